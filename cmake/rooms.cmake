@@ -1,0 +1,30 @@
+# talvik_room(NAME [USES room...] [LIBS library...]): one static library for src/core/NAME and what is below it.
+# USES is who this room may include; tests/contracts/room_includes_test.cpp reads it and scans the sources.
+function(talvik_room name)
+  cmake_parse_arguments(ROOM "" "" "USES;LIBS" ${ARGN})
+  file(GLOB_RECURSE sources CONFIGURE_DEPENDS ${CMAKE_CURRENT_SOURCE_DIR}/${name}/*.cpp)
+  list(TRANSFORM ROOM_USES PREPEND talvik_)
+  if(sources)
+    add_library(talvik_${name} STATIC ${sources})
+    target_link_libraries(talvik_${name} PUBLIC talvik_options fmt::fmt ${ROOM_USES} ${ROOM_LIBS})
+  else()
+    add_library(talvik_${name} INTERFACE)
+    target_link_libraries(talvik_${name} INTERFACE talvik_options fmt::fmt ${ROOM_USES} ${ROOM_LIBS})
+  endif()
+endfunction()
+
+# talvik_embed(TARGET FILE...): compiles data files into TARGET as talvik::data::file(name), so that the
+# programs run from anywhere and the data stay plain files in the repository.
+function(talvik_embed target)
+  set(out ${CMAKE_CURRENT_BINARY_DIR}/${target}_data.cpp)
+  set(body "#include \"catalogs/data.h\"\n#include <string_view>\nnamespace talvik::data {\nstd::string_view file(std::string_view name) {\n")
+  foreach(path ${ARGN})
+    set_property(DIRECTORY APPEND PROPERTY CMAKE_CONFIGURE_DEPENDS ${path})
+    file(READ ${path} text)
+    get_filename_component(name ${path} NAME)
+    string(APPEND body "    if (name == \"${name}\") return R\"talvik_data(${text})talvik_data\";\n")
+  endforeach()
+  string(APPEND body "    return {};\n}\n}\n")
+  file(CONFIGURE OUTPUT ${out} CONTENT "${body}" @ONLY)
+  target_sources(${target} PRIVATE ${out})
+endfunction()

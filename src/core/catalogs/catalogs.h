@@ -1,0 +1,77 @@
+// Catalogues of bars, materials, finishes, imposed uses, bar shapes and parameter sets. All read from data files
+// at first use; all plain values. Units: mm, mm2, MPa, N/mm2, N/mm3; masses kg and kg per metre of bar.
+#pragma once
+
+#include <map>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace talvik::catalogs {
+
+struct Bar {
+    std::string name;  // as in call-outs: "H12", "#4"
+    double diameter = 0, area = 0, massPerMetre = 0;
+};
+struct BarCatalog {
+    std::string id, title;
+    std::vector<Bar> bars;  // ascending by diameter
+    const Bar* find(std::string_view name) const;
+};
+const std::vector<BarCatalog>& barCatalogs();
+const BarCatalog* barCatalog(std::string_view id);
+// Mass of a metre of bar of `area` mm2 at 7850 kg/m3.
+double massPerMetre(double area);
+
+struct ConcreteClass {
+    std::string id, family;  // family: "en", "aci-si", "aci-us"
+    double strength = 0;     // characteristic cylinder strength
+};
+struct SteelGrade {
+    std::string id, family;
+    double yield = 0;
+};
+struct Finish {
+    std::string id;
+    double density = 0;
+};
+struct ImposedUse {
+    std::string id, title;
+    double load = 0;                     // recommended value
+    double psi0 = 0, psi1 = 0, psi2 = 0; // combination, frequent, quasi-permanent
+    double sustained = 0;                // share taken as sustained where the standard has no psi2
+};
+const std::vector<ConcreteClass>& concreteClasses();
+const std::vector<SteelGrade>& steelGrades();
+const std::vector<Finish>& finishes();
+const std::vector<ImposedUse>& imposedUses();
+const ImposedUse* imposedUse(std::string_view id);
+
+// A parameter of a standard that a nation or office may set, with its range of sense.
+struct Parameter {
+    std::string key, clause, meaning;
+    double value = 0, low = 0, high = 0;
+};
+struct ParameterSet {
+    std::string id, standard;
+    std::vector<Parameter> parameters;
+};
+const ParameterSet& parameterSet(std::string_view fileName);
+
+// Values by key: a parameter set with a project's own changes laid over it.
+using ParameterValues = std::map<std::string, double, std::less<>>;
+ParameterValues values(const ParameterSet& set, const ParameterValues& changes = {});
+
+// Bar shapes of BS 8666:2020 / ISO 3766. `dimensions` letters A..E and R, outside to outside, mm.
+struct Shape {
+    std::string code, dimensions, length;
+};
+const std::vector<Shape>& shapes();
+const Shape* shape(std::string_view code);
+// Least internal bend radius, BS 8666:2020 Table 2: 2d up to 16 mm, 3.5d above in whole millimetres.
+double bendRadius(double diameter);
+// Cut length before rounding; nullopt for an unknown code.
+std::optional<double> cutLength(std::string_view code, double diameter, const std::map<char, double>& dimensions);
+
+}  // namespace talvik::catalogs

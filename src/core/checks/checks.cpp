@@ -1,0 +1,83 @@
+#include "checks/checks.h"
+
+#include <algorithm>
+#include <tuple>
+
+namespace talvik::checks {
+
+double ratio(const Finding& f) {
+    double over = f.sense == Sense::AtMost ? f.demand : f.limit;
+    double under = f.sense == Sense::AtMost ? f.limit : f.demand;
+    if (over <= 0) return 0;
+    if (under <= over / 99) return 99;
+    return over / under;
+}
+
+Finding judged(Finding f) {
+    f.outcome = ratio(f) <= 1 + 1e-9 ? Outcome::Within : Outcome::Over;
+    return f;
+}
+
+Finding notApplicable(std::string clause, std::string reason) {
+    Finding f;
+    f.clause = std::move(clause);
+    f.outcome = Outcome::NotApplicable;
+    f.reason = std::move(reason);
+    return f;
+}
+
+Finding notChecked(std::string clause, std::string reason) {
+    Finding f = notApplicable(std::move(clause), std::move(reason));
+    f.outcome = Outcome::NotChecked;
+    return f;
+}
+
+Summary summary(const std::vector<Check>& all) {
+    Summary s;
+    for (const Check& c : all) {
+        switch (c.outcome) {
+            case Outcome::Over: ++s.over; break;
+            case Outcome::Within: ++s.within; break;
+            case Outcome::NotChecked: ++s.notChecked; break;
+            case Outcome::NotApplicable: ++s.notApplicable; break;
+        }
+    }
+    return s;
+}
+
+std::vector<const Check*> worstFirst(const std::vector<Check>& all) {
+    std::vector<const Check*> order;
+    for (const Check& c : all) order.push_back(&c);
+    auto rank = [](const Check& c) {
+        switch (c.outcome) {
+            case Outcome::Over: return 0;
+            case Outcome::NotChecked: return 1;
+            case Outcome::Within: return 2;
+            case Outcome::NotApplicable: return 3;
+        }
+        return 4;
+    };
+    std::sort(order.begin(), order.end(), [&](const Check* a, const Check* b) {
+        return std::tuple(rank(*a), -ratio(*a), a->key) < std::tuple(rank(*b), -ratio(*b), b->key);
+    });
+    return order;
+}
+
+std::string name(Outcome outcome) {
+    switch (outcome) {
+        case Outcome::Within: return "within";
+        case Outcome::Over: return "over";
+        case Outcome::NotApplicable: return "not applicable";
+        case Outcome::NotChecked: return "not checked";
+    }
+    return {};
+}
+
+std::string figures(const Finding& f, units::System system) {
+    if (f.outcome == Outcome::NotApplicable || f.outcome == Outcome::NotChecked) return name(f.outcome);
+    std::string s = f.prefix.empty() ? "" : f.prefix + " ";
+    return s + units::number(f.demand, f.kind, system) + (f.sense == Sense::AtMost ? " of " : ", at least ") +
+           units::text(f.limit, f.kind, system);
+}
+
+}  // namespace talvik::checks

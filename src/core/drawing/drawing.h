@@ -1,0 +1,68 @@
+// A drawing without a device: lines, text and fills on a sheet of paper, in mm of paper, y upwards from the lower
+// left corner. Exporters and the printer read it.
+#pragma once
+
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "geometry/polygon.h"
+
+namespace talvik::drawing {
+
+using geometry::Point;
+
+enum class Layer { Frame, Outline, Structure, Hidden, Grid, Dimension, Text, BarsX, BarsXTop, BarsY, BarsYTop, Moment, Resistance };
+struct LayerStyle {
+    const char* name;
+    double width;              // pen, mm of paper
+    unsigned colour;           // 0xRRGGBB
+    std::vector<double> dash;  // mm of paper; empty: continuous
+    int dxfColour;             // AutoCAD colour index of the open DXF format
+};
+const LayerStyle& style(Layer layer);
+const std::vector<Layer>& layers();
+
+struct Polyline {
+    std::vector<Point> points;
+    bool closed = false;
+    bool filled = false;
+    Layer layer = Layer::Outline;
+};
+struct Circle {
+    Point centre;
+    double radius = 1;
+    bool filled = false;
+    Layer layer = Layer::Outline;
+};
+enum class Align { Left, Centre, Right };
+struct Text {
+    Point at;             // on the baseline
+    double height = 2.5;  // of capitals, mm
+    std::string text;
+    Align align = Align::Left;
+    double angle = 0;     // degrees, counter-clockwise
+    bool bold = false;
+    Layer layer = Layer::Text;
+};
+using Item = std::variant<Polyline, Circle, Text>;
+
+struct Sheet {
+    double width = 594, height = 420;
+    double scale = 1;  // drawing scale 1:scale of the main views
+    std::string title;
+    std::vector<Item> items;
+
+    void line(Point a, Point b, Layer layer) { items.push_back(Polyline{{a, b}, false, false, layer}); }
+    void rectangle(Point a, Point b, Layer layer, bool filled = false) { items.push_back(Polyline{{a, {b.x, a.y}, b, {a.x, b.y}}, true, filled, layer}); }
+    void text(Point at, double height, std::string text, Align align = Align::Left, bool bold = false, double angle = 0) {
+        items.push_back(Text{at, height, std::move(text), align, angle, bold, Layer::Text});
+    }
+};
+
+// Estimated width of a line of text, mm; used to break and place text without a device.
+double textWidth(const std::string& text, double height);
+// Lines of at most `width` mm.
+std::vector<std::string> wrapped(const std::string& text, double height, double width);
+
+}  // namespace talvik::drawing

@@ -1,0 +1,358 @@
+#include "drawing/slab_sheet.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <functional>
+
+namespace talvik::drawing {
+namespace {
+
+using model::OneWaySlab;
+using model::Role;
+using units::Kind;
+
+constexpr double margin = 10, leftMargin = 20, columnWidth = 205;
+
+// Views share these: where the slab's x = 0 lies on paper, and the scale.
+struct View {
+    double x0, y0, scale;  // paper position of (0, 0) and 1:scale
+    Point at(double x, double y) const { return {x0 + x / scale, y0 + y / scale}; }
+};
+
+class SlabSheet {
+  public:
+    SlabSheet(const model::Project& project, const OneWaySlab& slab, const design::Design& design, const design::SlabDesign& d)
+        : project_(project), slab_(slab), design_(design), d_(d), system_(project.basis.units) {}
+
+    Sheet make() {
+        sheet_.title = slab_.name;
+        double length = model::concreteEnd(slab_) - model::concreteStart(slab_);
+        double room = sheet_.width - leftMargin - 2 * margin - columnWidth, high = sheet_.height - 2 * margin - 110;
+        for (double s : {20, 25, 50, 75, 100, 125, 150, 200, 250, 500, 1000, 2000, 5000}) {
+            sheet_.scale = s;
+            if (length / s <= room - 20 && 2 * slab_.width / s <= high - 30) break;
+        }
+        double s = sheet_.scale, planHeight = slab_.width / s, x0 = leftMargin + 10 - model::concreteStart(slab_) / s;
+        sheet_.rectangle({leftMargin, margin}, {sheet_.width - margin, sheet_.height - margin}, Layer::Frame);
+        double top = sheet_.height - margin - 22;
+        View section{x0, top - 22, s};
+        longSection(section);
+        View topPlan{x0, section.y0 - 40 - planHeight, s};
+        plan(topPlan, true);
+        View bottomPlan{x0, topPlan.y0 - 34 - planHeight, s};
+        plan(bottomPlan, false);
+        column();
+        return std::move(sheet_);
+    }
+
+  private:
+    std::string num(double v, Kind kind) const { return units::number(v, kind, system_); }
+    std::string text(double v, Kind kind) const { return units::text(v, kind, system_); }
+
+    void heading(Point at, const std::string& title, const std::string& detail) {
+        sheet_.text(at, 3, title, Align::Left, true);
+        sheet_.text({at.x + textWidth(title, 3) + 5, at.y}, 2.2, detail);
+    }
+
+    void grid(const View& v, double yLow, double yHigh) {
+        for (std::size_t i = 0; i < slab_.supports.size(); ++i) {
+            double x = v.at(model::axis(slab_, i), 0).x;
+            sheet_.line({x, yLow - 2}, {x, yHigh + 3}, Layer::Grid);
+            sheet_.items.push_back(Circle{{x, yHigh + 6}, 3, false, Layer::Outline});
+            sheet_.text({x, yHigh + 5}, 2.2, model::supportLabel(slab_, i), Align::Centre, true);
+        }
+    }
+
+    void dimensionChain(const View& v, double y) {
+        for (std::size_t i = 0; i < slab_.spans.size(); ++i) {
+            double a = v.at(model::spanStart(slab_, i), 0).x, b = v.at(model::spanStart(slab_, i + 1), 0).x;
+            sheet_.line({a, y}, {b, y}, Layer::Dimension);
+            for (double x : {a, b}) sheet_.line({x - 1, y - 1}, {x + 1, y + 1}, Layer::Dimension);
+            sheet_.text({(a + b) / 2, y + 1}, 2, num(slab_.spans[i].length, Kind::Span), Align::Centre);
+        }
+    }
+
+    void supportsBelow(const View& v) {
+        for (std::size_t i = 0; i < slab_.supports.size(); ++i) {
+            double x = model::axis(slab_, i), half = slab_.supports[i].width / 2;
+            if (slab_.supports[i].kind == model::Support::Kind::Wall) {
+                sheet_.rectangle(v.at(x - half, 0), v.at(x + half, slab_.width), Layer::Hidden);
+                for (double y = 0; y + 600 < slab_.width; y += 900) sheet_.line(v.at(x - half, y), v.at(x + half, y + 600), Layer::Hidden);
+            } else {
+                for (double side : {x - half, x + half}) sheet_.line(v.at(side, 0), v.at(side, slab_.width), Layer::Hidden);
+            }
+        }
+    }
+
+    void plan(const View& v, bool top) {
+        double x0 = model::concreteStart(slab_), x1 = model::concreteEnd(slab_);
+        heading({leftMargin + 6, v.at(0, slab_.width).y + 16}, top ? "Plan: top bars" : "Plan: bottom bars and edge bars", fmt::format("1:{:.0f}", sheet_.scale));
+        sheet_.rectangle(v.at(x0, 0), v.at(x1, slab_.width), Layer::Outline);
+        supportsBelow(v);
+        grid(v, v.y0, v.at(0, slab_.width).y);
+        dimensionChain(v, v.y0 - 6);
+        // Runs that would lie over each other take turns across the width.
+        int along = 0, crossing = 0;
+        for (const auto& run : slab_.bars) {
+            if (run.role == Role::EndU || run.role == Role::SideU) {
+                if (!top) edge(v, run);
+            } else if (model::topFace(run.role) == top) {
+                if (model::across(run.role)) crossBars(v, run, top, crossing++);
+                else mainBars(v, run, top, along++);
+            }
+        }
+    }
+
+    // One bar of the run drawn, and the line over which the others lie.
+    void mainBars(const View& v, const model::BarRun& run, bool top, int turn) {
+        double y = slab_.width * (turn % 2 ? 0.62 : 0.34), cover = project_.basis.coverSide;
+        Layer layer = top ? Layer::BarsXTop : Layer::BarsX;
+        Point a = v.at(run.from, y), b = v.at(run.to, y);
+        sheet_.line(a, b, layer);
+        for (auto [p, end] : {std::pair{a, run.start}, std::pair{b, run.end}}) {
+            if (end == model::BarEnd::Hook) sheet_.line(p, {p.x, p.y + (top ? -2.5 : 2.5)}, layer);
+            else sheet_.line({p.x, p.y - 0.8}, {p.x, p.y + 0.8}, layer);
+        }
+        double x = run.from + (run.to - run.from) * (turn % 2 ? 0.6 : 0.4);
+        spread(v.at(x, cover), v.at(x, slab_.width - cover), v.at(x, y));
+        sheet_.text({(a.x + b.x) / 2, a.y + 1.4}, 2.2, schedule::callout(d_.items, run.id, system_), Align::Centre, true);
+    }
+
+    void crossBars(const View& v, const model::BarRun& run, bool top, int) {
+        double cover = project_.basis.coverSide, x = run.from + (run.to - run.from) * (top ? 0.82 : 0.53), y = slab_.width * (top ? 0.16 : 0.14);
+        sheet_.line(v.at(x, cover), v.at(x, slab_.width - cover), top ? Layer::BarsYTop : Layer::BarsY);
+        spread(v.at(run.from, y), v.at(run.to, y), v.at(x, y));
+        Point p = v.at((run.from + run.to) / 2, y);
+        sheet_.text({p.x, p.y - 3.2}, 2.2, schedule::callout(d_.items, run.id, system_), Align::Centre, true);
+    }
+
+    void edge(const View& v, const model::BarRun& run) {
+        double cover = project_.basis.coverSide;
+        if (run.role == Role::EndU) {
+            Point a = v.at(run.from, slab_.width * 0.8), b = v.at(run.to, slab_.width * 0.8);
+            sheet_.line(a, b, Layer::BarsX);
+            spread(v.at((run.from + run.to) / 2, cover), v.at((run.from + run.to) / 2, slab_.width - cover), {(a.x + b.x) / 2, a.y});
+            sheet_.text({b.x, a.y + 1.4}, 2.2, schedule::callout(d_.items, run.id, system_), Align::Right, true);
+            return;
+        }
+        double leg = 2 * slab_.thickness, x = run.from + (run.to - run.from) * 0.15;
+        for (bool far : {false, true}) {
+            double y = far ? slab_.width - cover : cover, inner = far ? y - leg : y + leg;
+            sheet_.line(v.at(x, y), v.at(x, inner), Layer::BarsY);
+        }
+        Point p = v.at(x, slab_.width - cover);
+        sheet_.text({p.x + 1.5, p.y - 3.5}, 2.2, schedule::callout(d_.items, run.id, system_) + " both edges", Align::Left, true);
+    }
+
+    void spread(Point a, Point b, Point bar) {
+        sheet_.line(a, b, Layer::Dimension);
+        for (Point p : {a, b}) {
+            bool vertical = std::abs(a.x - b.x) < std::abs(a.y - b.y);
+            sheet_.line(vertical ? Point{p.x - 1, p.y} : Point{p.x, p.y - 1}, vertical ? Point{p.x + 1, p.y} : Point{p.x, p.y + 1}, Layer::Dimension);
+        }
+        sheet_.items.push_back(Circle{bar, 0.8, false, Layer::Dimension});
+    }
+
+    void longSection(const View& v) {
+        constexpr double depth = 9;  // of the slab on paper: the vertical scale is exaggerated
+        double x0 = model::concreteStart(slab_), x1 = model::concreteEnd(slab_), h = slab_.thickness, k = depth / h;
+        auto at = [&](double x, double up) { return Point{v.at(x, 0).x, v.y0 + up * k}; };
+        heading({leftMargin + 6, v.y0 + depth + 20}, "Long section", fmt::format("1:{:.0f}, depth enlarged {:.1f} times", sheet_.scale, depth / (h / sheet_.scale)));
+        sheet_.rectangle(at(x0, 0), at(x1, h), Layer::Outline);
+        grid({v.x0, v.y0, v.scale}, v.y0 - 6, v.y0 + depth);
+        for (std::size_t i = 0; i < slab_.supports.size(); ++i) {
+            double x = model::axis(slab_, i), half = slab_.supports[i].width / 2;
+            bool wall = slab_.supports[i].kind == model::Support::Kind::Wall;
+            sheet_.rectangle({v.at(x - half, 0).x, v.y0 - (wall ? 8 : 5)}, {v.at(x + half, 0).x, v.y0}, Layer::Structure, true);
+        }
+        const auto& basis = project_.basis;
+        const auto& catalog = *catalogs::barCatalog(basis.barCatalog);
+        for (const auto& run : slab_.bars) {
+            const double bar = catalog.find(run.bar)->diameter;
+            bool top = model::topFace(run.role);
+            if (run.role == Role::BottomMain || run.role == Role::TopMain) {
+                double up = top ? h - basis.coverTop - bar / 2 : basis.coverBottom + bar / 2;
+                Layer layer = Layer::BarsX;
+                sheet_.line(at(run.from, up), at(run.to, up), layer);
+                double other = top ? basis.coverBottom + bar : h - basis.coverTop - bar;
+                for (auto [x, end] : {std::pair{run.from, run.start}, std::pair{run.to, run.end}})
+                    if (end == model::BarEnd::Hook) sheet_.line(at(x, up), at(x, other), layer);
+            } else if (model::across(run.role)) {
+                double up = top ? h - basis.coverTop - 2.4 * bar : basis.coverBottom + 2.4 * bar, step = std::max(run.spacing, 3 * sheet_.scale);
+                for (double x = run.from; x <= run.to; x += step) sheet_.items.push_back(Circle{at(x, up), 0.35, true, Layer::BarsY});
+            } else if (run.role == Role::EndU) {
+                double tip = run.to > model::length(slab_) / 2 ? run.to : run.from, inner = tip == run.to ? run.from : run.to;
+                sheet_.items.push_back(Polyline{{at(inner, h - basis.coverTop - 2 * bar), at(tip, h - basis.coverTop - 2 * bar), at(tip, basis.coverBottom + 2 * bar), at(inner, basis.coverBottom + 2 * bar)}, false, false, Layer::BarsX});
+            }
+        }
+        for (const auto& run : slab_.bars) {
+            if (run.role != Role::BottomMain && run.role != Role::TopMain) continue;
+            bool top = model::topFace(run.role);
+            Point p = at((run.from + run.to) / 2, 0);
+            if (top && p.x < leftMargin + 24) p.x = leftMargin + 24;
+            sheet_.text({p.x, top ? v.y0 + depth + 10.5 : v.y0 - 4}, 1.9, schedule::callout(d_.items, run.id, system_), Align::Centre);
+        }
+        dimensionChain(v, v.y0 - 12);
+    }
+
+    // The right-hand column: schedule, notes, title block.
+    void column() {
+        double x = sheet_.width - margin - columnWidth, right = sheet_.width - margin;
+        sheet_.line({x, margin}, {x, sheet_.height - margin}, Layer::Frame);
+        double y = scheduleTable(x + 4, sheet_.height - margin - 8, right - 4);
+        notes(x + 4, y - 8, columnWidth - 8);
+        titleBlock(x, right);
+    }
+
+    double scheduleTable(double x, double y, double right) {
+        sheet_.text({x, y}, 3, "Bar schedule", Align::Left, true);
+        sheet_.text({right, y}, 2, "shape codes and lengths: BS 8666, ISO 3766", Align::Right);
+        y -= 6;
+        const std::array<double, 10> col{0, 12, 27, 45, 60, 84, 108, 132, 158, 178};
+        const std::string l(units::unit(Kind::Length, system_).symbol), m(units::unit(Kind::Mass, system_).symbol);
+        const std::array<std::string, 9> head{"Mark", "Size", "No.", "Shape", "A " + l, "B " + l, "C " + l, "Cut " + l, "Mass " + m};
+        for (std::size_t i = 0; i < head.size(); ++i) sheet_.text({x + col[i], y}, 2, head[i], Align::Left, true);
+        y -= 2;
+        sheet_.line({x, y}, {right, y}, Layer::Dimension);
+        for (const auto& row : d_.schedule.rows) {
+            y -= 4.2;
+            if (y < 190) {
+                sheet_.text({x, y}, 2, fmt::format("… all {} marks are in the schedule file.", d_.schedule.rows.size()));
+                break;
+            }
+            auto leg = [&](char letter) {
+                auto it = row.dimensions.find(letter);
+                return it == row.dimensions.end() ? std::string("–") : num(it->second, Kind::Length);
+            };
+            const std::array<std::string, 9> cells{fmt::format("{:02}", row.mark), row.bar, std::to_string(row.number), row.shape, leg('A'), leg('B'), leg('C'), num(row.cutLength, Kind::Length), num(row.mass(), Kind::Mass)};
+            for (std::size_t i = 0; i < cells.size(); ++i) sheet_.text({x + col[i], y}, 2, cells[i]);
+        }
+        y -= 2;
+        sheet_.line({x, y}, {right, y}, Layer::Dimension);
+        y -= 4.2;
+        std::string totals;
+        for (const auto& t : d_.schedule.totals) totals += (totals.empty() ? "" : ", ") + t.bar + " " + text(t.mass, Kind::Mass);
+        sheet_.text({x, y}, 2, "Total " + text(d_.schedule.mass, Kind::Mass) + " (" + totals + ")", Align::Left, true);
+        return y;
+    }
+
+    void notes(double x, double y, double width) {
+        const auto& b = project_.basis;
+        sheet_.text({x, y}, 3, "Notes", Align::Left, true);
+        y -= 5;
+        std::vector<std::string> all{
+            fmt::format("Slab {} thick. Concrete {}, reinforcement {}.", text(slab_.thickness, Kind::Length), b.concrete, b.steel),
+            fmt::format("Cover: top {}, bottom {}, sides {}.", text(b.coverTop, Kind::Length), text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length)),
+            "Layers: B1 outermost at the bottom, B2 on it; T1 outermost at the top, T2 below it. Bottom bars full lines, top bars broken lines.",
+            "Call-outs: number, type and size, mark, spacing, layer.",
+            fmt::format("Loads: finishes {}, other permanent {}, imposed {} (use {}), beside self-weight.", text(d_.analysis.load.finishes, Kind::AreaLoad), text(d_.analysis.load.other, Kind::AreaLoad), text(slab_.imposed, Kind::AreaLoad), slab_.imposedUse),
+            d_.camber > 0 ? fmt::format("Camber the formwork by up to {} as listed in the calculation.", text(d_.camber, Kind::Length)) : "No camber.",
+            fmt::format("Designed to {}.", design_.standard->edition)};
+        for (const auto& item : d_.items)
+            if (!item.note.empty() && std::none_of(all.begin(), all.end(), [&](const auto& s) { return s.find(item.note) != std::string::npos; })) all.push_back(fmt::format("Mark {:02}: {}.", item.mark, item.note));
+        auto sum = checks::summary(d_.checks);
+        if (sum.over > 0) all.push_back(fmt::format("NOT FOR CONSTRUCTION: {} checks are over their limits.", sum.over));
+        std::string unchecked;
+        for (const auto& c : d_.checks)
+            if (c.outcome == checks::Outcome::NotChecked) unchecked += (unchecked.empty() ? "" : "; ") + c.title;
+        if (!unchecked.empty()) all.push_back("Not checked by this calculation: " + unchecked + ".");
+        int number = 1;
+        for (const auto& note : all) {
+            sheet_.text({x, y}, 2.2, fmt::format("{}.", number++));
+            for (const auto& line : wrapped(note, 2.2, width - 8)) {
+                sheet_.text({x + 7, y}, 2.2, line);
+                y -= 3.8;
+            }
+            y -= 0.8;
+        }
+    }
+
+    void titleBlock(double x, double right) {
+        double y = margin, h = 48;
+        sheet_.line({x, y + h}, {right, y + h}, Layer::Frame);
+        sheet_.line({x, y + 16}, {right, y + 16}, Layer::Dimension);
+        double step = (right - x) / 5;
+        for (int i = 1; i < 5; ++i) sheet_.line({x + i * step, y}, {x + i * step, y + 16}, Layer::Dimension);
+        sheet_.text({x + 4, y + 40}, 2, "Project");
+        sheet_.text({x + 4, y + 34}, 4, project_.name, Align::Left, true);
+        sheet_.text({x + 4, y + 28}, 2, "Drawing");
+        sheet_.text({x + 4, y + 21}, 3.5, slab_.name + ": reinforcement", Align::Left, true);
+        const std::array<std::pair<std::string, std::string>, 5> cells{
+            std::pair<std::string, std::string>{"Drawing no.", project_.sheet.number}, {"Revision", project_.sheet.revision}, {"Scale at A2", fmt::format("1:{:.0f}", sheet_.scale)}, {"Date", project_.sheet.date}, {"Drawn", project_.sheet.author}};
+        for (std::size_t i = 0; i < cells.size(); ++i) {
+            sheet_.text({x + static_cast<double>(i) * step + 3, y + 11}, 1.8, cells[i].first);
+            sheet_.text({x + static_cast<double>(i) * step + 3, y + 4}, 2.8, cells[i].second.empty() ? "–" : cells[i].second, Align::Left, true);
+        }
+        if (!project_.sheet.note.empty()) sheet_.text({right - 4, y + h - 8}, 2, project_.sheet.note, Align::Right);
+    }
+
+    const model::Project& project_;
+    const OneWaySlab& slab_;
+    const design::Design& design_;
+    const design::SlabDesign& d_;
+    units::System system_;
+    Sheet sheet_;
+};
+
+}  // namespace
+
+Sheet slabSheet(const model::Project& project, const OneWaySlab& slab, const design::Design& design, const design::SlabDesign& d) { return SlabSheet(project, slab, design, d).make(); }
+
+Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const design::SlabDesign& d, double width) {
+    Sheet s;
+    s.width = width;
+    s.height = 92;
+    s.title = slab.name;
+    const auto system = project.basis.units;
+    double x0 = model::concreteStart(slab), k = (width - 26) / (model::concreteEnd(slab) - x0);
+    auto X = [&](double x) { return 20 + (x - x0) * k; };
+    // Section strip with supports.
+    s.rectangle({X(x0), 76}, {X(model::concreteEnd(slab)), 80}, Layer::Outline);
+    for (std::size_t i = 0; i < slab.supports.size(); ++i) {
+        double a = model::axis(slab, i), half = slab.supports[i].width / 2;
+        s.rectangle({X(a - half), 72}, {X(a + half), 76}, Layer::Structure, true);
+        s.text({X(a), 84}, 2.4, model::supportLabel(slab, i), Align::Centre, true);
+        s.line({X(a), 82}, {X(a), 4}, Layer::Grid);
+    }
+    for (std::size_t i = 0; i < slab.spans.size(); ++i)
+        s.text({X(model::spanStart(slab, i) + slab.spans[i].length / 2), 68.5}, 2.2, units::text(slab.spans[i].length, Kind::Span, system), Align::Centre);
+    if (!d.error.empty() || d.analysis.stations.empty()) return s;
+    double peak = 1e-9;
+    for (const auto* line : {&d.resistanceBottom, &d.resistanceTop, &d.demand.bottom, &d.demand.top})
+        for (double v : *line) peak = std::max(peak, v);
+    constexpr double axis = 44, room = 20;
+    auto graph = [&](const std::vector<double>& v, double sign, Layer layer) {
+        Polyline p;
+        p.layer = layer;
+        for (std::size_t i = 0; i < v.size(); ++i) p.points.push_back({X(d.analysis.stations[i].x), axis + sign * room * v[i] / peak});
+        s.items.push_back(p);
+    };
+    s.line({X(x0), axis}, {X(model::concreteEnd(slab)), axis}, Layer::Dimension);
+    graph(d.demand.top, 1, Layer::Moment);
+    graph(d.demand.bottom, -1, Layer::Moment);
+    graph(d.resistanceTop, 1, Layer::Resistance);
+    graph(d.resistanceBottom, -1, Layer::Resistance);
+    s.text({0, axis + 1}, 2.2, "m, " + std::string(units::unit(Kind::MomentPerWidth, system).symbol));
+    for (const auto& sp : d.demand.spans)
+        if (sp.moment > 0.02 * peak) s.text({X(sp.x), axis - room * sp.moment / peak - 3.2}, 2, units::number(sp.moment, Kind::MomentPerWidth, system), Align::Centre);
+    for (const auto& su : d.demand.supports)
+        if (su.moment > 0.02 * peak && !su.endFixity) s.text({X(su.x), axis + room * su.moment / peak + 1.2}, 2, units::number(su.moment, Kind::MomentPerWidth, system), Align::Centre);
+    double sagPeak = 1e-9;
+    for (const auto& sag : d.sag)
+        for (double w : sag.total) sagPeak = std::max(sagPeak, std::abs(w));
+    s.line({X(x0), 14}, {X(model::concreteEnd(slab)), 14}, Layer::Dimension);
+    s.text({0, 15}, 2.2, "sag, " + std::string(units::unit(Kind::Sag, system).symbol));
+    for (const auto& sag : d.sag) {
+        Polyline p;
+        p.layer = Layer::Moment;
+        for (std::size_t i = 0; i < sag.x.size(); ++i) p.points.push_back({X(sag.x[i]), 14 - 8 * sag.total[i] / sagPeak});
+        s.items.push_back(p);
+        if (sag.largest > 0.1 * sagPeak) s.text({X(sag.at), 14 - 8 * sag.largest / sagPeak - 3}, 2, units::number(sag.largest, Kind::Sag, system), Align::Centre);
+    }
+    return s;
+}
+
+}  // namespace talvik::drawing

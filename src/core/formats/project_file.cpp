@@ -1,0 +1,421 @@
+#include "formats/project_file.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+#include <limits>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "catalogs/data.h"
+#include "formats/file.h"
+
+namespace talvik::formats {
+namespace {
+
+using model::Diagnostic;
+using model::Project;
+using nlohmann::json;
+
+constexpr double kPa = 1e-3, perCubicMetre = 1e-6;
+
+// Twelve significant digits: enough for any input, and stable when read and written again.
+json number(double stored, double unit = 1) { return std::stod(fmt::format("{:.12g}", stored / unit)); }
+
+template <class E>
+struct Names {
+    std::vector<std::pair<E, const char*>> all;
+    const char* of(E value) const {
+        for (auto [v, name] : all)
+            if (v == value) return name;
+        return "";
+    }
+};
+const Names<units::System> systems{{{units::System::Metric, "metric"}, {units::System::UsCustomary, "us"}}};
+const Names<model::Support::Kind> supportKinds{{{model::Support::Kind::Beam, "beam"}, {model::Support::Kind::Wall, "wall"}}};
+const Names<model::BarEnd> barEnds{{{model::BarEnd::Straight, "straight"}, {model::BarEnd::Hook, "hook"}}};
+const Names<model::Role> roles{{{model::Role::BottomMain, "bottom"},
+                                {model::Role::TopMain, "top"},
+                                {model::Role::BottomSecondary, "bottom across"},
+                                {model::Role::TopSecondary, "top across"},
+                                {model::Role::EndU, "end U"},
+                                {model::Role::SideU, "side U"}}};
+
+// Reads members of one JSON object, noting what is missing, mistyped or unknown under its path.
+class Reader {
+  public:
+    Reader(const json& object, std::string path, std::vector<Diagnostic>& trouble) : object_(object), path_(std::move(path)), trouble_(trouble) {
+        if (!object.is_object()) note("", fmt::format("Expected an object in braces, found {}.", type(object)));
+    }
+    ~Reader() {
+        if (object_.is_object())
+            for (const auto& [key, value] : object_.items())
+                if (!asked_.contains(key)) note(key, "This key is not known; check its spelling.");
+    }
+    Reader(const Reader&) = delete;
+    Reader& operator=(const Reader&) = delete;
+
+    void read(const char* key, double& into, double unit = 1) {
+        if (const json* v = find(key, "a number")) {
+            if (!v->is_number()) return note(key, fmt::format("Expected a number, found {}.", type(*v)));
+            double value = v->get<double>() * unit;
+            if (!std::isfinite(value)) return note(key, "The number is too large.");
+            into = value;
+        }
+    }
+    void read(const char* key, int& into) {
+        if (const json* v = find(key, "a whole number")) {
+            if (!v->is_number_integer() || v->get<double>() < 0 || v->get<double>() > 1e9)
+                return note(key, fmt::format("Expected a whole number from 0 to 1e9, found {}.", type(*v)));
+            into = v->get<int>();
+        }
+    }
+    void read(const char* key, bool& into) {
+        if (const json* v = find(key, "true or false")) {
+            if (!v->is_boolean()) return note(key, fmt::format("Expected true or false, found {}.", type(*v)));
+            into = v->get<bool>();
+        }
+    }
+    void read(const char* key, std::string& into) {
+        if (const json* v = find(key, "text")) {
+            if (!v->is_string()) return note(key, fmt::format("Expected text in quotes, found {}.", type(*v)));
+            into = v->get<std::string>();
+            if (into.size() > 10000) note(key, "The text is longer than 10 000 characters.");
+        }
+    }
+    template <class E>
+    void read(const char* key, E& into, const Names<E>& names) {
+        std::string text;
+        std::size_t before = trouble_.size();
+        read(key, text);
+        if (trouble_.size() != before || text.empty()) return;
+        std::string known;
+        for (auto [value, name] : names.all) {
+            if (text == name) {
+                into = value;
+                return;
+            }
+            known += known.empty() ? name : std::string(", ") + name;
+        }
+        note(key, fmt::format("\"{}\" is not one of: {}.", text, known));
+    }
+    void read(const char* key, std::vector<std::string>& into) {
+        into.clear();
+        each(key, 100, [&](const json& v, const std::string& at) {
+            if (v.is_string()) into.push_back(v.get<std::string>());
+            else trouble_.push_back({at, fmt::format("Expected text in quotes, found {}.", type(v))});
+        });
+    }
+    // Calls f(value, path) for the elements of an array; more than `limit` are refused as a whole.
+    template <class F>
+    void each(const char* key, std::size_t limit, F f) {
+        const json* v = find(key, "a list");
+        if (!v) return;
+        if (!v->is_array()) return note(key, fmt::format("Expected a list in square brackets, found {}.", type(*v)));
+        if (v->size() > limit) return note(key, fmt::format("The list has {} entries; at most {} are possible.", v->size(), limit));
+        for (std::size_t i = 0; i < v->size(); ++i) f((*v)[i], fmt::format("{}[{}]", at(key), i));
+    }
+    template <class F>
+    void members(const char* key, F f) {
+        const json* v = find(key, "an object");
+        if (!v) return;
+        if (!v->is_object()) return note(key, fmt::format("Expected an object in braces, found {}.", type(*v)));
+        for (const auto& [name, value] : v->items()) f(name, value, at(key) + "." + name);
+    }
+    const json* find(const char* key, const char* what) {
+        asked_.insert(key);
+        if (!object_.is_object()) return nullptr;
+        auto it = object_.find(key);
+        if (it == object_.end()) {
+            note(key, fmt::format("This is missing; give {}.", what));
+            return nullptr;
+        }
+        return &*it;
+    }
+    void note(const std::string& key, std::string message) { trouble_.push_back({key.empty() ? path_ : at(key), std::move(message)}); }
+    std::string at(const std::string& key) const { return path_.empty() ? key : path_ + "." + key; }
+    static std::string type(const json& v) {
+        switch (v.type()) {
+            case json::value_t::null: return "nothing (null)";
+            case json::value_t::object: return "an object";
+            case json::value_t::array: return "a list";
+            case json::value_t::string: return "text";
+            case json::value_t::boolean: return "true or false";
+            default: return "a number";
+        }
+    }
+
+  private:
+    const json& object_;
+    std::string path_;
+    std::vector<Diagnostic>& trouble_;
+    std::set<std::string> asked_;
+};
+
+// The same list of fields serves writing and reading: `F` is either.
+template <class Io, class Basis>
+void basisFields(Io& io, Basis& b) {
+    io.field("standard", b.standard);
+    io.field("concrete", b.concrete);
+    io.field("concrete_strength_MPa", b.concreteStrength);
+    io.field("concrete_density_kN_m3", b.concreteDensity, perCubicMetre);
+    io.field("steel", b.steel);
+    io.field("steel_yield_MPa", b.steelYield);
+    io.field("aggregate_mm", b.aggregate);
+    io.field("creep", b.creep);
+    io.field("shrinkage_strain", b.shrinkage);
+    io.field("cover_top_mm", b.coverTop);
+    io.field("cover_bottom_mm", b.coverBottom);
+    io.field("cover_side_mm", b.coverSide);
+    io.field("crack_limit_top_mm", b.crackLimitTop);
+    io.field("crack_limit_bottom_mm", b.crackLimitBottom);
+    io.field("bar_catalog", b.barCatalog);
+    io.field("main_bars", b.mainBars);
+    io.field("secondary_bars", b.secondaryBars);
+    io.field("spacing_least_mm", b.spacingLeast);
+    io.field("spacing_most_mm", b.spacingMost);
+    io.field("spacing_step_mm", b.spacingStep);
+    io.field("stock_length_mm", b.stockLength);
+}
+template <class Io, class Slab>
+void slabFields(Io& io, Slab& s) {
+    io.field("id", s.id);
+    io.field("name", s.name);
+    io.field("width_mm", s.width);
+    io.field("thickness_mm", s.thickness);
+    io.field("thickness_pinned", s.thicknessPinned);
+    io.field("cantilever_start", s.cantileverStart);
+    io.field("cantilever_end", s.cantileverEnd);
+    io.field("other_dead_kN_m2", s.otherDead, kPa);
+    io.field("imposed_use", s.imposedUse);
+    io.field("imposed_kN_m2", s.imposed, kPa);
+}
+template <class Io, class Support>
+void supportFields(Io& io, Support& s) {
+    io.field("id", s.id);
+    io.field("kind", s.kind, supportKinds);
+    io.field("width_mm", s.width);
+    io.field("monolithic", s.monolithic);
+}
+template <class Io, class Finish>
+void finishFields(Io& io, Finish& f) {
+    io.field("id", f.id);
+    io.field("material", f.material);
+    io.field("thickness_mm", f.thickness);
+    io.field("density_kN_m3", f.density, perCubicMetre);
+}
+template <class Io, class Run>
+void runFields(Io& io, Run& r) {
+    io.field("id", r.id);
+    io.field("role", r.role, roles);
+    io.field("from_mm", r.from);
+    io.field("to_mm", r.to);
+    io.field("bar", r.bar);
+    io.field("spacing_mm", r.spacing);
+    io.field("start", r.start, barEnds);
+    io.field("end", r.end, barEnds);
+    io.field("pinned", r.pinned);
+}
+template <class Io, class Sheet>
+void sheetFields(Io& io, Sheet& s) {
+    io.field("number", s.number);
+    io.field("revision", s.revision);
+    io.field("date", s.date);
+    io.field("author", s.author);
+    io.field("note", s.note);
+}
+
+struct Writing {
+    json& j;
+    void field(const char* key, double v, double unit = 1) { j[key] = number(v, unit); }
+    void field(const char* key, bool v) { j[key] = v; }
+    void field(const char* key, const std::string& v) { j[key] = v; }
+    void field(const char* key, const std::vector<std::string>& v) { j[key] = v; }
+    template <class E>
+    void field(const char* key, E v, const Names<E>& names) {
+        j[key] = names.of(v);
+    }
+};
+struct Reading {
+    Reader& r;
+    void field(const char* key, double& v, double unit = 1) { r.read(key, v, unit); }
+    void field(const char* key, bool& v) { r.read(key, v); }
+    void field(const char* key, std::string& v) { r.read(key, v); }
+    void field(const char* key, std::vector<std::string>& v) { r.read(key, v); }
+    template <class E>
+    void field(const char* key, E& v, const Names<E>& names) {
+        r.read(key, v, names);
+    }
+};
+
+void readSlab(const json& j, const std::string& path, Project& project, std::vector<Diagnostic>& trouble) {
+    auto slab = std::make_shared<model::OneWaySlab>();
+    Reader r(j, path, trouble);
+    Reading io{r};
+    slabFields(io, *slab);
+    r.each("spans", 50, [&](const json& v, const std::string& at) {
+        Reader inner(v, at, trouble);
+        model::Span s;
+        inner.read("id", s.id);
+        inner.read("length_mm", s.length);
+        slab->spans.push_back(s);
+    });
+    r.each("supports", 51, [&](const json& v, const std::string& at) {
+        Reader inner(v, at, trouble);
+        Reading in{inner};
+        model::Support s;
+        supportFields(in, s);
+        slab->supports.push_back(s);
+    });
+    r.each("finishes", 50, [&](const json& v, const std::string& at) {
+        Reader inner(v, at, trouble);
+        Reading in{inner};
+        model::Finish f;
+        finishFields(in, f);
+        slab->finishes.push_back(f);
+    });
+    r.each("bars", 2000, [&](const json& v, const std::string& at) {
+        Reader inner(v, at, trouble);
+        Reading in{inner};
+        model::BarRun b;
+        runFields(in, b);
+        slab->bars.push_back(b);
+    });
+    project.slabs.push_back(slab);
+}
+
+// The line and column of a byte offset, for syntax errors.
+std::string lineAndColumn(std::string_view text, std::size_t byte) {
+    std::size_t line = 1, column = 1;
+    for (std::size_t i = 0; i + 1 < byte && i < text.size(); ++i) {
+        ++column;
+        if (text[i] == '\n') ++line, column = 1;
+    }
+    return fmt::format("line {}, column {}", line, column);
+}
+
+// The number in an id such as "b12"; 0 where there is none.
+int idNumber(const std::string& id) {
+    std::size_t digits = id.find_first_of("0123456789");
+    if (digits == std::string::npos || id.size() - digits > 9) return 0;
+    return std::atoi(id.c_str() + digits);
+}
+
+}  // namespace
+
+std::string projectText(const Project& p) {
+    json j;
+    j["talvik"] = projectFileVersion;
+    j["name"] = p.name;
+    j["next_id"] = p.nextId;
+    j["marks"] = p.marks;
+    Writing basis{j["basis"]};
+    basisFields(basis, p.basis);
+    j["basis"]["units"] = systems.of(p.basis.units);
+    json& parameters = j["basis"]["parameters"] = json::object();
+    for (const auto& [key, value] : p.basis.parameters) parameters[key] = number(value);
+    Writing sheet{j["sheet"]};
+    sheetFields(sheet, p.sheet);
+    j["slabs"] = json::array();
+    for (const auto& slab : p.slabs) {
+        json s;
+        Writing io{s};
+        slabFields(io, *slab);
+        for (const char* list : {"spans", "supports", "finishes", "bars"}) s[list] = json::array();
+        for (const auto& span : slab->spans) s["spans"].push_back({{"id", span.id}, {"length_mm", number(span.length)}});
+        auto append = [&](const char* list, const auto& row, auto fields) {
+            json one;
+            Writing out{one};
+            fields(out, row);
+            s[list].push_back(one);
+        };
+        for (const auto& x : slab->supports) append("supports", x, [](auto& o, const auto& v) { supportFields(o, v); });
+        for (const auto& x : slab->finishes) append("finishes", x, [](auto& o, const auto& v) { finishFields(o, v); });
+        for (const auto& x : slab->bars) append("bars", x, [](auto& o, const auto& v) { runFields(o, v); });
+        j["slabs"].push_back(s);
+    }
+    return j.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
+}
+
+ReadProject readProject(std::string_view text) {
+    ReadProject result;
+    json j;
+    try {
+        j = json::parse(text);
+    } catch (const json::parse_error& e) {
+        result.trouble.push_back({lineAndColumn(text, e.byte), "The file is not complete JSON from here on; it may be cut off or damaged. Open an earlier copy."});
+        return result;
+    } catch (const json::exception&) {
+        result.trouble.push_back({"", "The file holds a number that is too large."});
+        return result;
+    }
+    Project& p = result.project;
+    auto& trouble = result.trouble;
+    {
+        if (!j.is_object() || !j.contains("talvik")) {
+            trouble.push_back({"talvik", "This is not a Talvik project: the version is missing at its top."});
+            return result;
+        }
+        int version = 0;
+        Reader r(j, "", trouble);
+        r.read("talvik", version);
+        if (version > projectFileVersion) {
+            trouble = {{"talvik", fmt::format("The file has version {}, this program reads up to version {}; use a newer Talvik.", version, projectFileVersion)}};
+            for (const auto& [key, value] : j.items()) (void)r.find(key.c_str(), "");
+            return result;
+        }
+        if (version < 1 && trouble.empty()) r.note("talvik", "Versions start at 1.");
+        r.read("name", p.name);
+        r.read("next_id", p.nextId);
+        r.members("marks", [&](const std::string& key, const json& v, const std::string& at) {
+            if (v.is_number_integer() && v.get<double>() >= 1 && v.get<double>() < 1e6) p.marks[key] = v.get<int>();
+            else trouble.push_back({at, "Expected a mark, a whole number from 1."});
+        });
+        if (const json* basis = r.find("basis", "the basis of design")) {
+            Reader b(*basis, "basis", trouble);
+            Reading io{b};
+            basisFields(io, p.basis);
+            b.read("units", p.basis.units, systems);
+            b.members("parameters", [&](const std::string& key, const json& v, const std::string& at) {
+                if (v.is_number() && std::isfinite(v.get<double>())) p.basis.parameters[key] = v.get<double>();
+                else trouble.push_back({at, "Expected a number."});
+            });
+        }
+        if (const json* sheet = r.find("sheet", "the title block's texts")) {
+            Reader s(*sheet, "sheet", trouble);
+            Reading io{s};
+            sheetFields(io, p.sheet);
+        }
+        r.each("slabs", 200, [&](const json& v, const std::string& at) { readSlab(v, at, p, trouble); });
+    }
+    if (trouble.empty()) trouble = model::validate(p);
+    for (const auto& slab : p.slabs) {  // ids are never reused, whatever the file says
+        auto seen = [&](const std::string& id) { p.nextId = std::max(p.nextId, idNumber(id) + 1); };
+        seen(slab->id);
+        for (const auto& x : slab->spans) seen(x.id);
+        for (const auto& x : slab->supports) seen(x.id);
+        for (const auto& x : slab->finishes) seen(x.id);
+        for (const auto& x : slab->bars) seen(x.id);
+    }
+    return result;
+}
+
+ReadProject openProject(const std::string& path) {
+    FileText file = readFile(path);
+    if (!file.error.empty()) return {{}, {{path, file.error}}};
+    return readProject(file.text);
+}
+
+std::string saveProject(const std::string& path, const Project& project) { return writeFile(path, projectText(project)); }
+
+Project demoProject() { return readProject(data::file("sundvarg_gallery.talvik")).project; }
+
+std::string sentences(const std::vector<Diagnostic>& trouble) {
+    std::string out;
+    for (std::size_t i = 0; i < trouble.size() && i < 10; ++i)
+        out += (trouble[i].path.empty() ? "" : trouble[i].path + ": ") + trouble[i].message + "\n";
+    if (trouble.size() > 10) out += fmt::format("… and {} more.\n", trouble.size() - 10);
+    return out;
+}
+
+}  // namespace talvik::formats

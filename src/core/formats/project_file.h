@@ -1,0 +1,32 @@
+// The project file (.talvik): JSON with sorted keys, units in the keys, version 1. Written atomically.
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "model/project.h"
+
+namespace talvik::formats {
+
+inline constexpr int projectFileVersion = 1;
+
+std::string projectText(const model::Project& project);
+
+// A project, or located sentences when `trouble` is not empty: syntax with line and column, missing, unknown and
+// mistyped keys with their path, values out of range, duplicate ids, a version newer than this program.
+struct ReadProject {
+    model::Project project;
+    std::vector<model::Diagnostic> trouble;
+};
+ReadProject readProject(std::string_view text);
+ReadProject openProject(const std::string& path);
+std::string saveProject(const std::string& path, const model::Project& project);  // empty, or why not
+
+// The demo that ships with the program.
+model::Project demoProject();
+
+// One sentence per diagnostic: "slabs[0].thickness_mm: ...".
+std::string sentences(const std::vector<model::Diagnostic>& trouble);
+
+}  // namespace talvik::formats

@@ -1,0 +1,172 @@
+#include "formats/tables.h"
+
+#include <fmt/format.h>
+#include <unistd.h>
+#include <xlsxwriter.h>
+
+#include <cstdio>
+#include <nlohmann/json.hpp>
+
+#include "checks/checks.h"
+#include "formats/file.h"
+
+namespace talvik::formats {
+namespace {
+
+using units::Kind;
+
+std::string quoted(const std::string& s) {
+    if (s.find_first_of(",\"\n") == std::string::npos) return s;
+    std::string out = "\"";
+    for (char c : s) out += c == '"' ? std::string("\"\"") : std::string(1, c);
+    return out + "\"";
+}
+
+struct Columns {
+    units::System system;
+    double length(double stored) const { return std::stod(units::number(stored, Kind::Length, system)); }
+    double mass(double stored) const { return std::stod(fmt::format("{:.2f}", stored / units::unit(Kind::Mass, system).factor)); }
+    std::vector<std::string> heads() const {
+        std::string l(units::unit(Kind::Length, system).symbol), m(units::unit(Kind::Mass, system).symbol);
+        return {"Member", "Mark", "Type and size", "Number", "Shape", "A [" + l + "]", "B [" + l + "]", "C [" + l + "]", "Cut length [" + l + "]", "Mass each [" + m + "]", "Mass [" + m + "]"};
+    }
+};
+
+schedule::Schedule whole(const design::Design& design) {
+    std::vector<schedule::Schedule> parts;
+    for (const auto& s : design.slabs) parts.push_back(s.schedule);
+    return schedule::join(parts);
+}
+
+}  // namespace
+
+std::string scheduleCsv(const model::Project& project, const design::Design& design) {
+    Columns c{project.basis.units};
+    std::string out;
+    for (const auto& h : c.heads()) out += (out.empty() ? "" : ",") + quoted(h);
+    out += "\n";
+    auto plain = [](double v) { return units::plain(v, 8); };
+    auto all = whole(design);
+    for (const auto& row : all.rows) {
+        auto leg = [&](char letter) {
+            auto it = row.dimensions.find(letter);
+            return it == row.dimensions.end() ? std::string() : plain(c.length(it->second));
+        };
+        out += fmt::format("{},{:02},{},{},{},{},{},{},{},{},{}\n", quoted(row.member), row.mark, row.bar, row.number, row.shape, leg('A'), leg('B'), leg('C'), plain(c.length(row.cutLength)),
+                           plain(c.mass(row.massEach)), plain(c.mass(row.mass())));
+    }
+    for (const auto& t : all.totals) out += fmt::format("Total,,{},{},,,,,{},,{}\n", t.bar, t.number, plain(c.length(t.length)), plain(c.mass(t.mass)));
+    out += fmt::format("Total,,,,,,,,,,{}\n", plain(c.mass(all.mass)));
+    return out;
+}
+
+std::string writeScheduleXlsx(const std::string& path, const model::Project& project, const design::Design& design) {
+    Columns c{project.basis.units};
+    std::string temporary = path + ".part";
+    lxw_workbook* book = workbook_new(temporary.c_str());
+    lxw_doc_properties properties{};
+    std::string title = project.name + ": bar schedule";
+    properties.title = title.data();
+    properties.created = 946684800;  // a fixed time, so that equal schedules are equal files
+    workbook_set_properties(book, &properties);
+    lxw_format* bold = workbook_add_format(book);
+    format_set_bold(bold);
+    lxw_worksheet* bars = workbook_add_worksheet(book, "Bars");
+    auto heads = c.heads();
+    for (std::size_t i = 0; i < heads.size(); ++i) worksheet_write_string(bars, 0, static_cast<lxw_col_t>(i), heads[i].c_str(), bold);
+    worksheet_set_column(bars, 0, 0, 22, nullptr);
+    worksheet_set_column(bars, 1, 10, 13, nullptr);
+    worksheet_freeze_panes(bars, 1, 0);
+    auto all = whole(design);
+    lxw_row_t row = 1;
+    for (const auto& r : all.rows) {
+        worksheet_write_string(bars, row, 0, r.member.c_str(), nullptr);
+        worksheet_write_string(bars, row, 1, fmt::format("{:02}", r.mark).c_str(), nullptr);
+        worksheet_write_string(bars, row, 2, r.bar.c_str(), nullptr);
+        worksheet_write_number(bars, row, 3, r.number, nullptr);
+        worksheet_write_string(bars, row, 4, r.shape.c_str(), nullptr);
+        for (auto [letter, value] : r.dimensions)
+            if (letter >= 'A' && letter <= 'C') worksheet_write_number(bars, row, static_cast<lxw_col_t>(5 + letter - 'A'), c.length(value), nullptr);
+        worksheet_write_number(bars, row, 8, c.length(r.cutLength), nullptr);
+        worksheet_write_number(bars, row, 9, c.mass(r.massEach), nullptr);
+        worksheet_write_number(bars, row, 10, c.mass(r.mass()), nullptr);
+        ++row;
+    }
+    lxw_worksheet* totals = workbook_add_worksheet(book, "Totals");
+    std::string l(units::unit(Kind::Length, c.system).symbol), m(units::unit(Kind::Mass, c.system).symbol);
+    const std::string names[] = {"Type and size", "Number", "Length [" + l + "]", "Mass [" + m + "]"};
+    for (int i = 0; i < 4; ++i) worksheet_write_string(totals, 0, static_cast<lxw_col_t>(i), names[i].c_str(), bold);
+    worksheet_set_column(totals, 0, 3, 15, nullptr);
+    row = 1;
+    for (const auto& t : all.totals) {
+        worksheet_write_string(totals, row, 0, t.bar.c_str(), nullptr);
+        worksheet_write_number(totals, row, 1, t.number, nullptr);
+        worksheet_write_number(totals, row, 2, c.length(t.length), nullptr);
+        worksheet_write_number(totals, row, 3, c.mass(t.mass), nullptr);
+        ++row;
+    }
+    worksheet_write_string(totals, row, 0, "Total", bold);
+    worksheet_write_number(totals, row, 3, c.mass(all.mass), bold);
+    if (lxw_error error = workbook_close(book); error != LXW_NO_ERROR) {
+        std::remove(temporary.c_str());
+        return fmt::format("{} cannot be written: {}.", path, lxw_strerror(error));
+    }
+    if (std::rename(temporary.c_str(), path.c_str()) != 0) {
+        std::remove(temporary.c_str());
+        return path + " cannot be written; is its folder there and writable?";
+    }
+    return {};
+}
+
+std::string resultsJson(const model::Project& project, const design::Design& design) {
+    using nlohmann::json;
+    const auto system = project.basis.units;
+    auto shown = [&](double v, Kind kind) { return json(std::stod(fmt::format("{:.6g}", v / units::unit(kind, system).factor))); };
+    json j;
+    j["project"] = project.name;
+    j["standard"] = design.standard ? design.standard->title : project.basis.standard;
+    auto sum = design.summary();
+    j["summary"] = {{"over", sum.over}, {"within", sum.within}, {"not_checked", sum.notChecked}, {"not_applicable", sum.notApplicable}};
+    j["slabs"] = json::array();
+    for (const auto& s : design.slabs) {
+        json slab;
+        const auto* row = model::findSlab(project, s.slab);
+        slab["id"] = s.slab;
+        slab["name"] = row->name;
+        slab["thickness"] = shown(row->thickness, Kind::Length);
+        if (!s.error.empty()) slab["error"] = s.error;
+        slab["camber"] = shown(s.camber, Kind::Sag);
+        slab["steel_mass"] = shown(s.schedule.mass, Kind::Mass);
+        slab["imbalance"] = s.analysis.imbalance;
+        slab["checks"] = json::array();
+        for (const auto& c : s.checks) {
+            json check{{"key", c.key}, {"title", c.title}, {"clause", c.clause}, {"outcome", checks::name(c.outcome)}, {"x", shown(c.place.x, Kind::Span)}};
+            if (c.outcome == checks::Outcome::Within || c.outcome == checks::Outcome::Over) {
+                check["demand"] = shown(c.demand, c.kind);
+                check["limit"] = shown(c.limit, c.kind);
+                check["unit"] = units::unit(c.kind, system).symbol;
+                check["ratio"] = std::stod(fmt::format("{:.4f}", checks::ratio(c)));
+            } else {
+                check["reason"] = c.reason;
+            }
+            if (!c.combination.empty()) check["combination"] = c.combination;
+            if (!c.notes.empty()) check["notes"] = c.notes;
+            for (const auto& step : c.steps) {
+                json st{{"formula", trace::formula(step, trace::Form::Plain)}, {"result", std::stod(fmt::format("{:.6g}", step.result))}, {"unit", step.unit}, {"clause", step.clause}};
+                if (!step.expression.empty()) st["numbers"] = trace::substituted(step, trace::Form::Plain);
+                if (!step.note.empty()) st["note"] = step.note;
+                check["steps"].push_back(st);
+            }
+            slab["checks"].push_back(check);
+        }
+        for (std::size_t i = 0; i < s.analysis.reactions.size(); ++i) {
+            const auto& r = s.analysis.reactions[i];
+            slab["reactions"].push_back({{"support", model::supportLabel(*row, i)}, {"permanent", shown(r.permanent, Kind::ForcePerWidth)}, {"imposed", shown(r.imposedMax, Kind::ForcePerWidth)},
+                                         {"ultimate", shown(r.ultimateMax.value, Kind::ForcePerWidth)}, {"unit", units::unit(Kind::ForcePerWidth, system).symbol}});
+        }
+        j["slabs"].push_back(slab);
+    }
+    return j.dump(1) + "\n";
+}
+
+}  // namespace talvik::formats

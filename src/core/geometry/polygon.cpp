@@ -1,0 +1,93 @@
+#include "geometry/polygon.h"
+
+#include <fmt/format.h>
+#include <geos_c.h>
+
+#include <algorithm>
+#include <memory>
+
+namespace talvik::geometry {
+namespace {
+
+// Everything GEOS needs for one operation; frees itself.
+class Workspace {
+  public:
+    Workspace() : handle_(GEOS_init_r()) {}
+    ~Workspace() {
+        for (auto* g : made_) GEOSGeom_destroy_r(handle_, g);
+        GEOS_finish_r(handle_);
+    }
+    Workspace(const Workspace&) = delete;
+    Workspace& operator=(const Workspace&) = delete;
+
+    GEOSGeometry* keep(GEOSGeometry* g) {
+        if (g) made_.push_back(g);
+        return g;
+    }
+    GEOSGeometry* polygon(const Ring& ring) {
+        auto* sequence = GEOSCoordSeq_create_r(handle_, static_cast<unsigned>(ring.size() + 1), 2);
+        for (std::size_t i = 0; i <= ring.size(); ++i) {
+            const Point& p = ring[i % ring.size()];
+            GEOSCoordSeq_setXY_r(handle_, sequence, static_cast<unsigned>(i), p.x, p.y);
+        }
+        return keep(GEOSGeom_createPolygon_r(handle_, GEOSGeom_createLinearRing_r(handle_, sequence), nullptr, 0));
+    }
+    std::string invalid(const GEOSGeometry* g) {
+        char* reason = nullptr;
+        GEOSGeometry* place = nullptr;
+        std::string text;
+        if (GEOSisValidDetail_r(handle_, g, 0, &reason, &place) != 1) {
+            double x = 0, y = 0;
+            if (place) GEOSGeomGetX_r(handle_, place, &x), GEOSGeomGetY_r(handle_, place, &y);
+            text = fmt::format("The outline crosses or repeats itself near ({:.2f}, {:.2f}) m; move the corner there.",
+                               x / 1000, y / 1000);
+        }
+        GEOSFree_r(handle_, reason);
+        keep(place);
+        return text;
+    }
+    double area(const GEOSGeometry* g) {
+        double a = 0;
+        if (g) GEOSArea_r(handle_, g, &a);
+        return a;
+    }
+    GEOSContextHandle_t handle() { return handle_; }
+
+  private:
+    GEOSContextHandle_t handle_;
+    std::vector<GEOSGeometry*> made_;
+};
+
+}  // namespace
+
+double area(const Ring& ring) {
+    double twice = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point &p = ring[i], &q = ring[(i + 1) % ring.size()];
+        twice += p.x * q.y - q.x * p.y;
+    }
+    return twice / 2;
+}
+
+Coverage coverage(const Ring& whole, const std::vector<Ring>& parts) {
+    Coverage result;
+    if (whole.size() < 3) return {0, 0, 0, "The outline has fewer than three corners; draw at least three."};
+    Workspace w;
+    GEOSGeometry* slab = w.polygon(whole);
+    if (result.error = w.invalid(slab); !result.error.empty()) return result;
+    double sum = 0;
+    GEOSGeometry* covered = nullptr;
+    for (const Ring& part : parts) {
+        GEOSGeometry* p = w.polygon(part);
+        if (result.error = w.invalid(p); !result.error.empty()) return result;
+        p = w.keep(GEOSIntersection_r(w.handle(), p, slab));
+        sum += w.area(p);
+        covered = covered ? w.keep(GEOSUnion_r(w.handle(), covered, p)) : p;
+    }
+    result.whole = w.area(slab);
+    result.uncovered = std::max(0.0, result.whole - w.area(covered));
+    result.overlapped = std::max(0.0, sum - w.area(covered));
+    return result;
+}
+
+}  // namespace talvik::geometry

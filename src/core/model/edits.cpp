@@ -1,0 +1,107 @@
+#include "model/edits.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace talvik::model {
+namespace {
+
+std::vector<double> nodes(const OneWaySlab& slab) {
+    std::vector<double> x;
+    for (std::size_t i = 0; i <= slab.spans.size(); ++i) x.push_back(spanStart(slab, i));
+    return x;
+}
+
+// A position carried from one layout to another with the same number of spans: it keeps its distance from the
+// nearer end of its span, so that bars stay with their supports.
+double moved(double x, const std::vector<double>& before, const std::vector<double>& after) {
+    std::size_t i = 0;
+    while (i + 2 < before.size() && x > before[i + 1]) ++i;
+    bool nearStart = x - before[i] < before[i + 1] - x;
+    double shift = nearStart ? after[i] - before[i] : after[i + 1] - before[i + 1];
+    return x + shift;
+}
+
+}  // namespace
+
+Project emptyProject() {
+    Project p;
+    p.name = "Untitled";
+    return p;
+}
+
+Project newProject() { return addSlab(emptyProject(), "Slab 1"); }
+
+Project addSlab(const Project& project, std::string name) {
+    Project next = project;
+    auto slab = std::make_shared<OneWaySlab>();
+    slab->id = newId(next, 's');
+    slab->name = std::move(name);
+    next.slabs.push_back(slab);
+    return setSpans(next, slab->id, {4500, 5000, 4500}, false, false);
+}
+
+Project removeSlab(const Project& project, std::string_view slab) {
+    Project next = project;
+    std::erase_if(next.slabs, [&](const auto& row) { return row->id == slab; });
+    return next;
+}
+
+Project setSpans(const Project& project, std::string_view id, const std::vector<double>& lengths, bool cantileverStart, bool cantileverEnd) {
+    return editSlab(project, id, [&](OneWaySlab& slab, Project& next) {
+        bool sameLayout = slab.spans.size() == lengths.size() && slab.cantileverStart == cantileverStart && slab.cantileverEnd == cantileverEnd;
+        const std::vector<double> before = nodes(slab);
+        slab.spans.resize(lengths.size());
+        for (std::size_t i = 0; i < lengths.size(); ++i) {
+            if (slab.spans[i].id.empty()) slab.spans[i].id = newId(next, 'p');
+            slab.spans[i].length = lengths[i];
+        }
+        slab.cantileverStart = cantileverStart;
+        slab.cantileverEnd = cantileverEnd;
+        std::size_t cantilevers = std::size_t(cantileverStart) + cantileverEnd;
+        std::size_t count = lengths.size() >= cantilevers ? lengths.size() - cantilevers + 1 : 0;
+        Support model = slab.supports.empty() ? Support{} : slab.supports.back();
+        while (slab.supports.size() < count) {
+            model.id = newId(next, 'u');
+            slab.supports.push_back(model);
+        }
+        slab.supports.resize(count);
+        if (!sameLayout) slab.bars.clear();
+        const std::vector<double> after = nodes(slab);
+        for (BarRun& run : slab.bars) {
+            run.from = std::max(moved(run.from, before, after), concreteStart(slab));
+            run.to = std::min(moved(run.to, before, after), concreteEnd(slab));
+        }
+        std::erase_if(slab.bars, [](const BarRun& run) { return run.to - run.from < 50; });
+    });
+}
+
+Project setRun(const Project& project, std::string_view slab, const BarRun& run) {
+    return editSlab(project, slab, [&](OneWaySlab& s, Project&) {
+        for (BarRun& r : s.bars)
+            if (r.id == run.id) {
+                r = run;
+                r.pinned = true;
+            }
+    });
+}
+
+Project addRun(const Project& project, std::string_view slab, BarRun run) {
+    return editSlab(project, slab, [&](OneWaySlab& s, Project& next) {
+        run.id = newId(next, 'b');
+        run.pinned = true;
+        s.bars.push_back(run);
+    });
+}
+
+Project removeRun(const Project& project, std::string_view slab, std::string_view run) {
+    return editSlab(project, slab, [&](OneWaySlab& s, Project&) { std::erase_if(s.bars, [&](const BarRun& r) { return r.id == run; }); });
+}
+
+Project setUnpinned(const Project& project, std::string_view slab) {
+    return editSlab(project, slab, [](OneWaySlab& s, Project&) {
+        for (BarRun& r : s.bars) r.pinned = false;
+    });
+}
+
+}  // namespace talvik::model

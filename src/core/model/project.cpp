@@ -1,0 +1,181 @@
+#include "model/project.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+#include <set>
+
+namespace talvik::model {
+
+bool across(Role role) { return role == Role::BottomSecondary || role == Role::TopSecondary; }
+bool topFace(Role role) { return role == Role::TopMain || role == Role::TopSecondary; }
+
+bool operator==(const Project& a, const Project& b) {
+    auto sameSlabs = [&] {
+        if (a.slabs.size() != b.slabs.size()) return false;
+        for (std::size_t i = 0; i < a.slabs.size(); ++i)
+            if (a.slabs[i] != b.slabs[i] && !(*a.slabs[i] == *b.slabs[i])) return false;
+        return true;
+    };
+    return a.name == b.name && a.basis == b.basis && a.sheet == b.sheet && a.marks == b.marks && sameSlabs();
+}
+
+Id newId(Project& project, char prefix) { return prefix + std::to_string(project.nextId++); }
+
+const OneWaySlab* findSlab(const Project& project, std::string_view id) {
+    for (const auto& slab : project.slabs)
+        if (slab->id == id) return slab.get();
+    return nullptr;
+}
+
+double spanStart(const OneWaySlab& slab, std::size_t span) {
+    double x = 0;
+    for (std::size_t i = 0; i < span; ++i) x += slab.spans[i].length;
+    return x;
+}
+double length(const OneWaySlab& slab) { return spanStart(slab, slab.spans.size()); }
+double axis(const OneWaySlab& slab, std::size_t support) { return spanStart(slab, support + slab.cantileverStart); }
+double concreteStart(const OneWaySlab& slab) { return slab.cantileverStart ? 0 : -slab.supports.front().width / 2; }
+double concreteEnd(const OneWaySlab& slab) { return length(slab) + (slab.cantileverEnd ? 0 : slab.supports.back().width / 2); }
+bool isCantilever(const OneWaySlab& slab, std::size_t span) {
+    return (span == 0 && slab.cantileverStart) || (span + 1 == slab.spans.size() && slab.cantileverEnd);
+}
+int supportBefore(const OneWaySlab& slab, std::size_t span) { return static_cast<int>(span) - slab.cantileverStart; }
+int supportAfter(const OneWaySlab& slab, std::size_t span) {
+    int s = supportBefore(slab, span) + 1;
+    return s < static_cast<int>(slab.supports.size()) ? s : -1;
+}
+double faceBefore(const OneWaySlab& slab, std::size_t span) {
+    int s = supportBefore(slab, span);
+    return spanStart(slab, span) + (s >= 0 ? slab.supports[s].width / 2 : 0);
+}
+double faceAfter(const OneWaySlab& slab, std::size_t span) {
+    int s = supportAfter(slab, span);
+    return spanStart(slab, span + 1) - (s >= 0 ? slab.supports[s].width / 2 : 0);
+}
+double clearSpan(const OneWaySlab& slab, std::size_t span) { return faceAfter(slab, span) - faceBefore(slab, span); }
+
+std::string supportLabel(const OneWaySlab&, std::size_t support) {
+    std::string label(1, static_cast<char>('A' + support % 26));
+    return support < 26 ? label : static_cast<char>('A' + support / 26 - 1) + label;
+}
+std::string spanLabel(const OneWaySlab& slab, std::size_t span) {
+    int a = supportBefore(slab, span), b = supportAfter(slab, span);
+    auto end = [&](int s) { return s < 0 ? std::string("end") : supportLabel(slab, static_cast<std::size_t>(s)); };
+    return end(a) + "–" + end(b);
+}
+
+namespace {
+
+class Validator {
+  public:
+    std::vector<Diagnostic> found;
+
+    void number(const std::string& path, double value, double low, double high, const char* what, const char* unit, double factor) {
+        if (!std::isfinite(value) || value < low || value > high)
+            add(path, fmt::format("{} must be between {} and {} {}; it is {}.", what, units::plain(low / factor), units::plain(high / factor), unit,
+                                  units::plain(value / factor)));
+    }
+    void add(const std::string& path, std::string message) { found.push_back({path, std::move(message)}); }
+    void id(const std::string& path, const Id& value) {
+        if (value.empty()) add(path, "The id is missing; give each element an id of its own.");
+        else if (!ids_.insert(value).second) add(path, fmt::format("The id \"{}\" is used twice; give each element an id of its own.", value));
+    }
+
+    void basis(const Basis& b) {
+        number("basis.concreteStrength", b.concreteStrength, 12, 90, "The concrete strength", "MPa", 1);
+        number("basis.concreteDensity", b.concreteDensity, 10e-6, 40e-6, "The concrete density", "kN/m³", 1e-6);
+        number("basis.steelYield", b.steelYield, 200, 700, "The yield strength", "MPa", 1);
+        number("basis.aggregate", b.aggregate, 4, 64, "The aggregate size", "mm", 1);
+        number("basis.creep", b.creep, 0, 6, "The creep coefficient", "", 1);
+        number("basis.shrinkage", b.shrinkage, 0, 1.5e-3, "The shrinkage strain", "‰", 1e-3);
+        number("basis.coverTop", b.coverTop, 5, 150, "The top cover", "mm", 1);
+        number("basis.coverBottom", b.coverBottom, 5, 150, "The bottom cover", "mm", 1);
+        number("basis.coverSide", b.coverSide, 5, 150, "The side cover", "mm", 1);
+        number("basis.crackLimitTop", b.crackLimitTop, 0.05, 1, "The crack-width limit", "mm", 1);
+        number("basis.crackLimitBottom", b.crackLimitBottom, 0.05, 1, "The crack-width limit", "mm", 1);
+        number("basis.spacingStep", b.spacingStep, 1, 100, "The spacing step", "mm", 1);
+        number("basis.spacingLeast", b.spacingLeast, 40, 500, "The least spacing", "mm", 1);
+        number("basis.spacingMost", b.spacingMost, b.spacingLeast, 600, "The largest spacing", "mm", 1);
+        number("basis.stockLength", b.stockLength, 3000, 30000, "The stock length", "m", 1000);
+        const auto* catalog = catalogs::barCatalog(b.barCatalog);
+        if (!catalog) {
+            add("basis.barCatalog", fmt::format("There is no bar catalogue \"{}\"; use metric or us.", b.barCatalog));
+            return;
+        }
+        for (const auto& [path, list] : {std::pair{"basis.mainBars", &b.mainBars}, std::pair{"basis.secondaryBars", &b.secondaryBars}}) {
+            if (list->empty()) add(path, "At least one bar size must be allowed.");
+            for (const auto& name : *list)
+                if (!catalog->find(name)) add(path, fmt::format("The bar \"{}\" is not in the catalogue \"{}\".", name, b.barCatalog));
+        }
+    }
+
+    void slab(const std::string& at, const OneWaySlab& s, const Basis& b) {
+        id(at + ".id", s.id);
+        number(at + ".width", s.width, 500, 200000, "The width", "m", 1000);
+        number(at + ".thickness", s.thickness, 60, 1500, "The thickness", "mm", 1);
+        number(at + ".otherDead", s.otherDead, 0, 0.1, "The other permanent load", "kN/m²", 1e-3);
+        number(at + ".imposed", s.imposed, 0, 0.1, "The imposed load", "kN/m²", 1e-3);
+        if (s.thickness - b.coverTop - b.coverBottom < 30)
+            add(at + ".thickness", fmt::format("{} mm leave no room for bars between the covers; make slab {} thicker.", units::plain(s.thickness), s.name));
+        if (!catalogs::imposedUse(s.imposedUse)) add(at + ".imposedUse", fmt::format("There is no imposed use \"{}\".", s.imposedUse));
+        std::size_t cantilevers = s.cantileverStart + s.cantileverEnd;
+        if (s.spans.size() < 1 + cantilevers || s.spans.size() > 50) {
+            add(at + ".spans", fmt::format("A slab has 1 to 50 spans, at least one of them between supports; there are {}.", s.spans.size()));
+            return;
+        }
+        if (s.supports.size() != s.spans.size() - cantilevers + 1) {
+            add(at + ".supports", fmt::format("{} spans need {} supports; there are {}.", s.spans.size(), s.spans.size() - cantilevers + 1, s.supports.size()));
+            return;
+        }
+        for (std::size_t i = 0; i < s.spans.size(); ++i) {
+            std::string path = fmt::format("{}.spans[{}]", at, i);
+            id(path + ".id", s.spans[i].id);
+            number(path + ".length", s.spans[i].length, 300, 30000, "The span", "m", 1000);
+        }
+        for (std::size_t i = 0; i < s.supports.size(); ++i) {
+            std::string path = fmt::format("{}.supports[{}]", at, i);
+            id(path + ".id", s.supports[i].id);
+            number(path + ".width", s.supports[i].width, 50, 3000, "The support's width", "mm", 1);
+        }
+        if (found.empty())
+            for (std::size_t i = 0; i < s.spans.size(); ++i)
+                if (clearSpan(s, i) < 100)
+                    add(fmt::format("{}.spans[{}].length", at, i), fmt::format("Span {} leaves no clear span between its supports; make it longer or the supports narrower.", spanLabel(s, i)));
+        for (std::size_t i = 0; i < s.finishes.size(); ++i) {
+            std::string path = fmt::format("{}.finishes[{}]", at, i);
+            id(path + ".id", s.finishes[i].id);
+            number(path + ".thickness", s.finishes[i].thickness, 0, 1000, "The layer's thickness", "mm", 1);
+            number(path + ".density", s.finishes[i].density, 0, 80e-6, "The layer's density", "kN/m³", 1e-6);
+        }
+        if (s.bars.size() > 2000) add(at + ".bars", "More than 2000 bar runs in one slab.");
+        const auto* catalog = catalogs::barCatalog(b.barCatalog);
+        for (std::size_t i = 0; i < s.bars.size(); ++i) {
+            const BarRun& run = s.bars[i];
+            std::string path = fmt::format("{}.bars[{}]", at, i);
+            id(path + ".id", run.id);
+            if (catalog && !catalog->find(run.bar)) add(path + ".bar", fmt::format("The bar \"{}\" is not in the catalogue \"{}\".", run.bar, b.barCatalog));
+            number(path + ".spacing", run.spacing, 40, 1000, "The spacing", "mm", 1);
+            if (!std::isfinite(run.from) || !std::isfinite(run.to) || run.to - run.from < 50)
+                add(path, "The run's end must lie at least 50 mm beyond its start.");
+            else if (found.empty() && (run.from < concreteStart(s) - 1 || run.to > concreteEnd(s) + 1))
+                add(path, fmt::format("The run from {} to {} m leaves the slab, which lies from {} to {} m.", units::plain(run.from / 1000), units::plain(run.to / 1000),
+                                      units::plain(concreteStart(s) / 1000), units::plain(concreteEnd(s) / 1000)));
+        }
+    }
+
+  private:
+    std::set<Id> ids_;
+};
+
+}  // namespace
+
+std::vector<Diagnostic> validate(const Project& project) {
+    Validator v;
+    v.basis(project.basis);
+    if (project.slabs.size() > 200) v.add("slabs", "More than 200 slabs in one project.");
+    for (std::size_t i = 0; i < project.slabs.size(); ++i) v.slab(fmt::format("slabs[{}]", i), *project.slabs[i], project.basis);
+    return v.found;
+}
+
+}  // namespace talvik::model

@@ -1,0 +1,134 @@
+// The project: a value. Edits make a new one that shares the unchanged slabs; undo keeps the old ones.
+// Units N, mm, MPa as everywhere in the core. Ids are identities, written "s1", "b12", and never reused.
+#pragma once
+
+#include <map>
+#include <memory>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "catalogs/catalogs.h"
+#include "units/units.h"
+
+namespace talvik::model {
+
+using Id = std::string;
+
+// What all members share: standard, materials, bars, covers.
+struct Basis {
+    std::string standard = "en1992";
+    units::System units = units::System::Metric;
+    catalogs::ParameterValues parameters;  // changes to the standard's recommended values, for that standard
+    std::string concrete = "C30/37";
+    double concreteStrength = 30, concreteDensity = 25e-6;
+    std::string steel = "B500B";
+    double steelYield = 500;
+    double aggregate = 20;
+    double creep = 2.0, shrinkage = 400e-6;
+    double coverTop = 25, coverBottom = 25, coverSide = 35;
+    double crackLimitTop = 0.3, crackLimitBottom = 0.3;
+    std::string barCatalog = "metric";
+    std::vector<std::string> mainBars{"H10", "H12", "H16", "H20"}, secondaryBars{"H8", "H10", "H12"};
+    double spacingLeast = 100, spacingMost = 300, spacingStep = 25;
+    double stockLength = 12000;
+    bool operator==(const Basis&) const = default;
+};
+
+struct Support {
+    Id id;
+    enum class Kind { Beam, Wall } kind = Kind::Beam;
+    double width = 300;
+    bool monolithic = true;  // cast with the slab: moments count at its face
+    bool operator==(const Support&) const = default;
+};
+struct Span {
+    Id id;
+    double length = 0;  // axis to axis; a cantilever from the axis to its tip
+    bool operator==(const Span&) const = default;
+};
+struct Finish {
+    Id id;
+    std::string material;
+    double thickness = 0, density = 0;
+    bool operator==(const Finish&) const = default;
+};
+
+enum class Role { BottomMain, TopMain, BottomSecondary, TopSecondary, EndU, SideU };
+enum class BarEnd { Straight, Hook };
+// One run of equal bars. Along the strip for the main roles; across it for the secondary ones, which fill the
+// zone from..to; EndU: U-bars at a cantilever's tip, legs from..to; SideU: U-bars along both long edges over
+// from..to. Positions are mm along the strip from the first axis, to the outside of the bar.
+struct BarRun {
+    Id id;
+    Role role = Role::BottomMain;
+    double from = 0, to = 0;
+    std::string bar;  // name in the bar catalogue
+    double spacing = 200;
+    BarEnd start = BarEnd::Straight, end = BarEnd::Straight;
+    bool pinned = false;  // fixed by the user: kept when bars are proposed anew
+    bool operator==(const BarRun&) const = default;
+};
+bool across(Role role);    // secondary bars
+bool topFace(Role role);
+
+// A one-way slab spanning along x over parallel line supports; x runs from the first support's axis, or from the
+// tip of a cantilever before it. The width runs along y.
+struct OneWaySlab {
+    Id id;
+    std::string name;
+    double width = 6000, thickness = 200;
+    bool thicknessPinned = false;
+    std::vector<Span> spans;  // left to right, cantilevers included
+    bool cantileverStart = false, cantileverEnd = false;
+    std::vector<Support> supports;  // left to right: spans - cantilevers + 1
+    std::vector<Finish> finishes;
+    double otherDead = 0;
+    std::string imposedUse = "B";
+    double imposed = 3e-3;
+    std::vector<BarRun> bars;
+    bool operator==(const OneWaySlab&) const = default;
+};
+
+struct IssueSheet {
+    std::string number = "01", revision = "A", date, author, note;
+    bool operator==(const IssueSheet&) const = default;
+};
+
+struct Project {
+    std::string name;
+    Basis basis;
+    std::vector<std::shared_ptr<const OneWaySlab>> slabs;
+    IssueSheet sheet;
+    std::map<std::string, int> marks;  // what a bar is -> its mark; see schedule
+    int nextId = 1;
+};
+bool operator==(const Project& a, const Project& b);
+
+Id newId(Project& project, char prefix);
+const OneWaySlab* findSlab(const Project& project, std::string_view id);
+
+// Geometry derived from a slab.
+double length(const OneWaySlab& slab);                        // sum of spans
+double spanStart(const OneWaySlab& slab, std::size_t span);   // x of the span's left end
+double axis(const OneWaySlab& slab, std::size_t support);     // x of the support
+double concreteStart(const OneWaySlab& slab);                 // x where the concrete begins (outer face or tip)
+double concreteEnd(const OneWaySlab& slab);
+bool isCantilever(const OneWaySlab& slab, std::size_t span);
+// Supports at the ends of a span; -1 at a cantilever's tip.
+int supportBefore(const OneWaySlab& slab, std::size_t span);
+int supportAfter(const OneWaySlab& slab, std::size_t span);
+double clearSpan(const OneWaySlab& slab, std::size_t span);
+double faceBefore(const OneWaySlab& slab, std::size_t span);  // x of the face bounding the span on its left
+double faceAfter(const OneWaySlab& slab, std::size_t span);
+std::string supportLabel(const OneWaySlab& slab, std::size_t support);  // "A", "B", ...
+std::string spanLabel(const OneWaySlab& slab, std::size_t span);        // "A–B", "F–end"
+
+// Trouble with its place: a path into the project ("slabs[0].spans[2].length") and a sentence.
+struct Diagnostic {
+    std::string path, message;
+};
+// Everything that makes a project impossible to analyse; empty when good.
+std::vector<Diagnostic> validate(const Project& project);
+
+}  // namespace talvik::model

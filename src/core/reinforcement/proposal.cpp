@@ -1,0 +1,261 @@
+#include "reinforcement/proposal.h"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+#include "reinforcement/coverage.h"
+
+namespace talvik::reinforcement {
+namespace {
+
+using model::BarEnd;
+using model::BarRun;
+using model::Role;
+using standards::DetailingRules;
+
+constexpr double b = 1000;      // width on which steel is chosen
+constexpr double endStep = 50;  // bar ends are rounded to this
+
+struct Choice {
+    const catalogs::Bar* bar = nullptr;
+    double spacing = 0;
+    double area() const { return bar->area / spacing; }
+};
+
+class Proposer {
+  public:
+    Proposer(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard, const analysis::SlabAnalysis& a,
+             const Demand& demand, const std::function<model::Id()>& newId)
+        : slab_(slab), basis_(basis), standard_(standard), a_(a), demand_(demand), newId_(newId), catalog_(*catalogs::barCatalog(basis.barCatalog)) {
+        for (const auto& run : slab.bars)
+            if (run.pinned) runs_.push_back(run);
+    }
+
+    std::vector<BarRun> run() {
+        for (std::size_t i = 0; i < slab_.spans.size(); ++i)
+            if (!model::isCantilever(slab_, i)) bottom(i);
+        for (std::size_t s = 0; s < slab_.supports.size(); ++s) top(s);
+        secondary();
+        edges();
+        std::stable_sort(runs_.begin(), runs_.end(), [](const BarRun& p, const BarRun& q) { return std::tuple(p.role, p.from) < std::tuple(q.role, q.from); });
+        return runs_;
+    }
+
+  private:
+    bool pinnedOver(Role role, double x) const {
+        return std::any_of(runs_.begin(), runs_.end(), [&](const BarRun& r) { return r.pinned && r.role == role && r.from <= x && x <= r.to; });
+    }
+
+    // All allowed pairs of bar and spacing, least steel first; the larger spacing where equal.
+    std::vector<Choice> choices(const std::vector<std::string>& allowed, double largest) const {
+        std::vector<Choice> all;
+        for (const auto& name : allowed) {
+            const catalogs::Bar* bar = catalog_.find(name);
+            double least = std::max(basis_.spacingLeast, bar->diameter + standard_.detailing->minimumClearSpacing(bar->diameter, basis_.aggregate));
+            double top = units::roundDown(std::min(largest, basis_.spacingMost), basis_.spacingStep);
+            for (double s = units::roundUp(least, basis_.spacingStep); s <= top + 1e-9; s += basis_.spacingStep) all.push_back({bar, s});
+            if (all.empty() || all.back().bar != bar) all.push_back({bar, std::max(least, std::min(top, least))});
+        }
+        std::sort(all.begin(), all.end(), [](const Choice& p, const Choice& q) {
+            return std::tuple(p.area(), -p.spacing, p.bar->diameter) < std::tuple(q.area(), -q.spacing, q.bar->diameter);
+        });
+        return all;
+    }
+
+    // The least steel for a moment (per mm) on a face. `index`: span (bottom) or support (top).
+    Choice choose(bool top, double moment, std::size_t index, std::optional<std::size_t> slenderSpan) const {
+        double largest = standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness);
+        auto all = choices(basis_.mainBars, largest);
+        double service = crackMoment(slab_, standard_, a_, top, index).moment;
+        std::optional<Choice> plain;
+        for (const Choice& c : all) {
+            auto sec = section(top, c.bar->diameter, slab_, basis_, b);
+            double As = c.area() * b;
+            auto need = standard_.flexure->required(sec, moment * b);
+            if (!need.possible || need.doubly || As < need.As || As < standard_.detailing->minimumSteel(sec) || As > standard_.detailing->maximumSteel(sec)) continue;
+            standards::CrackInput crack{sec, service * b, As, c.bar->diameter, c.spacing, top ? basis_.coverTop : basis_.coverBottom, basis_.creep,
+                                        top ? basis_.crackLimitTop : basis_.crackLimitBottom};
+            if (standard_.service->crack(crack).outcome == checks::Outcome::Over) continue;
+            if (!slenderSpan) return c;
+            if (!plain) plain = c;
+            standards::SlendernessInput slender{sec, spanSystem(slab_, *slenderSpan), slab_.spans[*slenderSpan].length, need.As, 0, As};
+            if (standard_.service->slenderness(slender).outcome == checks::Outcome::Within) return c;
+        }
+        return plain ? *plain : all.back();
+    }
+
+    BarRun make(Role role, double from, double to, const Choice& c) {
+        BarRun r;
+        r.id = newId_();
+        r.role = role;
+        r.from = from;
+        r.to = to;
+        r.bar = c.bar->name;
+        r.spacing = c.spacing;
+        return r;
+    }
+    double outerStart() const { return model::concreteStart(slab_) + basis_.coverSide; }
+    double outerEnd() const { return model::concreteEnd(slab_) - basis_.coverSide; }
+
+    void bottom(std::size_t span) {
+        double start = model::spanStart(slab_, span), end = start + slab_.spans[span].length;
+        if (pinnedOver(Role::BottomMain, (start + end) / 2)) return;
+        Choice c = choose(false, demand_.spans[span].moment, span, span);
+        // Past an inner support by its half width or ten diameters from its face, and 150 mm past its axis at least.
+        auto past = [&](int support) { return units::roundUp(std::max(150.0, 10 * c.bar->diameter - slab_.supports[support].width / 2), endStep); };
+        int before = model::supportBefore(slab_, span), after = model::supportAfter(slab_, span);
+        bool first = before == 0, last = after + 1 == static_cast<int>(slab_.supports.size());
+        BarRun r = make(Role::BottomMain, first ? outerStart() : start - past(before), last ? outerEnd() : end + past(after), c);
+        if (first && !slab_.cantileverStart && !straightEnough(r, 0, span, 0)) r.start = BarEnd::Hook;
+        if (last && !slab_.cantileverEnd && !straightEnough(r, slab_.supports.size() - 1, span, slab_.spans[span].length)) r.end = BarEnd::Hook;
+        runs_.push_back(r);
+    }
+
+    // Whether a straight end anchors the bottom bars at a simple support.
+    bool straightEnough(const BarRun& r, std::size_t support, std::size_t span, double local) const {
+        double half = slab_.supports[support].width / 2;
+        standards::EndAnchorageInput in;
+        const auto* bar = catalog_.find(r.bar);
+        in.section = section(false, bar->diameter, slab_, basis_, b);
+        double face = local == 0 ? half : local - half;
+        in.V = a_.shearExtreme(actions::LimitState::Ultimate, span, face).value * b;
+        in.As = bar->area / r.spacing * b;
+        in.bar = Coverage::anchorageInput(r, false, slab_, basis_, standard_);
+        in.beyondFace = 2 * half - basis_.coverSide;
+        in.beyondCentre = half - basis_.coverSide;
+        return standard_.detailing->endAnchorage(in).outcome == checks::Outcome::Within;
+    }
+
+    void top(std::size_t s) {
+        double axis = model::axis(slab_, s), half = slab_.supports[s].width / 2;
+        if (pinnedOver(Role::TopMain, axis)) return;
+        const std::size_t right = s + slab_.cantileverStart;
+        bool hasLeft = right > 0, hasRight = right < slab_.spans.size();
+        Choice c = choose(true, demand_.supports[s].moment, s, std::nullopt);
+        BarRun r = make(Role::TopMain, axis, axis, c);
+        auto reachEnd = [&](std::size_t span, bool leftwards) {
+            if (model::isCantilever(slab_, span)) return leftwards ? outerStart() : outerEnd();
+            return curtailed(r, span, leftwards, half, c);
+        };
+        if (hasLeft) r.from = reachEnd(right - 1, true);
+        else r.from = outerStart(), r.start = BarEnd::Hook;
+        if (hasRight) r.to = reachEnd(right, false);
+        else r.to = outerEnd(), r.end = BarEnd::Hook;
+        runs_.push_back(r);
+    }
+
+    // The nearest end, in steps, at which the run's resistance covers the shifted hogging moment of the span; the
+    // far axis where hogging never ends in it. At simple ends a quarter of the clear span.
+    double curtailed(const BarRun& run, std::size_t span, bool leftwards, double half, const Choice& c) const {
+        double sign = leftwards ? -1 : 1, near = leftwards ? model::spanStart(slab_, span + 1) : model::spanStart(slab_, span);
+        double L = slab_.spans[span].length, clear = model::clearSpan(slab_, span);
+        auto sec = section(true, c.bar->diameter, slab_, basis_, b);
+        double shift = standard_.detailing->momentShift(sec.d, c.bar->diameter), anchor = Coverage::anchorageLength(run, false, slab_, basis_, standard_);
+        std::vector<double> moved = shifted(a_.stations, demand_.top, shift);
+        // Distance from the axis to where hogging ends, unshifted; and the demand as (distance, moment).
+        double zero = 0;
+        std::vector<std::pair<double, double>> line;
+        bool open = true;
+        for (std::size_t k = 0; k < a_.stations.size(); ++k) {
+            std::size_t i = leftwards ? a_.stations.size() - 1 - k : k;
+            if (a_.stations[i].span != span) continue;
+            double distance = std::abs(a_.stations[i].x - near);
+            if (open && demand_.top[i] > 1e-6) zero = distance;
+            else if (distance > half) open = false;
+            if (distance > L / 2 && !open && moved[i] > 0) break;  // the other support's hogging
+            line.emplace_back(distance, moved[i]);
+        }
+        if (open) return near + sign * L;
+        double reach = std::max(half + clear / 4, 0.0);
+        if (!demand_.supports.empty()) reach = std::max(reach, zero + standard_.detailing->topReach(clear, sec.d, c.bar->diameter));
+        for (double end = units::roundUp(reach, endStep); end < L; end += endStep) {
+            bool enough = std::all_of(line.begin(), line.end(), [&](const auto& point) {
+                if (point.second <= 1e-6) return true;
+                double share = std::clamp((end - point.first) / anchor, 0.0, 1.0);
+                return standard_.flexure->resistance(sec, share * c.area() * b, 0).M >= point.second * b * (1 - 1e-9);
+            });
+            if (enough) return near + sign * end;
+        }
+        return near + sign * L;
+    }
+
+    void secondary() {
+        auto lightest = [&](double area, double largest) {
+            auto all = choices(basis_.secondaryBars, largest);
+            for (const Choice& c : all)
+                if (c.area() >= area - 1e-12) return c;
+            return all.back();
+        };
+        double largest = standard_.detailing->maximumSpacing(DetailingRules::Role::Secondary, true, slab_.thickness);
+        double x0 = outerStart(), x1 = outerEnd(), need = 0;
+        for (const BarRun& r : runs_) {
+            const auto* bar = catalog_.find(r.bar);
+            if (r.role == Role::BottomMain)
+                need = std::max(need, standard_.detailing->secondarySteel(bar->area / r.spacing * b, section(false, bar->diameter, slab_, basis_, b)) / b);
+        }
+        if (!pinnedOver(Role::BottomSecondary, (x0 + x1) / 2)) runs_.push_back(make(Role::BottomSecondary, x0, x1, lightest(need, largest)));
+        std::vector<BarRun> tops;
+        for (const BarRun& r : runs_)
+            if (r.role == Role::TopMain && !pinnedOver(Role::TopSecondary, (r.from + r.to) / 2)) tops.push_back(r);
+        for (const BarRun& r : tops) runs_.push_back(make(Role::TopSecondary, r.from, r.to, lightest(0, largest)));
+    }
+
+    // U-bars at free edges, legs twice the depth (EN 1992-1-1 9.3.1.4; good practice elsewhere).
+    void edges() {
+        Choice c = choices(basis_.secondaryBars, basis_.spacingMost).front();
+        double leg = units::roundUp(2 * slab_.thickness, endStep);
+        auto tip = [&](double from, double to) {
+            if (!pinnedOver(Role::EndU, (from + to) / 2)) runs_.push_back(make(Role::EndU, from, to, c));
+        };
+        if (slab_.cantileverStart) tip(outerStart(), std::min(outerStart() + leg, outerEnd()));
+        if (slab_.cantileverEnd) tip(std::max(outerEnd() - leg, outerStart()), outerEnd());
+        double x0 = outerStart(), x1 = outerEnd();
+        if (!pinnedOver(Role::SideU, (x0 + x1) / 2)) runs_.push_back(make(Role::SideU, x0, x1, c));
+    }
+
+    const model::OneWaySlab& slab_;
+    const model::Basis& basis_;
+    const standards::Standard& standard_;
+    const analysis::SlabAnalysis& a_;
+    const Demand& demand_;
+    const std::function<model::Id()>& newId_;
+    const catalogs::BarCatalog& catalog_;
+    std::vector<BarRun> runs_;
+};
+
+}  // namespace
+
+standards::SpanSystem spanSystem(const model::OneWaySlab& slab, std::size_t span) {
+    using standards::SpanSystem;
+    if (model::isCantilever(slab, span)) return SpanSystem::Cantilever;
+    bool left = span > 0, right = span + 1 < slab.spans.size();
+    return left && right ? SpanSystem::Interior : left || right ? SpanSystem::End : SpanSystem::Simple;
+}
+
+ServiceMoment crackMoment(const model::OneWaySlab& slab, const standards::Standard& standard, const analysis::SlabAnalysis& a, bool top, std::size_t index) {
+    ServiceMoment m;
+    auto state = standard.service->crackState();
+    const auto& envelope = a.envelope(state);
+    if (!top) {
+        for (std::size_t i = 0; i < a.stations.size(); ++i)
+            if (a.stations[i].span == index && envelope.momentMax[i].value > m.moment) m = {envelope.momentMax[i].value, envelope.momentMax[i].by};
+        return m;
+    }
+    double half = slab.supports[index].width / 2;
+    std::size_t right = index + slab.cantileverStart;
+    auto take = [&](std::size_t span, double local) {
+        auto e = a.momentExtreme(state, false, span, local);
+        if (-e.value > m.moment) m = {-e.value, e.by};
+    };
+    if (right > 0) take(right - 1, slab.spans[right - 1].length - half);
+    if (right < slab.spans.size()) take(right, half);
+    return m;
+}
+
+std::vector<BarRun> proposeBars(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard, const analysis::SlabAnalysis& a,
+                                const Demand& demand, const std::function<model::Id()>& newId) {
+    return Proposer(slab, basis, standard, a, demand, newId).run();
+}
+
+}  // namespace talvik::reinforcement

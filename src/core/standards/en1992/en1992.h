@@ -1,0 +1,54 @@
+// EN 1992-1-1:2004+A1:2014 with the combinations of EN 1990. Nationally determined parameters come from a
+// parameter set. Units N, mm, MPa; moments on the section's width.
+#pragma once
+
+#include "standards/rules.h"
+
+namespace talvik::standards::en1992 {
+
+// Concrete of class f_ck by Table 3.1. Strains as ratios.
+struct Concrete {
+    double fck, fcm, fctm, Ecm;
+    double lambda, eta;          // rectangular block, 3.1.7(3)
+    double eps_cu3;              // ultimate strain for the block
+    double eps_c2, eps_cu2, n;   // parabola-rectangle, 3.1.7(1)
+};
+Concrete concrete(double fck);
+
+// The parameters used by the rules; see data/parameters_en1992.json.
+struct Parameters {
+    double gamma_c, gamma_s, alpha_cc, alpha_ct, x_limit, z_ceiling, shear_numerator, v_min_factor, k_3, k_4;
+    double as_min_factor, as_min_floor, as_max_ratio, secondary_ratio, end_fixity, support_moment_floor;
+    double deflection_limit, after_limit, gamma_G, gamma_G_inf, gamma_Q, xi;
+    bool use_610ab;
+    explicit Parameters(const catalogs::ParameterValues& values);
+};
+
+// Resistance with the parabola-rectangle of 3.1.7(1), beside the block that the facet uses.
+Resistance parabolaResistance(const Parameters& p, const Section& s, double As, double As2);
+
+// Everything the crack width of 7.3.4 passes through, for the batch calculator. Lengths mm, stress MPa.
+struct CrackWidth {
+    double x, stress, h_ceff, rho, spacing, strain, width;
+};
+CrackWidth crackWidth(const Parameters& p, const CrackInput& in, double k_t, Steps* t = nullptr);
+
+// Limiting l/d of (7.16) with the factors of 7.4.2(2). K: structural system of Table 7.4N; ratios of steel as
+// numbers; longSpan: span above which brittle partitions ask for a reduction (7 m, 8.5 m for flat slabs).
+double spanDepthLimit(double K, double fck, double fyk, double rho, double rho2, double steelRatio, double length,
+                      double longSpan, Steps* t = nullptr);
+
+// Anchorage and lap of 8.4.4 and 8.7.3 with alpha_3 = alpha_4 = alpha_5 = 1.
+struct Anchorage {
+    double f_bd, l_b_rqd, alpha_1, alpha_2, l_bd, alpha_6, l_0;
+};
+Anchorage anchorage(const Parameters& p, const AnchorageInput& in, Steps* t = nullptr);
+
+std::unique_ptr<FlexureRules> flexureRules(const Parameters& p);
+std::unique_ptr<ShearRules> shearRules(const Parameters& p);
+std::unique_ptr<ServiceRules> serviceRules(const Parameters& p);
+std::unique_ptr<DetailingRules> detailingRules(const Parameters& p);
+std::unique_ptr<ActionRules> actionRules(const Parameters& p);
+std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes);
+
+}  // namespace talvik::standards::en1992

@@ -1,0 +1,224 @@
+// The rule facets that a standard implements. A standard sees sections, demands and bars, never a project or an
+// analysis. Units throughout: N, mm, MPa; moments and forces are those on the section's width b.
+//
+// Tracing: every rule takes `trace::Steps*`; null means no working is kept, otherwise steps are appended.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "actions/actions.h"
+#include "catalogs/catalogs.h"
+#include "checks/checks.h"
+#include "trace/trace.h"
+
+namespace talvik::standards {
+
+using checks::Finding;
+using trace::Steps;
+
+// A rectangular concrete section of width b and depth h, tension steel at depth d, compression steel at d2 from
+// the compressed face. fc: characteristic cylinder strength (f_ck, f'_c); fy: characteristic yield strength.
+struct Section {
+    double b = 1000, h = 0, d = 0, d2 = 0, fc = 0, fy = 0;
+};
+
+// Steel required for a moment. `possible` is false when compression steel cannot reach compression or the
+// concrete cannot resist the moment at any depth; the other members are then meaningless.
+struct RequiredSteel {
+    bool possible = true;
+    double As = 0, As2 = 0;  // tension, compression
+    double x = 0, z = 0;     // neutral axis depth, lever arm of the concrete force
+    bool doubly = false;
+    double sigmaS2 = 0;  // stress of the compression steel
+};
+
+struct Resistance {
+    double M = 0;       // design resistance
+    double x = 0;       // neutral axis depth
+    double strain = 0;  // of the tension steel
+    double phi = 1;     // strength reduction factor where the standard has one
+};
+
+class FlexureRules {
+  public:
+    virtual ~FlexureRules() = default;
+    virtual std::string clause() const = 0;
+    virtual RequiredSteel required(const Section& s, double M, Steps* t = nullptr) const = 0;
+    virtual Resistance resistance(const Section& s, double As, double As2, Steps* t = nullptr) const = 0;
+    // Neutral-axis or strain limit of the section with the steel provided.
+    virtual Finding ductility(const Section& s, double As, double As2, Steps* t = nullptr) const = 0;
+};
+
+class ShearRules {
+  public:
+    virtual ~ShearRules() = default;
+    virtual std::string clause() const = 0;
+    // Design resistance without shear reinforcement, N on b. As: anchored tension steel on b.
+    virtual double oneWay(const Section& s, double As, Steps* t = nullptr) const = 0;
+};
+
+enum class SpanSystem { Simple, End, Interior, Cantilever };
+
+struct SlendernessInput {
+    Section section;  // at mid-span, or at the support of a cantilever
+    SpanSystem system = SpanSystem::Simple;
+    double length = 0;                            // effective span
+    double requiredSteel = 0, compressionSteel = 0, providedSteel = 0;  // on b
+};
+
+struct CrackInput {
+    Section section;
+    double M = 0;  // service moment on b under the rule's own combination
+    double As = 0, diameter = 0, spacing = 0, cover = 0;
+    double creep = 0;
+    double limit = 0;  // largest crack width asked for
+};
+
+// A station of a span for the calculation of sag: moments on b, sagging positive; steel at both faces on b with
+// its depth from the top.
+struct SagStation {
+    double x = 0;
+    double mSustained = 0, mTotal = 0, mPermanent = 0, mBefore = 0;  // long-term, all, permanent, before partitions
+    double asBottom = 0, dBottom = 0, asTop = 0, dTop = 0;
+};
+struct SagInput {
+    Section section;
+    std::vector<SagStation> stations;
+    double creep = 0, shrinkage = 0;  // shrinkage strain, positive
+    bool cantilever = false;
+};
+// Curvatures per station, positive where the slab sags; integrated by whoever knows the supports.
+struct Curvatures {
+    std::vector<double> total, after, live;  // long-term; after partitions; immediate, imposed alone (may be empty)
+    std::vector<std::string> notes;
+};
+struct SagLimit {
+    enum class Which { Total, After, Live } which;
+    double spanOver;  // limit = span / spanOver
+    std::string clause, title;
+};
+
+class ServiceRules {
+  public:
+    virtual ~ServiceRules() = default;
+    // The limit state whose moments `crack` wants.
+    virtual actions::LimitState crackState() const = 0;
+    virtual actions::LimitState sustainedState() const { return actions::LimitState::QuasiPermanent; }
+    // Crack width, or the bar spacing that stands for it.
+    virtual Finding crack(const CrackInput& in, Steps* t = nullptr) const = 0;
+    // Span-to-depth ratio or least thickness.
+    virtual Finding slenderness(const SlendernessInput& in, Steps* t = nullptr) const = 0;
+    // Overall depth to start from. `toSteel`: from the face to the centre of the main bars.
+    virtual double firstThickness(SpanSystem system, double length, double toSteel, const Section& s,
+                                  Steps* t = nullptr) const = 0;
+    virtual Curvatures curvatures(const SagInput& in, Steps* t = nullptr) const = 0;
+    virtual std::vector<SagLimit> sagLimits() const = 0;
+    // Clause by which a computed sag within its limits stands in for `slenderness`.
+    virtual std::string computedSagClause() const = 0;
+    virtual std::string slendernessClause() const = 0;
+};
+
+struct AnchorageInput {
+    double diameter = 0, area = 0;
+    double fc = 0, fy = 0;
+    double stress = 0;     // design stress of the bar at the section (EN); ACI develops fy times stress/f_yd
+    double cd = 0;         // least of half the clear spacing and the cover, to the bar's surface
+    bool good = true;      // good bond; false for top bars with more than the standard's depth below
+    bool hooked = false;   // standard 90 degree hook or bend
+    double spacing = 0;    // centre to centre
+    double lapShare = 100; // per cent of bars lapped at one place
+};
+
+// Bottom bars at a simple support. V: shear at the face, on the section's width; lengths beyond the face and
+// beyond the support's centre line up to the bar's end or the outside of its hook.
+struct EndAnchorageInput {
+    Section section;
+    double V = 0, As = 0;
+    AnchorageInput bar;
+    double beyondFace = 0, beyondCentre = 0;
+};
+
+class DetailingRules {
+  public:
+    virtual ~DetailingRules() = default;
+    virtual double minimumSteel(const Section& s, Steps* t = nullptr) const = 0;
+    virtual double maximumSteel(const Section& s, Steps* t = nullptr) const = 0;
+    enum class Role { Main, Secondary };
+    virtual double maximumSpacing(Role role, bool peak, double h, Steps* t = nullptr) const = 0;
+    virtual double minimumClearSpacing(double diameter, double aggregate, Steps* t = nullptr) const = 0;
+    virtual double secondarySteel(double mainSteel, const Section& s, Steps* t = nullptr) const = 0;
+    virtual double anchorage(const AnchorageInput& in, Steps* t = nullptr) const = 0;
+    virtual double lap(const AnchorageInput& in, Steps* t = nullptr) const = 0;
+    // Whether bars with this much concrete cast below them are in good bond conditions.
+    virtual bool goodBond(double concreteBelow) const = 0;
+    // Design yield stress of reinforcement.
+    virtual double designYield(double fy) const = 0;
+    // By how much the moment diagram is moved outwards for curtailment.
+    virtual double momentShift(double d, double diameter) const = 0;
+    // Least reach of top bars past the point where the hogging moment ends.
+    virtual double topReach(double clearSpan, double d, double diameter) const = 0;
+    // Anchorage of the span's bottom steel at a support taken as simple.
+    virtual Finding endAnchorage(const EndAnchorageInput& in, Steps* t = nullptr) const = 0;
+    // Share of the largest span moment that top steel at a simple end resists.
+    virtual double endFixity() const = 0;
+    // Straight tail behind a 90 degree bend, from the end of the bend.
+    virtual double hookTail(double diameter) const = 0;
+    // Least face moment for a support where the span's full fixed-end moment is `fixedEnd` (0 where no rule).
+    virtual double supportMomentFloor(double fixedEnd) const = 0;
+    struct Clauses {
+        std::string minimum, maximum, spacing, clear, secondary, anchorage, lap, curtailment, endTop;
+    };
+    virtual Clauses clauses() const = 0;
+};
+
+class ActionRules {
+  public:
+    virtual ~ActionRules() = default;
+    virtual std::vector<actions::Combination> combinations(const catalogs::ImposedUse& use) const = 0;
+    // Approximate moments of continuous one-way slabs.
+    struct Coefficients {
+        std::string source;               // clause or table
+        std::string refusal;              // why not; empty when the conditions hold
+        std::vector<double> span, support;  // on w l^2, per span and per support; NaN where there is none
+        bool onClearSpan = false;           // l is the clear span, for supports the mean of the two beside it
+        std::string note;
+    };
+    struct Spans {
+        std::vector<double> lengths;  // between supports, axis to axis
+        std::vector<double> clear;
+        bool cantileverStart = false, cantileverEnd = false;
+        double permanent = 0, imposed = 0;  // unfactored, per area
+        double area = 0;                    // of a bay
+        bool edgeBeams = true;              // end supports are beams cast with the slab
+    };
+    virtual Coefficients coefficients(const Spans& spans) const = 0;
+};
+
+// Something a reviewer might expect to find checked, and why it is not.
+struct Omission {
+    std::string key, title, clause, reason;
+};
+
+// Everything of one standard. Immutable; facets live as long as the standard does.
+struct Standard {
+    std::string id, title, edition, family;  // family: of materials, see catalogues
+    std::string parameterFile;
+    units::System nativeUnits = units::System::Metric;
+    std::unique_ptr<const FlexureRules> flexure;
+    std::unique_ptr<const ShearRules> shear;
+    std::unique_ptr<const ServiceRules> service;
+    std::unique_ptr<const DetailingRules> detailing;
+    std::unique_ptr<const ActionRules> actions;
+    std::vector<Omission> omissions;  // what this program does not check by it
+};
+
+// Ids of the standards there are, in the order shown.
+const std::vector<std::string>& standardIds();
+std::string standardTitle(std::string_view id);
+// A standard with its parameters; changes are laid over the recommended values. Null for an unknown id.
+std::shared_ptr<const Standard> makeStandard(std::string_view id, const catalogs::ParameterValues& changes = {});
+
+}  // namespace talvik::standards
