@@ -53,7 +53,10 @@ class Checker {
         c.key = slab_.id + "/" + (place.partId.empty() ? "" : place.partId + "/") + std::move(name);
         c.title = std::move(title);
         c.place = std::move(place);
-        c.steps = std::move(steps);
+        for (auto& step : steps) {  // the same step may come from two rules
+            bool known = std::any_of(c.steps.begin(), c.steps.end(), [&](const trace::Step& t) { return t.symbol == step.symbol && t.expression == step.expression && t.result == step.result; });
+            if (!known) c.steps.push_back(std::move(step));
+        }
         c.combination = std::move(combination);
         d_.checks.push_back(std::move(c));
     }
@@ -87,7 +90,7 @@ class Checker {
                 line.push_back(steel.effective > 0 ? standard_.flexure->resistance(sec, steel.effective * b_, 0).M / b_ : 0);
                 shift = std::max(shift, standard_.detailing->momentShift(sec.d, steel.diameter));
             }
-            (top ? d_.shiftedTop : d_.shiftedBottom) = reinforcement::shifted(a_.stations, top ? d_.demand.top : d_.demand.bottom, shift);
+            (top ? d_.shiftedTop : d_.shiftedBottom) = reinforcement::shifted(slab_, a_, top ? d_.demand.top : d_.demand.bottom, shift);
         }
     }
 

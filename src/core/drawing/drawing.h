@@ -18,7 +18,7 @@ struct LayerStyle {
     double width;              // pen, mm of paper
     unsigned colour;           // 0xRRGGBB
     std::vector<double> dash;  // mm of paper; empty: continuous
-    int dxfColour;             // AutoCAD colour index of the open DXF format
+    int dxfColour;             // colour number of the DXF format
 };
 const LayerStyle& style(Layer layer);
 const std::vector<Layer>& layers();
@@ -55,8 +55,8 @@ struct Sheet {
 
     void line(Point a, Point b, Layer layer) { items.push_back(Polyline{{a, b}, false, false, layer}); }
     void rectangle(Point a, Point b, Layer layer, bool filled = false) { items.push_back(Polyline{{a, {b.x, a.y}, b, {a.x, b.y}}, true, filled, layer}); }
-    void text(Point at, double height, std::string text, Align align = Align::Left, bool bold = false, double angle = 0) {
-        items.push_back(Text{at, height, std::move(text), align, angle, bold, Layer::Text});
+    void text(Point at, double size, std::string string, Align align = Align::Left, bool bold = false, double angle = 0) {
+        items.push_back(Text{at, size, std::move(string), align, angle, bold, Layer::Text});
     }
 };
 

@@ -14,7 +14,7 @@ using model::OneWaySlab;
 using model::Role;
 using units::Kind;
 
-constexpr double margin = 10, leftMargin = 20, columnWidth = 205;
+constexpr double margin = 10, leftMargin = 20, columnWidth = 188;
 
 // Views share these: where the slab's x = 0 lies on paper, and the scale.
 struct View {
@@ -38,11 +38,11 @@ class SlabSheet {
         double s = sheet_.scale, planHeight = slab_.width / s, x0 = leftMargin + 10 - model::concreteStart(slab_) / s;
         sheet_.rectangle({leftMargin, margin}, {sheet_.width - margin, sheet_.height - margin}, Layer::Frame);
         double top = sheet_.height - margin - 22;
-        View section{x0, top - 22, s};
+        View section{x0, top - 18, s};
         longSection(section);
-        View topPlan{x0, section.y0 - 40 - planHeight, s};
+        View topPlan{x0, section.y0 - 44 - planHeight, s};
         plan(topPlan, true);
-        View bottomPlan{x0, topPlan.y0 - 34 - planHeight, s};
+        View bottomPlan{x0, topPlan.y0 - 38 - planHeight, s};
         plan(bottomPlan, false);
         column();
         return std::move(sheet_);
@@ -116,17 +116,34 @@ class SlabSheet {
             if (end == model::BarEnd::Hook) sheet_.line(p, {p.x, p.y + (top ? -2.5 : 2.5)}, layer);
             else sheet_.line({p.x, p.y - 0.8}, {p.x, p.y + 0.8}, layer);
         }
-        double x = run.from + (run.to - run.from) * (turn % 2 ? 0.6 : 0.4);
+        double x = run.from + (run.to - run.from) * (turn % 2 ? 0.86 : 0.14);
         spread(v.at(x, cover), v.at(x, slab_.width - cover), v.at(x, y));
-        sheet_.text({(a.x + b.x) / 2, a.y + 1.4}, 2.2, schedule::callout(d_.items, run.id, system_), Align::Centre, true);
+        label({(a.x + b.x) / 2, a.y + 1.4}, run);
+        if (top) endDistance(v, run.from, y), endDistance(v, run.to, y);
     }
 
-    void crossBars(const View& v, const model::BarRun& run, bool top, int) {
-        double cover = project_.basis.coverSide, x = run.from + (run.to - run.from) * (top ? 0.82 : 0.53), y = slab_.width * (top ? 0.16 : 0.14);
+    // How far a bar's end lies from the nearest axis, where it ends inside the slab.
+    void endDistance(const View& v, double x, double y) {
+        double cover = project_.basis.coverSide, nearest = HUGE_VAL;
+        if (x < model::concreteStart(slab_) + cover + 1 || x > model::concreteEnd(slab_) - cover - 1) return;
+        for (std::size_t i = 0; i < slab_.supports.size(); ++i)
+            if (std::abs(x - model::axis(slab_, i)) < std::abs(nearest)) nearest = x - model::axis(slab_, i);
+        Point p = v.at(x, y);
+        if (std::abs(nearest) > 1) sheet_.text({p.x, p.y - 3}, 1.8, num(std::abs(nearest), Kind::Length), nearest < 0 ? Align::Left : Align::Right);
+    }
+
+    // A run's call-out, centred where it does not leave the drawing on the left.
+    void label(Point at, const model::BarRun& run) {
+        std::string callout = schedule::callout(d_.items, run.id, system_);
+        sheet_.text({std::max(at.x, leftMargin + 3 + textWidth(callout, 2.2) / 2), at.y}, 2.2, callout, Align::Centre, true);
+    }
+
+    void crossBars(const View& v, const model::BarRun& run, bool top, int turn) {
+        double cover = project_.basis.coverSide, x = run.from + (run.to - run.from) * (top ? 0.82 : 0.53), y = slab_.width * (top ? (turn % 2 ? 0.08 : 0.19) : 0.14);
         sheet_.line(v.at(x, cover), v.at(x, slab_.width - cover), top ? Layer::BarsYTop : Layer::BarsY);
         spread(v.at(run.from, y), v.at(run.to, y), v.at(x, y));
         Point p = v.at((run.from + run.to) / 2, y);
-        sheet_.text({p.x, p.y - 3.2}, 2.2, schedule::callout(d_.items, run.id, system_), Align::Centre, true);
+        label({p.x, p.y + 1.2}, run);
     }
 
     void edge(const View& v, const model::BarRun& run) {
@@ -160,7 +177,7 @@ class SlabSheet {
         constexpr double depth = 9;  // of the slab on paper: the vertical scale is exaggerated
         double x0 = model::concreteStart(slab_), x1 = model::concreteEnd(slab_), h = slab_.thickness, k = depth / h;
         auto at = [&](double x, double up) { return Point{v.at(x, 0).x, v.y0 + up * k}; };
-        heading({leftMargin + 6, v.y0 + depth + 20}, "Long section", fmt::format("1:{:.0f}, depth enlarged {:.1f} times", sheet_.scale, depth / (h / sheet_.scale)));
+        heading({leftMargin + 6, v.y0 + depth + 22}, "Long section", fmt::format("1:{:.0f}, depth enlarged {:.1f} times", sheet_.scale, depth / (h / sheet_.scale)));
         sheet_.rectangle(at(x0, 0), at(x1, h), Layer::Outline);
         grid({v.x0, v.y0, v.scale}, v.y0 - 6, v.y0 + depth);
         for (std::size_t i = 0; i < slab_.supports.size(); ++i) {
@@ -188,12 +205,13 @@ class SlabSheet {
                 sheet_.items.push_back(Polyline{{at(inner, h - basis.coverTop - 2 * bar), at(tip, h - basis.coverTop - 2 * bar), at(tip, basis.coverBottom + 2 * bar), at(inner, basis.coverBottom + 2 * bar)}, false, false, Layer::BarsX});
             }
         }
+        int turn = 0;
         for (const auto& run : slab_.bars) {
             if (run.role != Role::BottomMain && run.role != Role::TopMain) continue;
             bool top = model::topFace(run.role);
             Point p = at((run.from + run.to) / 2, 0);
-            if (top && p.x < leftMargin + 24) p.x = leftMargin + 24;
-            sheet_.text({p.x, top ? v.y0 + depth + 10.5 : v.y0 - 4}, 1.9, schedule::callout(d_.items, run.id, system_), Align::Centre);
+            p.y = top ? v.y0 + depth + 10.8 + 3.2 * (turn++ % 2) : v.y0 - 4;
+            label(p, run);
         }
         dimensionChain(v, v.y0 - 12);
     }
@@ -211,7 +229,7 @@ class SlabSheet {
         sheet_.text({x, y}, 3, "Bar schedule", Align::Left, true);
         sheet_.text({right, y}, 2, "shape codes and lengths: BS 8666, ISO 3766", Align::Right);
         y -= 6;
-        const std::array<double, 10> col{0, 12, 27, 45, 60, 84, 108, 132, 158, 178};
+        const std::array<double, 10> col{0, 12, 27, 42, 56, 77, 98, 119, 145, 165};
         const std::string l(units::unit(Kind::Length, system_).symbol), m(units::unit(Kind::Mass, system_).symbol);
         const std::array<std::string, 9> head{"Mark", "Size", "No.", "Shape", "A " + l, "B " + l, "C " + l, "Cut " + l, "Mass " + m};
         for (std::size_t i = 0; i < head.size(); ++i) sheet_.text({x + col[i], y}, 2, head[i], Align::Left, true);

@@ -70,12 +70,17 @@ Demand demand(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, co
     return d;
 }
 
-std::vector<double> shifted(const std::vector<analysis::Station>& stations, const std::vector<double>& m, double shift) {
+std::vector<double> shifted(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, const std::vector<double>& m, double shift) {
+    const auto& stations = a.stations;
     std::vector<double> out(m.size());
     for (std::size_t i = 0; i < m.size(); ++i) {
         double best = m[i];
         for (std::size_t j = i; j-- > 0 && stations[i].x - stations[j].x <= shift;) best = std::max(best, m[j]);
         for (std::size_t j = i + 1; j < m.size() && stations[j].x - stations[i].x <= shift; ++j) best = std::max(best, m[j]);
+        if (model::isCantilever(slab, stations[i].span)) {
+            double v = std::max(std::abs(a.ultimate.shearMax[i].value), std::abs(a.ultimate.shearMin[i].value));
+            best = std::min(best, m[i] + v * shift);
+        }
         out[i] = best;
     }
     return out;

@@ -34,7 +34,9 @@ struct Demand {
 };
 Demand demand(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, const standards::Standard& standard);
 
-// The largest value of `m` within `shift` of each station: the moment line moved outwards.
-std::vector<double> shifted(const std::vector<analysis::Station>& stations, const std::vector<double>& m, double shift);
+// The moment line moved outwards: the largest value of `m` within `shift` of each station. In a cantilever not
+// more than m + |V| shift, the same rule written as a force (EN 1992-1-1 9.2.1.3(2)), which ends at the tip as the
+// shear does.
+std::vector<double> shifted(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, const std::vector<double>& m, double shift);
 
 }  // namespace talvik::reinforcement

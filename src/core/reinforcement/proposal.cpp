@@ -152,7 +152,7 @@ class Proposer {
         double L = slab_.spans[span].length, clear = model::clearSpan(slab_, span);
         auto sec = section(true, c.bar->diameter, slab_, basis_, b);
         double shift = standard_.detailing->momentShift(sec.d, c.bar->diameter), anchor = Coverage::anchorageLength(run, false, slab_, basis_, standard_);
-        std::vector<double> moved = shifted(a_.stations, demand_.top, shift);
+        std::vector<double> moved = shifted(slab_, a_, demand_.top, shift);
         // Distance from the axis to where hogging ends, unshifted; and the demand as (distance, moment).
         double zero = 0;
         std::vector<std::pair<double, double>> line;

@@ -1,0 +1,134 @@
+#include "document/session.h"
+
+#include <QElapsedTimer>
+#include <QUndoCommand>
+#include <cmath>
+#include <limits>
+
+#include "formats/project_file.h"
+#include "model/edits.h"
+
+namespace talvik::app {
+
+// A step of history: the whole project before and after. Rows they share cost nothing.
+class SnapshotCommand final : public QUndoCommand {
+  public:
+    SnapshotCommand(Session& session, const QString& text, std::shared_ptr<const model::Project> before, std::shared_ptr<const model::Project> after, const QString& merge)
+        : QUndoCommand(text), session_(session), before_(std::move(before)), after_(std::move(after)), merge_(merge) {}
+    void undo() override { session_.show(before_); }
+    void redo() override { session_.show(after_); }
+    int id() const override { return merge_.isEmpty() ? -1 : 1; }
+    bool mergeWith(const QUndoCommand* other) override {
+        const auto* next = static_cast<const SnapshotCommand*>(other);
+        if (next->merge_ != merge_) return false;
+        after_ = next->after_;
+        setObsolete(*before_ == *after_);
+        return true;
+    }
+
+  private:
+    Session& session_;
+    std::shared_ptr<const model::Project> before_, after_;
+    QString merge_;
+};
+
+Session::Session(QObject* parent) : QObject(parent), undo_(this), station_(std::numeric_limits<double>::quiet_NaN()) {
+    undo_.setUndoLimit(0);
+    connect(&undo_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
+    start(model::emptyProject(), {});
+}
+
+model::Project Session::base() const {
+    model::Project p = *project_;
+    p.nextId = std::max(p.nextId, highestId_);
+    return p;
+}
+
+const model::OneWaySlab* Session::slab() const {
+    if (const auto* s = model::findSlab(*project_, slabId_)) return s;
+    return project_->slabs.empty() ? nullptr : project_->slabs.front().get();
+}
+const design::SlabDesign* Session::slabDesign() const {
+    const auto* s = slab();
+    return s ? design_->find(s->id) : nullptr;
+}
+void Session::setSlab(const model::Id& id) {
+    slabId_ = id;
+    selection_ = {};
+    emit selectionChanged();
+    emit changed();
+}
+
+void Session::show(std::shared_ptr<const model::Project> project) {
+    project_ = std::move(project);
+    highestId_ = std::max(highestId_, project_->nextId);
+    QElapsedTimer timer;
+    timer.start();
+    design_ = std::make_shared<const design::Design>(design::run(*project_));
+    answerMs_ = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+    emit changed();
+}
+
+bool Session::apply(const QString& text, model::Project next, const QString& merge) {
+    auto trouble = model::validate(next);
+    if (!trouble.empty()) {
+        emit refused(QString::fromStdString(trouble.front().message));
+        return false;
+    }
+    // New members need bars of their own: a slab without any gets a proposal in the same step.
+    for (const auto& slab : next.slabs)
+        if (slab->bars.empty()) next = design::proposeBars(next, slab->id);
+    next = design::withMarks(next);
+    if (next == *project_) return true;
+    undo_.push(new SnapshotCommand(*this, text, project_, std::make_shared<const model::Project>(std::move(next)), merge.isEmpty() ? merge : merge + QString::number(mergeSerial_)));
+    return true;
+}
+
+QString Session::open(const QString& path) {
+    auto read = formats::openProject(path.toStdString());
+    if (!read.trouble.empty()) return QString::fromStdString(formats::sentences(read.trouble));
+    start(std::move(read.project), path);
+    return {};
+}
+
+QString Session::save(const QString& path) {
+    std::string why = formats::saveProject(path.toStdString(), *project_);
+    if (!why.empty()) return QString::fromStdString(why);
+    path_ = path;
+    undo_.setClean();
+    emit fileChanged();
+    return {};
+}
+
+void Session::start(model::Project project, const QString& path) {
+    undo_.clear();
+    path_ = path;
+    highestId_ = project.nextId;
+    slabId_ = project.slabs.empty() ? model::Id() : project.slabs.front()->id;
+    selection_ = project.slabs.empty() ? Selection{} : Selection{Selection::Kind::Strip, ""};
+    show(std::make_shared<const model::Project>(std::move(project)));
+    emit selectionChanged();
+    emit fileChanged();
+}
+
+void Session::select(Selection selection) {
+    if (selection == selection_) return;
+    selection_ = std::move(selection);
+    emit selectionChanged();
+}
+
+void Session::setPlace(Place place) {
+    if (place == place_) return;
+    place_ = place;
+    emit placeChanged();
+}
+
+void Session::setStation(double x) {
+    station_ = x;
+    emit stationChanged();
+}
+
+QString Session::text(double stored, units::Kind kind) const { return QString::fromStdString(units::text(stored, kind, project_->basis.units)); }
+QString Session::number(double stored, units::Kind kind) const { return QString::fromStdString(units::number(stored, kind, project_->basis.units)); }
+
+}  // namespace talvik::app

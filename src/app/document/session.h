@@ -1,0 +1,86 @@
+// What the window's parts share: the project and its undo history, the design that answers it, the selection, the
+// place of work, and the horizontal scale common to plan and long section.
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <QUndoStack>
+#include <memory>
+
+#include "design/design.h"
+
+namespace talvik::app {
+
+struct Selection {
+    enum class Kind { None, Strip, Span, Support, Run } kind = Kind::None;
+    std::string id;  // of the span, support or run
+    bool operator==(const Selection&) const = default;
+};
+
+enum class Place { Basis = 1, Layout, Actions, Strips, Checks, Bars, Issue };
+
+class Session : public QObject {
+    Q_OBJECT
+  public:
+    explicit Session(QObject* parent = nullptr);
+
+    const model::Project& project() const { return *project_; }
+    const design::Design& design() const { return *design_; }
+    double answerMilliseconds() const { return answerMs_; }
+    // The project to edit from: as project(), but new ids go on after all that were ever used, also after undo.
+    model::Project base() const;
+    // The slab in hand; null in an empty project.
+    const model::OneWaySlab* slab() const;
+    const design::SlabDesign* slabDesign() const;
+    void setSlab(const model::Id& id);
+
+    // Makes `next` the project, as one undoable step named `text`. Steps with the same non-empty `merge` that follow
+    // each other become one. A project that is not valid is refused: the sentence goes to `refused` and nothing changes.
+    bool apply(const QString& text, model::Project next, const QString& merge = {});
+    void endMerge() { mergeSerial_++; }
+    QUndoStack& undoStack() { return undo_; }
+
+    // Files. Open leaves everything as it is when the file cannot be used and returns the sentences.
+    QString open(const QString& path);
+    QString save(const QString& path);
+    void start(model::Project project, const QString& path);  // replaces everything, clears history
+    const QString& path() const { return path_; }
+    bool modified() const { return !undo_.isClean(); }
+
+    const Selection& selection() const { return selection_; }
+    void select(Selection selection);
+    Place place() const { return place_; }
+    void setPlace(Place place);
+    double station() const { return station_; }  // mm along the strip; NaN without pointer
+    void setStation(double x);
+
+    // Text of a stored value in the displayed units.
+    QString text(double stored, units::Kind kind) const;
+    QString number(double stored, units::Kind kind) const;
+
+  signals:
+    void changed();           // project and design
+    void selectionChanged();
+    void placeChanged();
+    void stationChanged();
+    void refused(const QString& sentence);
+    void fileChanged();       // path or clean state
+
+  private:
+    friend class SnapshotCommand;
+    void show(std::shared_ptr<const model::Project> project);
+
+    std::shared_ptr<const model::Project> project_;
+    std::shared_ptr<const design::Design> design_;
+    double answerMs_ = 0;
+    int highestId_ = 1;  // ids are never reused, also after undo
+    QUndoStack undo_;
+    int mergeSerial_ = 0;
+    QString path_;
+    model::Id slabId_;
+    Selection selection_;
+    Place place_ = Place::Checks;
+    double station_;
+};
+
+}  // namespace talvik::app

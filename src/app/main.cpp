@@ -1,0 +1,72 @@
+// The desktop application. --picture FILE paints the window to a PNG and ends; it needs no display with
+// QT_QPA_PLATFORM=offscreen.
+#include <CLI/CLI.hpp>
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QSettings>
+#include <cstdio>
+
+#include "widgets/theme.h"
+#include "window/main_window.h"
+
+int main(int argc, char** argv) {
+    CLI::App options{"Talvik: design of reinforced concrete slabs and foundations", "talvik-desktop"};
+    std::string file, picture, size = "1280x800", select;
+    int place = 0;
+    bool demo = false, timing = false;
+    options.add_option("FILE", file, "Project to open");
+    options.add_flag("--demo", demo, "Open the demo");
+    options.add_option("--picture", picture, "Paint the window to this PNG file and end");
+    options.add_option("--size", size, "Size of the picture, such as 1280x800");
+    options.add_option("--place", place, "Place of work to show, 1 to 7")->check(CLI::Range(1, 7));
+    options.add_option("--select", select, "strip, or the id of a span, support or run");
+    options.add_flag("--time-to-plan", timing, "Print the milliseconds from start to the first painted plan and end");
+    QElapsedTimer clock;
+    clock.start();
+    QApplication application(argc, argv);
+    QCoreApplication::setOrganizationName(QStringLiteral("Talvik"));
+    QCoreApplication::setApplicationName(QStringLiteral("Talvik"));
+    CLI11_PARSE(options, argc, argv);
+    talvik::app::applyTheme(application);
+
+    using namespace talvik::app;
+    MainWindow window;
+    int w = 1280, h = 800;
+    std::sscanf(size.c_str(), "%dx%d", &w, &h);
+    window.resize(w, h);
+    const bool first = !QSettings().value(QStringLiteral("started")).toBool();
+    window.show();
+    if (!file.empty()) {
+        if (!window.openFile(QString::fromStdString(file)) && !picture.empty()) return 2;
+    } else if (demo || first || !picture.empty() || timing) {
+        window.openDemo(picture.empty());
+        if (picture.empty() && !timing) QSettings().setValue(QStringLiteral("started"), true);
+    } else {
+        window.openDemo(false);
+    }
+    if (place) window.session().setPlace(static_cast<Place>(place));
+    if (!select.empty())
+        if (const auto* slab = window.session().slab()) {
+            for (const auto& s : slab->spans)
+                if (s.id == select) window.session().select({Selection::Kind::Span, select});
+            for (const auto& s : slab->supports)
+                if (s.id == select) window.session().select({Selection::Kind::Support, select});
+            for (const auto& r : slab->bars)
+                if (r.id == select) window.session().select({Selection::Kind::Run, select});
+            if (select == "none") window.session().select({});
+        }
+    QApplication::processEvents();
+    if (timing) {
+        window.grab();
+        std::printf("%.1f\n", static_cast<double>(clock.nsecsElapsed()) / 1e6);
+        return 0;
+    }
+    if (!picture.empty()) {
+        if (!window.grab().save(QString::fromStdString(picture))) {
+            std::fprintf(stderr, "%s cannot be written; is its folder there and writable?\n", picture.c_str());
+            return 3;
+        }
+        return 0;
+    }
+    return QApplication::exec();
+}

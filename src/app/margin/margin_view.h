@@ -1,0 +1,55 @@
+// The margin: why. The checks of the selection, worst first; each opens to its working. With nothing selected, the
+// state of the whole project.
+#pragma once
+
+#include <QAbstractScrollArea>
+#include <memory>
+#include <set>
+
+#include "checks/checks.h"
+#include "document/session.h"
+
+class QTextDocument;
+
+namespace talvik::app {
+
+class MarginView : public QAbstractScrollArea {
+    Q_OBJECT
+  public:
+    explicit MarginView(Session& session, QWidget* parent = nullptr);
+    ~MarginView() override;
+
+    // Shows a check opened, as the find palette and the keyboard do.
+    void open(const std::string& key);
+    // Keys of the checks listed now, in order; for tests.
+    std::vector<std::string> listed() const;
+    bool isOpen(const std::string& key) const { return open_.contains(key); }
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+    void scrollContentsBy(int dx, int dy) override;
+
+  private:
+    struct Item;
+    void rebuild();
+    void layOut();
+    void addChecks(const std::function<bool(const checks::Check&)>& belongs);
+    void addProjectState();
+    void addSecondOpinion();
+    void addReactions();
+    void paintCheck(QPainter& p, const Item& item, double y, bool current);
+    std::unique_ptr<QTextDocument> working(const checks::Check& check, int width) const;
+    void toggle(int index);
+    void moveCurrent(int direction);
+
+    Session& session_;
+    std::vector<Item> items_;
+    std::set<std::string> open_;
+    std::string current_;  // key of the check with the keyboard
+    int height_ = 0;
+};
+
+}  // namespace talvik::app

@@ -1,0 +1,543 @@
+#include "section/section_view.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <QWheelEvent>
+#include <cmath>
+#include <limits>
+
+#include "checks/checks.h"
+#include "model/edits.h"
+#include "plan/plan_view.h"
+#include "widgets/inline_edit.h"
+#include "widgets/theme.h"
+
+namespace talvik::app {
+namespace {
+
+using units::Kind;
+
+constexpr double header = 30, bandTop = 66, bandDepth = 30, rowsTop = 146;
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+bool isMain(model::Role role) { return role == model::Role::BottomMain || role == model::Role::TopMain; }
+
+}  // namespace
+
+SectionView::SectionView(Session& session, StripScale& scale, QWidget* parent) : QWidget(parent), session_(session), scale_(scale) {
+    setObjectName(QStringLiteral("section"));
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setMinimumSize(300, 230);
+    setAccessibleName(tr("Long section"));
+    for (auto signal : {&Session::changed, &Session::selectionChanged, &Session::placeChanged, &Session::stationChanged}) connect(&session, signal, this, qOverload<>(&QWidget::update));
+    connect(&scale, &StripScale::changed, this, qOverload<>(&QWidget::update));
+}
+
+double SectionView::barY(const model::BarRun& run) const {
+    const auto* slab = session_.slab();
+    int turn = 0;
+    for (const auto& r : slab->bars) {
+        if (r.id == run.id) break;
+        turn += r.role == run.role;
+    }
+    double shift = turn % 2 ? 4 : 0;
+    return model::topFace(run.role) ? bandTop + 6 + shift : bandTop + bandDepth - 6 - shift;
+}
+
+QPointF SectionView::handle(const model::Id& id, bool end) const {
+    for (const auto& run : session_.slab()->bars)
+        if (run.id == id) return {X(end ? run.to : run.from), barY(run)};
+    return {};
+}
+
+QRectF SectionView::callout(const model::Id& id) const {
+    int turns[2] = {0, 0};
+    for (const auto& run : session_.slab()->bars) {
+        if (!isMain(run.role)) continue;
+        bool top = model::topFace(run.role);
+        int turn = turns[top]++;
+        if (run.id != id) continue;
+        double x = std::max(X((run.from + run.to) / 2), 62.0);
+        return top ? QRectF(x - 60, bandTop - 18 - 13 * (turn % 2), 120, 13) : QRectF(x - 60, bandTop + bandDepth + 8 + 13 * (turn % 2), 120, 13);
+    }
+    return {};
+}
+
+QRectF SectionView::thicknessField() const { return QRectF(width() - 150, 6, 136, 20); }
+
+void SectionView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Theme& t = theme();
+    p.fillRect(rect(), t.field);
+    const auto* slab = session_.slab();
+    const auto* d = session_.slabDesign();
+    if (!slab || !d) return;
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setFont(uiFont(14, QFont::DemiBold));
+    p.setPen(t.selection);
+    QString title = tr("Strip X1");
+    p.drawText(QPointF(16, 20), title);
+    double at = 16 + p.fontMetrics().horizontalAdvance(title) + 14;
+    p.setFont(uiFont(12));
+    p.setPen(t.secondary);
+    QString detail = tr("one-way, the whole width of %1 · per unit width").arg(session_.text(slab->width, Kind::Span));
+    if (!d->error.empty()) detail = qs(d->error);
+    p.drawText(QPointF(at, 20), detail);
+    p.setPen(t.ink);
+    p.drawText(thicknessField(), Qt::AlignRight | Qt::AlignVCenter, tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length)));
+    int combinations = 0;
+    for (const auto& c : d->analysis.combinations) combinations += c.state == actions::LimitState::Ultimate;
+    QString envelope = tr("envelope of %1 combinations × %2 arrangements").arg(combinations).arg(d->analysis.arrangements.size());
+    double room = thicknessField().left() - at - p.fontMetrics().horizontalAdvance(detail) - 30;
+    p.setPen(t.secondary);
+    if (p.fontMetrics().horizontalAdvance(envelope) < room) p.drawText(QRectF(0, 6, thicknessField().left() - 10, 20), Qt::AlignRight | Qt::AlignVCenter, envelope);
+    drawSlab(p);
+    drawBars(p);
+    if (!d->error.empty()) return;
+
+    double space = height() - rowsTop - 6;
+    bool shear = space > 150, cracks = space > 210;
+    double unit = space / (2.4 + 1 + (shear ? 0.9 : 0) + (cracks ? 0.7 : 0)), y = rowsTop;
+    auto next = [&](double share) {
+        Row r{y, unit * share};
+        y += r.height;
+        return r;
+    };
+    p.setPen(QPen(t.hairline, 0.8));
+    for (std::size_t i = 0; i < slab->supports.size(); ++i) p.drawLine(QPointF(X(model::axis(*slab, i)), rowsTop), QPointF(X(model::axis(*slab, i)), height() - 4));
+    drawMoments(p, next(2.4));
+    if (shear) drawShear(p, next(0.9));
+    if (cracks) drawCracks(p, next(0.7));
+    drawSag(p, next(1));
+    if (double x = session_.station(); std::isfinite(x)) {
+        p.setPen(QPen(t.selection, 1.2, Qt::DashLine));
+        p.drawLine(QPointF(X(x), header), QPointF(X(x), height()));
+    }
+}
+
+void SectionView::drawSlab(QPainter& p) const {
+    const auto* slab = session_.slab();
+    const Theme& t = theme();
+    QRectF band(QPointF(X(model::concreteStart(*slab)), bandTop), QPointF(X(model::concreteEnd(*slab)), bandTop + bandDepth));
+    p.fillRect(band, t.concrete);
+    for (std::size_t i = 0; i < slab->supports.size(); ++i) {
+        double a = model::axis(*slab, i), half = slab->supports[i].width / 2;
+        bool chosen = session_.selection().kind == Selection::Kind::Support && session_.selection().id == slab->supports[i].id;
+        p.fillRect(QRectF(QPointF(X(a - half), bandTop + bandDepth), QPointF(X(a + half), bandTop + bandDepth + (slab->supports[i].kind == model::Support::Kind::Wall ? 26 : 18))), chosen ? t.selection : t.structure);
+    }
+    if (session_.selection().kind == Selection::Kind::Span)
+        for (std::size_t i = 0; i < slab->spans.size(); ++i)
+            if (slab->spans[i].id == session_.selection().id) {
+                QColor tint = t.selection;
+                tint.setAlpha(40);
+                p.fillRect(QRectF(QPointF(X(model::spanStart(*slab, i)), bandTop), QPointF(X(model::spanStart(*slab, i + 1)), height())), QColor(tint.red(), tint.green(), tint.blue(), 22));
+                p.fillRect(QRectF(QPointF(X(model::spanStart(*slab, i)), bandTop), QPointF(X(model::spanStart(*slab, i + 1)), bandTop + bandDepth)), tint);
+            }
+    p.setPen(QPen(t.ink, 1.2));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(band);
+}
+
+void SectionView::drawBars(QPainter& p) const {
+    const auto* slab = session_.slab();
+    const auto* d = session_.slabDesign();
+    const Theme& t = theme();
+    const auto system = session_.project().basis.units;
+    for (const auto& run : slab->bars) {
+        bool chosen = session_.selection().kind == Selection::Kind::Run && session_.selection().id == run.id;
+        if (model::across(run.role)) {
+            double y = model::topFace(run.role) ? bandTop + 12.5 : bandTop + bandDepth - 12.5, step = std::max(run.spacing * scale_.perMm(), 6.0);
+            p.setPen(Qt::NoPen);
+            p.setBrush(chosen ? t.selection : t.barsY);
+            for (double x = X(run.from); x <= X(run.to); x += step) p.drawEllipse(QPointF(x, y), 1.5, 1.5);
+            continue;
+        }
+        if (!isMain(run.role)) continue;
+        bool top = model::topFace(run.role);
+        double y = barY(run), far = top ? bandTop + bandDepth - 5 : bandTop + 5;
+        QColor colour = chosen ? t.selection : t.barsX;
+        p.setPen(QPen(colour, chosen ? 3 : 2));
+        p.drawLine(QPointF(X(run.from), y), QPointF(X(run.to), y));
+        if (run.start == model::BarEnd::Hook) p.drawLine(QPointF(X(run.from), y), QPointF(X(run.from), far));
+        if (run.end == model::BarEnd::Hook) p.drawLine(QPointF(X(run.to), y), QPointF(X(run.to), far));
+        p.setFont(uiFont(11, chosen ? QFont::DemiBold : QFont::Normal));
+        p.setPen(colour);
+        QString text = qs(schedule::callout(d->items, run.id, system));
+        if (run.pinned) text += QStringLiteral(" •");
+        QRectF place = callout(run.id);
+        double room = (run.to - run.from) * scale_.perMm();
+        if (room < 60) text = text.section(QLatin1Char(' '), 1, 1);
+        p.drawText(place, Qt::AlignCenter, text);
+    }
+    for (const auto& run : slab->bars) {
+        if (!isMain(run.role)) continue;
+        for (bool end : {false, true}) {
+            bool hot = hovered_ && hovered_->run == run.id && hovered_->end == end;
+            p.setPen(QPen(session_.selection().id == run.id ? t.selection : t.barsX, 1.4));
+            p.setBrush(hot ? t.selection : t.field);
+            p.drawEllipse(handle(run.id, end), hot ? 5 : 3.4, hot ? 5 : 3.4);
+        }
+    }
+}
+
+void SectionView::rowTitle(QPainter& p, Row row, const QString& name, const QString& unit) const {
+    p.setFont(uiFont(10));
+    p.setPen(theme().secondary);
+    QString text = unit.isEmpty() ? name : name + QStringLiteral(", ") + unit;
+    QRectF r(6, row.top + 2, p.fontMetrics().horizontalAdvance(text) + 4, 13);
+    p.fillRect(r, theme().field);
+    p.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, text);
+}
+
+void SectionView::drawMoments(QPainter& p, Row row) const {
+    const auto* slab = session_.slab();
+    const auto& d = *session_.slabDesign();
+    const Theme& t = theme();
+    const auto& stations = d.analysis.stations;
+    double up = 1e-9, down = 1e-9;
+    for (std::size_t i = 0; i < stations.size(); ++i) {
+        up = std::max({up, d.demand.top[i], d.resistanceTop[i]});
+        down = std::max({down, d.demand.bottom[i], d.resistanceBottom[i]});
+    }
+    double room = row.height - 26, k = room / (up + down), axis = row.top + 13 + up * k;
+    auto path = [&](const std::vector<double>& v, double sign) {
+        QPolygonF line;
+        for (std::size_t i = 0; i < v.size(); ++i) line << QPointF(X(stations[i].x), axis - sign * v[i] * k);
+        return line;
+    };
+    p.setPen(QPen(t.hairline, 1));
+    p.drawLine(QPointF(X(model::concreteStart(*slab)), axis), QPointF(X(model::concreteEnd(*slab)), axis));
+    // Where the shifted demand is over the resistance.
+    auto overs = [&](const std::vector<double>& need, const std::vector<double>& have, double sign) {
+        for (std::size_t i = 0; i + 1 < need.size(); ++i) {
+            if (need[i] <= have[i] * (1 + 1e-9) && need[i + 1] <= have[i + 1] * (1 + 1e-9)) continue;
+            QPolygonF q{QPointF(X(stations[i].x), axis - sign * need[i] * k), QPointF(X(stations[i + 1].x), axis - sign * need[i + 1] * k), QPointF(X(stations[i + 1].x), axis - sign * std::min(have[i + 1], need[i + 1]) * k),
+                        QPointF(X(stations[i].x), axis - sign * std::min(have[i], need[i]) * k)};
+            p.setPen(Qt::NoPen);
+            p.setBrush(hatch(t.over));
+            p.drawPolygon(q);
+        }
+    };
+    overs(d.shiftedTop, d.resistanceTop, 1);
+    overs(d.shiftedBottom, d.resistanceBottom, -1);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(t.secondary, 0.8, Qt::DotLine));
+    p.drawPolyline(path(d.shiftedTop, 1));
+    p.drawPolyline(path(d.shiftedBottom, -1));
+    p.setPen(QPen(t.ink, 1.6));
+    p.drawPolyline(path(d.demand.top, 1));
+    p.drawPolyline(path(d.demand.bottom, -1));
+    p.setPen(QPen(t.barsX, 1.4, Qt::DashLine));
+    p.drawPolyline(path(d.resistanceTop, 1));
+    p.drawPolyline(path(d.resistanceBottom, -1));
+    p.setFont(uiFont(11));
+    auto figure = [&](double x, double m, double sign) {
+        if (m < 0.03 * (up + down)) return;
+        p.setPen(t.ink);
+        QString text = session_.number(m, Kind::MomentPerWidth);
+        double w = p.fontMetrics().horizontalAdvance(text) + 4;
+        QRectF r(X(x) - w / 2, sign > 0 ? axis - m * k - 15 : axis + m * k - 15, w, 13);
+        QColor ground = t.field;
+        ground.setAlpha(210);
+        p.fillRect(r, ground);
+        p.drawText(r, Qt::AlignCenter, text);
+    };
+    for (const auto& s : d.demand.supports)
+        if (!s.endFixity) figure(s.x, s.moment, 1);
+    for (const auto& s : d.demand.spans) figure(s.x, s.moment, -1);
+    rowTitle(p, row, tr("moment"), QString::fromUtf8(units::unit(Kind::MomentPerWidth, session_.project().basis.units).symbol.data()));
+}
+
+void SectionView::drawShear(QPainter& p, Row row) const {
+    const auto* slab = session_.slab();
+    const auto& d = *session_.slabDesign();
+    const Theme& t = theme();
+    const auto& a = d.analysis;
+    double peak = 1e-9;
+    for (std::size_t i = 0; i < a.stations.size(); ++i) peak = std::max({peak, a.ultimate.shearMax[i].value, -a.ultimate.shearMin[i].value});
+    double axis = row.top + row.height / 2, k = (row.height / 2 - 8) / peak;
+    p.setPen(QPen(t.hairline, 1));
+    p.drawLine(QPointF(X(model::concreteStart(*slab)), axis), QPointF(X(model::concreteEnd(*slab)), axis));
+    p.setPen(QPen(t.ink, 1.2));
+    for (bool largest : {true, false}) {
+        QPolygonF line;
+        for (std::size_t i = 0; i < a.stations.size(); ++i) {
+            if (i && a.stations[i].span != a.stations[i - 1].span) {
+                p.drawPolyline(line);
+                line.clear();
+            }
+            line << QPointF(X(a.stations[i].x), axis - (largest ? a.ultimate.shearMax[i].value : a.ultimate.shearMin[i].value) * k);
+        }
+        p.drawPolyline(line);
+    }
+    rowTitle(p, row, tr("shear"), tr("%1, largest %2").arg(QString::fromUtf8(units::unit(Kind::ForcePerWidth, session_.project().basis.units).symbol.data()), session_.number(peak, Kind::ForcePerWidth)));
+}
+
+void SectionView::drawCracks(QPainter& p, Row row) const {
+    const auto& d = *session_.slabDesign();
+    const Theme& t = theme();
+    double base = row.top + row.height - 6, full = (row.height - 20) * 0.8;
+    p.setPen(QPen(t.attention, 1, Qt::DotLine));
+    p.drawLine(QPointF(X(model::concreteStart(*session_.slab())), base - full), QPointF(X(model::concreteEnd(*session_.slab())), base - full));
+    p.setPen(QPen(t.hairline, 1));
+    p.drawLine(QPointF(X(model::concreteStart(*session_.slab())), base), QPointF(X(model::concreteEnd(*session_.slab())), base));
+    p.setFont(uiFont(10));
+    for (const auto& c : d.checks) {
+        if (c.key.find("/crack-") == std::string::npos || (c.outcome != checks::Outcome::Within && c.outcome != checks::Outcome::Over)) continue;
+        double r = checks::ratio(c), x = X(c.place.x), h = std::min(r, 1.15) * full;
+        bool over = c.outcome == checks::Outcome::Over;
+        p.fillRect(QRectF(x - 2, base - h, 4, h), over ? hatch(t.over) : QBrush(t.ink));
+        p.setPen(over ? t.over : t.secondary);
+        p.drawText(QRectF(x + 4, base - h - 3, 70, 12), Qt::AlignLeft | Qt::AlignVCenter, session_.number(c.demand, c.kind));
+    }
+    bool width = session_.design().standard && session_.design().standard->service->crackState() == actions::LimitState::QuasiPermanent;
+    rowTitle(p, row, width ? tr("crack width") : tr("bar spacing for cracks"), QString::fromUtf8(units::unit(Kind::Crack, session_.project().basis.units).symbol.data()));
+}
+
+void SectionView::drawSag(QPainter& p, Row row) const {
+    const auto* slab = session_.slab();
+    const auto& d = *session_.slabDesign();
+    const Theme& t = theme();
+    double peak = 1e-9, least = 0;
+    std::vector<double> limits(slab->spans.size(), 0);
+    for (const auto& c : d.checks)
+        for (std::size_t i = 0; i < slab->spans.size(); ++i)
+            if (c.place.partId == slab->spans[i].id && c.key.ends_with("/sag-total") && c.outcome != checks::Outcome::NotChecked) limits[i] = c.limit;
+    for (const auto& sag : d.sag)
+        for (double w : sag.total) peak = std::max(peak, w), least = std::min(least, w);
+    for (double l : limits) peak = std::max(peak, std::min(l, 3 * peak));
+    double axis = row.top + 16, k = (row.height - 34) / (peak - least);
+    axis -= least * k;
+    p.setPen(QPen(t.hairline, 1));
+    p.drawLine(QPointF(X(model::concreteStart(*slab)), axis), QPointF(X(model::concreteEnd(*slab)), axis));
+    p.setFont(uiFont(11));
+    for (std::size_t i = 0; i < d.sag.size(); ++i) {
+        const auto& sag = d.sag[i];
+        QPolygonF line;
+        for (std::size_t j = 0; j < sag.x.size(); ++j) line << QPointF(X(sag.x[j]), axis + sag.total[j] * k);
+        bool over = limits[i] > 0 && sag.largest > limits[i];
+        p.setPen(QPen(over ? t.over : t.ink, 1.4));
+        p.drawPolyline(line);
+        if (sag.largest > 0.05 * peak) p.drawText(QRectF(X(sag.at) - 30, axis + sag.largest * k + 1, 60, 13), Qt::AlignCenter, session_.number(sag.largest, Kind::Sag));
+        if (limits[i] > 0 && limits[i] <= peak * 1.001) {
+            p.setPen(QPen(t.attention, 1, Qt::DotLine));
+            double y = axis + limits[i] * k;
+            p.drawLine(QPointF(X(model::spanStart(*slab, i)) + 4, y), QPointF(X(model::spanStart(*slab, i + 1)) - 4, y));
+            p.setPen(t.attention);
+            p.drawText(QRectF(QPointF(X(model::spanStart(*slab, i)), y - 14), QPointF(X(model::spanStart(*slab, i + 1)) - 5, y)), Qt::AlignRight | Qt::AlignVCenter, session_.number(limits[i], Kind::Sag));
+        }
+    }
+    rowTitle(p, row, tr("long-term sag"), tr("%1, dotted: limit").arg(QString::fromUtf8(units::unit(Kind::Sag, session_.project().basis.units).symbol.data())));
+}
+
+std::optional<SectionView::Grip> SectionView::gripAt(QPointF point) const {
+    const auto* slab = session_.slab();
+    if (!slab) return {};
+    std::optional<Grip> best;
+    double nearest = 9;
+    for (const auto& run : slab->bars) {
+        if (!isMain(run.role)) continue;
+        for (bool end : {false, true}) {
+            QPointF h = handle(run.id, end) - point;
+            double distance = std::hypot(h.x(), h.y()) - (session_.selection().id == run.id ? 3 : 0);  // the selected run's handles come first
+            if (distance < nearest) nearest = distance, best = Grip{run.id, end};
+        }
+    }
+    return best;
+}
+
+void SectionView::mousePressEvent(QMouseEvent* event) {
+    const auto* slab = session_.slab();
+    if (!slab || event->button() != Qt::LeftButton) return;
+    QPointF point = event->position();
+    if (auto grip = gripAt(point)) {
+        dragged_ = grip;
+        dragOffset_ = handle(grip->run, grip->end).x() - point.x();
+        session_.select({Selection::Kind::Run, grip->run});
+        return;
+    }
+    for (const auto& run : slab->bars) {
+        if (!isMain(run.role)) continue;
+        bool onBar = std::abs(point.y() - barY(run)) < 3 && point.x() > X(run.from) && point.x() < X(run.to);
+        if (callout(run.id).contains(point) || onBar) return session_.select({Selection::Kind::Run, run.id});
+    }
+    double x = scale_.toMm(point.x());
+    for (std::size_t i = 0; i < slab->supports.size(); ++i)
+        if (std::abs(x - model::axis(*slab, i)) < std::max(slab->supports[i].width / 2, 5 / scale_.perMm())) return session_.select({Selection::Kind::Support, slab->supports[i].id});
+    for (std::size_t i = 0; i < slab->spans.size(); ++i)
+        if (x > model::spanStart(*slab, i) && x < model::spanStart(*slab, i + 1)) return session_.select({Selection::Kind::Span, slab->spans[i].id});
+}
+
+void SectionView::mouseMoveEvent(QMouseEvent* event) {
+    const auto* slab = session_.slab();
+    if (!slab) return;
+    QPointF point = event->position();
+    double x = scale_.toMm(point.x());
+    session_.setStation(x >= model::concreteStart(*slab) && x <= model::concreteEnd(*slab) ? x : std::numeric_limits<double>::quiet_NaN());
+    if (dragged_) {
+        for (model::BarRun run : slab->bars) {
+            if (run.id != dragged_->run) continue;
+            double cover = session_.project().basis.coverSide, step = event->modifiers() & Qt::ShiftModifier ? 100 : 10;
+            double to = std::clamp(std::round(scale_.toMm(point.x() + dragOffset_) / step) * step, model::concreteStart(*slab) + cover, model::concreteEnd(*slab) - cover);
+            (dragged_->end ? run.to : run.from) = dragged_->end ? std::max(to, run.from + 300) : std::min(to, run.to - 300);
+            editRun(tr("Bar end"), run, QStringLiteral("drag"));
+            break;
+        }
+        return;
+    }
+    auto grip = gripAt(point);
+    setCursor(grip ? Qt::SizeHorCursor : Qt::ArrowCursor);
+    if (grip.has_value() != hovered_.has_value() || (grip && (grip->run != hovered_->run || grip->end != hovered_->end))) {
+        hovered_ = grip;
+        update();
+    }
+}
+
+void SectionView::mouseReleaseEvent(QMouseEvent*) {
+    if (dragged_) session_.endMerge();
+    dragged_.reset();
+}
+
+void SectionView::mouseDoubleClickEvent(QMouseEvent* event) {
+    const auto* slab = session_.slab();
+    if (!slab) return;
+    for (const auto& run : slab->bars)
+        if (isMain(run.role) && callout(run.id).contains(event->position())) return editCallout(run.id);
+    if (thicknessField().contains(event->position()))
+        InlineEdit::open(this, thicknessField(), session_.number(slab->thickness, Kind::Length), [this](const QString& text) {
+            auto parsed = units::parse(text.toStdString(), Kind::Length, session_.project().basis.units);
+            if (!parsed.value) return qs(parsed.error);
+            const auto* s = session_.slab();
+            bool good = s && session_.apply(tr("Thickness"), model::editSlab(session_.base(), s->id, [&](model::OneWaySlab& slab_, model::Project&) { slab_.thickness = *parsed.value; }));
+            return good ? QString() : tr("This thickness is not possible here.");
+        });
+}
+
+// "H12 200", "H12@200", "200": bar and spacing, or one of them.
+void SectionView::editCallout(const model::Id& id) {
+    const model::BarRun* run = nullptr;
+    for (const auto& r : session_.slab()->bars)
+        if (r.id == id) run = &r;
+    if (!run) return;
+    session_.select({Selection::Kind::Run, id});
+    QString now = QStringLiteral("%1 @ %2").arg(qs(run->bar), session_.number(run->spacing, Kind::BarSpacing));
+    InlineEdit::open(this, callout(id), now, [this, id](const QString& text) {
+        const auto& basis = session_.project().basis;
+        for (model::BarRun changed : session_.slab()->bars) {
+            if (changed.id != id) continue;
+            QStringList words = QString(text).replace(QLatin1Char('@'), QLatin1Char(' ')).simplified().split(QLatin1Char(' '));
+            if (catalogs::barCatalog(basis.barCatalog)->find(words.first().toStdString())) changed.bar = words.takeFirst().toStdString();
+            if (!words.isEmpty()) {
+                auto parsed = units::parse(words.join(QLatin1Char(' ')).toStdString(), Kind::BarSpacing, basis.units);
+                if (!parsed.value) return tr("Write a bar of the catalogue and a spacing, such as %1 @ 150.").arg(qs(basis.mainBars.front()));
+                changed.spacing = *parsed.value;
+            }
+            return editRun(tr("Bars"), changed) ? QString() : tr("This spacing is not possible.");
+        }
+        return QString();
+    });
+}
+
+const model::BarRun* SectionView::selectedRun() const {
+    if (!session_.slab() || session_.selection().kind != Selection::Kind::Run) return nullptr;
+    for (const auto& run : session_.slab()->bars)
+        if (run.id == session_.selection().id) return &run;
+    return nullptr;
+}
+
+bool SectionView::editRun(const QString& text, const model::BarRun& run, const QString& merge) {
+    return session_.apply(text, model::setRun(session_.base(), session_.slab()->id, run), merge.isEmpty() ? merge : merge + qs(run.id));
+}
+
+bool SectionView::changeSpacing(int steps) {
+    const auto* run = selectedRun();
+    if (!run) return false;
+    model::BarRun changed = *run;
+    const auto& b = session_.project().basis;
+    changed.spacing = std::clamp(units::roundDown(run->spacing + (steps > 0 ? 1e-6 : b.spacingStep - 1e-6), b.spacingStep) + steps * b.spacingStep, b.spacingLeast, b.spacingMost);
+    return editRun(tr("Spacing"), changed, QStringLiteral("spacing"));
+}
+
+bool SectionView::changeBar(int steps) {
+    const auto* run = selectedRun();
+    if (!run) return false;
+    const auto& bars = catalogs::barCatalog(session_.project().basis.barCatalog)->bars;
+    auto at = std::find_if(bars.begin(), bars.end(), [&](const auto& b) { return b.name == run->bar; });
+    model::BarRun changed = *run;
+    changed.bar = bars[static_cast<std::size_t>(std::clamp<long>(at - bars.begin() + steps, 0, static_cast<long>(bars.size()) - 1))].name;
+    return editRun(tr("Bar size"), changed, QStringLiteral("size"));
+}
+
+bool SectionView::moveEnd(bool end, double by) {
+    const auto* run = selectedRun();
+    if (!run) return false;
+    model::BarRun changed = *run;
+    double cover = session_.project().basis.coverSide, low = model::concreteStart(*session_.slab()) + cover, high = model::concreteEnd(*session_.slab()) - cover;
+    if (end) changed.to = std::clamp(run->to + by, run->from + 300, high);
+    else changed.from = std::clamp(run->from + by, low, run->to - 300);
+    return editRun(tr("Bar end"), changed, end ? QStringLiteral("to") : QStringLiteral("from"));
+}
+
+bool SectionView::toggleHook(bool end) {
+    const auto* run = selectedRun();
+    if (!run) return false;
+    model::BarRun changed = *run;
+    model::BarEnd& which = end ? changed.end : changed.start;
+    which = which == model::BarEnd::Hook ? model::BarEnd::Straight : model::BarEnd::Hook;
+    return editRun(tr("Hook"), changed);
+}
+
+bool SectionView::removeRun() {
+    const auto* run = selectedRun();
+    if (!run || session_.slab()->bars.size() < 2) return false;
+    model::Id id = run->id;
+    bool good = session_.apply(tr("Remove bars"), model::removeRun(session_.base(), session_.slab()->id, id));
+    session_.select({Selection::Kind::Strip, ""});
+    return good;
+}
+
+void SectionView::wheelEvent(QWheelEvent* event) { scale_.zoom(std::pow(1.0015, event->angleDelta().y()), event->position().x()); }
+
+void SectionView::leaveEvent(QEvent*) { session_.setStation(std::numeric_limits<double>::quiet_NaN()); }
+
+void SectionView::keyPressEvent(QKeyEvent* event) {
+    double step = event->modifiers() & Qt::ShiftModifier ? 10 : 50;
+    bool alt = event->modifiers() & Qt::AltModifier, control = event->modifiers() & Qt::ControlModifier;
+    switch (event->key()) {
+        case Qt::Key_Plus: changeSpacing(1); return;
+        case Qt::Key_Minus: changeSpacing(-1); return;
+        case Qt::Key_BracketRight: changeBar(1); return;
+        case Qt::Key_BracketLeft: changeBar(-1); return;
+        case Qt::Key_H: toggleHook(!(event->modifiers() & Qt::ShiftModifier)); return;
+        case Qt::Key_Delete: removeRun(); return;
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            if (selectedRun()) editCallout(session_.selection().id);
+            return;
+        case Qt::Key_Escape: session_.select(session_.selection().kind == Selection::Kind::Strip ? Selection{} : Selection{Selection::Kind::Strip, ""}); return;
+        case Qt::Key_Left:
+        case Qt::Key_Right: {
+            int sign = event->key() == Qt::Key_Left ? -1 : 1;
+            if (alt || control) moveEnd(!control, sign * step);
+            else stepSelection(session_, sign);
+            return;
+        }
+        case Qt::Key_Up:
+        case Qt::Key_Down: {  // walk the main bar runs
+            std::vector<model::Id> ids;
+            for (const auto& run : session_.slab()->bars)
+                if (isMain(run.role)) ids.push_back(run.id);
+            if (ids.empty()) return;
+            auto at = std::find(ids.begin(), ids.end(), session_.selection().id);
+            long n = static_cast<long>(ids.size()), i = at == ids.end() ? (event->key() == Qt::Key_Down ? -1 : n) : at - ids.begin();
+            session_.select({Selection::Kind::Run, ids[static_cast<std::size_t>(std::clamp(i + (event->key() == Qt::Key_Down ? 1 : -1), 0L, n - 1))]});
+            return;
+        }
+        default: QWidget::keyPressEvent(event);
+    }
+}
+
+}  // namespace talvik::app

@@ -1,0 +1,87 @@
+#include "tray/table.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QComboBox>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <set>
+
+#include "widgets/theme.h"
+
+namespace talvik::app {
+
+TrayTable::TrayTable(const QStringList& heads, const std::map<int, QStringList>& choices, QWidget* parent) : QTableWidget(0, static_cast<int>(heads.size()), parent), choices_(choices) {
+    setHorizontalHeaderLabels(heads);
+    verticalHeader()->hide();
+    verticalHeader()->setDefaultSectionSize(26);
+    horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    horizontalHeader()->setFont(uiFont(11));
+    setSelectionBehavior(QAbstractItemView::SelectRows);
+    setSelectionMode(QAbstractItemView::SingleSelection);
+    setTabKeyNavigation(false);
+    connect(this, &QTableWidget::cellChanged, this, [this](int row, int column) {
+        if (auto* cell = item(row, column)) emit edited(row, column, cell->text());
+    });
+}
+
+void TrayTable::show(const std::vector<QStringList>& rows) {
+    QSignalBlocker quiet(this);
+    if (static_cast<int>(rows.size()) != rowCount()) {
+        shown_.clear();
+        setRowCount(static_cast<int>(rows.size()));
+    }
+    for (int r = 0; r < rowCount(); ++r)
+        for (int c = 0; c < columnCount(); ++c) {
+            const QString& text = rows[static_cast<std::size_t>(r)][c];
+            if (auto options = choices_.find(c); options != choices_.end()) {
+                auto* box = qobject_cast<QComboBox*>(cellWidget(r, c));
+                if (!box) {
+                    box = new QComboBox;
+                    box->addItems(options->second);
+                    box->setFrame(false);
+                    connect(box, &QComboBox::textActivated, this, [this, box, c](const QString& chosen) {
+                        for (int row = 0; row < rowCount(); ++row)
+                            if (cellWidget(row, c) == box) emit edited(row, c, chosen);
+                    });
+                    setCellWidget(r, c, box);
+                }
+                if (box->findText(text) < 0) box->addItem(text);
+                box->setCurrentText(text);
+                continue;
+            }
+            auto* cell = item(r, c);
+            if (!cell) setItem(r, c, cell = new QTableWidgetItem);
+            if (cell->text() != text) cell->setText(text);
+            cell->setFlags(readOnly_.contains(c) ? Qt::ItemIsEnabled | Qt::ItemIsSelectable : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
+        }
+    shown_ = rows;
+    int height = horizontalHeader()->sizeHint().height() + 26 * std::clamp(rowCount(), 1, 9) + 4;
+    setFixedHeight(height);
+}
+
+void TrayTable::keyPressEvent(QKeyEvent* event) {
+    if (event->matches(QKeySequence::Copy)) {
+        QStringList lines;
+        QStringList heads;
+        for (int c = 0; c < columnCount(); ++c) heads << horizontalHeaderItem(c)->text();
+        lines << heads.join(QLatin1Char('\t'));
+        for (const auto& row : shown_) lines << row.join(QLatin1Char('\t'));
+        QApplication::clipboard()->setText(lines.join(QLatin1Char('\n')));
+        return;
+    }
+    if (event->matches(QKeySequence::Paste)) {
+        int row = std::max(0, currentRow()), column = std::max(0, currentColumn());
+        const QStringList lines = QApplication::clipboard()->text().split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+        for (qsizetype r = 0; r < lines.size() && row + r < rowCount(); ++r) {
+            const QStringList cells = lines[r].split(QLatin1Char('\t'));
+            for (qsizetype c = 0; c < cells.size() && column + c < columnCount(); ++c)
+                if (!readOnly_.contains(column + static_cast<int>(c))) emit edited(row + static_cast<int>(r), column + static_cast<int>(c), cells[c].trimmed());
+        }
+        return;
+    }
+    QTableWidget::keyPressEvent(event);
+}
+
+}  // namespace talvik::app

@@ -1,0 +1,37 @@
+#include "widgets/quantity_edit.h"
+
+#include <QKeyEvent>
+
+namespace talvik::app {
+
+QuantityEdit::QuantityEdit(units::Kind kind, QWidget* parent) : QLineEdit(parent), kind_(kind) {
+    connect(this, &QLineEdit::editingFinished, this, &QuantityEdit::finish);
+}
+
+void QuantityEdit::setStored(double value) {
+    stored_ = value;
+    if (hasFocus() && isModified()) return;
+    // Enough digits to show what is stored: more than the usual display where needed.
+    std::string shown = units::number(value, kind_, system_), exact = units::plain(value / units::unit(kind_, system_).factor, 6);
+    setText(QString::fromStdString(std::stod(shown) == std::stod(exact) || exact.size() > 9 ? shown : exact));
+}
+
+void QuantityEdit::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && isModified()) {
+        setModified(false);
+        setStored(stored_);
+        return;
+    }
+    QLineEdit::keyPressEvent(event);
+}
+
+void QuantityEdit::finish() {
+    if (!isModified()) return;
+    setModified(false);
+    auto parsed = units::parse(text().toStdString(), kind_, system_);
+    if (parsed.value) emit entered(*parsed.value);
+    else emit refused(QString::fromStdString(parsed.error));
+    setStored(stored_);
+}
+
+}  // namespace talvik::app

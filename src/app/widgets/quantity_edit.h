@@ -1,0 +1,32 @@
+// A field for a quantity: takes arithmetic and units ("1.1*500/280", "8 in"), shows the stored value in the
+// displayed unit, and says in a sentence what is wrong with text it cannot take.
+#pragma once
+
+#include <QLineEdit>
+
+#include "units/units.h"
+
+namespace talvik::app {
+
+class QuantityEdit : public QLineEdit {
+    Q_OBJECT
+  public:
+    explicit QuantityEdit(units::Kind kind, QWidget* parent = nullptr);
+    void setSystem(units::System system) { system_ = system; }
+    void setStored(double value);  // does nothing while the user types here
+
+  signals:
+    void entered(double stored);
+    void refused(const QString& sentence);
+
+  protected:
+    void keyPressEvent(QKeyEvent* event) override;
+
+  private:
+    void finish();
+    units::Kind kind_;
+    units::System system_ = units::System::Metric;
+    double stored_ = 0;
+};
+
+}  // namespace talvik::app

@@ -1,0 +1,63 @@
+#include "window/find_palette.h"
+
+#include <QKeyEvent>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QVBoxLayout>
+
+namespace talvik::app {
+
+FindPalette::FindPalette(std::vector<Entry> entries, QWidget* parent) : QDialog(parent, Qt::Popup), entries_(std::move(entries)), edit_(new QLineEdit), list_(new QListWidget) {
+    setObjectName(QStringLiteral("findPalette"));
+    setAttribute(Qt::WA_DeleteOnClose);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(8, 8, 8, 8);
+    layout->addWidget(edit_);
+    layout->addWidget(list_);
+    edit_->setObjectName(QStringLiteral("findEdit"));
+    edit_->setPlaceholderText(tr("A mark, a support such as C, a span such as C–D, a check, a command"));
+    edit_->installEventFilter(this);
+    list_->setFocusPolicy(Qt::NoFocus);
+    connect(edit_, &QLineEdit::textChanged, this, &FindPalette::filter);
+    connect(list_, &QListWidget::itemClicked, this, &FindPalette::go);
+    resize(460, 320);
+    filter({});
+    edit_->setFocus();
+}
+
+void FindPalette::filter(const QString& text) {
+    list_->clear();
+    shown_.clear();
+    const QStringList words = text.simplified().replace(QLatin1Char('-'), QStringLiteral("–")).split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    for (std::size_t i = 0; i < entries_.size() && shown_.size() < 60; ++i) {
+        QString whole = QString(entries_[i].text + QLatin1Char(' ') + entries_[i].kind).replace(QLatin1Char('-'), QStringLiteral("–"));
+        bool fits = std::all_of(words.begin(), words.end(), [&](const QString& w) { return whole.contains(w, Qt::CaseInsensitive); });
+        if (!fits) continue;
+        shown_.push_back(i);
+        list_->addItem(QStringLiteral("%1    %2").arg(entries_[i].text, entries_[i].kind));
+    }
+    if (list_->count()) list_->setCurrentRow(0);
+}
+
+void FindPalette::go() {
+    int row = list_->currentRow();
+    if (row < 0) return;
+    auto action = entries_[shown_[static_cast<std::size_t>(row)]].go;
+    close();
+    action();
+}
+
+bool FindPalette::eventFilter(QObject* object, QEvent* event) {
+    if (object == edit_ && event->type() == QEvent::KeyPress) {
+        switch (static_cast<QKeyEvent*>(event)->key()) {
+            case Qt::Key_Down: list_->setCurrentRow(std::min(list_->count() - 1, list_->currentRow() + 1)); return true;
+            case Qt::Key_Up: list_->setCurrentRow(std::max(0, list_->currentRow() - 1)); return true;
+            case Qt::Key_Return:
+            case Qt::Key_Enter: go(); return true;
+            default: break;
+        }
+    }
+    return QDialog::eventFilter(object, event);
+}
+
+}  // namespace talvik::app

@@ -1,0 +1,527 @@
+#include "window/main_window.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDesktopServices>
+#include <QDialog>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QPainter>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QSettings>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <QStatusBar>
+#include <QTextBrowser>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "drawing/slab_sheet.h"
+#include "formats/dxf.h"
+#include "formats/file.h"
+#include "formats/project_file.h"
+#include "formats/tables.h"
+#include "issue/sheet_preview.h"
+#include "margin/margin_view.h"
+#include "model/edits.h"
+#include "paper/paper.h"
+#include "plan/plan_view.h"
+#include "report/report.h"
+#include "section/section_view.h"
+#include "tray/tray.h"
+#include "widgets/theme.h"
+#include "window/find_palette.h"
+#include "window/help.h"
+#include "window/place_bar.h"
+
+namespace talvik::app {
+namespace {
+
+QString qs(const std::string& s) { return QString::fromStdString(s); }
+const QString fileFilter = QStringLiteral("Talvik project (*.talvik)");
+
+}  // namespace
+
+MainWindow::MainWindow() : places_(new PlaceBar(session_)), plan_(new PlanView(session_, scale_)), section_(new SectionView(session_, scale_)), margin_(new MarginView(session_)), tray_(new Tray(session_)), sheet_(new SheetPreview(session_)),
+      centre_(new QStackedWidget), across_(new QSplitter(Qt::Horizontal)), notice_(new QWidget), noticeText_(new QLabel), hint_(new QLabel(plan_)), status_(new QLabel), coordinates_(new QLabel) {
+    setObjectName(QStringLiteral("mainWindow"));
+    resize(1280, 800);
+
+    auto* pictures = new QSplitter(Qt::Vertical);
+    pictures->addWidget(plan_);
+    pictures->addWidget(section_);
+    pictures->setStretchFactor(0, 11);
+    pictures->setStretchFactor(1, 9);
+    pictures->setSizes({350, 345});
+    pictures->setChildrenCollapsible(false);
+    pictures->setHandleWidth(3);
+    centre_->addWidget(pictures);
+    centre_->addWidget(sheet_);
+
+    noticeText_->setWordWrap(true);
+    noticeText_->setObjectName(QStringLiteral("notice"));
+    auto* dismiss = new QToolButton;
+    dismiss->setText(tr("Dismiss"));
+    connect(dismiss, &QToolButton::clicked, notice_, &QWidget::hide);
+    auto* noticeRow = new QHBoxLayout(notice_);
+    noticeRow->setContentsMargins(16, 6, 10, 6);
+    noticeRow->addWidget(noticeText_, 1);
+    noticeRow->addWidget(dismiss);
+    notice_->setAutoFillBackground(true);
+    notice_->setStyleSheet(QStringLiteral("QWidget{color:%1;background:%2}").arg(theme().attention.name(), theme().field.name()));
+    notice_->hide();
+
+    across_->addWidget(tray_);
+    across_->addWidget(centre_);
+    across_->addWidget(margin_);
+    across_->setStretchFactor(1, 1);
+    across_->setSizes({300, 680, 300});
+    across_->setChildrenCollapsible(false);
+    across_->setHandleWidth(1);
+    tray_->setMinimumWidth(270);
+
+    auto* body = new QWidget;
+    auto* column = new QVBoxLayout(body);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(places_);
+    column->addWidget(notice_);
+    column->addWidget(across_, 1);
+    setCentralWidget(body);
+
+    hint_->setObjectName(QStringLiteral("hint"));
+    hint_->setFont(uiFont(12));
+    hint_->setStyleSheet(QStringLiteral("QLabel{background:%1;border:1px solid %2;border-radius:4px;padding:8px 12px;color:%3}").arg(theme().field.name(), theme().hairline.name(), theme().ink.name()));
+    hint_->hide();
+
+    statusBar()->addWidget(status_, 1);
+    statusBar()->addPermanentWidget(coordinates_);
+    statusBar()->setSizeGripEnabled(false);
+    statusBar()->setStyleSheet(QStringLiteral("QStatusBar{background:%1}QStatusBar::item{border:0}QLabel{padding:2px 10px}").arg(theme().chromeDark.name()));
+    status_->setFont(uiFont(11));
+    coordinates_->setFont(uiFont(11));
+
+    askUnsaved = [this] {
+        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), tr("%1 has changes that are not saved.").arg(qs(session_.project().name)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+        switch (box.exec()) {
+            case QMessageBox::Save: return Unsaved::Save;
+            case QMessageBox::Discard: return Unsaved::Discard;
+            default: return Unsaved::Cancel;
+        }
+    };
+    askSavePath = [this](const QString& title, const QString& suggestion, const QString& filter) { return QFileDialog::getSaveFileName(this, title, suggestion, filter); };
+
+    buildMenus();
+    connectParts();
+    showPlace();
+    refreshStatus();
+    refreshTitle();
+    setTabOrder(plan_, section_);
+    setTabOrder(section_, margin_);
+    setTabOrder(margin_, tray_);
+    plan_->setFocus();
+}
+
+MainWindow::~MainWindow() = default;
+
+void MainWindow::buildMenus() {
+    auto add = [this](QMenu* menu, const QString& text, const QKeySequence& keys, auto call) {
+        QAction* action = menu->addAction(text, this, call);
+        action->setShortcut(keys);
+        return action;
+    };
+    QMenu* file = menuBar()->addMenu(tr("&File"));
+    add(file, tr("&New project"), QKeySequence::New, [this] {
+        if (mayLeave()) session_.start(design::proposeBars(model::newProject(), "s1"), {}), session_.setPlace(Place::Layout), plan_->fit();
+    });
+    add(file, tr("&Open…"), QKeySequence::Open, [this] {
+        if (!mayLeave()) return;
+        if (QString path = QFileDialog::getOpenFileName(this, tr("Open"), {}, fileFilter); !path.isEmpty()) openFile(path);
+    });
+    recent_ = file->addMenu(tr("Open &recent"));
+    connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
+    add(file, tr("Open the &demo"), {}, [this] {
+        if (mayLeave()) openDemo(true);
+    });
+    file->addSeparator();
+    add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
+    add(file, tr("Save &as…"), QKeySequence::SaveAs, [this] {
+        if (QString path = askSavePath(tr("Save as"), session_.path(), fileFilter); !path.isEmpty()) saveAs(path);
+    });
+    file->addSeparator();
+    add(file, tr("Add &slab"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { addSlab(); });
+    file->addSeparator();
+    add(file, tr("&Export everything…"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { exportAsked(QStringLiteral("all")); });
+    add(file, tr("&Print the drawing…"), QKeySequence::Print, [this] { print(); });
+    add(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+
+    QMenu* edit = menuBar()->addMenu(tr("&Edit"));
+    QAction* undo = session_.undoStack().createUndoAction(this, tr("&Undo"));
+    undo->setShortcut(QKeySequence::Undo);
+    QAction* redo = session_.undoStack().createRedoAction(this, tr("&Redo"));
+    redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
+    edit->addActions({undo, redo});
+    edit->addSeparator();
+    add(edit, tr("&Find…"), QKeySequence::Find, [this] { find(); });
+    add(edit, tr("&Thicker slab"), QKeySequence(Qt::Key_PageUp), [this] { changeThickness(1); });
+    add(edit, tr("Th&inner slab"), QKeySequence(Qt::Key_PageDown), [this] { changeThickness(-1); });
+
+    QMenu* bars = menuBar()->addMenu(tr("&Bars"));
+    add(bars, tr("&Propose bars"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { propose(); });
+    add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { designThickness(); });
+    bars->addSeparator();
+    add(bars, tr("&Wider spacing"), {}, [this] { section_->changeSpacing(1); });
+    add(bars, tr("&Closer spacing"), {}, [this] { section_->changeSpacing(-1); });
+    add(bars, tr("&Larger bar"), {}, [this] { section_->changeBar(1); });
+    add(bars, tr("&Smaller bar"), {}, [this] { section_->changeBar(-1); });
+    add(bars, tr("&Hook at the end"), {}, [this] { section_->toggleHook(true); });
+    add(bars, tr("Hook at the s&tart"), {}, [this] { section_->toggleHook(false); });
+    add(bars, tr("&Remove run"), {}, [this] { section_->removeRun(); });
+
+    QMenu* view = menuBar()->addMenu(tr("&View"));
+    for (int i = 1; i <= 7; ++i) {
+        QAction* action = view->addAction(tr("&%1  %2").arg(i).arg(PlaceBar::name(static_cast<Place>(i))), this, [this, i] { session_.setPlace(static_cast<Place>(i)); });
+        action->setShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i)));
+    }
+    view->addSeparator();
+    add(view, tr("&Fit"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { plan_->fit(); });
+    add(view, tr("Next &part"), QKeySequence(Qt::Key_F6), [this] {
+        QList<QWidget*> parts{plan_, section_, margin_};
+        if (tray_->isVisible()) parts << tray_->currentWidget();
+        qsizetype at = 0;
+        for (qsizetype i = 0; i < parts.size(); ++i)
+            if (parts[i]->hasFocus() || parts[i]->isAncestorOf(QApplication::focusWidget())) at = i + 1;
+        parts[at % parts.size()]->setFocus();
+    });
+    add(view, tr("&Standard and units…"), QKeySequence(Qt::CTRL | Qt::Key_U), [this] { chooseStandard(places_->mapToGlobal(QPoint(places_->width() - 200, places_->height()))); });
+
+    QMenu* help = menuBar()->addMenu(tr("&Help"));
+    add(help, tr("&How to work with Talvik"), QKeySequence::HelpContents, [this] { showHelp(); });
+}
+
+void MainWindow::connectParts() {
+    connect(&session_, &Session::changed, this, &MainWindow::refreshStatus);
+    connect(&session_, &Session::fileChanged, this, &MainWindow::refreshTitle);
+    connect(&session_, &Session::changed, this, &MainWindow::refreshTitle);
+    connect(&session_, &Session::placeChanged, this, &MainWindow::showPlace);
+    connect(&session_, &Session::refused, this, &MainWindow::say);
+    connect(tray_, &Tray::refused, this, &MainWindow::say);
+    connect(tray_, &Tray::proposeWanted, this, &MainWindow::propose);
+    connect(tray_, &Tray::exportWanted, this, &MainWindow::exportAsked);
+    connect(places_, &PlaceBar::standardWanted, this, &MainWindow::chooseStandard);
+    connect(places_, &PlaceBar::slabWanted, this, &MainWindow::chooseSlab);
+    connect(plan_, &PlanView::activated, this, [this] {
+        auto keys = margin_->listed();
+        if (!keys.empty() && !margin_->isOpen(keys.front())) margin_->open(keys.front());
+        margin_->setFocus();
+    });
+    connect(plan_, &PlanView::pointerMoved, this, [this](double x, double y) {
+        coordinates_->setText(tr("x %1  y %2 %3").arg(session_.number(x, units::Kind::Span), session_.number(y, units::Kind::Span), QString::fromUtf8(units::unit(units::Kind::Span, session_.project().basis.units).symbol.data())));
+    });
+    connect(&session_.undoStack(), &QUndoStack::indexChanged, this, [this] { notice_->hide(); });
+}
+
+void MainWindow::showPlace() {
+    tray_->show(session_.place());
+    centre_->setCurrentIndex(session_.place() == Place::Issue ? 1 : 0);
+}
+
+void MainWindow::refreshStatus() {
+    const auto& design = session_.design();
+    if (!design.trouble.empty()) return status_->setText(qs(design.trouble.front().message));
+    if (design.slabs.empty()) return status_->setText(tr("No slab yet"));
+    auto sum = design.summary();
+    double uncovered = 0, imbalance = 0;
+    for (const auto& s : design.slabs) uncovered += s.uncoveredArea + s.overlappedArea, imbalance = std::max(imbalance, s.analysis.imbalance);
+    status_->setText(tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · %5 · reactions = loads to %6 %")
+                         .arg(session_.answerMilliseconds(), 0, 'f', 1).arg(sum.over).arg(sum.within).arg(sum.notChecked)
+                         .arg(uncovered < 1e3 ? tr("every point in one strip") : tr("%1 m² in no strip or in two").arg(uncovered / 1e6, 0, 'f', 2)).arg(imbalance * 100, 0, 'f', 2));
+}
+
+void MainWindow::refreshTitle() {
+    QString name = session_.path().isEmpty() ? qs(session_.project().name) : QFileInfo(session_.path()).fileName();
+    setWindowTitle(tr("%1[*] – Talvik").arg(name));
+    setWindowModified(session_.modified());
+}
+
+void MainWindow::say(const QString& sentence) {
+    noticeText_->setText(sentence.trimmed());
+    notice_->show();
+}
+
+bool MainWindow::openFile(const QString& path) {
+    QString why = session_.open(path);
+    if (!why.isEmpty()) {
+        say(tr("%1 was not opened.\n%2").arg(path, why));
+        return false;
+    }
+    notice_->hide();
+    hint_->hide();
+    remember(path);
+    plan_->fit();
+    return true;
+}
+
+void MainWindow::openDemo(bool withHint) {
+    session_.start(formats::demoProject(), {});
+    session_.setPlace(Place::Checks);
+    plan_->fit();
+    if (!withHint) return;
+    hint_->setText(tr("This is the visitors' gallery of a ferry landing. Try:\n"
+                      "1  PageDown twice: the slab grows thinner and every check answers\n"
+                      "2  drag a bar end in the long section, or double-click a call-out\n"
+                      "3  click a span or a support, then a check, to read its working\n"
+                      "4  keys 1 to 7 are the places of work; Ctrl+Z takes anything back\n"
+                      "Esc puts this note away."));
+    hint_->adjustSize();
+    hint_->move(14, plan_->height() > 300 ? plan_->height() - hint_->height() - 40 : 8);
+    hint_->show();
+    hint_->raise();
+}
+
+bool MainWindow::save() {
+    if (!session_.path().isEmpty()) return saveAs(session_.path());
+    QString path = askSavePath(tr("Save"), qs(session_.project().name) + QStringLiteral(".talvik"), fileFilter);
+    return !path.isEmpty() && saveAs(path);
+}
+
+bool MainWindow::saveAs(const QString& chosen) {
+    QString path = QFileInfo(chosen).suffix().isEmpty() ? chosen + QStringLiteral(".talvik") : chosen;
+    QString why = session_.save(path);
+    if (!why.isEmpty()) {
+        say(why);
+        return false;
+    }
+    remember(path);
+    return true;
+}
+
+bool MainWindow::mayLeave() {
+    if (!session_.modified()) return true;
+    switch (askUnsaved()) {
+        case Unsaved::Save: return save();
+        case Unsaved::Discard: return true;
+        case Unsaved::Cancel: return false;
+    }
+    return false;
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) { mayLeave() ? event->accept() : event->ignore(); }
+
+void MainWindow::remember(const QString& path) {
+    QSettings settings;
+    QStringList files = settings.value(QStringLiteral("recent")).toStringList();
+    QString whole = QFileInfo(path).absoluteFilePath();
+    files.removeAll(whole);
+    files.prepend(whole);
+    settings.setValue(QStringLiteral("recent"), files.mid(0, 8));
+}
+
+void MainWindow::fillRecent() {
+    recent_->clear();
+    const QStringList files = QSettings().value(QStringLiteral("recent")).toStringList();
+    for (const QString& path : files)
+        recent_->addAction(path, this, [this, path] {
+            if (mayLeave()) openFile(path);
+        });
+    if (files.isEmpty()) recent_->addAction(tr("No file was opened yet"))->setEnabled(false);
+}
+
+void MainWindow::propose() {
+    if (const auto* slab = session_.slab()) {
+        if (session_.apply(tr("Propose bars"), design::proposeBars(session_.base(), slab->id))) statusBar()->showMessage(tr("Bars proposed; runs fixed by you were kept."), 4000);
+    }
+}
+
+void MainWindow::designThickness() {
+    if (!session_.slab()) return;
+    QApplication::setOverrideCursor(Qt::WaitCursor);
+    model::Project next = design::designAll(session_.base());
+    QApplication::restoreOverrideCursor();
+    session_.apply(tr("Find thickness and bars"), std::move(next));
+}
+
+void MainWindow::changeThickness(int steps) {
+    const auto* slab = session_.slab();
+    if (!slab) return;
+    double step = session_.project().basis.units == units::System::Metric ? 10 : 12.7;
+    double h = (steps > 0 ? units::roundDown(slab->thickness, step) : units::roundUp(slab->thickness, step)) + steps * step;
+    session_.apply(tr("Thickness"), model::editSlab(session_.base(), slab->id, [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; }), QStringLiteral("thickness"));
+}
+
+void MainWindow::addSlab() {
+    model::Project next = model::addSlab(session_.base(), "Slab " + std::to_string(session_.project().slabs.size() + 1));
+    model::Id id = next.slabs.back()->id;
+    if (session_.apply(tr("Add slab"), std::move(next))) {
+        session_.setSlab(id);
+        session_.select({Selection::Kind::Strip, ""});
+        session_.setPlace(Place::Layout);
+        plan_->fit();
+    }
+}
+
+void MainWindow::chooseStandard(QPoint at) {
+    QMenu menu(this);
+    for (const auto& id : standards::standardIds()) {
+        QAction* action = menu.addAction(qs(standards::standardTitle(id)), this, [this, id] {
+            model::Project next = session_.base();
+            if (next.basis.standard == id) return;
+            next.basis.standard = id;
+            next.basis.parameters.clear();
+            session_.apply(tr("Standard"), std::move(next));
+        });
+        action->setCheckable(true);
+        action->setChecked(session_.project().basis.standard == id);
+    }
+    menu.addSeparator();
+    for (auto system : {units::System::Metric, units::System::UsCustomary}) {
+        QAction* action = menu.addAction(system == units::System::Metric ? tr("Show metric units") : tr("Show US customary units"), this, [this, system] {
+            model::Project next = session_.base();
+            next.basis.units = system;
+            session_.apply(tr("Units"), std::move(next));
+        });
+        action->setCheckable(true);
+        action->setChecked(session_.project().basis.units == system);
+    }
+    menu.exec(at);
+}
+
+void MainWindow::chooseSlab(QPoint at) {
+    QMenu menu(this);
+    for (const auto& slab : session_.project().slabs) {
+        model::Id id = slab->id;
+        menu.addAction(qs(slab->name), this, [this, id] {
+            session_.setSlab(id);
+            session_.select({Selection::Kind::Strip, ""});
+            plan_->fit();
+        });
+    }
+    menu.addSeparator();
+    menu.addAction(tr("Add slab"), this, &MainWindow::addSlab);
+    if (session_.project().slabs.size() > 1)
+        menu.addAction(tr("Remove %1").arg(qs(session_.slab()->name)), this, [this] { session_.apply(tr("Remove slab"), model::removeSlab(session_.base(), session_.slab()->id)); });
+    menu.exec(at);
+}
+
+void MainWindow::find() {
+    std::vector<FindPalette::Entry> entries;
+    auto show = [this](Selection s) {
+        session_.select(std::move(s));
+        plan_->setFocus();
+    };
+    if (const auto* slab = session_.slab()) {
+        for (std::size_t i = 0; i < slab->supports.size(); ++i)
+            entries.push_back({tr("Support %1").arg(qs(model::supportLabel(*slab, i))), tr("on plan"), [=, id = slab->supports[i].id] { show({Selection::Kind::Support, id}); }});
+        for (std::size_t i = 0; i < slab->spans.size(); ++i)
+            entries.push_back({tr("Span %1").arg(qs(model::spanLabel(*slab, i))), tr("on plan"), [=, id = slab->spans[i].id] { show({Selection::Kind::Span, id}); }});
+        if (const auto* d = session_.slabDesign()) {
+            for (const auto& item : d->items)
+                entries.push_back({qs(schedule::callout(item, session_.project().basis.units)), tr("mark %1").arg(item.mark, 2, 10, QLatin1Char('0')), [=, id = item.run] { show({Selection::Kind::Run, id}); }});
+            for (const auto* c : checks::worstFirst(d->checks))
+                entries.push_back({qs(c->title), qs("check, " + checks::name(c->outcome)), [this, key = c->key] {
+                                       session_.select({Selection::Kind::Strip, ""});
+                                       margin_->open(key);
+                                       margin_->setFocus();
+                                   }});
+        }
+    }
+    const auto actions = findChildren<QAction*>();
+    for (QAction* action : actions)
+        if (!action->text().isEmpty() && !action->menu() && action->isEnabled() && action->parent() == this)
+            entries.push_back({QString(action->text()).remove(QLatin1Char('&')), tr("command %1").arg(action->shortcut().toString()), [action] { action->trigger(); }});
+    auto* palette = new FindPalette(std::move(entries), this);
+    palette->move(mapToGlobal(QPoint(width() / 2 - 230, 60)));
+    palette->show();
+}
+
+QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
+    const auto* slab = session_.slab();
+    const auto* d = session_.slabDesign();
+    if (!slab || !d || !d->error.empty()) {
+        say(tr("There is no designed slab to write out yet."));
+        return {};
+    }
+    QStringList written;
+    bool good = true;
+    auto put = [&](const QString& suffix, auto write) {
+        if (!good) return;
+        std::string path = (stem + suffix).toStdString();
+        std::string why = write(path);
+        good = why.empty();
+        good ? written << qs(path) : (say(qs(why)), written);
+    };
+    bool all = what == QLatin1String("all");
+    if (all || what == QLatin1String("drawing")) {
+        auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
+        put(".dxf", [&](const std::string& p) { return formats::writeDxf(p, sheet); });
+        put(".pdf", [&](const std::string& p) { return paper::writePdf(p, sheet); });
+        put(".svg", [&](const std::string& p) { return paper::writeSvg(p, sheet); });
+    }
+    if (all || what == QLatin1String("schedule")) {
+        put("-schedule.csv", [&](const std::string& p) { return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design())); });
+        put("-schedule.xlsx", [&](const std::string& p) { return formats::writeScheduleXlsx(p, session_.project(), session_.design()); });
+    }
+    if (all || what == QLatin1String("report")) {
+        auto document = report::make(session_.project(), session_.design(), report::Depth::Full);
+        put("-report.html", [&](const std::string& p) { return formats::writeFile(p, report::html(document, report::Target::Page)); });
+        put("-report.pdf", [&](const std::string& p) { return paper::writeReportPdf(p, document); });
+    }
+    return good ? written : QStringList();
+}
+
+void MainWindow::exportAsked(const QString& what) {
+    if (what == QLatin1String("print")) return print();
+    QString suggestion = qs(session_.slab() ? session_.slab()->name : session_.project().name).toLower().remove(QLatin1Char('\'')).replace(QLatin1Char(' '), QLatin1Char('-'));
+    QString path = askSavePath(tr("Name of the files, without ending"), suggestion, {});
+    if (path.isEmpty()) return;
+    QStringList written = exportFiles(what, path);
+    if (!written.isEmpty()) say(tr("Written: %1").arg(written.join(QStringLiteral(", "))));
+}
+
+void MainWindow::print() {
+    const auto* slab = session_.slab();
+    const auto* d = session_.slabDesign();
+    if (!slab || !d || !d->error.empty()) return say(tr("There is no designed slab to print yet."));
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageOrientation(QPageLayout::Landscape);
+    printer.setPageSize(QPageSize(QPageSize::A2));
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
+    QPainter p(&printer);
+    QRectF page = printer.pageRect(QPrinter::DevicePixel);
+    double scale = std::min(page.width() / sheet.width, page.height() / sheet.height);
+    p.scale(scale, scale);
+    paper::paint(p, sheet);
+}
+
+void MainWindow::showHelp() {
+    auto* dialog = new QDialog(this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setWindowTitle(tr("How to work with Talvik"));
+    auto* layout = new QVBoxLayout(dialog);
+    auto* text = new QTextBrowser;
+    text->setHtml(helpText());
+    layout->addWidget(text);
+    dialog->resize(640, 620);
+    dialog->show();
+}
+
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+    if (event->key() >= Qt::Key_1 && event->key() <= Qt::Key_7 && event->modifiers() == Qt::NoModifier) return session_.setPlace(static_cast<Place>(event->key() - Qt::Key_0));
+    if (event->key() == Qt::Key_Escape) {
+        hint_->hide();
+        notice_->hide();
+        return;
+    }
+    QMainWindow::keyPressEvent(event);
+}
+
+}  // namespace talvik::app

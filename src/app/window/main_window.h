@@ -1,0 +1,92 @@
+// The window: places on top, plan above, long section below, margin at the side, tools of the place on the left.
+#pragma once
+
+#include <QLabel>
+#include <QMainWindow>
+#include <functional>
+
+#include "document/session.h"
+#include "document/strip_scale.h"
+
+class QSplitter;
+class QStackedWidget;
+
+namespace talvik::app {
+
+class MarginView;
+class PlaceBar;
+class PlanView;
+class SectionView;
+class SheetPreview;
+class Tray;
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    MainWindow();
+    ~MainWindow() override;
+
+    Session& session() { return session_; }
+    PlanView& plan() { return *plan_; }
+    SectionView& section() { return *section_; }
+    MarginView& margin() { return *margin_; }
+
+    // Opens a file; on trouble shows the sentences and keeps what is open.
+    bool openFile(const QString& path);
+    void openDemo(bool withHint);
+    bool save();
+    bool saveAs(const QString& path);
+    // Writes drawings, schedules, reports or all of them with `stem` as the path without extension; what was
+    // written, or an empty list after saying why not.
+    QStringList exportFiles(const QString& what, const QString& stem);
+    // A sentence above the plan, until dismissed.
+    void say(const QString& sentence);
+
+    enum class Unsaved { Save, Discard, Cancel };
+    // Asks what to do with unsaved changes; tests put their own answer here.
+    std::function<Unsaved()> askUnsaved;
+    std::function<QString(const QString& title, const QString& suggestion, const QString& filter)> askSavePath;
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+  private:
+    void buildMenus();
+    void connectParts();
+    void showPlace();
+    void refreshStatus();
+    void refreshTitle();
+    bool mayLeave();
+    void propose();
+    void designThickness();
+    void find();
+    void chooseStandard(QPoint at);
+    void chooseSlab(QPoint at);
+    void remember(const QString& path);
+    void fillRecent();
+    void changeThickness(int steps);
+    void addSlab();
+    void print();
+    void showHelp();
+    void exportAsked(const QString& what);
+
+    Session session_;
+    StripScale scale_;
+    PlaceBar* places_;
+    PlanView* plan_;
+    SectionView* section_;
+    MarginView* margin_;
+    Tray* tray_;
+    SheetPreview* sheet_;
+    QStackedWidget* centre_;
+    QSplitter* across_;
+    QWidget* notice_;
+    QLabel* noticeText_;
+    QLabel* hint_;
+    QLabel* status_;
+    QLabel* coordinates_;
+    QMenu* recent_ = nullptr;
+};
+
+}  // namespace talvik::app

@@ -1,0 +1,38 @@
+// One function per subcommand: adds it to the command line; its callback sets the exit code.
+#pragma once
+
+#include <CLI/CLI.hpp>
+#include <optional>
+#include <string>
+
+#include "design/design.h"
+
+namespace talvik::cli {
+
+// Exit codes, documented in --help and README.
+enum Exit { Done = 0, SomethingOver = 1, BadInput = 2, CannotWrite = 3 };
+
+void addCalc(CLI::App& app, int& exitCode);
+void addCheck(CLI::App& app, int& exitCode);
+void addDesign(CLI::App& app, int& exitCode);
+void addDraw(CLI::App& app, int& exitCode);
+void addNew(CLI::App& app, int& exitCode);
+void addReport(CLI::App& app, int& exitCode);
+void addSchedule(CLI::App& app, int& exitCode);
+
+// What most subcommands take: a project file and, optionally, another standard.
+struct Source {
+    std::string file, standard;
+    void options(CLI::App& command);
+    // The project, or nothing after saying why on standard error.
+    std::optional<model::Project> open() const;
+};
+// Prints the sentence on standard error and gives `code`.
+int fail(const std::string& sentence, Exit code);
+// Reports a project's trouble and gives BadInput; Done when there is none.
+int refuse(const design::Design& design);
+// Makes what Qt needs to paint PDF and SVG without a display; called once, before the first of them.
+void ensurePainting();
+bool endsWith(const std::string& path, const char* extension);
+
+}  // namespace talvik::cli

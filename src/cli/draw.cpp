@@ -1,0 +1,47 @@
+// talvik draw FILE -o OUT...: the reinforcement drawing as DXF, PDF or SVG.
+#include <fmt/format.h>
+
+
+#include "cli/commands.h"
+#include "drawing/slab_sheet.h"
+#include "formats/dxf.h"
+#include "paper/paper.h"
+
+namespace talvik::cli {
+
+void addDraw(CLI::App& app, int& exitCode) {
+    struct Options {
+        Source source;
+        std::vector<std::string> out;
+        std::string slab;
+    };
+    auto o = std::make_shared<Options>();
+    auto* command = app.add_subcommand("draw", "Write the drawing of a slab");
+    o->source.options(*command);
+    command->add_option("-o,--output", o->out, "Files to write, ending in .dxf, .pdf or .svg")->required();
+    command->add_option("--slab", o->slab, "Name or id of the slab; the first one without");
+    command->callback([o, &exitCode] {
+        auto project = o->source.open();
+        if (!project) return void(exitCode = BadInput);
+        *project = design::withMarks(*project);
+        auto design = design::run(*project);
+        if (exitCode = refuse(design); exitCode != Done) return;
+        const model::OneWaySlab* slab = nullptr;
+        for (const auto& s : project->slabs)
+            if (!slab && (o->slab.empty() || s->name == o->slab || s->id == o->slab)) slab = s.get();
+        if (!slab) return void(exitCode = fail(o->slab.empty() ? "The project has no slab to draw." : "There is no slab \"" + o->slab + "\" in the project.", BadInput));
+        ensurePainting();
+        auto sheet = drawing::slabSheet(*project, *slab, design, *design.find(slab->id));
+        for (const auto& path : o->out) {
+            std::string why;
+            if (endsWith(path, ".dxf")) why = formats::writeDxf(path, sheet);
+            else if (endsWith(path, ".pdf")) why = paper::writePdf(path, sheet);
+            else if (endsWith(path, ".svg")) why = paper::writeSvg(path, sheet);
+            else return void(exitCode = fail(path + ": a drawing ends in .dxf, .pdf or .svg.", BadInput));
+            if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
+            fmt::print("{}\n", path);
+        }
+    });
+}
+
+}  // namespace talvik::cli

@@ -1,0 +1,19 @@
+#include <spdlog/spdlog.h>
+
+#include <QGuiApplication>
+
+#include "cli/commands.h"
+
+namespace talvik::cli {
+
+void ensurePainting() {
+    static int count = 1;
+    static char name[] = "talvik";
+    static char* arguments[] = {name, nullptr};
+    if (QGuiApplication::instance()) return;
+    qInstallMessageHandler([](QtMsgType, const QMessageLogContext&, const QString& text) { spdlog::info(text.toStdString()); });
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    static QGuiApplication application(count, arguments);
+}
+
+}  // namespace talvik::cli

@@ -1,0 +1,42 @@
+// talvik report FILE -o OUT...: the calculation report as HTML or PDF.
+#include "report/report.h"
+
+#include <fmt/format.h>
+
+#include "cli/commands.h"
+#include "formats/file.h"
+#include "paper/paper.h"
+
+namespace talvik::cli {
+
+void addReport(CLI::App& app, int& exitCode) {
+    struct Options {
+        Source source;
+        std::vector<std::string> out;
+        bool brief = false;
+    };
+    auto o = std::make_shared<Options>();
+    auto* command = app.add_subcommand("report", "Write the calculation report");
+    o->source.options(*command);
+    command->add_option("-o,--output", o->out, "Files to write, ending in .html or .pdf")->required();
+    command->add_flag("--summary", o->brief, "Leave out the working of the checks");
+    command->callback([o, &exitCode] {
+        auto project = o->source.open();
+        if (!project) return void(exitCode = BadInput);
+        *project = design::withMarks(*project);
+        auto design = design::run(*project);
+        if (exitCode = refuse(design); exitCode != Done) return;
+        ensurePainting();
+        auto document = report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full);
+        for (const auto& path : o->out) {
+            std::string why;
+            if (endsWith(path, ".html")) why = formats::writeFile(path, report::html(document, report::Target::Page));
+            else if (endsWith(path, ".pdf")) why = paper::writeReportPdf(path, document);
+            else return void(exitCode = fail(path + ": a report ends in .html or .pdf.", BadInput));
+            if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
+            fmt::print("{}\n", path);
+        }
+    });
+}
+
+}  // namespace talvik::cli

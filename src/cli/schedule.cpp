@@ -1,0 +1,37 @@
+// talvik schedule FILE: bar schedule as CSV on standard output, or to a CSV or XLSX file.
+#include <fmt/format.h>
+
+#include "cli/commands.h"
+#include "formats/file.h"
+#include "formats/tables.h"
+
+namespace talvik::cli {
+
+void addSchedule(CLI::App& app, int& exitCode) {
+    struct Options {
+        Source source;
+        std::vector<std::string> out;
+    };
+    auto o = std::make_shared<Options>();
+    auto* command = app.add_subcommand("schedule", "Write the bar schedule");
+    o->source.options(*command);
+    command->add_option("-o,--output", o->out, "Files to write, ending in .csv or .xlsx; without, CSV is printed");
+    command->callback([o, &exitCode] {
+        auto project = o->source.open();
+        if (!project) return void(exitCode = BadInput);
+        *project = design::withMarks(*project);
+        auto design = design::run(*project, {.trace = false});
+        if (exitCode = refuse(design); exitCode != Done) return;
+        if (o->out.empty()) fmt::print("{}", formats::scheduleCsv(*project, design));
+        for (const auto& path : o->out) {
+            std::string why;
+            if (endsWith(path, ".csv")) why = formats::writeFile(path, formats::scheduleCsv(*project, design));
+            else if (endsWith(path, ".xlsx")) why = formats::writeScheduleXlsx(path, *project, design);
+            else return void(exitCode = fail(path + ": a schedule file ends in .csv or .xlsx.", BadInput));
+            if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
+            fmt::print("{}\n", path);
+        }
+    });
+}
+
+}  // namespace talvik::cli

@@ -1,0 +1,46 @@
+#include <fmt/format.h>
+#include <spdlog/spdlog.h>
+
+#include "cli/commands.h"
+#include "formats/project_file.h"
+
+namespace talvik::cli {
+
+void Source::options(CLI::App& command) {
+    command.add_option("FILE", file, "Project file (.talvik)")->required();
+    command.add_option("--standard", standard, fmt::format("Standard instead of the project's: {}", fmt::join(standards::standardIds(), ", ")));
+}
+
+std::optional<model::Project> Source::open() const {
+    auto read = formats::openProject(file);
+    if (!read.trouble.empty()) {
+        fmt::print(stderr, "{} cannot be used.\n{}", file, formats::sentences(read.trouble));
+        return {};
+    }
+    if (!standard.empty() && standard != read.project.basis.standard) {
+        if (standards::standardTitle(standard).empty()) {
+            fmt::print(stderr, "There is no standard \"{}\"; there are: {}.\n", standard, fmt::join(standards::standardIds(), ", "));
+            return {};
+        }
+        read.project.basis.standard = standard;
+        read.project.basis.parameters.clear();
+    }
+    spdlog::info("{}: {} slabs, {}", file, read.project.slabs.size(), standards::standardTitle(read.project.basis.standard));
+    return read.project;
+}
+
+int fail(const std::string& sentence, Exit code) {
+    fmt::print(stderr, "{}\n", sentence);
+    return code;
+}
+
+int refuse(const design::Design& design) {
+    if (!design.trouble.empty()) return fail(formats::sentences(design.trouble), BadInput);
+    for (const auto& s : design.slabs)
+        if (!s.error.empty()) return fail(s.error, BadInput);
+    return Done;
+}
+
+bool endsWith(const std::string& path, const char* extension) { return std::string_view(path).ends_with(extension); }
+
+}  // namespace talvik::cli

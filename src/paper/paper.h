@@ -1,0 +1,24 @@
+// Drawings and reports to PDF and SVG through Qt. Files are written whole or not at all, and equal input gives
+// equal bytes. A QGuiApplication must exist. All functions give an empty string or a sentence.
+#pragma once
+
+#include <string>
+
+#include "drawing/drawing.h"
+#include "report/report.h"
+
+class QPainter;
+
+namespace talvik::paper {
+
+// The interface font, or the system's where Inter is not installed.
+const char* fontFamily();
+
+// Paints a sheet; the painter's unit is a mm of paper, y downwards.
+void paint(QPainter& painter, const drawing::Sheet& sheet);
+
+std::string writePdf(const std::string& path, const drawing::Sheet& sheet);
+std::string writeSvg(const std::string& path, const drawing::Sheet& sheet);
+std::string writeReportPdf(const std::string& path, const report::Document& document);
+
+}  // namespace talvik::paper
