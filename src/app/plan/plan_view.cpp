@@ -39,8 +39,8 @@ void PlanView::fit() {
     ownView_ = false;
     if (!slab) return;
     double x0 = model::concreteStart(*slab), x1 = model::concreteEnd(*slab);
-    double perMm = std::min((width() - 130.0) / (x1 - x0), (height() - 150.0) / slab->width);
-    scale_.set(75 + (width() - 130 - (x1 - x0) * perMm) / 2 - x0 * perMm, perMm);
+    double perMm = std::min((width() - 150.0) / (x1 - x0), (height() - 150.0) / slab->width);
+    scale_.set(105 + (width() - 150 - (x1 - x0) * perMm) / 2 - x0 * perMm, perMm);
     yTop_ = 78 + std::max(0.0, (height() - 150 - slab->width * scale_.perMm()) / 2);
 }
 
@@ -188,7 +188,7 @@ void PlanView::drawDimensions(QPainter& p) const {
     p.restore();
     p.setFont(uiFont(12));
     p.setPen(t.ink);
-    p.drawText(QPointF(concrete().left() + 8, concrete().top() + 18), tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length)));
+    if (session_.place() != Place::Bars) p.drawText(QPointF(concrete().left() + 8, concrete().top() + 18), tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length)));
 }
 
 void PlanView::drawLoads(QPainter& p) const {
@@ -244,7 +244,7 @@ void PlanView::drawVerdicts(QPainter& p) const {
     };
     auto tag = [&](QPointF centre, const checks::Check& c, const QString& label) {
         bool over = c.outcome == checks::Outcome::Over;
-        QString text = QStringLiteral("%1  %2").arg(label, QString::number(std::min(checks::ratio(c), 99.0), 'f', 2));
+        QString text = QStringLiteral("%1  %2").arg(label, checks::ratio(c) >= 99 ? QStringLiteral(">99") : QString::number(checks::ratio(c), 'f', 2));
         p.setFont(uiFont(12, over ? QFont::DemiBold : QFont::Normal));
         double w = p.fontMetrics().horizontalAdvance(text) + 14;
         QRectF r(centre.x() - w / 2, centre.y() - 11, w, 22);

@@ -19,7 +19,7 @@ namespace {
 
 using units::Kind;
 
-constexpr double header = 30, bandTop = 66, bandDepth = 30, rowsTop = 146;
+constexpr double header = 30, bandTop = 64, bandDepth = 30, rowsTop = 140;
 
 QString qs(const std::string& s) { return QString::fromStdString(s); }
 bool isMain(model::Role role) { return role == model::Role::BottomMain || role == model::Role::TopMain; }
@@ -61,6 +61,11 @@ QRectF SectionView::callout(const model::Id& id) const {
         int turn = turns[top]++;
         if (run.id != id) continue;
         double x = std::max(X((run.from + run.to) / 2), 62.0);
+        const auto* slab = session_.slab();
+        for (std::size_t i = 0; !top && i < slab->spans.size(); ++i) {  // clear of the supports below
+            double a = model::spanStart(*slab, i), b = model::spanStart(*slab, i + 1);
+            if (a < (run.from + run.to) / 2 && b > (run.from + run.to) / 2 && run.from < a + 500 && run.to > b - 500) x = X((a + b) / 2);
+        }
         return top ? QRectF(x - 60, bandTop - 18 - 13 * (turn % 2), 120, 13) : QRectF(x - 60, bandTop + bandDepth + 8 + 13 * (turn % 2), 120, 13);
     }
     return {};
@@ -99,8 +104,8 @@ void SectionView::paintEvent(QPaintEvent*) {
     if (!d->error.empty()) return;
 
     double space = height() - rowsTop - 6;
-    bool shear = space > 150, cracks = space > 210;
-    double unit = space / (2.4 + 1 + (shear ? 0.9 : 0) + (cracks ? 0.7 : 0)), y = rowsTop;
+    bool shear = space > 150, cracks = space > 200;
+    double unit = space / (2.2 + 1.35 + (shear ? 0.8 : 0) + (cracks ? 0.7 : 0)), y = rowsTop;
     auto next = [&](double share) {
         Row r{y, unit * share};
         y += r.height;
@@ -108,10 +113,10 @@ void SectionView::paintEvent(QPaintEvent*) {
     };
     p.setPen(QPen(t.hairline, 0.8));
     for (std::size_t i = 0; i < slab->supports.size(); ++i) p.drawLine(QPointF(X(model::axis(*slab, i)), rowsTop), QPointF(X(model::axis(*slab, i)), height() - 4));
-    drawMoments(p, next(2.4));
-    if (shear) drawShear(p, next(0.9));
+    drawMoments(p, next(2.2));
+    if (shear) drawShear(p, next(0.8));
     if (cracks) drawCracks(p, next(0.7));
-    drawSag(p, next(1));
+    drawSag(p, next(1.35));
     if (double x = session_.station(); std::isfinite(x)) {
         p.setPen(QPen(t.selection, 1.2, Qt::DashLine));
         p.drawLine(QPointF(X(x), header), QPointF(X(x), height()));
@@ -126,7 +131,7 @@ void SectionView::drawSlab(QPainter& p) const {
     for (std::size_t i = 0; i < slab->supports.size(); ++i) {
         double a = model::axis(*slab, i), half = slab->supports[i].width / 2;
         bool chosen = session_.selection().kind == Selection::Kind::Support && session_.selection().id == slab->supports[i].id;
-        p.fillRect(QRectF(QPointF(X(a - half), bandTop + bandDepth), QPointF(X(a + half), bandTop + bandDepth + (slab->supports[i].kind == model::Support::Kind::Wall ? 26 : 18))), chosen ? t.selection : t.structure);
+        p.fillRect(QRectF(QPointF(X(a - half), bandTop + bandDepth), QPointF(X(a + half), bandTop + bandDepth + (slab->supports[i].kind == model::Support::Kind::Wall ? 20 : 14))), chosen ? t.selection : t.structure);
     }
     if (session_.selection().kind == Selection::Kind::Span)
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
@@ -273,7 +278,21 @@ void SectionView::drawShear(QPainter& p, Row row) const {
         }
         p.drawPolyline(line);
     }
-    rowTitle(p, row, tr("shear"), tr("%1, largest %2").arg(QString::fromUtf8(units::unit(Kind::ForcePerWidth, session_.project().basis.units).symbol.data()), session_.number(peak, Kind::ForcePerWidth)));
+    // The largest of each side of a support.
+    p.setFont(uiFont(10));
+    p.setPen(t.secondary);
+    for (std::size_t i = 0; i < a.stations.size(); ++i) {
+        bool first = i == 0 || a.stations[i].span != a.stations[i - 1].span, last = i + 1 == a.stations.size() || a.stations[i].span != a.stations[i + 1].span;
+        double v = first ? a.ultimate.shearMax[i].value : last ? -a.ultimate.shearMin[i].value : 0;
+        if (v < 0.2 * peak) continue;
+        double x = X(a.stations[i].x);
+        QString text = session_.number(v, Kind::ForcePerWidth);
+        double w = p.fontMetrics().horizontalAdvance(text) + 4;
+        QRectF place = first ? QRectF(x + 2, axis - v * k - 9, w, 11) : QRectF(x - 2 - w, axis + v * k - 2, w, 11);
+        p.fillRect(place, t.field);
+        p.drawText(place, Qt::AlignCenter, text);
+    }
+    rowTitle(p, row, tr("shear"), QString::fromUtf8(units::unit(Kind::ForcePerWidth, session_.project().basis.units).symbol.data()));
 }
 
 void SectionView::drawCracks(QPainter& p, Row row) const {
@@ -294,7 +313,7 @@ void SectionView::drawCracks(QPainter& p, Row row) const {
         p.drawText(QRectF(x + 4, base - h - 3, 70, 12), Qt::AlignLeft | Qt::AlignVCenter, session_.number(c.demand, c.kind));
     }
     bool width = session_.design().standard && session_.design().standard->service->crackState() == actions::LimitState::QuasiPermanent;
-    rowTitle(p, row, width ? tr("crack width") : tr("bar spacing for cracks"), QString::fromUtf8(units::unit(Kind::Crack, session_.project().basis.units).symbol.data()));
+    rowTitle(p, row, width ? tr("cracks") : tr("spacing, cracks"), QString::fromUtf8(units::unit(Kind::Crack, session_.project().basis.units).symbol.data()));
 }
 
 void SectionView::drawSag(QPainter& p, Row row) const {
@@ -309,7 +328,7 @@ void SectionView::drawSag(QPainter& p, Row row) const {
     for (const auto& sag : d.sag)
         for (double w : sag.total) peak = std::max(peak, w), least = std::min(least, w);
     for (double l : limits) peak = std::max(peak, std::min(l, 3 * peak));
-    double axis = row.top + 16, k = (row.height - 34) / (peak - least);
+    double axis = row.top + 12, k = (row.height - 24) / (peak - least);
     axis -= least * k;
     p.setPen(QPen(t.hairline, 1));
     p.drawLine(QPointF(X(model::concreteStart(*slab)), axis), QPointF(X(model::concreteEnd(*slab)), axis));
@@ -321,16 +340,20 @@ void SectionView::drawSag(QPainter& p, Row row) const {
         bool over = limits[i] > 0 && sag.largest > limits[i];
         p.setPen(QPen(over ? t.over : t.ink, 1.4));
         p.drawPolyline(line);
-        if (sag.largest > 0.05 * peak) p.drawText(QRectF(X(sag.at) - 30, axis + sag.largest * k + 1, 60, 13), Qt::AlignCenter, session_.number(sag.largest, Kind::Sag));
+        if (sag.largest > 0.05 * peak) p.drawText(QRectF(X(sag.at) - 30, axis - 13, 60, 13), Qt::AlignCenter, session_.number(sag.largest, Kind::Sag));
         if (limits[i] > 0 && limits[i] <= peak * 1.001) {
             p.setPen(QPen(t.attention, 1, Qt::DotLine));
             double y = axis + limits[i] * k;
-            p.drawLine(QPointF(X(model::spanStart(*slab, i)) + 4, y), QPointF(X(model::spanStart(*slab, i + 1)) - 4, y));
+            double end = X(model::spanStart(*slab, i + 1)) - 4;
+            p.drawLine(QPointF(X(model::spanStart(*slab, i)) + 4, y), QPointF(end, y));
+            QString text = session_.number(limits[i], Kind::Sag);
+            QRectF place(end - 6 - p.fontMetrics().horizontalAdvance(text), y - 7, p.fontMetrics().horizontalAdvance(text) + 4, 14);
+            p.fillRect(place, t.field);
             p.setPen(t.attention);
-            p.drawText(QRectF(QPointF(X(model::spanStart(*slab, i)), y - 14), QPointF(X(model::spanStart(*slab, i + 1)) - 5, y)), Qt::AlignRight | Qt::AlignVCenter, session_.number(limits[i], Kind::Sag));
+            p.drawText(place, Qt::AlignCenter, text);
         }
     }
-    rowTitle(p, row, tr("long-term sag"), tr("%1, dotted: limit").arg(QString::fromUtf8(units::unit(Kind::Sag, session_.project().basis.units).symbol.data())));
+    rowTitle(p, row, tr("sag"), QString::fromUtf8(units::unit(Kind::Sag, session_.project().basis.units).symbol.data()));
 }
 
 std::optional<SectionView::Grip> SectionView::gripAt(QPointF point) const {

@@ -32,7 +32,7 @@ class ActionsPage final : public TrayPage {
         heading(tr("Finishes"));
         QStringList materials;
         for (const auto& f : catalogs::finishes()) materials << qs(f.id);
-        table_ = new TrayTable({tr("Layer"), tr("Thickness"), tr("Density"), tr("Load")}, {{0, materials}});
+        table_ = new TrayTable({tr("Layer"), tr("Depth"), tr("Density"), tr("Load")}, {0, 52, 60, 56}, {{0, materials}});
         table_->setObjectName(QStringLiteral("finishes"));
         table_->setReadOnly({3});
         connect(table_, &TrayTable::edited, this, &ActionsPage::setLayer);
@@ -80,7 +80,9 @@ class ActionsPage final : public TrayPage {
         refreshFields();
         std::vector<QStringList> rows;
         for (const auto& f : session_.slab()->finishes)
-            rows.push_back({qs(f.material), session_.text(f.thickness, Kind::Length), session_.text(f.density, Kind::Density), session_.number(f.thickness * f.density, Kind::AreaLoad)});
+            rows.push_back({qs(f.material), session_.number(f.thickness, Kind::Length), session_.number(f.density, Kind::Density), session_.number(f.thickness * f.density, Kind::AreaLoad)});
+        auto head = [&](const QString& name, Kind kind) { return name + QLatin1Char('\n') + QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data()); };
+        table_->setHeads({tr("Layer"), head(tr("Depth"), Kind::Length), head(tr("Density"), Kind::Density), head(tr("Load"), Kind::AreaLoad)});
         table_->show(rows);
     }
 

@@ -74,7 +74,7 @@ class BasisPage final : public TrayPage {
         quantity(tr("Stock length"), Kind::Span, "stockLength", [=] { return basis().stockLength; }, basisValue([](model::Basis& b, double v) { b.stockLength = v; }));
         heading(tr("Parameters of the standard"));
         sentence([] { return tr("Recommended values; a value of your own is kept with the project and listed in the report."); });
-        table_ = new TrayTable({tr("Parameter"), tr("Value"), tr("Clause")}, {});
+        table_ = new TrayTable({tr("Parameter"), tr("Value"), tr("Clause")}, {0, 54, 112}, {});
         table_->setObjectName(QStringLiteral("parameters"));
         table_->setReadOnly({0, 2});
         connect(table_, &TrayTable::edited, this, [this](int row, int, const QString& text) { setParameter(static_cast<std::size_t>(row), text); });
@@ -92,6 +92,7 @@ class BasisPage final : public TrayPage {
                 rows.push_back({qs(p.key + (changed ? " (own)" : "")), qs(units::plain(changed ? own->second : p.value)), qs(p.clause)});
             }
         table_->show(rows);
+        QSignalBlocker quiet(table_);
         for (std::size_t i = 0; i < rows.size(); ++i)
             for (int c = 0; c < 3; ++c) table_->item(static_cast<int>(i), c)->setToolTip(qs(parameters()[i].meaning + ", " + parameters()[i].clause));
     }

@@ -40,12 +40,12 @@ class LayoutPage final : public TrayPage {
         flag(tr("Last span is a cantilever"), "cantileverEnd", [=] { return slab().cantileverEnd; }, [this](bool on) { return withSpans(lengths(), session_.slab()->cantileverStart, on); });
         sentence([this] { return tr("Axis to axis, a cantilever to its tip, in %1. Lists such as 3@5.0 4.2 are understood. On plan, double-click a span's figure.").arg(QString::fromUtf8(units::unit(Kind::Span, session_.project().basis.units).symbol.data())); });
         heading(tr("Supports"));
-        table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Joint")}, {{1, {tr("beam"), tr("wall")}}, {3, {tr("cast with slab"), tr("free to turn")}}});
+        table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Joint")}, {44, 72, 70, 0}, {{1, {tr("beam"), tr("wall")}}, {3, {tr("cast with"), tr("free")}}});
         table_->setObjectName(QStringLiteral("supports"));
         table_->setReadOnly({0});
         connect(table_, &TrayTable::edited, this, &LayoutPage::setSupport);
         column_->addWidget(table_);
-        sentence([] { return tr("Over a support cast with the slab, hogging moments count at its faces. Select a row and type, or walk the supports on plan with the arrow keys."); });
+        sentence([] { return tr("Over a support cast with the slab, hogging moments count at its faces; over a free one they are rounded off. Select a row and type, or walk the supports on plan with the arrow keys."); });
         column_->addStretch();
     }
 
@@ -55,8 +55,9 @@ class LayoutPage final : public TrayPage {
         const auto* slab = session_.slab();
         for (std::size_t i = 0; i < slab->supports.size(); ++i) {
             const auto& s = slab->supports[i];
-            rows.push_back({qs(model::supportLabel(*slab, i)), s.kind == model::Support::Kind::Beam ? tr("beam") : tr("wall"), session_.text(s.width, Kind::Length), s.monolithic ? tr("cast with slab") : tr("free to turn")});
+            rows.push_back({qs(model::supportLabel(*slab, i)), s.kind == model::Support::Kind::Beam ? tr("beam") : tr("wall"), session_.number(s.width, Kind::Length), s.monolithic ? tr("cast with") : tr("free")});
         }
+        table_->setHeads({tr("Axis"), tr("Kind"), tr("Width, %1").arg(QString::fromUtf8(units::unit(Kind::Length, session_.project().basis.units).symbol.data())), tr("Joint")});
         table_->show(rows);
     }
 
@@ -82,7 +83,7 @@ class LayoutPage final : public TrayPage {
         bool good = session_.apply(tr("Support %1").arg(qs(model::supportLabel(*session_.slab(), i))), model::editSlab(session_.base(), session_.slab()->id, [&](model::OneWaySlab& s, model::Project&) {
             if (column == 1) s.supports[i].kind = text == tr("beam") ? model::Support::Kind::Beam : model::Support::Kind::Wall;
             if (column == 2) s.supports[i].width = width;
-            if (column == 3) s.supports[i].monolithic = text == tr("cast with slab");
+            if (column == 3) s.supports[i].monolithic = text == tr("cast with");
         }));
         if (!good) refresh();
     }

@@ -26,7 +26,7 @@ class StripsPage final : public TrayPage {
                 .arg(session_.text(slab->width, Kind::Span)).arg(d->uncoveredArea / 1e6, 0, 'f', 2).arg(d->overlappedArea / 1e6, 0, 'f', 2);
         });
         heading(tr("Spans of strip X1"));
-        table_ = new TrayTable({tr("Span"), tr("Length"), tr("End condition"), tr("Moment")}, {});
+        table_ = new TrayTable({tr("Span"), tr("Length"), tr("End condition"), tr("Moment")}, {60, 70, 0, 64}, {});
         table_->setReadOnly({0, 1, 2, 3});
         connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
             if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->spans.size())) session_.select({Selection::Kind::Span, session_.slab()->spans[static_cast<std::size_t>(row)].id});
@@ -69,7 +69,7 @@ class BarsPage final : public TrayPage {
                 [this] { session_.apply(tr("Free all bars"), model::setUnpinned(session_.base(), session_.slab()->id)); });
         buttons->addStretch();
         column_->addLayout(buttons);
-        table_ = new TrayTable({tr("Where"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")}, {});
+        table_ = new TrayTable({tr("Where"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")}, {0, 48, 60, 56, 56}, {});
         table_->setObjectName(QStringLiteral("runs"));
         table_->setReadOnly({0});
         connect(table_, &TrayTable::edited, this, &BarsPage::setCell);
@@ -98,6 +98,8 @@ class BarsPage final : public TrayPage {
             static const std::map<model::Role, QString> names{{model::Role::BottomMain, tr("B1")}, {model::Role::TopMain, tr("T1")}, {model::Role::BottomSecondary, tr("B2")}, {model::Role::TopSecondary, tr("T2")}, {model::Role::EndU, tr("U tip")}, {model::Role::SideU, tr("U edges")}};
             rows.push_back({names.at(run.role) + (run.pinned ? QStringLiteral(" •") : QString()), qs(run.bar), session_.number(run.spacing, Kind::BarSpacing), session_.number(run.from, Kind::Span), session_.number(run.to, Kind::Span)});
         }
+        auto head = [&](const QString& name, Kind kind) { return name + QLatin1Char('\n') + QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data()); };
+        table_->setHeads({tr("Where"), tr("Bar"), head(tr("Spacing"), Kind::BarSpacing), head(tr("From"), Kind::Span), head(tr("To"), Kind::Span)});
         table_->show(rows);
         QSignalBlocker quiet(table_);
         if (selected >= 0) table_->selectRow(selected);

@@ -11,11 +11,16 @@
 
 namespace talvik::app {
 
-TrayTable::TrayTable(const QStringList& heads, const std::map<int, QStringList>& choices, QWidget* parent) : QTableWidget(0, static_cast<int>(heads.size()), parent), choices_(choices) {
+TrayTable::TrayTable(const QStringList& heads, const std::vector<int>& widths, const std::map<int, QStringList>& choices, QWidget* parent) : QTableWidget(0, static_cast<int>(heads.size()), parent), choices_(choices) {
     setHorizontalHeaderLabels(heads);
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(26);
-    horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    for (int c = 0; c < columnCount(); ++c) {
+        int w = widths[static_cast<std::size_t>(c)];
+        horizontalHeader()->setSectionResizeMode(c, w ? QHeaderView::Fixed : QHeaderView::Stretch);
+        if (w) setColumnWidth(c, w);
+    }
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     horizontalHeader()->setFont(uiFont(11));
     setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -57,7 +62,7 @@ void TrayTable::show(const std::vector<QStringList>& rows) {
             cell->setFlags(readOnly_.contains(c) ? Qt::ItemIsEnabled | Qt::ItemIsSelectable : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
         }
     shown_ = rows;
-    int height = horizontalHeader()->sizeHint().height() + 26 * std::clamp(rowCount(), 1, 9) + 4;
+    int height = horizontalHeader()->sizeHint().height() + 26 * std::clamp(rowCount(), 1, 24) + 10;
     setFixedHeight(height);
 }
 

@@ -12,9 +12,11 @@ class TrayTable : public QTableWidget {
     Q_OBJECT
   public:
     // Columns that hold a choice are given their options; the others are typed.
-    TrayTable(const QStringList& heads, const std::map<int, QStringList>& choices, QWidget* parent = nullptr);
+    // `widths` in pixels, 0 for a column that takes what is left.
+    TrayTable(const QStringList& heads, const std::vector<int>& widths, const std::map<int, QStringList>& choices, QWidget* parent = nullptr);
     // Shows rows; keeps scroll position and current cell, and leaves untouched what is equal.
     void show(const std::vector<QStringList>& rows);
+    void setHeads(const QStringList& heads) { setHorizontalHeaderLabels(heads); }
     void setReadOnly(const std::set<int>& columns) { readOnly_ = columns; }
 
   signals:

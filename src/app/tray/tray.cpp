@@ -28,7 +28,7 @@ QFormLayout* TrayPage::form() {
         form_->setContentsMargins(0, 0, 0, 0);
         form_->setHorizontalSpacing(10);
         form_->setVerticalSpacing(5);
-        form_->setFieldGrowthPolicy(QFormLayout::ExpandingFieldsGrow);
+        form_->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
         column_->addLayout(form_);
     }
     return form_;

@@ -59,7 +59,7 @@ MainWindow::MainWindow() : places_(new PlaceBar(session_)), plan_(new PlanView(s
     pictures->addWidget(section_);
     pictures->setStretchFactor(0, 11);
     pictures->setStretchFactor(1, 9);
-    pictures->setSizes({350, 345});
+    pictures->setSizes({325, 370});
     pictures->setChildrenCollapsible(false);
     pictures->setHandleWidth(3);
     centre_->addWidget(pictures);
@@ -82,10 +82,10 @@ MainWindow::MainWindow() : places_(new PlaceBar(session_)), plan_(new PlanView(s
     across_->addWidget(centre_);
     across_->addWidget(margin_);
     across_->setStretchFactor(1, 1);
-    across_->setSizes({300, 680, 300});
+    across_->setSizes({310, 670, 300});
     across_->setChildrenCollapsible(false);
     across_->setHandleWidth(1);
-    tray_->setMinimumWidth(270);
+    tray_->setMinimumWidth(290);
 
     auto* body = new QWidget;
     auto* column = new QVBoxLayout(body);

@@ -51,8 +51,8 @@ std::vector<const Check*> worstFirst(const std::vector<Check>& all) {
     auto rank = [](const Check& c) {
         switch (c.outcome) {
             case Outcome::Over: return 0;
-            case Outcome::NotChecked: return 1;
-            case Outcome::Within: return 2;
+            case Outcome::Within: return 1;
+            case Outcome::NotChecked: return 2;
             case Outcome::NotApplicable: return 3;
         }
         return 4;
@@ -76,7 +76,7 @@ std::string name(Outcome outcome) {
 std::string figures(const Finding& f, units::System system) {
     if (f.outcome == Outcome::NotApplicable || f.outcome == Outcome::NotChecked) return name(f.outcome);
     std::string s = f.prefix.empty() ? "" : f.prefix + " ";
-    return s + units::number(f.demand, f.kind, system) + (f.sense == Sense::AtMost ? " of " : ", at least ") +
+    return s + units::number(f.demand, f.kind, system) + (f.sense == Sense::AtMost ? " of " : ", min ") +
            units::text(f.limit, f.kind, system);
 }
 

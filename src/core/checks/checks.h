@@ -55,11 +55,11 @@ struct Summary {
     int over = 0, within = 0, notChecked = 0, notApplicable = 0;
 };
 Summary summary(const std::vector<Check>& all);
-// Worst first: over by ratio, then not checked, within by ratio, not applicable; ties by key.
+// Worst first: over by ratio, within by ratio, then not checked and not applicable; ties by key.
 std::vector<const Check*> worstFirst(const std::vector<Check>& all);
 // "within", "over", "not applicable", "not checked".
 std::string name(Outcome outcome);
-// "74.6 of 68.9 kNm/m" in display units.
+// "m 74.6 of 68.9 kNm/m", "As 503, min 224 mm²/m" in display units.
 std::string figures(const Finding& finding, units::System system);
 
 }  // namespace talvik::checks

@@ -145,10 +145,10 @@ class Checker {
         add("ductility-" + side, "Neutral axis " + side + ", " + where, place, ductility, std::move(steps));
         steps = {};
         double least = standard_.detailing->minimumSteel(sec, tracer(steps));
-        judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, steel.full, least / b_, clauses.minimum, "A_s", std::move(steps));
+        judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, steel.full, least / b_, clauses.minimum, "As", std::move(steps));
         steps = {};
         double most = standard_.detailing->maximumSteel(sec, tracer(steps));
-        judge("maximum", "Most steel", Kind::SteelPerWidth, Sense::AtMost, steel.full, most / b_, clauses.maximum, "A_s", std::move(steps));
+        judge("maximum", "Most steel", Kind::SteelPerWidth, Sense::AtMost, steel.full, most / b_, clauses.maximum, "As", std::move(steps));
         steps = {};
         double widest = standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness, tracer(steps));
         judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, steel.spacing, widest, clauses.spacing, "s", std::move(steps));
@@ -409,7 +409,7 @@ class Checker {
         f.kind = Kind::SteelPerWidth;
         f.sense = checks::Sense::AtLeast;
         f.clause = clauses.secondary;
-        f.prefix = "A_s";
+        f.prefix = "As";
         Steps steps;
         auto sec = reinforcement::section(false, largestBar(), slab_, basis_, b_);
         f.limit = standard_.detailing->secondarySteel(mainSteel * b_, sec, tracer(steps)) / b_;

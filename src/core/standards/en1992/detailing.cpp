@@ -55,7 +55,7 @@ class Detailing final : public DetailingRules {
                                  std::min(F / in.As, designYield(bar.fy)), "MPa", f.clause);
         f.demand = en1992::anchorage(p_, bar, t).l_bd;
         f.limit = in.beyondFace;
-        f.prefix = "l_bd";
+        f.prefix = "lbd";
         f.notes.push_back("Measured from the face of the support; direct support without the benefit of transverse pressure (alpha_5 = 1).");
         return checks::judged(f);
     }
