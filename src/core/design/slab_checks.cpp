@@ -233,9 +233,14 @@ class Checker {
     }
 
     std::vector<standards::SagStation> sagStations(std::size_t span, Governing sustained, Governing total) const {
+        // Finer than the analysis stations: the curvature jumps where the section begins to crack.
+        constexpr int intervals = 160;
         std::vector<standards::SagStation> all;
-        for (const auto& st : a_.stations) {
-            if (st.span != span) continue;
+        const double start = model::spanStart(slab_, span), L = slab_.spans[span].length;
+        for (int i = 0; i <= intervals; ++i) {
+            const struct {
+                double x, local;
+            } st{start + L * i / intervals, L * i / intervals};
             auto bottom = coverage_.at(false, st.x), top = coverage_.at(true, st.x);
             double permanent = a_.permanent.moment(span, st.local);
             standards::SagStation s;

@@ -56,7 +56,7 @@ const Edition& si() {
         .lengthUnit = "mm", .stressUnit = "MPa", .momentUnit = "kNm", .forceUnit = "kN", .momentFactor = 1e6, .forceFactor = 1000, .Es = 200000,
         .beta1Start = 28, .beta1Slope = 0.05 / 7, .shear = 0.66, .shearCap = 0.42, .rootCap = 8.3, .sizeExpression = "min(sqrt(2/(1 + 0.004*d)), 1)", .sizeSlope = 0.004,
         .rupture = 0.62, .modulus = 4700, .crackStress = 280, .crackReach = 380, .crackCap = 300, .spacingCap = 450, .clearLeast = 25, .thicknessYield = 700,
-        .development = 1.1, .developmentA = 2.1, .developmentB = 1.4, .developmentFloor = 300, .hook = 23, .hookFloor = 150,
+        .development = 1.1, .developmentA = 2.1, .developmentB = 1.4, .developmentALarge = 1.7, .developmentBLarge = 1.1, .developmentFloor = 300, .hook = 23, .hookFloor = 150,
         .gradeStep1 = 420, .gradeStep2 = 550, .smallBar = 19.1, .hookStrengthTop = 42, .supportReach = 150, .beamSteelRoot = 0.25, .beamSteelLeast = 1.4, .beamYieldCap = 550};
     return e;
 }
@@ -68,7 +68,7 @@ const Edition& inchPound() {
         .lengthUnit = "in", .stressUnit = "psi", .momentUnit = "kip·ft", .forceUnit = "kip", .momentFactor = 12000, .forceFactor = 1000, .Es = 29e6,
         .beta1Start = 4000, .beta1Slope = 0.05 / 1000, .shear = 8, .shearCap = 5, .rootCap = 100, .sizeExpression = "min(sqrt(2/(1 + d/10)), 1)", .sizeSlope = 0.1,
         .rupture = 7.5, .modulus = 57000, .crackStress = 40000, .crackReach = 15, .crackCap = 12, .spacingCap = 18, .clearLeast = 1, .thicknessYield = 100000,
-        .development = 40.0 / 3, .developmentA = 25, .developmentB = 50.0 / 3, .developmentFloor = 12, .hook = 55, .hookFloor = 6,
+        .development = 40.0 / 3, .developmentA = 25, .developmentB = 50.0 / 3, .developmentALarge = 20, .developmentBLarge = 40.0 / 3, .developmentFloor = 12, .hook = 55, .hookFloor = 6,
         .gradeStep1 = 60000, .gradeStep2 = 80000, .smallBar = 19.1, .hookStrengthTop = 6000, .supportReach = 6, .beamSteelRoot = 3, .beamSteelLeast = 200, .beamYieldCap = 80000};
     return e;
 }

@@ -23,7 +23,8 @@ struct Edition {
     double spacingCap, clearLeast;       // 7.7.2.3, 25.2.1
     double thicknessYield;               // 7.3.1.1.1: 0.4 + fy/thicknessYield
     double development;                  // 25.4.2.4: fy/(development*sqrt(fc))
-    double developmentA, developmentB;   // Table 25.4.2.3 for No. 19 and smaller; the larger: * 0.8
+    double developmentA, developmentB;   // Table 25.4.2.3 for No. 19 (No. 6) and smaller
+    double developmentALarge, developmentBLarge;  // and for larger bars
     double developmentFloor, hook, hookFloor;
     double gradeStep1, gradeStep2;       // psi_g
     double smallBar;                     // largest diameter that counts as No. 19 / No. 6 and smaller

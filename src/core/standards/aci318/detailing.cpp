@@ -116,11 +116,11 @@ class Detailing final : public DetailingRules {
 Development development(const Edition& e, double diameter, double fc_, double fy_, bool top, double cb, bool small) {
     double db = diameter / e.length, fc = fc_ / e.stress, fy = fy_ / e.stress, root = std::min(std::sqrt(fc), e.rootCap);
     double grade = gradeFactor(e, fy), place = top ? 1.3 : 1.0;
-    double k = fy * place * grade / root * db, row = small ? 1.0 : 0.8;
+    double k = fy * place * grade / root * db;
     Development d{};
     d.general = std::max(k * (small ? 0.8 : 1.0) / (e.development * std::min(cb / diameter, 2.5)), e.developmentFloor);
-    d.tableA = std::max(k / (e.developmentA * row), e.developmentFloor);
-    d.tableB = std::max(k / (e.developmentB * row), e.developmentFloor);
+    d.tableA = std::max(k / (small ? e.developmentA : e.developmentALarge), e.developmentFloor);
+    d.tableB = std::max(k / (small ? e.developmentB : e.developmentBLarge), e.developmentFloor);
     d.lapB = std::max(1.3 * d.general, e.developmentFloor);
     for (double* v : {&d.general, &d.tableA, &d.tableB, &d.lapB}) *v *= e.length;
     return d;
