@@ -2,13 +2,13 @@
 
 #include <QBuffer>
 #include <QFontDatabase>
+#include <QHashSeed>
 #include <QImage>
 #include <QPageLayout>
 #include <QPageSize>
 #include <QPainter>
 #include <QPainterPath>
 #include <QPdfWriter>
-#include <QRegularExpression>
 #include <QSvgGenerator>
 #include <QTextDocument>
 #include <QUrl>
@@ -35,25 +35,15 @@ QPen pen(drawing::Layer layer) {
     return p;
 }
 
-// Qt writes the time of day and random ids into PDF; both are set to fixed values of the same length so that
-// offsets inside the file stay right.
+// Qt writes the time of day into PDF; a fixed time of the same length keeps all offsets inside the file right.
 QByteArray withoutTime(QByteArray pdf) {
-    auto blank = [&](const QRegularExpression& pattern) {
-        QString text = QString::fromLatin1(pdf);
-        qsizetype shift = 0;
-        for (auto it = pattern.globalMatch(text); it.hasNext();) {
-            auto m = it.next();
-            for (qsizetype i = m.capturedStart(1); i < m.capturedEnd(1); ++i)
-                if (QChar c = text[i]; c.isDigit() || (c.isLetter() && m.lastCapturedIndex() > 1)) pdf[i + shift] = '0';
-        }
-    };
-    blank(QRegularExpression(QStringLiteral("/CreationDate \\(D:(\\d{14})")));
-    blank(QRegularExpression(QStringLiteral("CreateDate>([0-9T:.+Z-]+)<")));
-    blank(QRegularExpression(QStringLiteral("uuid:([0-9a-f-]{36})()")));
-    blank(QRegularExpression(QStringLiteral("DocumentId>([^<]+)<()")));
-    blank(QRegularExpression(QStringLiteral("/ID \\[ <([0-9a-fA-F]+)>()")));
+    static const QByteArray key = "/CreationDate (D:";
+    if (qsizetype at = pdf.indexOf(key); at >= 0) pdf.replace(at + key.size(), 14, "20000101000000");
     return pdf;
 }
+
+// Fonts are embedded in the order of a hash; without a random seed that order is always the same.
+void fixOrder() { QHashSeed::setDeterministicGlobalSeed(); }
 
 std::string write(const std::string& path, const QByteArray& bytes) { return formats::writeFile(path, {bytes.constData(), static_cast<std::size_t>(bytes.size())}); }
 
@@ -153,6 +143,7 @@ void paint(QPainter& painter, const drawing::Sheet& sheet) {
 }
 
 std::string writePdf(const std::string& path, const drawing::Sheet& sheet) {
+    fixOrder();
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
@@ -171,6 +162,7 @@ std::string writePdf(const std::string& path, const drawing::Sheet& sheet) {
 }
 
 std::string writeSvg(const std::string& path, const drawing::Sheet& sheet) {
+    fixOrder();
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
@@ -190,6 +182,7 @@ std::string writeSvg(const std::string& path, const drawing::Sheet& sheet) {
 }
 
 std::string writeReportPdf(const std::string& path, const report::Document& document) {
+    fixOrder();
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);

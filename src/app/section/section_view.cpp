@@ -544,7 +544,7 @@ void SectionView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Left:
         case Qt::Key_Right: {
             int sign = event->key() == Qt::Key_Left ? -1 : 1;
-            if (alt || control) moveEnd(!control, sign * step);
+            if (alt || control) moveEnd(control, sign * step);
             else stepSelection(session_, sign);
             return;
         }

@@ -432,9 +432,9 @@ void MainWindow::find() {
                                    }});
         }
     }
-    const auto actions = findChildren<QAction*>();
+    const auto actions = menuBar()->findChildren<QAction*>();
     for (QAction* action : actions)
-        if (!action->text().isEmpty() && !action->menu() && action->isEnabled() && action->parent() == this)
+        if (!action->text().isEmpty() && !action->menu() && action->isEnabled())
             entries.push_back({QString(action->text()).remove(QLatin1Char('&')), tr("command %1").arg(action->shortcut().toString()), [action] { action->trigger(); }});
     auto* palette = new FindPalette(std::move(entries), this);
     palette->move(mapToGlobal(QPoint(width() / 2 - 230, 60)));

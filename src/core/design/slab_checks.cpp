@@ -162,6 +162,12 @@ class Checker {
         add("crack-" + side, "Crack control " + side + ", " + where, place, width, std::move(steps), service.moment > 0 ? a_.name(service.by) : "");
     }
 
+    // The last stretch of a cantilever, where bars have ended at the cover and U-bars close the edge.
+    bool nearFreeTip(double x) const {
+        double reach = basis_.coverSide + 50;
+        return (slab_.cantileverStart && x < model::concreteStart(slab_) + reach) || (slab_.cantileverEnd && x > model::concreteEnd(slab_) - reach);
+    }
+
     // The resistance of the bars, as anchored, against the shifted moment along the part.
     void curtailment(bool top, std::size_t index, const checks::Place& place) {
         double from = place.from, to = place.to;
@@ -178,6 +184,7 @@ class Checker {
         for (std::size_t i = 0; i < a_.stations.size(); ++i) {
             double x = a_.stations[i].x;
             if (x < from - 1e-6 || x > to + 1e-6 || need[i] <= 1e-4 * largest) continue;
+            if (nearFreeTip(x)) continue;
             if (!top && (x < place.from + 1 || x > place.to - 1)) continue;  // end anchorage judges the ends
             double r = line[i] > 0 ? need[i] / line[i] : 99;
             if (r > worstRatio) worstRatio = r, worst = i;
@@ -191,6 +198,7 @@ class Checker {
         f.prefix = "m";
         f.demand = need[worst];
         f.limit = line[worst];
+        if (top && (slab_.cantileverStart || slab_.cantileverEnd)) f.notes.push_back("The last 50 mm behind the cover of a free tip are left to the U-bars there.");
         Steps steps;
         auto steel = coverage_.at(top, at.x);
         auto sec = sectionFor(top, steel);
@@ -234,7 +242,7 @@ class Checker {
 
     std::vector<standards::SagStation> sagStations(std::size_t span, Governing sustained, Governing total) const {
         // Finer than the analysis stations: the curvature jumps where the section begins to crack.
-        constexpr int intervals = 160;
+        constexpr int intervals = 320;
         std::vector<standards::SagStation> all;
         const double start = model::spanStart(slab_, span), L = slab_.spans[span].length;
         for (int i = 0; i <= intervals; ++i) {

@@ -12,14 +12,21 @@ std::vector<double> nodes(const OneWaySlab& slab) {
     return x;
 }
 
-// A position carried from one layout to another with the same number of spans: it keeps its distance from the
-// nearer end of its span, so that bars stay with their supports.
-double moved(double x, const std::vector<double>& before, const std::vector<double>& after) {
-    std::size_t i = 0;
-    while (i + 2 < before.size() && x > before[i + 1]) ++i;
-    bool nearStart = x - before[i] < before[i + 1] - x;
-    double shift = nearStart ? after[i] - before[i] : after[i + 1] - before[i + 1];
-    return x + shift;
+// A run carried from one layout to another with the same number of spans: each end keeps its distance from the
+// outermost support or tip that the run crosses, or else from the nearer end of its span.
+void move(BarRun& run, const std::vector<double>& before, const std::vector<double>& after) {
+    std::vector<std::size_t> crossed;
+    for (std::size_t i = 0; i < before.size(); ++i)
+        if (run.from <= before[i] && before[i] <= run.to) crossed.push_back(i);
+    auto nearest = [&](double x) {
+        std::size_t best = 0;
+        for (std::size_t i = 0; i < before.size(); ++i)
+            if (std::abs(x - before[i]) < std::abs(x - before[best])) best = i;
+        return best;
+    };
+    std::size_t first = crossed.empty() ? nearest(run.from) : crossed.front(), last = crossed.empty() ? nearest(run.to) : crossed.back();
+    run.from += after[first] - before[first];
+    run.to += after[last] - before[last];
 }
 
 }  // namespace
@@ -69,8 +76,9 @@ Project setSpans(const Project& project, std::string_view id, const std::vector<
         if (!sameLayout) slab.bars.clear();
         const std::vector<double> after = nodes(slab);
         for (BarRun& run : slab.bars) {
-            run.from = std::max(moved(run.from, before, after), concreteStart(slab));
-            run.to = std::min(moved(run.to, before, after), concreteEnd(slab));
+            move(run, before, after);
+            run.from = std::max(run.from, concreteStart(slab));
+            run.to = std::min(run.to, concreteEnd(slab));
         }
         std::erase_if(slab.bars, [](const BarRun& run) { return run.to - run.from < 50; });
     });

@@ -64,11 +64,12 @@ class Proposer {
     }
 
     // The least steel for a moment (per mm) on a face. `index`: span (bottom) or support (top).
-    Choice choose(bool top, double moment, std::size_t index, std::optional<std::size_t> slenderSpan) const {
+    // `anchored` says whether a choice can be anchored where it ends; choices that cannot come last.
+    Choice choose(bool top, double moment, std::size_t index, std::optional<std::size_t> slenderSpan, const std::function<bool(const Choice&)>& anchored) const {
         double largest = standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness);
         auto all = choices(basis_.mainBars, largest);
         double service = crackMoment(slab_, standard_, a_, top, index).moment;
-        std::optional<Choice> plain;
+        std::optional<Choice> plain, loose;
         for (const Choice& c : all) {
             auto sec = section(top, c.bar->diameter, slab_, basis_, b);
             double As = c.area() * b;
@@ -77,12 +78,14 @@ class Proposer {
             standards::CrackInput crack{sec, service * b, As, c.bar->diameter, c.spacing, top ? basis_.coverTop : basis_.coverBottom, basis_.creep,
                                         top ? basis_.crackLimitTop : basis_.crackLimitBottom};
             if (standard_.service->crack(crack).outcome == checks::Outcome::Over) continue;
+            if (!loose) loose = c;
+            if (!anchored(c)) continue;
             if (!slenderSpan) return c;
             if (!plain) plain = c;
             standards::SlendernessInput slender{sec, spanSystem(slab_, *slenderSpan), slab_.spans[*slenderSpan].length, need.As, 0, As};
             if (standard_.service->slenderness(slender).outcome == checks::Outcome::Within) return c;
         }
-        return plain ? *plain : all.back();
+        return plain ? *plain : loose ? *loose : all.back();
     }
 
     BarRun make(Role role, double from, double to, const Choice& c) {
@@ -101,19 +104,25 @@ class Proposer {
     void bottom(std::size_t span) {
         double start = model::spanStart(slab_, span), end = start + slab_.spans[span].length;
         if (pinnedOver(Role::BottomMain, (start + end) / 2)) return;
-        Choice c = choose(false, demand_.spans[span].moment, span, span);
-        // Past an inner support by its half width or ten diameters from its face, and 150 mm past its axis at least.
-        auto past = [&](int support) { return units::roundUp(std::max(150.0, 10 * c.bar->diameter - slab_.supports[support].width / 2), endStep); };
         int before = model::supportBefore(slab_, span), after = model::supportAfter(slab_, span);
         bool first = before == 0, last = after + 1 == static_cast<int>(slab_.supports.size());
+        const bool simpleStart = first && !slab_.cantileverStart, simpleEnd = last && !slab_.cantileverEnd;
+        auto anchored = [&](const Choice& c) {
+            BarRun r;
+            r.bar = c.bar->name, r.spacing = c.spacing;
+            return (!simpleStart || endAnchored(r, true, 0, span, 0)) && (!simpleEnd || endAnchored(r, true, slab_.supports.size() - 1, span, slab_.spans[span].length));
+        };
+        Choice c = choose(false, demand_.spans[span].moment, span, span, anchored);
+        // Past an inner support by its half width or ten diameters from its face, and 150 mm past its axis at least.
+        auto past = [&](int support) { return units::roundUp(std::max(150.0, 10 * c.bar->diameter - slab_.supports[support].width / 2), endStep); };
         BarRun r = make(Role::BottomMain, first ? outerStart() : start - past(before), last ? outerEnd() : end + past(after), c);
-        if (first && !slab_.cantileverStart && !straightEnough(r, 0, span, 0)) r.start = BarEnd::Hook;
-        if (last && !slab_.cantileverEnd && !straightEnough(r, slab_.supports.size() - 1, span, slab_.spans[span].length)) r.end = BarEnd::Hook;
+        if (simpleStart && !endAnchored(r, false, 0, span, 0)) r.start = BarEnd::Hook;
+        if (simpleEnd && !endAnchored(r, false, slab_.supports.size() - 1, span, slab_.spans[span].length)) r.end = BarEnd::Hook;
         runs_.push_back(r);
     }
 
-    // Whether a straight end anchors the bottom bars at a simple support.
-    bool straightEnough(const BarRun& r, std::size_t support, std::size_t span, double local) const {
+    // Whether an end, straight or hooked, anchors the bottom bars at a simple support.
+    bool endAnchored(const BarRun& r, bool hooked, std::size_t support, std::size_t span, double local) const {
         double half = slab_.supports[support].width / 2;
         standards::EndAnchorageInput in;
         const auto* bar = catalog_.find(r.bar);
@@ -121,7 +130,7 @@ class Proposer {
         double face = local == 0 ? half : local - half;
         in.V = a_.shearExtreme(actions::LimitState::Ultimate, span, face).value * b;
         in.As = bar->area / r.spacing * b;
-        in.bar = Coverage::anchorageInput(r, false, slab_, basis_, standard_);
+        in.bar = Coverage::anchorageInput(r, hooked, slab_, basis_, standard_);
         in.beyondFace = 2 * half - basis_.coverSide;
         in.beyondCentre = half - basis_.coverSide;
         return standard_.detailing->endAnchorage(in).outcome == checks::Outcome::Within;
@@ -132,7 +141,15 @@ class Proposer {
         if (pinnedOver(Role::TopMain, axis)) return;
         const std::size_t right = s + slab_.cantileverStart;
         bool hasLeft = right > 0, hasRight = right < slab_.spans.size();
-        Choice c = choose(true, demand_.supports[s].moment, s, std::nullopt);
+        // At an end support the bars are hooked over the support and count as far as they are anchored at its face.
+        auto anchored = [&](const Choice& c) {
+            if (!demand_.supports[s].endFixity || demand_.supports[s].moment <= 0) return true;
+            BarRun r;
+            r.role = Role::TopMain, r.bar = c.bar->name, r.spacing = c.spacing;
+            double share = std::min(1.0, (2 * half - basis_.coverSide) / Coverage::anchorageLength(r, true, slab_, basis_, standard_));
+            return standard_.flexure->resistance(section(true, c.bar->diameter, slab_, basis_, b), share * c.area() * b, 0).M >= demand_.supports[s].moment * b;
+        };
+        Choice c = choose(true, demand_.supports[s].moment, s, std::nullopt, anchored);
         BarRun r = make(Role::TopMain, axis, axis, c);
         auto reachEnd = [&](std::size_t span, bool leftwards) {
             if (model::isCantilever(slab_, span)) return leftwards ? outerStart() : outerEnd();

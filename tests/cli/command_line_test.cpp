@@ -1,0 +1,135 @@
+// The program talvik as its users run it: exit codes, files, sentences.
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+
+#include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
+
+#include "support/reference.h"
+
+namespace fs = std::filesystem;
+using talvik::test::readText;
+
+namespace {
+
+class CommandLine : public ::testing::Test {
+  protected:
+    fs::path dir = fs::temp_directory_path() / ("talvik-cli-" + std::to_string(::getpid()));
+    void SetUp() override {
+        fs::create_directories(dir);
+        ASSERT_EQ(run("new --demo -o demo.talvik").code, 0);
+    }
+    void TearDown() override { fs::remove_all(dir); }
+
+    struct Result {
+        int code;
+        std::string out, err;
+    };
+    Result run(const std::string& arguments, const std::string& in = "") {
+        std::ofstream(dir / "in", std::ios::binary) << in;
+        std::string command = "cd '" + dir.string() + "' && '" TALVIK_BINARY "' " + arguments + " < in > out 2> err";
+        int status = std::system(command.c_str());
+        return {WEXITSTATUS(status), readText((dir / "out").string()), readText((dir / "err").string())};
+    }
+    bool there(const char* name) const { return fs::exists(dir / name) && fs::file_size(dir / name) > 200; }
+    void thin() {
+        auto j = nlohmann::json::parse(readText((dir / "demo.talvik").string()));
+        j["slabs"][0]["thickness_mm"] = 130;
+        std::ofstream(dir / "thin.talvik") << j;
+    }
+};
+
+}  // namespace
+
+TEST_F(CommandLine, CheckSaysWhatIsOver) {
+    auto r = run("check demo.talvik");
+    EXPECT_EQ(r.code, 0) << r.err;
+    EXPECT_NE(r.out.find("0 over"), std::string::npos);
+    EXPECT_NE(r.out.find("Flexure bottom, span A–B"), std::string::npos);
+    thin();
+    r = run("check thin.talvik");
+    EXPECT_EQ(r.code, 1);
+    EXPECT_NE(r.out.find("OVER"), std::string::npos);
+}
+
+TEST_F(CommandLine, CheckAsJsonInEveryStandard) {
+    for (const char* id : {"en1992", "aci318-si", "aci318-us"}) {
+        auto r = run(std::string("check demo.talvik --json --standard ") + id);
+        EXPECT_LE(r.code, 1) << r.err;
+        auto j = nlohmann::json::parse(r.out);
+        EXPECT_GT(j["slabs"][0]["checks"].size(), 80u);
+        for (const auto& c : j["slabs"][0]["checks"])
+            if (c.contains("steps")) {
+                for (const auto& s : c["steps"]) EXPECT_NE(s["clause"], "");
+            }
+    }
+    EXPECT_EQ(run("check demo.talvik --standard none").code, 2);
+}
+
+TEST_F(CommandLine, DesignMendsAThinSlab) {
+    thin();
+    auto r = run("design thin.talvik -o designed.talvik");
+    EXPECT_EQ(r.code, 0) << r.out << r.err;
+    EXPECT_EQ(run("check designed.talvik").code, 0);
+    EXPECT_EQ(run("design thin.talvik").code, 2) << "an output is needed";
+    EXPECT_EQ(run("design thin.talvik -o /nonexistent/x.talvik").code, 3);
+}
+
+TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
+    EXPECT_EQ(run("draw demo.talvik -o a.dxf a.pdf a.svg").code, 0);
+    EXPECT_EQ(run("schedule demo.talvik -o s.csv s.xlsx").code, 0);
+    EXPECT_EQ(run("report demo.talvik -o r.html r.pdf").code, 0);
+    for (const char* name : {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "r.html", "r.pdf"}) EXPECT_TRUE(there(name)) << name;
+    EXPECT_EQ(readText((dir / "a.pdf").string()).substr(0, 5), "%PDF-");
+    EXPECT_NE(readText((dir / "a.svg").string()).find("<svg"), std::string::npos);
+    EXPECT_EQ(run("schedule demo.talvik").out, readText((dir / "s.csv").string()));
+    EXPECT_EQ(run("draw demo.talvik -o a.bmp").code, 2);
+    EXPECT_EQ(run("draw demo.talvik -o /nonexistent/a.pdf").code, 3);
+    EXPECT_EQ(run("draw demo.talvik --slab nobody -o a.pdf").code, 2);
+    EXPECT_EQ(run("report demo.talvik -o r.doc").code, 2);
+}
+
+// Written twice, a second apart, every file is the same to the byte.
+TEST_F(CommandLine, OutputIsDeterministic) {
+    const char* all[] = {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "r.html", "r.pdf"};
+    auto write = [&] { return run("draw demo.talvik -o a.dxf a.pdf a.svg").code + run("schedule demo.talvik -o s.csv s.xlsx").code + run("report demo.talvik -o r.html r.pdf").code; };
+    ASSERT_EQ(write(), 0);
+    std::map<std::string, std::string> first;
+    for (const char* name : all) first[name] = readText((dir / name).string());
+    ::usleep(1100000);
+    ASSERT_EQ(write(), 0);
+    for (const char* name : all) EXPECT_TRUE(first[name] == readText((dir / name).string())) << name;
+}
+
+TEST_F(CommandLine, CalcReadsAndWritesTables) {
+    for (const char* topic : {"en_flexure", "bar_cut_length", "aci_flexure_us"}) {
+        auto r = run(std::string("calc ") + topic, readText(talvik::test::referencePath(topic)));
+        EXPECT_EQ(r.code, 0) << r.err;
+        EXPECT_EQ(talvik::test::rows(r.out).size(), talvik::test::rows(readText(talvik::test::referencePath(topic))).size());
+    }
+    EXPECT_NE(run("calc --list").out.find("minimum_steel"), std::string::npos);
+    EXPECT_EQ(run("calc nothing").code, 2);
+    EXPECT_EQ(run("calc").code, 2);
+    std::ofstream(dir / "bad.csv") << "b[mm],d[mm],h[mm],fck[MPa],As[mm2]\n1000,200,250,30,800\n1000,200,250,30,much\n";
+    auto r = run("calc shear_oneway -i bad.csv -o out.csv");
+    EXPECT_EQ(r.code, 2);
+    EXPECT_NE(r.err.find("Row 2"), std::string::npos);
+    EXPECT_EQ(r.out, "");
+    EXPECT_FALSE(fs::exists(dir / "out.csv")) << "no partial output";
+}
+
+TEST_F(CommandLine, BadInputIsASentence) {
+    std::ofstream(dir / "cut.talvik") << readText((dir / "demo.talvik").string()).substr(0, 900);
+    auto r = run("check cut.talvik");
+    EXPECT_EQ(r.code, 2);
+    EXPECT_NE(r.err.find("line"), std::string::npos);
+    EXPECT_EQ(run("check none.talvik").code, 2);
+    EXPECT_EQ(run("nonsense").code, 2);
+    EXPECT_EQ(run("").code, 2);
+    EXPECT_EQ(run("--help").code, 0);
+    EXPECT_NE(run("--help").out.find("Exit codes"), std::string::npos);
+    EXPECT_EQ(run("new -o /nonexistent/x.talvik").code, 3);
+    EXPECT_EQ(run("new -o new.talvik").code, 0);
+    EXPECT_LE(run("check new.talvik").code, 1);
+}

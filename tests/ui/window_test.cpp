@@ -1,0 +1,363 @@
+// The real window, driven by mouse and keyboard events.
+#include <gtest/gtest.h>
+
+#include <QAction>
+#include <QApplication>
+#include <QCheckBox>
+#include <QClipboard>
+#include <QComboBox>
+#include <QDir>
+#include <QFile>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QSettings>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QtTest/QTest>
+
+#include "formats/project_file.h"
+#include "model/edits.h"
+#include "margin/margin_view.h"
+#include "plan/plan_view.h"
+#include "section/section_view.h"
+#include "widgets/inline_edit.h"
+#include "widgets/quantity_edit.h"
+#include "window/main_window.h"
+#include "window/place_bar.h"
+
+using namespace talvik;
+using namespace talvik::app;
+
+namespace {
+
+class Window : public ::testing::Test {
+  protected:
+    MainWindow window;
+    QTemporaryDir folder;
+    void SetUp() override {
+        QSettings().clear();
+        window.resize(1280, 800);
+        window.show();
+        ASSERT_TRUE(QTest::qWaitForWindowExposed(&window));
+        window.activateWindow();
+        window.openDemo(true);
+        QApplication::processEvents();
+    }
+    Session& session() { return window.session(); }
+    const model::OneWaySlab& slab() { return *session().slab(); }
+    std::string text() { return formats::projectText(session().project()); }
+    int over() { return session().design().summary().over; }
+    void click(QWidget& w, QPointF at) { QTest::mouseClick(&w, Qt::LeftButton, Qt::NoModifier, at.toPoint()); }
+    void press(QWidget& w, Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) { QTest::keyClick(&w, key, modifiers); }
+    template <class T>
+    T* part(const char* name) {
+        T* found = window.findChild<T*>(QString::fromLatin1(name));
+        EXPECT_NE(found, nullptr) << name;
+        return found;
+    }
+    void type(QLineEdit* edit, const QString& value) {
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, value);
+        press(*edit, Qt::Key_Return);
+        QApplication::processEvents();
+    }
+    void drag(QWidget& w, QPointF from, QPointF to) {
+        QTest::mousePress(&w, Qt::LeftButton, Qt::NoModifier, from.toPoint());
+        for (int i = 1; i <= 5; ++i) QTest::mouseMove(&w, (from + (to - from) * i / 5).toPoint());
+        QMouseEvent move(QEvent::MouseMove, to, w.mapToGlobal(to), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(&w, &move);
+        QTest::mouseRelease(&w, Qt::LeftButton, Qt::NoModifier, to.toPoint());
+    }
+    model::BarRun firstTop() {
+        for (const auto& r : slab().bars)
+            if (r.role == model::Role::TopMain && r.start == model::BarEnd::Straight) return r;
+        return {};
+    }
+};
+
+}  // namespace
+
+// The tour: demo, strip, bar end, thickness, undo, save, reopen, export.
+TEST_F(Window, WholeJob) {
+    const std::string start = text();
+    EXPECT_EQ(over(), 0);
+    press(window.plan(), Qt::Key_Escape);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::None);
+    click(window.plan(), window.plan().spanCentre(1));
+    EXPECT_EQ(session().selection().kind, Selection::Kind::Strip);
+    click(window.plan(), window.plan().spanCentre(1));
+    ASSERT_EQ(session().selection().kind, Selection::Kind::Span);
+    EXPECT_EQ(session().selection().id, slab().spans[1].id);
+    for (const auto& key : window.margin().listed()) EXPECT_NE(key.find(slab().spans[1].id), std::string::npos);
+
+    // A top bar pulled back: its bar-end check goes over, in the drag.
+    model::BarRun run = firstTop();
+    QPointF handle = window.section().handle(run.id, false);
+    drag(window.section(), handle, handle + QPointF(60, 0));
+    for (const auto& r : slab().bars)
+        if (r.id == run.id) {
+            EXPECT_GT(r.from, run.from + 500);
+            EXPECT_TRUE(r.pinned);
+        }
+    EXPECT_GT(over(), 0);
+    EXPECT_EQ(session().undoStack().count(), 1) << "one drag is one step";
+    press(window, Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(over(), 0);
+
+    // Thinner until something is over.
+    for (int i = 0; i < 4; ++i) press(window, Qt::Key_PageDown);
+    EXPECT_EQ(slab().thickness, 140);
+    EXPECT_GT(over(), 10);
+    EXPECT_EQ(PlaceBar::open(session(), Place::Checks), over());
+    while (session().undoStack().canUndo()) session().undoStack().undo();
+    EXPECT_EQ(text(), start) << "undoing everything restores the start to the byte";
+    session().undoStack().redo();
+    session().undoStack().redo();
+    EXPECT_NE(text(), start);
+
+    QString path = folder.filePath(QStringLiteral("gallery.talvik"));
+    EXPECT_TRUE(session().modified());
+    ASSERT_TRUE(window.saveAs(path));
+    EXPECT_FALSE(session().modified());
+    const std::string saved = text();
+    window.openDemo(false);
+    EXPECT_EQ(text(), start);
+    ASSERT_TRUE(window.openFile(path));
+    EXPECT_EQ(text(), saved);
+    QStringList written = window.exportFiles(QStringLiteral("all"), folder.filePath(QStringLiteral("gallery")));
+    EXPECT_EQ(written.size(), 7);
+    for (const QString& file : written) EXPECT_GT(QFile(file).size(), 500) << file.toStdString();
+}
+
+TEST_F(Window, KeyboardWalksAndEditsBars) {
+    press(window.plan(), Qt::Key_Right);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::Support);
+    press(window.plan(), Qt::Key_Right);
+    EXPECT_EQ(session().selection().id, slab().spans[0].id);
+    press(window.plan(), Qt::Key_Return);
+    EXPECT_TRUE(window.margin().isOpen(window.margin().listed().front()));
+    press(window.section(), Qt::Key_Down);
+    ASSERT_EQ(session().selection().kind, Selection::Kind::Run);
+    auto selected = [&] { return *std::find_if(slab().bars.begin(), slab().bars.end(), [&](const auto& r) { return r.id == session().selection().id; }); };
+    double spacing = selected().spacing;
+    std::string bar = selected().bar;
+    press(window.section(), Qt::Key_Minus);
+    EXPECT_EQ(selected().spacing, spacing - session().project().basis.spacingStep);
+    press(window.section(), Qt::Key_BracketRight);
+    EXPECT_NE(selected().bar, bar);
+    double to = selected().to;
+    press(window.section(), Qt::Key_Left, Qt::ControlModifier);
+    EXPECT_EQ(selected().to, to - 50);
+    press(window.section(), Qt::Key_H);
+    EXPECT_EQ(selected().end, model::BarEnd::Hook);
+    std::size_t count = slab().bars.size();
+    press(window.section(), Qt::Key_Delete);
+    EXPECT_EQ(slab().bars.size(), count - 1);
+    EXPECT_GT(over(), 0) << "a span without bottom bars is over, not silent";
+    press(window, Qt::Key_B, Qt::ControlModifier);
+    EXPECT_EQ(over(), 0) << "proposing mends it";
+}
+
+TEST_F(Window, CallOutsSpansAndThicknessAreEditedInPlace) {
+    model::Id run = slab().bars.front().id;
+    QTest::mouseDClick(&window.section(), Qt::LeftButton, Qt::NoModifier, window.section().callout(run).center().toPoint());
+    auto* edit = window.findChild<InlineEdit*>();
+    ASSERT_NE(edit, nullptr);
+    type(edit, QStringLiteral("H16 @ 150"));
+    EXPECT_EQ(slab().bars.front().bar, "H16");
+    EXPECT_EQ(slab().bars.front().spacing, 150);
+    QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    QTest::mouseDClick(&window.plan(), Qt::LeftButton, Qt::NoModifier, window.plan().spanDimension(0).center().toPoint());
+    edit = window.findChild<InlineEdit*>();
+    ASSERT_NE(edit, nullptr);
+    type(edit, QStringLiteral("4.6"));
+    EXPECT_EQ(slab().spans[0].length, 4600);
+    QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    QTest::mouseDClick(&window.section(), Qt::LeftButton, Qt::NoModifier, window.section().thicknessField().center().toPoint());
+    edit = window.findChild<InlineEdit*>();
+    ASSERT_NE(edit, nullptr);
+    type(edit, QStringLiteral("nonsense"));
+    EXPECT_EQ(slab().thickness, 180) << "refused, and the field stays";
+    press(*edit, Qt::Key_Escape);
+    QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    EXPECT_EQ(window.findChild<InlineEdit*>(), nullptr);
+}
+
+// From an empty project to a drawing, by keyboard and fields alone.
+TEST_F(Window, NewSlabFromNothing) {
+    session().start(model::emptyProject(), {});
+    EXPECT_EQ(session().slab(), nullptr);
+    EXPECT_TRUE(window.margin().listed().empty());
+    EXPECT_EQ(PlaceBar::open(session(), Place::Layout), 1);
+    press(window, Qt::Key_L, Qt::ControlModifier);
+    ASSERT_NE(session().slab(), nullptr);
+    EXPECT_EQ(session().place(), Place::Layout);
+    type(part<QLineEdit>("spans"), QStringLiteral("2@4.8 5.2 1.4"));
+    EXPECT_EQ(slab().spans.size(), 4u);
+    QTest::mouseClick(part<QCheckBox>("cantileverEnd"), Qt::LeftButton, Qt::NoModifier, QPoint(8, part<QCheckBox>("cantileverEnd")->height() / 2));
+    EXPECT_TRUE(slab().cantileverEnd);
+    type(part<QLineEdit>("width"), QStringLiteral("6.5"));
+    EXPECT_EQ(slab().width, 6500);
+    session().setPlace(Place::Actions);
+    type(part<QLineEdit>("imposed"), QStringLiteral("2*2"));
+    EXPECT_NEAR(slab().imposed, 4e-3, 1e-15);
+    QTest::mouseClick(part<QPushButton>("addLayer"), Qt::LeftButton);
+    EXPECT_EQ(slab().finishes.size(), 1u);
+    press(window, Qt::Key_T, Qt::ControlModifier);
+    EXPECT_EQ(over(), 0);
+    EXPECT_FALSE(slab().bars.empty());
+    EXPECT_EQ(window.exportFiles(QStringLiteral("drawing"), folder.filePath(QStringLiteral("x"))).size(), 3);
+}
+
+TEST_F(Window, FieldsRefuseNonsenseWithASentence) {
+    session().setPlace(Place::Layout);
+    const std::string before = text();
+    type(part<QLineEdit>("thickness"), QStringLiteral("thick"));
+    EXPECT_EQ(text(), before);
+    auto* notice = part<QLabel>("notice");
+    EXPECT_TRUE(notice->isVisible());
+    EXPECT_TRUE(notice->text().contains(QStringLiteral("thick")));
+    type(part<QLineEdit>("thickness"), QStringLiteral("5000"));
+    EXPECT_EQ(text(), before);
+    EXPECT_TRUE(notice->text().contains(QStringLiteral("between"))) << notice->text().toStdString();
+    type(part<QLineEdit>("spans"), QStringLiteral("99@5"));
+    EXPECT_EQ(text(), before);
+    type(part<QLineEdit>("thickness"), QStringLiteral("8 in"));
+    EXPECT_NEAR(slab().thickness, 203.2, 1e-9);
+}
+
+TEST_F(Window, StandardAndUnitsSwitch) {
+    session().setPlace(Place::Basis);
+    auto* standard = part<QComboBox>("standard");
+    int at = standard->findText(QStringLiteral("ACI 318-19 inch-pound"));
+    ASSERT_GE(at, 0);
+    standard->setCurrentIndex(at);
+    emit standard->textActivated(standard->itemText(at));
+    EXPECT_EQ(session().project().basis.standard, "aci318-us");
+    EXPECT_EQ(session().design().standard->id, "aci318-us");
+    const std::string stored = formats::projectText(session().project());
+    auto* units_ = part<QComboBox>("units");
+    emit units_->textActivated(units_->itemText(1));
+    EXPECT_EQ(session().text(203.2, units::Kind::Length), QStringLiteral("8.00 in"));
+    session().undoStack().undo();
+    EXPECT_EQ(formats::projectText(session().project()), stored) << "units change the display, not the values";
+    session().undoStack().undo();
+    EXPECT_EQ(session().project().basis.standard, "en1992");
+}
+
+TEST_F(Window, BadFilesLeaveTheProjectAsItWas) {
+    const std::string before = text();
+    QString bad = folder.filePath(QStringLiteral("bad.talvik"));
+    QFile file(bad);
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write("{\"talvik\": 1, \"slabs\": [{]}");
+    file.close();
+    EXPECT_FALSE(window.openFile(bad));
+    EXPECT_EQ(text(), before);
+    EXPECT_TRUE(part<QLabel>("notice")->text().contains(QStringLiteral("line 1")));
+    EXPECT_FALSE(window.openFile(folder.filePath(QStringLiteral("none.talvik"))));
+    EXPECT_EQ(text(), before);
+    EXPECT_FALSE(window.saveAs(QStringLiteral("/nonexistent/x.talvik")));
+    EXPECT_TRUE(window.exportFiles(QStringLiteral("all"), QStringLiteral("/nonexistent/x")).isEmpty());
+}
+
+TEST_F(Window, UnsavedChangesAreGuarded) {
+    int asked = 0;
+    auto answer = MainWindow::Unsaved::Cancel;
+    window.askUnsaved = [&] { return ++asked, answer; };
+    window.askSavePath = [&](const QString&, const QString&, const QString&) { return folder.filePath(QStringLiteral("kept")); };
+    EXPECT_TRUE(window.close());
+    EXPECT_EQ(asked, 0) << "nothing was changed";
+    auto again = [&] {
+        window.show();
+        window.activateWindow();
+        ASSERT_TRUE(QTest::qWaitForWindowActive(&window));
+    };
+    again();
+    press(window, Qt::Key_PageUp);
+    ASSERT_TRUE(session().modified());
+    EXPECT_FALSE(window.close());
+    EXPECT_EQ(asked, 1);
+    answer = MainWindow::Unsaved::Save;
+    EXPECT_TRUE(window.close());
+    EXPECT_TRUE(QFile::exists(folder.filePath(QStringLiteral("kept.talvik"))));
+    EXPECT_TRUE(QSettings().value(QStringLiteral("recent")).toStringList().first().endsWith(QStringLiteral("kept.talvik")));
+    again();
+    press(window, Qt::Key_PageUp);
+    answer = MainWindow::Unsaved::Discard;
+    EXPECT_TRUE(window.close());
+}
+
+TEST_F(Window, IdsAreNeverReusedAfterUndo) {
+    session().setPlace(Place::Bars);
+    QTest::mouseClick(part<QPushButton>("addRun"), Qt::LeftButton);
+    model::Id first = slab().bars.back().id;
+    session().undoStack().undo();
+    QTest::mouseClick(part<QPushButton>("addRun"), Qt::LeftButton);
+    EXPECT_NE(slab().bars.back().id, first);
+}
+
+TEST_F(Window, PlacesByKeyAndTheirToolsAreThere) {
+    for (int i = 1; i <= 7; ++i) {
+        press(window.plan(), static_cast<Qt::Key>(Qt::Key_0 + i));
+        QApplication::processEvents();
+        EXPECT_EQ(static_cast<int>(session().place()), i);
+        QPixmap picture = window.grab();
+        EXPECT_EQ(picture.width(), static_cast<int>(1280 * picture.devicePixelRatio()));
+        EXPECT_EQ(part<QWidget>("tray")->isVisible(), i != 5);
+    }
+    EXPECT_TRUE(part<QWidget>("sheetPreview")->isVisible());
+    auto* runs = part<QTableWidget>("runs");
+    EXPECT_EQ(runs->rowCount(), static_cast<int>(slab().bars.size()));
+    session().setPlace(Place::Bars);
+    runs->setFocus();
+    press(*runs, Qt::Key_C, Qt::ControlModifier);
+    EXPECT_TRUE(QApplication::clipboard()->text().contains(QStringLiteral("H10\t")));
+}
+
+TEST_F(Window, FindGoesToMarksSpansChecksAndCommands) {
+    auto look = [&](const QString& words) {
+        press(window, Qt::Key_F, Qt::ControlModifier);
+        QApplication::processEvents();
+        auto* edit = window.findChild<QLineEdit*>(QStringLiteral("findEdit"));
+        ASSERT_NE(edit, nullptr);
+        QTest::keyClicks(edit, words);
+        press(*edit, Qt::Key_Return);
+        QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+        QApplication::processEvents();
+    };
+    look(QStringLiteral("span C-D"));
+    EXPECT_EQ(session().selection().id, slab().spans[2].id);
+    look(QStringLiteral("mark 03"));
+    EXPECT_EQ(session().selection().kind, Selection::Kind::Run);
+    look(QStringLiteral("shear span B-C"));
+    EXPECT_TRUE(window.margin().isOpen("s1/" + slab().spans[1].id + "/shear"));
+    double h = slab().thickness;
+    look(QStringLiteral("thicker slab"));
+    EXPECT_EQ(slab().thickness, h + 10);
+}
+
+TEST_F(Window, NationalParametersAreEdited) {
+    session().setPlace(Place::Basis);
+    auto* table = part<QTableWidget>("parameters");
+    table->item(0, 1)->setText(QStringLiteral("1.3"));
+    EXPECT_EQ(session().project().basis.parameters.at("gamma_c"), 1.3);
+    table->item(0, 1)->setText(QStringLiteral("0"));
+    EXPECT_EQ(session().project().basis.parameters.at("gamma_c"), 1.3);
+    EXPECT_TRUE(part<QLabel>("notice")->isVisible());
+    table->item(0, 1)->setText(QStringLiteral("1.5"));
+    EXPECT_TRUE(session().project().basis.parameters.empty()) << "the recommended value is no change";
+}
+
+TEST_F(Window, ZoomAndPanKeepThePlaceUnderThePointer) {
+    QPointF before = window.plan().spanCentre(2);
+    QWheelEvent wheel(before, window.plan().mapToGlobal(before), QPoint(), QPoint(0, 240), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QApplication::sendEvent(&window.plan(), &wheel);
+    EXPECT_NEAR(window.plan().spanCentre(2).x(), before.x(), 1);
+    EXPECT_NEAR(window.plan().spanCentre(2).y(), before.y(), 1);
+    EXPECT_GT(window.plan().spanCentre(3).x() - before.x(), 50);
+    press(window, Qt::Key_0, Qt::ControlModifier);
+    EXPECT_NEAR(window.plan().spanCentre(2).x(), before.x(), 1);
+}
