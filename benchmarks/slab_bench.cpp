@@ -1,5 +1,5 @@
-// Speed goals of the one-way slab, each as a counter `of_goal` (at most 1): a full re-check after one edit under 5 ms,
-// `talvik check` as a process under 100 ms, window start to first painted plan under 1 s.
+// Speed goals of the one-way slab, each as a counter `of_goal` (at most 1): a full re-check after one edit
+// under 5 ms, `talvik check` as a process under 100 ms, window start to first painted plan under 1 s.
 #include <benchmark/benchmark.h>
 
 #include <cstdio>
@@ -13,7 +13,8 @@ using namespace talvik;
 
 // Time per iteration over the goal in seconds.
 static void goal(benchmark::State& state, double seconds) {
-    state.counters["of_goal"] = benchmark::Counter(seconds, benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
+    state.counters["of_goal"] = benchmark::Counter(
+        seconds, benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
 }
 
 static void recheckAfterEdit(benchmark::State& state) {
@@ -21,7 +22,8 @@ static void recheckAfterEdit(benchmark::State& state) {
     double h = 180;
     for (auto _ : state) {
         h = h == 180 ? 190 : 180;
-        model::Project next = model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; });
+        model::Project next =
+            model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; });
         benchmark::DoNotOptimize(design::run(next));
     }
     goal(state, 5e-3);
@@ -29,7 +31,8 @@ static void recheckAfterEdit(benchmark::State& state) {
 BENCHMARK(recheckAfterEdit)->Unit(benchmark::kMillisecond)->Name("recheck_after_edit/demo");
 
 static void recheckFiftySpans(benchmark::State& state) {
-    model::Project p = model::setSpans(model::newProject(), "s1", std::vector<double>(50, 4500), false, false);
+    model::Project p =
+        model::setSpans(model::newProject(), "s1", std::vector<double>(50, 4500), false, false);
     p = design::proposeBars(p, "s1");
     for (auto _ : state) benchmark::DoNotOptimize(design::run(p));
 }
@@ -53,11 +56,16 @@ static void checkProcess(benchmark::State& state) {
 BENCHMARK(checkProcess)->Unit(benchmark::kMillisecond)->Name("process/talvik_check")->UseRealTime();
 
 static void windowToPlan(benchmark::State& state) {
-    std::string command = std::string("QT_QPA_PLATFORM=offscreen ") + TALVIK_DESKTOP + " --time-to-plan > /dev/null 2>&1";
+    std::string command =
+        std::string("QT_QPA_PLATFORM=offscreen ") + TALVIK_DESKTOP + " --time-to-plan > /dev/null 2>&1";
     for (auto _ : state)
         if (std::system(command.c_str()) != 0) state.SkipWithError("talvik-desktop failed");
     goal(state, 1);
 }
-BENCHMARK(windowToPlan)->Unit(benchmark::kMillisecond)->Name("process/window_to_first_plan")->UseRealTime()->Iterations(5);
+BENCHMARK(windowToPlan)
+    ->Unit(benchmark::kMillisecond)
+    ->Name("process/window_to_first_plan")
+    ->UseRealTime()
+    ->Iterations(5);
 
 BENCHMARK_MAIN();

@@ -20,7 +20,8 @@ int main(int argc, char** argv) {
     options.add_option("--size", size, "Size of the picture, such as 1280x800");
     options.add_option("--place", place, "Place of work to show, 1 to 7")->check(CLI::Range(1, 7));
     options.add_option("--select", select, "strip, or the id of a span, support or run");
-    options.add_flag("--time-to-plan", timing, "Print the milliseconds from start to the first painted plan and end");
+    options.add_flag("--time-to-plan", timing,
+                     "Print the milliseconds from start to the first painted plan and end");
     QElapsedTimer clock;
     clock.start();
     QApplication application(argc, argv);
@@ -63,7 +64,8 @@ int main(int argc, char** argv) {
     }
     if (!picture.empty()) {
         if (!window.grab().save(QString::fromStdString(picture))) {
-            std::fprintf(stderr, "%s cannot be written; is its folder there and writable?\n", picture.c_str());
+            std::fprintf(stderr, "%s cannot be written; is its folder there and writable?\n",
+                         picture.c_str());
             return 3;
         }
         return 0;

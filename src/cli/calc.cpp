@@ -21,16 +21,22 @@ void addCalc(CLI::App& app, int& exitCode) {
     command->add_option("TOPIC", o->topic, "What to work out; see --list");
     command->add_flag("--list", o->list, "Describe all topics, or the one named");
     command->add_option("-i,--input", o->in, "File to read; without, standard input");
-    command->add_option("-o,--output", o->out, "File to write; without, standard output. Nothing is written where a row is wrong");
+    command->add_option("-o,--output", o->out,
+                        "File to write; without, standard output. Nothing is written where a row is wrong");
     command->callback([o, &exitCode] {
         if (o->list) {
             for (const auto& t : calc::topics())
                 if (o->topic.empty() || t.name == o->topic) fmt::print("{}\n", calc::describe(t));
-            if (!o->topic.empty() && !calc::topic(o->topic)) exitCode = fail("There is no topic \"" + o->topic + "\"; see talvik calc --list.", BadInput);
+            if (!o->topic.empty() && !calc::topic(o->topic))
+                exitCode = fail("There is no topic \"" + o->topic + "\"; see talvik calc --list.", BadInput);
             return;
         }
         const calc::Topic* topic = calc::topic(o->topic);
-        if (!topic) return void(exitCode = fail(o->topic.empty() ? "Name a topic; see talvik calc --list." : "There is no topic \"" + o->topic + "\"; see talvik calc --list.", BadInput));
+        if (!topic)
+            return void(exitCode = fail(o->topic.empty() ? "Name a topic; see talvik calc --list."
+                                                         : "There is no topic \"" + o->topic +
+                                                               "\"; see talvik calc --list.",
+                                        BadInput));
         std::string text;
         if (o->in.empty()) {
             text.assign(std::istreambuf_iterator<char>(std::cin), {});
@@ -42,7 +48,8 @@ void addCalc(CLI::App& app, int& exitCode) {
         auto result = calc::run(*topic, text);
         if (!result.error.empty()) return void(exitCode = fail(result.error, BadInput));
         if (o->out.empty()) return fmt::print("{}", result.text);
-        if (auto why = formats::writeFile(o->out, result.text); !why.empty()) exitCode = fail(why, CannotWrite);
+        if (auto why = formats::writeFile(o->out, result.text); !why.empty())
+            exitCode = fail(why, CannotWrite);
     });
 }
 

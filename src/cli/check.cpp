@@ -26,11 +26,16 @@ void addCheck(CLI::App& app, int& exitCode) {
         if (o->json) return fmt::print("{}", formats::resultsJson(*project, design));
         for (const auto& slab : design.slabs) {
             const auto* row = model::findSlab(*project, slab.slab);
-            fmt::print("{}, {} thick, {}\n", row->name, units::text(row->thickness, units::Kind::Length, project->basis.units), design.standard->edition);
+            fmt::print("{}, {} thick, {}\n", row->name,
+                       units::text(row->thickness, units::Kind::Length, project->basis.units),
+                       design.standard->edition);
             for (const auto* c : checks::worstFirst(slab.checks)) {
                 bool judged = c->outcome == checks::Outcome::Within || c->outcome == checks::Outcome::Over;
                 if (c->outcome == checks::Outcome::NotApplicable && !o->all) continue;
-                fmt::print("  {:>5}  {:<42} {}{}\n", judged ? fmt::format("{:.2f}", checks::ratio(*c)) : "–", c->title, judged ? checks::figures(*c, project->basis.units) : checks::name(c->outcome) + ": " + c->reason,
+                fmt::print("  {:>5}  {:<42} {}{}\n", judged ? fmt::format("{:.2f}", checks::ratio(*c)) : "–",
+                           c->title,
+                           judged ? checks::figures(*c, project->basis.units)
+                                  : checks::name(c->outcome) + ": " + c->reason,
                            c->outcome == checks::Outcome::Over ? "  OVER" : "");
             }
         }

@@ -21,8 +21,12 @@ void addDesign(CLI::App& app, int& exitCode) {
         if (exitCode = refuse(design::run(*project, {.trace = false})); exitCode != Done) return;
         auto designed = design::designAll(*project);
         auto sum = design::run(designed, {.trace = false}).summary();
-        if (auto why = formats::saveProject(o->out, designed); !why.empty()) return void(exitCode = fail(why, CannotWrite));
-        for (const auto& slab : designed.slabs) fmt::print("{}: {} thick, {} bar runs\n", slab->name, units::text(slab->thickness, units::Kind::Length, designed.basis.units), slab->bars.size());
+        if (auto why = formats::saveProject(o->out, designed); !why.empty())
+            return void(exitCode = fail(why, CannotWrite));
+        for (const auto& slab : designed.slabs)
+            fmt::print("{}: {} thick, {} bar runs\n", slab->name,
+                       units::text(slab->thickness, units::Kind::Length, designed.basis.units),
+                       slab->bars.size());
         fmt::print("{} over, {} within, {} not checked\n{}\n", sum.over, sum.within, sum.notChecked, o->out);
         exitCode = sum.over ? SomethingOver : Done;
     });

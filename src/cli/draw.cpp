@@ -1,7 +1,6 @@
 // talvik draw FILE -o OUT...: the reinforcement drawing as DXF, PDF or SVG.
 #include <fmt/format.h>
 
-
 #include "cli/commands.h"
 #include "drawing/slab_sheet.h"
 #include "formats/dxf.h"
@@ -29,15 +28,23 @@ void addDraw(CLI::App& app, int& exitCode) {
         const model::OneWaySlab* slab = nullptr;
         for (const auto& s : project->slabs)
             if (!slab && (o->slab.empty() || s->name == o->slab || s->id == o->slab)) slab = s.get();
-        if (!slab) return void(exitCode = fail(o->slab.empty() ? "The project has no slab to draw." : "There is no slab \"" + o->slab + "\" in the project.", BadInput));
+        if (!slab)
+            return void(exitCode =
+                            fail(o->slab.empty() ? "The project has no slab to draw."
+                                                 : "There is no slab \"" + o->slab + "\" in the project.",
+                                 BadInput));
         ensurePainting();
         auto sheet = drawing::slabSheet(*project, *slab, design, *design.find(slab->id));
         for (const auto& path : o->out) {
             std::string why;
-            if (endsWith(path, ".dxf")) why = formats::writeDxf(path, sheet);
-            else if (endsWith(path, ".pdf")) why = paper::writePdf(path, sheet);
-            else if (endsWith(path, ".svg")) why = paper::writeSvg(path, sheet);
-            else return void(exitCode = fail(path + ": a drawing ends in .dxf, .pdf or .svg.", BadInput));
+            if (endsWith(path, ".dxf"))
+                why = formats::writeDxf(path, sheet);
+            else if (endsWith(path, ".pdf"))
+                why = paper::writePdf(path, sheet);
+            else if (endsWith(path, ".svg"))
+                why = paper::writeSvg(path, sheet);
+            else
+                return void(exitCode = fail(path + ": a drawing ends in .dxf, .pdf or .svg.", BadInput));
             if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
             fmt::print("{}\n", path);
         }

@@ -6,7 +6,9 @@
 int main(int argc, char** argv) {
     CLI::App app{"Talvik: design of reinforced concrete slabs and foundations", "talvik"};
     app.require_subcommand(1);
-    app.footer("Exit codes: 0 done; 1 done, but some check is over its limit; 2 the input or the command line cannot be used; 3 a file cannot be written.");
+    app.footer(
+        "Exit codes: 0 done; 1 done, but some check is over its limit; 2 the input or the command line "
+        "cannot be used; 3 a file cannot be written.");
     bool talkative = false;
     app.add_flag("-v,--verbose", talkative, "Say on standard error what is done");
     spdlog::set_default_logger(spdlog::stderr_logger_st("talvik"));
@@ -16,7 +18,9 @@ int main(int argc, char** argv) {
         if (talkative) spdlog::set_level(spdlog::level::info);
     });
     int exitCode = talvik::cli::Done;
-    for (auto add : {talvik::cli::addCheck, talvik::cli::addDesign, talvik::cli::addSchedule, talvik::cli::addDraw, talvik::cli::addReport, talvik::cli::addNew, talvik::cli::addCalc}) add(app, exitCode);
+    for (auto add : {talvik::cli::addCheck, talvik::cli::addDesign, talvik::cli::addSchedule,
+                     talvik::cli::addDraw, talvik::cli::addReport, talvik::cli::addNew, talvik::cli::addCalc})
+        add(app, exitCode);
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {

@@ -19,7 +19,8 @@ void addNew(CLI::App& app, int& exitCode) {
     command->callback([o, &exitCode] {
         auto project = o->demo ? formats::demoProject() : design::proposeBars(model::newProject(), "s1");
         if (o->out.empty()) return fmt::print("{}", formats::projectText(project));
-        if (auto why = formats::saveProject(o->out, project); !why.empty()) return void(exitCode = fail(why, CannotWrite));
+        if (auto why = formats::saveProject(o->out, project); !why.empty())
+            return void(exitCode = fail(why, CannotWrite));
         fmt::print("{}\n", o->out);
     });
 }

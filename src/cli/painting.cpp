@@ -11,7 +11,8 @@ void ensurePainting() {
     static char name[] = "talvik";
     static char* arguments[] = {name, nullptr};
     if (QGuiApplication::instance()) return;
-    qInstallMessageHandler([](QtMsgType, const QMessageLogContext&, const QString& text) { spdlog::info(text.toStdString()); });
+    qInstallMessageHandler(
+        [](QtMsgType, const QMessageLogContext&, const QString& text) { spdlog::info(text.toStdString()); });
     qputenv("QT_QPA_PLATFORM", "offscreen");
     static QGuiApplication application(count, arguments);
 }

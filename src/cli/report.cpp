@@ -27,12 +27,16 @@ void addReport(CLI::App& app, int& exitCode) {
         auto design = design::run(*project);
         if (exitCode = refuse(design); exitCode != Done) return;
         ensurePainting();
-        auto document = report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full);
+        auto document =
+            report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full);
         for (const auto& path : o->out) {
             std::string why;
-            if (endsWith(path, ".html")) why = formats::writeFile(path, report::html(document, report::Target::Page));
-            else if (endsWith(path, ".pdf")) why = paper::writeReportPdf(path, document);
-            else return void(exitCode = fail(path + ": a report ends in .html or .pdf.", BadInput));
+            if (endsWith(path, ".html"))
+                why = formats::writeFile(path, report::html(document, report::Target::Page));
+            else if (endsWith(path, ".pdf"))
+                why = paper::writeReportPdf(path, document);
+            else
+                return void(exitCode = fail(path + ": a report ends in .html or .pdf.", BadInput));
             if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
             fmt::print("{}\n", path);
         }

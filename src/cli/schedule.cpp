@@ -15,7 +15,8 @@ void addSchedule(CLI::App& app, int& exitCode) {
     auto o = std::make_shared<Options>();
     auto* command = app.add_subcommand("schedule", "Write the bar schedule");
     o->source.options(*command);
-    command->add_option("-o,--output", o->out, "Files to write, ending in .csv or .xlsx; without, CSV is printed");
+    command->add_option("-o,--output", o->out,
+                        "Files to write, ending in .csv or .xlsx; without, CSV is printed");
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
@@ -25,9 +26,12 @@ void addSchedule(CLI::App& app, int& exitCode) {
         if (o->out.empty()) fmt::print("{}", formats::scheduleCsv(*project, design));
         for (const auto& path : o->out) {
             std::string why;
-            if (endsWith(path, ".csv")) why = formats::writeFile(path, formats::scheduleCsv(*project, design));
-            else if (endsWith(path, ".xlsx")) why = formats::writeScheduleXlsx(path, *project, design);
-            else return void(exitCode = fail(path + ": a schedule file ends in .csv or .xlsx.", BadInput));
+            if (endsWith(path, ".csv"))
+                why = formats::writeFile(path, formats::scheduleCsv(*project, design));
+            else if (endsWith(path, ".xlsx"))
+                why = formats::writeScheduleXlsx(path, *project, design);
+            else
+                return void(exitCode = fail(path + ": a schedule file ends in .csv or .xlsx.", BadInput));
             if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
             fmt::print("{}\n", path);
         }

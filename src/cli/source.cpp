@@ -8,7 +8,9 @@ namespace talvik::cli {
 
 void Source::options(CLI::App& command) {
     command.add_option("FILE", file, "Project file (.talvik)")->required();
-    command.add_option("--standard", standard, fmt::format("Standard instead of the project's: {}", fmt::join(standards::standardIds(), ", ")));
+    command.add_option(
+        "--standard", standard,
+        fmt::format("Standard instead of the project's: {}", fmt::join(standards::standardIds(), ", ")));
 }
 
 std::optional<model::Project> Source::open() const {
@@ -19,13 +21,15 @@ std::optional<model::Project> Source::open() const {
     }
     if (!standard.empty() && standard != read.project.basis.standard) {
         if (standards::standardTitle(standard).empty()) {
-            fmt::print(stderr, "There is no standard \"{}\"; there are: {}.\n", standard, fmt::join(standards::standardIds(), ", "));
+            fmt::print(stderr, "There is no standard \"{}\"; there are: {}.\n", standard,
+                       fmt::join(standards::standardIds(), ", "));
             return {};
         }
         read.project.basis.standard = standard;
         read.project.basis.parameters.clear();
     }
-    spdlog::info("{}: {} slabs, {}", file, read.project.slabs.size(), standards::standardTitle(read.project.basis.standard));
+    spdlog::info("{}: {} slabs, {}", file, read.project.slabs.size(),
+                 standards::standardTitle(read.project.basis.standard));
     return read.project;
 }
 
@@ -41,6 +45,8 @@ int refuse(const design::Design& design) {
     return Done;
 }
 
-bool endsWith(const std::string& path, const char* extension) { return std::string_view(path).ends_with(extension); }
+bool endsWith(const std::string& path, const char* extension) {
+    return std::string_view(path).ends_with(extension);
+}
 
 }  // namespace talvik::cli

@@ -20,7 +20,9 @@
 namespace talvik::paper {
 namespace {
 
-QColor colour(drawing::Layer layer) { return QColor::fromRgb(drawing::style(layer).colour | 0xff000000u); }
+QColor colour(drawing::Layer layer) {
+    return QColor::fromRgb(drawing::style(layer).colour | 0xff000000u);
+}
 
 QPen pen(drawing::Layer layer) {
     const auto& s = drawing::style(layer);
@@ -35,7 +37,8 @@ QPen pen(drawing::Layer layer) {
     return p;
 }
 
-// Qt writes the time of day into PDF; a fixed time of the same length keeps all offsets inside the file right.
+// Qt writes the time of day into PDF; a fixed time of the same length keeps all offsets inside the file
+// right.
 QByteArray withoutTime(QByteArray pdf) {
     static const QByteArray key = "/CreationDate (D:";
     if (qsizetype at = pdf.indexOf(key); at >= 0) pdf.replace(at + key.size(), 14, "20000101000000");
@@ -43,9 +46,13 @@ QByteArray withoutTime(QByteArray pdf) {
 }
 
 // Fonts are embedded in the order of a hash; without a random seed that order is always the same.
-void fixOrder() { QHashSeed::setDeterministicGlobalSeed(); }
+void fixOrder() {
+    QHashSeed::setDeterministicGlobalSeed();
+}
 
-std::string write(const std::string& path, const QByteArray& bytes) { return formats::writeFile(path, {bytes.constData(), static_cast<std::size_t>(bytes.size())}); }
+std::string write(const std::string& path, const QByteArray& bytes) {
+    return formats::writeFile(path, {bytes.constData(), static_cast<std::size_t>(bytes.size())});
+}
 
 void paintGauge(QPainter& p, const QRectF& r, double ratio, const QString& outcome) {
     const QColor ink(0x1f, 0x2a, 0x33), over(0xc8, 0x40, 0x1f), grey(0x5d, 0x6b, 0x74);
@@ -62,7 +69,11 @@ void paintGauge(QPainter& p, const QRectF& r, double ratio, const QString& outco
     p.setPen(QPen(QColor(0xc9, 0xcb, 0xc4), h * 0.1));
     p.drawRect(r.adjusted(0, h * 0.1, 0, -h * 0.1));
     p.fillRect(QRectF(r.left(), r.top() + h * 0.1, (notch - r.left()) * std::min(ratio, 1.0), h * 0.8), ink);
-    if (ratio > 1 + 1e-9) p.fillRect(QRectF(notch, r.top() + h * 0.1, std::min(r.right() - notch, std::max(h * 0.4, (notch - r.left()) * (ratio - 1))), h * 0.8), QBrush(over, Qt::BDiagPattern));
+    if (ratio > 1 + 1e-9)
+        p.fillRect(
+            QRectF(notch, r.top() + h * 0.1,
+                   std::min(r.right() - notch, std::max(h * 0.4, (notch - r.left()) * (ratio - 1))), h * 0.8),
+            QBrush(over, Qt::BDiagPattern));
     p.fillRect(QRectF(notch - h * 0.07, r.top() - h * 0.05, h * 0.14, h * 1.1), ink);
 }
 
@@ -77,7 +88,8 @@ class ReportText final : public QTextDocument {
         constexpr double dots = 300 / 25.4;
         if (text.startsWith(QLatin1String("figure:"))) {
             const auto& sheet = document_.figures[static_cast<std::size_t>(text.mid(7).toInt())];
-            QImage image(static_cast<int>(sheet.width * dots), static_cast<int>(sheet.height * dots), QImage::Format_RGB32);
+            QImage image(static_cast<int>(sheet.width * dots), static_cast<int>(sheet.height * dots),
+                         QImage::Format_RGB32);
             image.fill(Qt::white);
             QPainter p(&image);
             p.setRenderHint(QPainter::Antialiasing);
@@ -135,7 +147,9 @@ void paint(QPainter& painter, const drawing::Sheet& sheet) {
             painter.setPen(colour(t->layer));
             QString text = QString::fromStdString(t->text);
             double width = QFontMetricsF(font, painter.device()).horizontalAdvance(text);
-            double shift = t->align == drawing::Align::Left ? 0 : t->align == drawing::Align::Centre ? -width / 2 : -width;
+            double shift = t->align == drawing::Align::Left     ? 0
+                           : t->align == drawing::Align::Centre ? -width / 2
+                                                                : -width;
             painter.drawText(QPointF(shift, 0), text);
             painter.restore();
         }
@@ -152,7 +166,8 @@ std::string writePdf(const std::string& path, const drawing::Sheet& sheet) {
         pdf.setCreator(QStringLiteral("Talvik"));
         pdf.setTitle(QString::fromStdString(sheet.title));
         pdf.setResolution(600);
-        pdf.setPageSize(QPageSize(QSizeF(sheet.width, sheet.height), QPageSize::Millimeter, {}, QPageSize::ExactMatch));
+        pdf.setPageSize(
+            QPageSize(QSizeF(sheet.width, sheet.height), QPageSize::Millimeter, {}, QPageSize::ExactMatch));
         pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
         QPainter p(&pdf);
         p.scale(600 / 25.4, 600 / 25.4);
@@ -200,7 +215,8 @@ std::string writeReportPdf(const std::string& path, const report::Document& docu
         text.setHtml(QString::fromStdString(report::html(document, report::Target::Flow)));
         // Laid out in points at 96 dpi units, painted page by page with margins and a footer.
         constexpr double unit = 300 / 96.0, marginX = 60, marginY = 52;
-        QSizeF page(pdf.width() / unit, pdf.height() / unit), body(page.width() - 2 * marginX, page.height() - 2 * marginY);
+        QSizeF page(pdf.width() / unit, pdf.height() / unit),
+            body(page.width() - 2 * marginX, page.height() - 2 * marginY);
         text.setDocumentMargin(0);
         text.setPageSize(body);
         int pages = text.pageCount();
@@ -216,8 +232,10 @@ std::string writeReportPdf(const std::string& path, const report::Document& docu
             small.setPixelSize(10);
             p.setFont(small);
             p.setPen(QColor(0x5d, 0x6b, 0x74));
-            p.drawText(QRectF(marginX, page.height() - 40, body.width(), 14), Qt::AlignLeft, QString::fromStdString(document.title));
-            p.drawText(QRectF(marginX, page.height() - 40, body.width(), 14), Qt::AlignRight, QStringLiteral("%1 / %2").arg(i + 1).arg(pages));
+            p.drawText(QRectF(marginX, page.height() - 40, body.width(), 14), Qt::AlignLeft,
+                       QString::fromStdString(document.title));
+            p.drawText(QRectF(marginX, page.height() - 40, body.width(), 14), Qt::AlignRight,
+                       QStringLiteral("%1 / %2").arg(i + 1).arg(pages));
         }
     }
     return write(path, withoutTime(bytes));

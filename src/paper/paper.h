@@ -1,5 +1,5 @@
-// Drawings and reports to PDF and SVG through Qt. Files are written whole or not at all, and equal input gives
-// equal bytes. A QGuiApplication must exist. All functions give an empty string or a sentence.
+// Drawings and reports to PDF and SVG through Qt. Files are written whole or not at all, and equal input
+// gives equal bytes. A QGuiApplication must exist. All functions give an empty string or a sentence.
 #pragma once
 
 #include <string>

@@ -28,7 +28,8 @@ class CommandLine : public ::testing::Test {
     };
     Result run(const std::string& arguments, const std::string& in = "") {
         std::ofstream(dir / "in", std::ios::binary) << in;
-        std::string command = "cd '" + dir.string() + "' && '" TALVIK_BINARY "' " + arguments + " < in > out 2> err";
+        std::string command =
+            "cd '" + dir.string() + "' && '" TALVIK_BINARY "' " + arguments + " < in > out 2> err";
         int status = std::system(command.c_str());
         return {WEXITSTATUS(status), readText((dir / "out").string()), readText((dir / "err").string())};
     }
@@ -80,7 +81,8 @@ TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
     EXPECT_EQ(run("draw demo.talvik -o a.dxf a.pdf a.svg").code, 0);
     EXPECT_EQ(run("schedule demo.talvik -o s.csv s.xlsx").code, 0);
     EXPECT_EQ(run("report demo.talvik -o r.html r.pdf").code, 0);
-    for (const char* name : {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "r.html", "r.pdf"}) EXPECT_TRUE(there(name)) << name;
+    for (const char* name : {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "r.html", "r.pdf"})
+        EXPECT_TRUE(there(name)) << name;
     EXPECT_EQ(readText((dir / "a.pdf").string()).substr(0, 5), "%PDF-");
     EXPECT_NE(readText((dir / "a.svg").string()).find("<svg"), std::string::npos);
     EXPECT_EQ(run("schedule demo.talvik").out, readText((dir / "s.csv").string()));
@@ -93,7 +95,11 @@ TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
 // Written twice, a second apart, every file is the same to the byte.
 TEST_F(CommandLine, OutputIsDeterministic) {
     const char* all[] = {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "r.html", "r.pdf"};
-    auto write = [&] { return run("draw demo.talvik -o a.dxf a.pdf a.svg").code + run("schedule demo.talvik -o s.csv s.xlsx").code + run("report demo.talvik -o r.html r.pdf").code; };
+    auto write = [&] {
+        return run("draw demo.talvik -o a.dxf a.pdf a.svg").code +
+               run("schedule demo.talvik -o s.csv s.xlsx").code +
+               run("report demo.talvik -o r.html r.pdf").code;
+    };
     ASSERT_EQ(write(), 0);
     std::map<std::string, std::string> first;
     for (const char* name : all) first[name] = readText((dir / name).string());
@@ -106,12 +112,14 @@ TEST_F(CommandLine, CalcReadsAndWritesTables) {
     for (const char* topic : {"en_flexure", "bar_cut_length", "aci_flexure_us"}) {
         auto r = run(std::string("calc ") + topic, readText(talvik::test::referencePath(topic)));
         EXPECT_EQ(r.code, 0) << r.err;
-        EXPECT_EQ(talvik::test::rows(r.out).size(), talvik::test::rows(readText(talvik::test::referencePath(topic))).size());
+        EXPECT_EQ(talvik::test::rows(r.out).size(),
+                  talvik::test::rows(readText(talvik::test::referencePath(topic))).size());
     }
     EXPECT_NE(run("calc --list").out.find("minimum_steel"), std::string::npos);
     EXPECT_EQ(run("calc nothing").code, 2);
     EXPECT_EQ(run("calc").code, 2);
-    std::ofstream(dir / "bad.csv") << "b[mm],d[mm],h[mm],fck[MPa],As[mm2]\n1000,200,250,30,800\n1000,200,250,30,much\n";
+    std::ofstream(dir / "bad.csv")
+        << "b[mm],d[mm],h[mm],fck[MPa],As[mm2]\n1000,200,250,30,800\n1000,200,250,30,much\n";
     auto r = run("calc shear_oneway -i bad.csv -o out.csv");
     EXPECT_EQ(r.code, 2);
     EXPECT_NE(r.err.find("Row 2"), std::string::npos);

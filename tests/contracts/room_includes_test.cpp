@@ -1,5 +1,5 @@
-// Who may include whom: the rooms of src/core include only what src/core/CMakeLists.txt says they use; nothing in
-// the core includes Qt; window and command line never include each other.
+// Who may include whom: the rooms of src/core include only what src/core/CMakeLists.txt says they use;
+// nothing in the core includes Qt; window and command line never include each other.
 #include <gtest/gtest.h>
 
 #include <filesystem>
@@ -34,7 +34,8 @@ std::vector<std::string> includes(const fs::path& file, const char* pattern) {
     std::string text = readText(file.string());
     std::vector<std::string> all;
     std::regex include(pattern);
-    for (std::sregex_iterator it(text.begin(), text.end(), include), end; it != end; ++it) all.push_back((*it)[1]);
+    for (std::sregex_iterator it(text.begin(), text.end(), include), end; it != end; ++it)
+        all.push_back((*it)[1]);
     return all;
 }
 
@@ -52,14 +53,16 @@ TEST(Rooms, IncludeOnlyWhatTheyUse) {
                 EXPECT_TRUE(other == room || uses.contains(other)) << entry.path() << " includes " << path;
                 ++seen;
             }
-            for (const std::string& path : includes(entry.path(), R"re(#include <([^>]+)>)re")) EXPECT_NE(path[0], 'Q') << entry.path() << " includes " << path;
+            for (const std::string& path : includes(entry.path(), R"re(#include <([^>]+)>)re"))
+                EXPECT_NE(path[0], 'Q') << entry.path() << " includes " << path;
         }
     EXPECT_GT(seen, 80);
 }
 
 TEST(Rooms, StandardsKnowNoModel) {
     auto all = rooms();
-    for (const char* forbidden : {"model", "fem", "analysis", "design"}) EXPECT_FALSE(all.at("standards").contains(forbidden));
+    for (const char* forbidden : {"model", "fem", "analysis", "design"})
+        EXPECT_FALSE(all.at("standards").contains(forbidden));
     EXPECT_FALSE(all.at("fem").contains("model"));
 }
 
@@ -67,7 +70,8 @@ TEST(Rooms, WindowAndCommandLineAreApart) {
     for (auto [folder, other] : {std::pair{"app", "cli/"}, std::pair{"cli", "app/"}})
         for (const auto& entry : fs::recursive_directory_iterator(source / folder))
             if (entry.is_regular_file()) {
-                for (const std::string& path : includes(entry.path(), R"re(#include "([^"]+)")re")) EXPECT_FALSE(path.starts_with(other)) << entry.path();
+                for (const std::string& path : includes(entry.path(), R"re(#include "([^"]+)")re"))
+                    EXPECT_FALSE(path.starts_with(other)) << entry.path();
             }
 }
 
@@ -75,7 +79,9 @@ TEST(Rooms, WindowAndCommandLineAreApart) {
 TEST(Rooms, NoBranchOnTheStandardsName) {
     for (const auto& entry : fs::recursive_directory_iterator(source)) {
         std::string path = entry.path().string();
-        if (!entry.is_regular_file() || path.find("/standards/") != std::string::npos || path.find("/calc/") != std::string::npos) continue;
+        if (!entry.is_regular_file() || path.find("/standards/") != std::string::npos ||
+            path.find("/calc/") != std::string::npos)
+            continue;
         std::string text = readText(path);
         EXPECT_EQ(text.find("== \"en1992\""), std::string::npos) << path;
         EXPECT_EQ(text.find("== \"aci318"), std::string::npos) << path;

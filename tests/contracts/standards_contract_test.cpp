@@ -1,5 +1,5 @@
-// What every standard must keep, whatever it says: run over the catalogue, so that a new standard is covered by
-// being listed.
+// What every standard must keep, whatever it says: run over the catalogue, so that a new standard is covered
+// by being listed.
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -39,11 +39,14 @@ void expectTrue(const trace::Step& step, const std::string& where) {
     auto stored = units::evaluate(step.expression, symbols);
     ASSERT_TRUE(stored.value) << where << ": " << step.expression << ": " << stored.error;
     double scale = std::max(std::abs(step.result), 1e-6);
-    EXPECT_NEAR(*stored.value, step.result, 1e-9 * scale) << where << ": " << step.symbol << " = " << step.expression;
+    EXPECT_NEAR(*stored.value, step.result, 1e-9 * scale)
+        << where << ": " << step.symbol << " = " << step.expression;
     auto printed = units::evaluate(trace::substitutedExpression(step));
-    ASSERT_TRUE(printed.value) << where << ": " << trace::substitutedExpression(step) << ": " << printed.error;
+    ASSERT_TRUE(printed.value) << where << ": " << trace::substitutedExpression(step) << ": "
+                               << printed.error;
     // Five printed digits; differences of nearly equal numbers lose some of them.
-    EXPECT_NEAR(*printed.value, step.result, 1e-2 * scale) << where << ": " << trace::substitutedExpression(step);
+    EXPECT_NEAR(*printed.value, step.result, 1e-2 * scale)
+        << where << ": " << trace::substitutedExpression(step);
 }
 
 }  // namespace
@@ -52,12 +55,15 @@ TEST_P(EveryStandard, IsComplete) {
     ASSERT_TRUE(standard);
     EXPECT_EQ(standard->id, GetParam());
     EXPECT_FALSE(standard->title.empty());
-    ASSERT_TRUE(standard->flexure && standard->shear && standard->service && standard->detailing && standard->actions);
+    ASSERT_TRUE(standard->flexure && standard->shear && standard->service && standard->detailing &&
+                standard->actions);
     EXPECT_FALSE(standard->omissions.empty());
     for (const auto& o : standard->omissions) EXPECT_FALSE(o.reason.empty()) << o.key;
     auto combinations = standard->actions->combinations(*catalogs::imposedUse("B"));
-    for (auto state : {actions::LimitState::Ultimate, actions::LimitState::Characteristic, actions::LimitState::Frequent, actions::LimitState::QuasiPermanent})
-        EXPECT_TRUE(std::any_of(combinations.begin(), combinations.end(), [&](const auto& c) { return c.state == state && !c.clause.empty(); }));
+    for (auto state : {actions::LimitState::Ultimate, actions::LimitState::Characteristic,
+                       actions::LimitState::Frequent, actions::LimitState::QuasiPermanent})
+        EXPECT_TRUE(std::any_of(combinations.begin(), combinations.end(),
+                                [&](const auto& c) { return c.state == state && !c.clause.empty(); }));
 }
 
 // Required steel, put into the resistance, resists the moment; without the ceiling on z exactly.
@@ -73,7 +79,8 @@ TEST_P(EveryStandard, RequiredSteelResistsItsMoment) {
         }
 }
 
-// More steel never lowers the resistance of a tension-controlled section, and required steel grows with the moment.
+// More steel never lowers the resistance of a tension-controlled section, and required steel grows with the
+// moment.
 TEST_P(EveryStandard, MoreSteelNeverLowersTensionControlledResistance) {
     for (const Section& s : sections()) {
         double last = 0;
@@ -114,14 +121,18 @@ TEST_P(EveryStandard, DetailingIsSensible) {
         EXPECT_GT(d.minimumSteel(s), 0);
         EXPECT_GT(d.maximumSteel(s), d.minimumSteel(s));
         EXPECT_GT(d.maximumSpacing(DetailingRules::Role::Main, true, s.h), d.minimumClearSpacing(16, 20));
-        EXPECT_GE(d.maximumSpacing(DetailingRules::Role::Secondary, false, s.h), d.maximumSpacing(DetailingRules::Role::Main, true, s.h));
+        EXPECT_GE(d.maximumSpacing(DetailingRules::Role::Secondary, false, s.h),
+                  d.maximumSpacing(DetailingRules::Role::Main, true, s.h));
         AnchorageInput in{12, 113, s.fc, s.fy, d.designYield(s.fy), 25, true, false, 200, 100};
         double good = d.anchorage(in);
         in.good = false;
         EXPECT_GE(d.anchorage(in), good);
         EXPECT_GE(d.lap(in), d.anchorage(in) * (1 - 1e-9));
     }
-    for (const auto& c : {d.clauses().minimum, d.clauses().maximum, d.clauses().spacing, d.clauses().clear, d.clauses().secondary, d.clauses().anchorage, d.clauses().lap, d.clauses().curtailment}) EXPECT_FALSE(c.empty());
+    for (const auto& c :
+         {d.clauses().minimum, d.clauses().maximum, d.clauses().spacing, d.clauses().clear,
+          d.clauses().secondary, d.clauses().anchorage, d.clauses().lap, d.clauses().curtailment})
+        EXPECT_FALSE(c.empty());
 }
 
 // Closer bars of the same size never crack wider or break the spacing rule more.
@@ -146,7 +157,9 @@ TEST_P(EveryStandard, EveryStepNamesAClauseAndReevaluates) {
         p = design::proposeBars(p, "s1");
         for (const auto& slab : design::run(p).slabs)
             for (const auto& c : slab.checks) {
-                if (c.outcome != checks::Outcome::NotChecked && c.key.find("omitted") == std::string::npos) { EXPECT_FALSE(c.clause.empty()) << c.key; }
+                if (c.outcome != checks::Outcome::NotChecked && c.key.find("omitted") == std::string::npos) {
+                    EXPECT_FALSE(c.clause.empty()) << c.key;
+                }
                 for (const auto& step : c.steps) expectTrue(step, c.key), ++steps;
             }
     }

@@ -15,7 +15,9 @@ inline std::string readText(const std::string& path) {
     s << in.rdbuf();
     return s.str();
 }
-inline std::string referencePath(const std::string& name) { return std::string(TALVIK_SOURCE_DIR) + "/tests/reference/" + name + ".csv"; }
+inline std::string referencePath(const std::string& name) {
+    return std::string(TALVIK_SOURCE_DIR) + "/tests/reference/" + name + ".csv";
+}
 
 using TextRow = std::map<std::string, std::string>;  // by column name without its unit
 inline std::vector<TextRow> rows(const std::string& csv) {
@@ -36,6 +38,8 @@ inline std::vector<TextRow> rows(const std::string& csv) {
     }
     return all;
 }
-inline double num(const TextRow& row, const std::string& name) { return std::stod(row.at(name)); }
+inline double num(const TextRow& row, const std::string& name) {
+    return std::stod(row.at(name));
+}
 
 }  // namespace talvik::test

@@ -17,8 +17,8 @@
 #include <QtTest/QTest>
 
 #include "formats/project_file.h"
-#include "model/edits.h"
 #include "margin/margin_view.h"
+#include "model/edits.h"
 #include "plan/plan_view.h"
 #include "section/section_view.h"
 #include "widgets/inline_edit.h"
@@ -48,8 +48,12 @@ class Window : public ::testing::Test {
     const model::OneWaySlab& slab() { return *session().slab(); }
     std::string text() { return formats::projectText(session().project()); }
     int over() { return session().design().summary().over; }
-    void click(QWidget& w, QPointF at) { QTest::mouseClick(&w, Qt::LeftButton, Qt::NoModifier, at.toPoint()); }
-    void press(QWidget& w, Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) { QTest::keyClick(&w, key, modifiers); }
+    void click(QWidget& w, QPointF at) {
+        QTest::mouseClick(&w, Qt::LeftButton, Qt::NoModifier, at.toPoint());
+    }
+    void press(QWidget& w, Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+        QTest::keyClick(&w, key, modifiers);
+    }
     template <class T>
     T* part(const char* name) {
         T* found = window.findChild<T*>(QString::fromLatin1(name));
@@ -66,7 +70,8 @@ class Window : public ::testing::Test {
     void drag(QWidget& w, QPointF from, QPointF to) {
         QTest::mousePress(&w, Qt::LeftButton, Qt::NoModifier, from.toPoint());
         for (int i = 1; i <= 5; ++i) QTest::mouseMove(&w, (from + (to - from) * i / 5).toPoint());
-        QMouseEvent move(QEvent::MouseMove, to, w.mapToGlobal(to), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QMouseEvent move(QEvent::MouseMove, to, w.mapToGlobal(to), Qt::NoButton, Qt::LeftButton,
+                         Qt::NoModifier);
         QApplication::sendEvent(&w, &move);
         QTest::mouseRelease(&w, Qt::LeftButton, Qt::NoModifier, to.toPoint());
     }
@@ -90,7 +95,8 @@ TEST_F(Window, WholeJob) {
     click(window.plan(), window.plan().spanCentre(1));
     ASSERT_EQ(session().selection().kind, Selection::Kind::Span);
     EXPECT_EQ(session().selection().id, slab().spans[1].id);
-    for (const auto& key : window.margin().listed()) EXPECT_NE(key.find(slab().spans[1].id), std::string::npos);
+    for (const auto& key : window.margin().listed())
+        EXPECT_NE(key.find(slab().spans[1].id), std::string::npos);
 
     // A top bar pulled back: its bar-end check goes over, in the drag.
     model::BarRun run = firstTop();
@@ -126,7 +132,8 @@ TEST_F(Window, WholeJob) {
     EXPECT_EQ(text(), start);
     ASSERT_TRUE(window.openFile(path));
     EXPECT_EQ(text(), saved);
-    QStringList written = window.exportFiles(QStringLiteral("all"), folder.filePath(QStringLiteral("gallery")));
+    QStringList written =
+        window.exportFiles(QStringLiteral("all"), folder.filePath(QStringLiteral("gallery")));
     EXPECT_EQ(written.size(), 7);
     for (const QString& file : written) EXPECT_GT(QFile(file).size(), 500) << file.toStdString();
 }
@@ -140,7 +147,10 @@ TEST_F(Window, KeyboardWalksAndEditsBars) {
     EXPECT_TRUE(window.margin().isOpen(window.margin().listed().front()));
     press(window.section(), Qt::Key_Down);
     ASSERT_EQ(session().selection().kind, Selection::Kind::Run);
-    auto selected = [&] { return *std::find_if(slab().bars.begin(), slab().bars.end(), [&](const auto& r) { return r.id == session().selection().id; }); };
+    auto selected = [&] {
+        return *std::find_if(slab().bars.begin(), slab().bars.end(),
+                             [&](const auto& r) { return r.id == session().selection().id; });
+    };
     double spacing = selected().spacing;
     std::string bar = selected().bar;
     press(window.section(), Qt::Key_Minus);
@@ -162,20 +172,23 @@ TEST_F(Window, KeyboardWalksAndEditsBars) {
 
 TEST_F(Window, CallOutsSpansAndThicknessAreEditedInPlace) {
     model::Id run = slab().bars.front().id;
-    QTest::mouseDClick(&window.section(), Qt::LeftButton, Qt::NoModifier, window.section().callout(run).center().toPoint());
+    QTest::mouseDClick(&window.section(), Qt::LeftButton, Qt::NoModifier,
+                       window.section().callout(run).center().toPoint());
     auto* edit = window.findChild<InlineEdit*>();
     ASSERT_NE(edit, nullptr);
     type(edit, QStringLiteral("H16 @ 150"));
     EXPECT_EQ(slab().bars.front().bar, "H16");
     EXPECT_EQ(slab().bars.front().spacing, 150);
     QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
-    QTest::mouseDClick(&window.plan(), Qt::LeftButton, Qt::NoModifier, window.plan().spanDimension(0).center().toPoint());
+    QTest::mouseDClick(&window.plan(), Qt::LeftButton, Qt::NoModifier,
+                       window.plan().spanDimension(0).center().toPoint());
     edit = window.findChild<InlineEdit*>();
     ASSERT_NE(edit, nullptr);
     type(edit, QStringLiteral("4.6"));
     EXPECT_EQ(slab().spans[0].length, 4600);
     QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
-    QTest::mouseDClick(&window.section(), Qt::LeftButton, Qt::NoModifier, window.section().thicknessField().center().toPoint());
+    QTest::mouseDClick(&window.section(), Qt::LeftButton, Qt::NoModifier,
+                       window.section().thicknessField().center().toPoint());
     edit = window.findChild<InlineEdit*>();
     ASSERT_NE(edit, nullptr);
     type(edit, QStringLiteral("nonsense"));
@@ -196,7 +209,8 @@ TEST_F(Window, NewSlabFromNothing) {
     EXPECT_EQ(session().place(), Place::Layout);
     type(part<QLineEdit>("spans"), QStringLiteral("2@4.8 5.2 1.4"));
     EXPECT_EQ(slab().spans.size(), 4u);
-    QTest::mouseClick(part<QCheckBox>("cantileverEnd"), Qt::LeftButton, Qt::NoModifier, QPoint(8, part<QCheckBox>("cantileverEnd")->height() / 2));
+    QTest::mouseClick(part<QCheckBox>("cantileverEnd"), Qt::LeftButton, Qt::NoModifier,
+                      QPoint(8, part<QCheckBox>("cantileverEnd")->height() / 2));
     EXPECT_TRUE(slab().cantileverEnd);
     type(part<QLineEdit>("width"), QStringLiteral("6.5"));
     EXPECT_EQ(slab().width, 6500);
@@ -242,7 +256,8 @@ TEST_F(Window, StandardAndUnitsSwitch) {
     emit units_->textActivated(units_->itemText(1));
     EXPECT_EQ(session().text(203.2, units::Kind::Length), QStringLiteral("8.00 in"));
     session().undoStack().undo();
-    EXPECT_EQ(formats::projectText(session().project()), stored) << "units change the display, not the values";
+    EXPECT_EQ(formats::projectText(session().project()), stored)
+        << "units change the display, not the values";
     session().undoStack().undo();
     EXPECT_EQ(session().project().basis.standard, "en1992");
 }
@@ -267,7 +282,9 @@ TEST_F(Window, UnsavedChangesAreGuarded) {
     int asked = 0;
     auto answer = MainWindow::Unsaved::Cancel;
     window.askUnsaved = [&] { return ++asked, answer; };
-    window.askSavePath = [&](const QString&, const QString&, const QString&) { return folder.filePath(QStringLiteral("kept")); };
+    window.askSavePath = [&](const QString&, const QString&, const QString&) {
+        return folder.filePath(QStringLiteral("kept"));
+    };
     EXPECT_TRUE(window.close());
     EXPECT_EQ(asked, 0) << "nothing was changed";
     auto again = [&] {
@@ -283,7 +300,11 @@ TEST_F(Window, UnsavedChangesAreGuarded) {
     answer = MainWindow::Unsaved::Save;
     EXPECT_TRUE(window.close());
     EXPECT_TRUE(QFile::exists(folder.filePath(QStringLiteral("kept.talvik"))));
-    EXPECT_TRUE(QSettings().value(QStringLiteral("recent")).toStringList().first().endsWith(QStringLiteral("kept.talvik")));
+    EXPECT_TRUE(QSettings()
+                    .value(QStringLiteral("recent"))
+                    .toStringList()
+                    .first()
+                    .endsWith(QStringLiteral("kept.talvik")));
     again();
     press(window, Qt::Key_PageUp);
     answer = MainWindow::Unsaved::Discard;
@@ -353,7 +374,8 @@ TEST_F(Window, NationalParametersAreEdited) {
 
 TEST_F(Window, ZoomAndPanKeepThePlaceUnderThePointer) {
     QPointF before = window.plan().spanCentre(2);
-    QWheelEvent wheel(before, window.plan().mapToGlobal(before), QPoint(), QPoint(0, 240), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QWheelEvent wheel(before, window.plan().mapToGlobal(before), QPoint(), QPoint(0, 240), Qt::NoButton,
+                      Qt::NoModifier, Qt::NoScrollPhase, false);
     QApplication::sendEvent(&window.plan(), &wheel);
     EXPECT_NEAR(window.plan().spanCentre(2).x(), before.x(), 1);
     EXPECT_NEAR(window.plan().spanCentre(2).y(), before.y(), 1);

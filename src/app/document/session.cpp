@@ -13,8 +13,13 @@ namespace talvik::app {
 // A step of history: the whole project before and after. Rows they share cost nothing.
 class SnapshotCommand final : public QUndoCommand {
   public:
-    SnapshotCommand(Session& session, const QString& text, std::shared_ptr<const model::Project> before, std::shared_ptr<const model::Project> after, const QString& merge)
-        : QUndoCommand(text), session_(session), before_(std::move(before)), after_(std::move(after)), merge_(merge) {}
+    SnapshotCommand(Session& session, const QString& text, std::shared_ptr<const model::Project> before,
+                    std::shared_ptr<const model::Project> after, const QString& merge)
+        : QUndoCommand(text),
+          session_(session),
+          before_(std::move(before)),
+          after_(std::move(after)),
+          merge_(merge) {}
     void undo() override { session_.show(before_); }
     void redo() override { session_.show(after_); }
     int id() const override { return merge_.isEmpty() ? -1 : 1; }
@@ -32,7 +37,8 @@ class SnapshotCommand final : public QUndoCommand {
     QString merge_;
 };
 
-Session::Session(QObject* parent) : QObject(parent), undo_(this), station_(std::numeric_limits<double>::quiet_NaN()) {
+Session::Session(QObject* parent)
+    : QObject(parent), undo_(this), station_(std::numeric_limits<double>::quiet_NaN()) {
     undo_.setUndoLimit(0);
     connect(&undo_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
     start(model::emptyProject(), {});
@@ -80,7 +86,9 @@ bool Session::apply(const QString& text, model::Project next, const QString& mer
         if (slab->bars.empty()) next = design::proposeBars(next, slab->id);
     next = design::withMarks(next);
     if (next == *project_) return true;
-    undo_.push(new SnapshotCommand(*this, text, project_, std::make_shared<const model::Project>(std::move(next)), merge.isEmpty() ? merge : merge + QString::number(mergeSerial_)));
+    undo_.push(new SnapshotCommand(*this, text, project_,
+                                   std::make_shared<const model::Project>(std::move(next)),
+                                   merge.isEmpty() ? merge : merge + QString::number(mergeSerial_)));
     return true;
 }
 
@@ -128,7 +136,11 @@ void Session::setStation(double x) {
     emit stationChanged();
 }
 
-QString Session::text(double stored, units::Kind kind) const { return QString::fromStdString(units::text(stored, kind, project_->basis.units)); }
-QString Session::number(double stored, units::Kind kind) const { return QString::fromStdString(units::number(stored, kind, project_->basis.units)); }
+QString Session::text(double stored, units::Kind kind) const {
+    return QString::fromStdString(units::text(stored, kind, project_->basis.units));
+}
+QString Session::number(double stored, units::Kind kind) const {
+    return QString::fromStdString(units::number(stored, kind, project_->basis.units));
+}
 
 }  // namespace talvik::app

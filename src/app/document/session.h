@@ -1,5 +1,5 @@
-// What the window's parts share: the project and its undo history, the design that answers it, the selection, the
-// place of work, and the horizontal scale common to plan and long section.
+// What the window's parts share: the project and its undo history, the design that answers it, the selection,
+// the place of work, and the horizontal scale common to plan and long section.
 #pragma once
 
 #include <QObject>
@@ -27,15 +27,17 @@ class Session : public QObject {
     const model::Project& project() const { return *project_; }
     const design::Design& design() const { return *design_; }
     double answerMilliseconds() const { return answerMs_; }
-    // The project to edit from: as project(), but new ids go on after all that were ever used, also after undo.
+    // The project to edit from: as project(), but new ids go on after all that were ever used, also after
+    // undo.
     model::Project base() const;
     // The slab in hand; null in an empty project.
     const model::OneWaySlab* slab() const;
     const design::SlabDesign* slabDesign() const;
     void setSlab(const model::Id& id);
 
-    // Makes `next` the project, as one undoable step named `text`. Steps with the same non-empty `merge` that follow
-    // each other become one. A project that is not valid is refused: the sentence goes to `refused` and nothing changes.
+    // Makes `next` the project, as one undoable step named `text`. Steps with the same non-empty `merge` that
+    // follow each other become one. A project that is not valid is refused: the sentence goes to `refused`
+    // and nothing changes.
     bool apply(const QString& text, model::Project next, const QString& merge = {});
     void endMerge() { mergeSerial_++; }
     QUndoStack& undoStack() { return undo_; }
@@ -59,12 +61,12 @@ class Session : public QObject {
     QString number(double stored, units::Kind kind) const;
 
   signals:
-    void changed();           // project and design
+    void changed();  // project and design
     void selectionChanged();
     void placeChanged();
     void stationChanged();
     void refused(const QString& sentence);
-    void fileChanged();       // path or clean state
+    void fileChanged();  // path or clean state
 
   private:
     friend class SnapshotCommand;

@@ -1,5 +1,5 @@
-// The horizontal scale that plan and long section share, so that a support in one stands under the same support in
-// the other. Pixels from the views' common left edge.
+// The horizontal scale that plan and long section share, so that a support in one stands under the same
+// support in the other. Pixels from the views' common left edge.
 #pragma once
 
 #include <QObject>

@@ -19,13 +19,16 @@ SheetPreview::SheetPreview(Session& session, QWidget* parent) : QWidget(parent),
     });
 }
 
-void SheetPreview::showEvent(QShowEvent*) { refresh(); }
+void SheetPreview::showEvent(QShowEvent*) {
+    refresh();
+}
 
 void SheetPreview::refresh() {
     const auto* slab = session_.slab();
     const auto* d = session_.slabDesign();
     sheet_.reset();
-    if (slab && d && d->error.empty()) sheet_ = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
+    if (slab && d && d->error.empty())
+        sheet_ = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
     update();
 }
 
@@ -39,7 +42,8 @@ void SheetPreview::paintEvent(QPaintEvent*) {
     }
     p.setRenderHint(QPainter::Antialiasing);
     double scale = std::min((width() - 32.0) / sheet_->width, (height() - 32.0) / sheet_->height) * zoom_;
-    p.translate(width() / 2.0 + shift_.x() - sheet_->width * scale / 2, height() / 2.0 + shift_.y() - sheet_->height * scale / 2);
+    p.translate(width() / 2.0 + shift_.x() - sheet_->width * scale / 2,
+                height() / 2.0 + shift_.y() - sheet_->height * scale / 2);
     p.scale(scale, scale);
     p.fillRect(QRectF(0.8, 0.8, sheet_->width, sheet_->height), theme().hairline);
     p.fillRect(QRectF(0, 0, sheet_->width, sheet_->height), Qt::white);
@@ -54,7 +58,9 @@ void SheetPreview::wheelEvent(QWheelEvent* event) {
     update();
 }
 
-void SheetPreview::mousePressEvent(QMouseEvent* event) { last_ = event->position(); }
+void SheetPreview::mousePressEvent(QMouseEvent* event) {
+    last_ = event->position();
+}
 void SheetPreview::mouseMoveEvent(QMouseEvent* event) {
     shift_ += event->position() - last_;
     last_ = event->position();

@@ -16,8 +16,12 @@ namespace {
 
 constexpr int pad = 16, checkHeight = 42;
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
-bool judged(const checks::Check& c) { return c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within; }
+QString qs(const std::string& s) {
+    return QString::fromStdString(s);
+}
+bool judged(const checks::Check& c) {
+    return c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within;
+}
 
 }  // namespace
 
@@ -59,45 +63,80 @@ void MarginView::rebuild() {
             items_.push_back({Kind::Title, text, "", nullptr, nullptr});
             items_.push_back({Kind::Subtitle, sub, "", nullptr, nullptr});
         };
-        auto has = [&](const model::Id& id) { return [id](const checks::Check& c) { return c.place.partId == id; }; };
+        auto has = [&](const model::Id& id) {
+            return [id](const checks::Check& c) { return c.place.partId == id; };
+        };
         if (s.kind == Selection::Kind::Strip) {
             auto sum = checks::summary(d->checks);
-            title(qs(slab->name), tr("%1 over, %2 within, %3 not checked").arg(sum.over).arg(sum.within).arg(sum.notChecked));
+            title(qs(slab->name),
+                  tr("%1 over, %2 within, %3 not checked").arg(sum.over).arg(sum.within).arg(sum.notChecked));
             addChecks([](const auto&) { return true; });
             addSecondOpinion();
             addReactions();
         } else if (s.kind == Selection::Kind::Span) {
             for (std::size_t i = 0; i < slab->spans.size(); ++i) {
                 if (slab->spans[i].id != s.id) continue;
-                title(tr("Span %1").arg(qs(model::spanLabel(*slab, i))), tr("%1, clear %2, slab %3").arg(session_.text(slab->spans[i].length, units::Kind::Span), session_.text(model::clearSpan(*slab, i), units::Kind::Span), session_.text(slab->thickness, units::Kind::Length)));
+                title(tr("Span %1").arg(qs(model::spanLabel(*slab, i))),
+                      tr("%1, clear %2, slab %3")
+                          .arg(session_.text(slab->spans[i].length, units::Kind::Span),
+                               session_.text(model::clearSpan(*slab, i), units::Kind::Span),
+                               session_.text(slab->thickness, units::Kind::Length)));
                 addChecks(has(s.id));
-                if (i < d->sag.size() && d->sag[i].camber > 0) items_.push_back({Kind::Pair, tr("Camber proposed"), session_.text(d->sag[i].camber, units::Kind::Sag), nullptr, nullptr});
+                if (i < d->sag.size() && d->sag[i].camber > 0)
+                    items_.push_back({Kind::Pair, tr("Camber proposed"),
+                                      session_.text(d->sag[i].camber, units::Kind::Sag), nullptr, nullptr});
             }
         } else if (s.kind == Selection::Kind::Support) {
             for (std::size_t i = 0; i < slab->supports.size(); ++i) {
                 if (slab->supports[i].id != s.id) continue;
-                title(tr("Support %1").arg(qs(model::supportLabel(*slab, i))), tr("%1 %2 wide").arg(slab->supports[i].kind == model::Support::Kind::Wall ? tr("wall") : tr("beam"), session_.text(slab->supports[i].width, units::Kind::Length)));
+                title(tr("Support %1").arg(qs(model::supportLabel(*slab, i))),
+                      tr("%1 %2 wide")
+                          .arg(slab->supports[i].kind == model::Support::Kind::Wall ? tr("wall") : tr("beam"),
+                               session_.text(slab->supports[i].width, units::Kind::Length)));
                 addChecks(has(s.id));
                 if (i < d->analysis.reactions.size()) {
                     const auto& r = d->analysis.reactions[i];
                     items_.push_back({Kind::Heading, tr("Reaction"), tr("per width"), nullptr, nullptr});
-                    items_.push_back({Kind::Pair, tr("Permanent"), session_.text(r.permanent, units::Kind::ForcePerWidth), nullptr, nullptr});
-                    items_.push_back({Kind::Pair, tr("Imposed, most"), session_.text(r.imposedMax, units::Kind::ForcePerWidth), nullptr, nullptr});
-                    items_.push_back({Kind::Pair, tr("Ultimate, most"), session_.text(r.ultimateMax.value, units::Kind::ForcePerWidth), nullptr, nullptr});
+                    items_.push_back({Kind::Pair, tr("Permanent"),
+                                      session_.text(r.permanent, units::Kind::ForcePerWidth), nullptr,
+                                      nullptr});
+                    items_.push_back({Kind::Pair, tr("Imposed, most"),
+                                      session_.text(r.imposedMax, units::Kind::ForcePerWidth), nullptr,
+                                      nullptr});
+                    items_.push_back({Kind::Pair, tr("Ultimate, most"),
+                                      session_.text(r.ultimateMax.value, units::Kind::ForcePerWidth), nullptr,
+                                      nullptr});
                 }
             }
         } else {
             for (const auto& run : slab->bars) {
                 if (run.id != s.id) continue;
-                title(qs(schedule::callout(d->items, run.id, session_.project().basis.units)), run.pinned ? tr("fixed by you, kept when bars are proposed") : tr("chosen by the tool; an edit fixes it"));
-                items_.push_back({Kind::Pair, tr("From, to"), tr("%1, %2").arg(session_.text(run.from, units::Kind::Span), session_.text(run.to, units::Kind::Span)), nullptr, nullptr});
+                title(qs(schedule::callout(d->items, run.id, session_.project().basis.units)),
+                      run.pinned ? tr("fixed by you, kept when bars are proposed")
+                                 : tr("chosen by the tool; an edit fixes it"));
+                items_.push_back({Kind::Pair, tr("From, to"),
+                                  tr("%1, %2").arg(session_.text(run.from, units::Kind::Span),
+                                                   session_.text(run.to, units::Kind::Span)),
+                                  nullptr, nullptr});
                 for (const auto& item : d->items)
-                    if (item.run == run.id) items_.push_back({Kind::Pair, tr("Mark %1, shape %2").arg(item.mark, 2, 10, QLatin1Char('0')).arg(qs(item.shape)), tr("%1 × %2").arg(item.number).arg(session_.text(item.cutLength, units::Kind::Length)), nullptr, nullptr});
-                items_.push_back({Kind::Note, tr("In the long section: drag an end · double-click the call-out · keys + − spacing, [ ] size, H hook, Alt+arrows start, Ctrl+arrows end"), "", nullptr, nullptr});
+                    if (item.run == run.id)
+                        items_.push_back({Kind::Pair,
+                                          tr("Mark %1, shape %2")
+                                              .arg(item.mark, 2, 10, QLatin1Char('0'))
+                                              .arg(qs(item.shape)),
+                                          tr("%1 × %2")
+                                              .arg(item.number)
+                                              .arg(session_.text(item.cutLength, units::Kind::Length)),
+                                          nullptr, nullptr});
+                items_.push_back({Kind::Note,
+                                  tr("In the long section: drag an end · double-click the call-out · keys + "
+                                     "− spacing, [ ] size, H hook, Alt+arrows start, Ctrl+arrows end"),
+                                  "", nullptr, nullptr});
                 bool top = model::topFace(run.role);
                 addChecks([&, top](const checks::Check& c) {
                     bool face = c.key.find(top ? "-top" : "-bottom") != std::string::npos;
-                    return face && !model::across(run.role) && c.place.to >= run.from && c.place.from <= run.to;
+                    return face && !model::across(run.role) && c.place.to >= run.from &&
+                           c.place.from <= run.to;
                 });
             }
         }
@@ -115,15 +154,19 @@ void MarginView::addProjectState() {
     const auto& design = session_.design();
     items_.push_back({Kind::Title, qs(session_.project().name), "", nullptr, nullptr});
     if (!design.trouble.empty()) {
-        for (const auto& t : design.trouble) items_.push_back({Kind::Note, qs(t.message), "", nullptr, nullptr});
+        for (const auto& t : design.trouble)
+            items_.push_back({Kind::Note, qs(t.message), "", nullptr, nullptr});
         return;
     }
     if (design.slabs.empty()) {
-        items_.push_back({Kind::Note, tr("The project has no slab yet. Add one from the File menu."), "", nullptr, nullptr});
+        items_.push_back({Kind::Note, tr("The project has no slab yet. Add one from the File menu."), "",
+                          nullptr, nullptr});
         return;
     }
     auto sum = design.summary();
-    items_.push_back({Kind::Subtitle, tr("%1 slab(s) · %2").arg(design.slabs.size()).arg(qs(design.standard->edition)), "", nullptr, nullptr});
+    items_.push_back({Kind::Subtitle,
+                      tr("%1 slab(s) · %2").arg(design.slabs.size()).arg(qs(design.standard->edition)), "",
+                      nullptr, nullptr});
     auto group = [&](const QString& heading, checks::Outcome outcome, int count) {
         items_.push_back({Kind::Heading, heading, QString::number(count), nullptr, nullptr});
         for (const auto& s : design.slabs)
@@ -138,7 +181,9 @@ void MarginView::addProjectState() {
     for (const auto& s : design.slabs)
         for (const auto& c : s.checks)
             for (const auto& note : c.notes)
-                if (note.find("effective depth from the face") == std::string::npos && note.find("anchored here") == std::string::npos) notes.insert(note);
+                if (note.find("effective depth from the face") == std::string::npos &&
+                    note.find("anchored here") == std::string::npos)
+                    notes.insert(note);
     for (const auto& note : notes) items_.push_back({Kind::Note, qs(note), "", nullptr, nullptr});
     double mass = 0, concrete = 0;
     for (const auto& s : design.slabs) {
@@ -147,27 +192,43 @@ void MarginView::addProjectState() {
         concrete += row->thickness * row->width * (model::concreteEnd(*row) - model::concreteStart(*row));
     }
     items_.push_back({Kind::Heading, tr("Quantities"), "", nullptr, nullptr});
-    items_.push_back({Kind::Pair, tr("Concrete"), tr("%1 m³").arg(concrete / 1e9, 0, 'f', 1), nullptr, nullptr});
-    items_.push_back({Kind::Pair, tr("Reinforcement"), session_.text(mass, units::Kind::Mass), nullptr, nullptr});
+    items_.push_back(
+        {Kind::Pair, tr("Concrete"), tr("%1 m³").arg(concrete / 1e9, 0, 'f', 1), nullptr, nullptr});
+    items_.push_back(
+        {Kind::Pair, tr("Reinforcement"), session_.text(mass, units::Kind::Mass), nullptr, nullptr});
 }
 
 void MarginView::addSecondOpinion() {
     using Kind = Item::Kind;
     const auto& so = session_.slabDesign()->secondOpinion;
     items_.push_back({Kind::Heading, tr("Second opinion"), tr("analysis / coefficient"), nullptr, nullptr});
-    items_.push_back({Kind::Note, qs(so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + ".")), "", nullptr, nullptr});
+    items_.push_back(
+        {Kind::Note, qs(so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + ".")),
+         "", nullptr, nullptr});
     for (const auto& r : so.rows)
-        items_.push_back({Kind::Pair, qs(r.place), tr("%1 / %2 = %3").arg(session_.number(r.engine, units::Kind::MomentPerWidth), session_.number(r.coefficient, units::Kind::MomentPerWidth)).arg(r.engine / r.coefficient, 0, 'f', 2), nullptr, nullptr});
-    if (!so.note.empty() && so.refusal.empty()) items_.push_back({Kind::Note, qs(so.note), "", nullptr, nullptr});
+        items_.push_back({Kind::Pair, qs(r.place),
+                          tr("%1 / %2 = %3")
+                              .arg(session_.number(r.engine, units::Kind::MomentPerWidth),
+                                   session_.number(r.coefficient, units::Kind::MomentPerWidth))
+                              .arg(r.engine / r.coefficient, 0, 'f', 2),
+                          nullptr, nullptr});
+    if (!so.note.empty() && so.refusal.empty())
+        items_.push_back({Kind::Note, qs(so.note), "", nullptr, nullptr});
 }
 
 void MarginView::addReactions() {
     using Kind = Item::Kind;
     const auto* slab = session_.slab();
-    items_.push_back({Kind::Heading, tr("Reactions, ultimate"), tr("permanent · imposed · most"), nullptr, nullptr});
+    items_.push_back(
+        {Kind::Heading, tr("Reactions, ultimate"), tr("permanent · imposed · most"), nullptr, nullptr});
     const auto& all = session_.slabDesign()->analysis.reactions;
     for (std::size_t i = 0; i < all.size(); ++i)
-        items_.push_back({Kind::Pair, qs(model::supportLabel(*slab, i)), tr("%1 · %2 · %3").arg(session_.number(all[i].permanent, units::Kind::ForcePerWidth), session_.number(all[i].imposedMax, units::Kind::ForcePerWidth), session_.text(all[i].ultimateMax.value, units::Kind::ForcePerWidth)), nullptr, nullptr});
+        items_.push_back({Kind::Pair, qs(model::supportLabel(*slab, i)),
+                          tr("%1 · %2 · %3")
+                              .arg(session_.number(all[i].permanent, units::Kind::ForcePerWidth),
+                                   session_.number(all[i].imposedMax, units::Kind::ForcePerWidth),
+                                   session_.text(all[i].ultimateMax.value, units::Kind::ForcePerWidth)),
+                          nullptr, nullptr});
 }
 
 std::unique_ptr<QTextDocument> MarginView::working(const checks::Check& c, int width) const {
@@ -176,17 +237,30 @@ std::unique_ptr<QTextDocument> MarginView::working(const checks::Check& c, int w
     document->setDocumentMargin(0);
     const QString grey = theme().secondary.name();
     QString html = QStringLiteral("<body style=\"color:%1\">").arg(theme().ink.name());
-    if (!c.combination.empty()) html += QStringLiteral("<p style=\"margin:0 0 6px 0;color:%1\">%2</p>").arg(grey, qs(c.combination).toHtmlEscaped());
-    if (!c.reason.empty()) html += QStringLiteral("<p style=\"margin:0 0 6px 0\">%1</p>").arg(qs(c.reason).toHtmlEscaped());
+    if (!c.combination.empty())
+        html += QStringLiteral("<p style=\"margin:0 0 6px 0;color:%1\">%2</p>")
+                    .arg(grey, qs(c.combination).toHtmlEscaped());
+    if (!c.reason.empty())
+        html += QStringLiteral("<p style=\"margin:0 0 6px 0\">%1</p>").arg(qs(c.reason).toHtmlEscaped());
     for (const auto& step : c.steps) {
-        html += QStringLiteral("<p style=\"margin:0 0 7px 0\">%1 &nbsp;<span style=\"color:%2;font-size:10px\">%3</span>").arg(qs(trace::formula(step, trace::Form::Html)), grey, qs(step.clause).toHtmlEscaped());
-        if (auto numbers = trace::substituted(step, trace::Form::Html); !numbers.empty()) html += QStringLiteral("<br>") + qs(numbers);
+        html +=
+            QStringLiteral(
+                "<p style=\"margin:0 0 7px 0\">%1 &nbsp;<span style=\"color:%2;font-size:10px\">%3</span>")
+                .arg(qs(trace::formula(step, trace::Form::Html)), grey, qs(step.clause).toHtmlEscaped());
+        if (auto numbers = trace::substituted(step, trace::Form::Html); !numbers.empty())
+            html += QStringLiteral("<br>") + qs(numbers);
         html += QStringLiteral("<br><b>%1</b>").arg(qs(trace::result(step, trace::Form::Html)));
-        if (!step.note.empty()) html += QStringLiteral("<br><span style=\"color:%1\">%2</span>").arg(grey, qs(step.note).toHtmlEscaped());
+        if (!step.note.empty())
+            html += QStringLiteral("<br><span style=\"color:%1\">%2</span>")
+                        .arg(grey, qs(step.note).toHtmlEscaped());
         html += QStringLiteral("</p>");
     }
-    for (const auto& note : c.notes) html += QStringLiteral("<p style=\"margin:0 0 5px 0;color:%1\">%2</p>").arg(grey, qs(note).toHtmlEscaped());
-    if (!c.clause.empty()) html += QStringLiteral("<p style=\"margin:0;color:%1\">%2</p>").arg(theme().selection.name(), qs(c.clause).toHtmlEscaped());
+    for (const auto& note : c.notes)
+        html += QStringLiteral("<p style=\"margin:0 0 5px 0;color:%1\">%2</p>")
+                    .arg(grey, qs(note).toHtmlEscaped());
+    if (!c.clause.empty())
+        html += QStringLiteral("<p style=\"margin:0;color:%1\">%2</p>")
+                    .arg(theme().selection.name(), qs(c.clause).toHtmlEscaped());
     document->setHtml(html);
     document->setTextWidth(width);
     return document;
@@ -198,11 +272,21 @@ void MarginView::layOut() {
     for (Item& item : items_) {
         item.y = y;
         switch (item.kind) {
-            case Item::Kind::Title: item.height = 24; break;
-            case Item::Kind::Subtitle: item.height = 24; break;
-            case Item::Kind::Heading: item.height = 34; break;
-            case Item::Kind::Pair: item.height = 22; break;
-            case Item::Kind::Note: item.height = note.boundingRect(0, 0, w, 10000, Qt::TextWordWrap, item.text).height() + 8; break;
+            case Item::Kind::Title:
+                item.height = 24;
+                break;
+            case Item::Kind::Subtitle:
+                item.height = 24;
+                break;
+            case Item::Kind::Heading:
+                item.height = 34;
+                break;
+            case Item::Kind::Pair:
+                item.height = 22;
+                break;
+            case Item::Kind::Note:
+                item.height = note.boundingRect(0, 0, w, 10000, Qt::TextWordWrap, item.text).height() + 8;
+                break;
             case Item::Kind::Check:
                 item.height = checkHeight;
                 if (open_.contains(item.check->key)) {
@@ -222,8 +306,12 @@ void MarginView::layOut() {
     viewport()->update();
 }
 
-void MarginView::resizeEvent(QResizeEvent*) { layOut(); }
-void MarginView::scrollContentsBy(int, int) { viewport()->update(); }
+void MarginView::resizeEvent(QResizeEvent*) {
+    layOut();
+}
+void MarginView::scrollContentsBy(int, int) {
+    viewport()->update();
+}
 
 void MarginView::paintEvent(QPaintEvent*) {
     QPainter p(viewport());
@@ -239,12 +327,14 @@ void MarginView::paintEvent(QPaintEvent*) {
             case Item::Kind::Title:
                 p.setFont(uiFont(15, QFont::DemiBold));
                 p.setPen(t.ink);
-                p.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, p.fontMetrics().elidedText(item.text, Qt::ElideRight, w));
+                p.drawText(r, Qt::AlignLeft | Qt::AlignVCenter,
+                           p.fontMetrics().elidedText(item.text, Qt::ElideRight, w));
                 break;
             case Item::Kind::Subtitle:
                 p.setFont(uiFont(12));
                 p.setPen(t.secondary);
-                p.drawText(r, Qt::AlignLeft | Qt::AlignTop, p.fontMetrics().elidedText(item.text, Qt::ElideRight, w));
+                p.drawText(r, Qt::AlignLeft | Qt::AlignTop,
+                           p.fontMetrics().elidedText(item.text, Qt::ElideRight, w));
                 break;
             case Item::Kind::Heading:
                 p.setPen(QPen(t.hairline, 1));
@@ -268,7 +358,9 @@ void MarginView::paintEvent(QPaintEvent*) {
                 p.setPen(t.secondary);
                 p.drawText(r, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, item.text);
                 break;
-            case Item::Kind::Check: paintCheck(p, item, y, hasFocus() && item.check->key == current_); break;
+            case Item::Kind::Check:
+                paintCheck(p, item, y, hasFocus() && item.check->key == current_);
+                break;
         }
     }
 }
@@ -286,20 +378,26 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
     p.setFont(uiFont(12, QFont::Medium));
     p.setPen(t.ink);
     double right = judged(c) ? 46 : 0;
-    p.drawText(QRectF(pad, y + 4, w - right, 16), Qt::AlignLeft | Qt::AlignVCenter, p.fontMetrics().elidedText(qs(c.title), Qt::ElideRight, static_cast<int>(w - right)));
+    p.drawText(QRectF(pad, y + 4, w - right, 16), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(qs(c.title), Qt::ElideRight, static_cast<int>(w - right)));
     if (judged(c)) {
         double ratio = checks::ratio(c);
         p.setFont(uiFont(13, QFont::DemiBold));
         p.setPen(over ? t.over : t.ink);
-        p.drawText(QRectF(pad, y + 4, w, 16), Qt::AlignRight | Qt::AlignVCenter, ratio >= 99 ? QStringLiteral(">99") : QString::number(ratio, 'f', 2));
+        p.drawText(QRectF(pad, y + 4, w, 16), Qt::AlignRight | Qt::AlignVCenter,
+                   ratio >= 99 ? QStringLiteral(">99") : QString::number(ratio, 'f', 2));
     }
     double gauge = w * 0.46;
-    GaugeState state = c.outcome == checks::Outcome::NotChecked ? GaugeState::NotChecked : c.outcome == checks::Outcome::NotApplicable ? GaugeState::NotApplicable : GaugeState::Judged;
+    GaugeState state = c.outcome == checks::Outcome::NotChecked      ? GaugeState::NotChecked
+                       : c.outcome == checks::Outcome::NotApplicable ? GaugeState::NotApplicable
+                                                                     : GaugeState::Judged;
     paintGauge(p, QRectF(pad, y + 25, gauge, 8), checks::ratio(c), state);
     p.setFont(uiFont(11));
     p.setPen(t.secondary);
     QRectF figures(pad + gauge + 8, y + 21, w - gauge - 8, 16);
-    p.drawText(figures, Qt::AlignLeft | Qt::AlignVCenter, p.fontMetrics().elidedText(qs(checks::figures(c, session_.project().basis.units)), Qt::ElideRight, static_cast<int>(figures.width())));
+    p.drawText(figures, Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(qs(checks::figures(c, session_.project().basis.units)),
+                                          Qt::ElideRight, static_cast<int>(figures.width())));
     if (!opened) return;
     QRectF box(pad, y + checkHeight, w, item.height - checkHeight - 8);
     p.setPen(QPen(t.hairline, 1));
@@ -337,7 +435,9 @@ std::vector<std::string> MarginView::listed() const {
 void MarginView::mousePressEvent(QMouseEvent* event) {
     int y = static_cast<int>(event->position().y()) + verticalScrollBar()->value();
     for (std::size_t i = 0; i < items_.size(); ++i)
-        if (items_[i].check && y >= items_[i].y && y < items_[i].y + (items_[i].working ? checkHeight : items_[i].height)) return toggle(static_cast<int>(i));
+        if (items_[i].check && y >= items_[i].y &&
+            y < items_[i].y + (items_[i].working ? checkHeight : items_[i].height))
+            return toggle(static_cast<int>(i));
 }
 
 void MarginView::moveCurrent(int direction) {
@@ -355,14 +455,17 @@ void MarginView::moveCurrent(int direction) {
     session_.setStation(item.check->place.x);
     int scroll = verticalScrollBar()->value();
     if (item.y < scroll) verticalScrollBar()->setValue(item.y - 8);
-    if (item.y + item.height > scroll + viewport()->height()) verticalScrollBar()->setValue(item.y + item.height - viewport()->height() + 8);
+    if (item.y + item.height > scroll + viewport()->height())
+        verticalScrollBar()->setValue(item.y + item.height - viewport()->height() + 8);
     viewport()->update();
 }
 
 void MarginView::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
-        case Qt::Key_Up: return moveCurrent(-1);
-        case Qt::Key_Down: return moveCurrent(1);
+        case Qt::Key_Up:
+            return moveCurrent(-1);
+        case Qt::Key_Down:
+            return moveCurrent(1);
         case Qt::Key_Return:
         case Qt::Key_Enter:
         case Qt::Key_Space:
@@ -374,8 +477,11 @@ void MarginView::keyPressEvent(QKeyEvent* event) {
                 open_.clear();
                 return rebuild();
             }
-            return session_.select(session_.selection().kind == Selection::Kind::Strip ? Selection{} : Selection{Selection::Kind::Strip, ""});
-        default: QAbstractScrollArea::keyPressEvent(event);
+            return session_.select(session_.selection().kind == Selection::Kind::Strip
+                                       ? Selection{}
+                                       : Selection{Selection::Kind::Strip, ""});
+        default:
+            QAbstractScrollArea::keyPressEvent(event);
     }
 }
 

@@ -1,5 +1,5 @@
-// The margin: why. The checks of the selection, worst first; each opens to its working. With nothing selected, the
-// state of the whole project.
+// The margin: why. The checks of the selection, worst first; each opens to its working. With nothing
+// selected, the state of the whole project.
 #pragma once
 
 #include <QAbstractScrollArea>

@@ -17,11 +17,14 @@ namespace {
 
 using units::Kind;
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
+QString qs(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
 }  // namespace
 
-PlanView::PlanView(Session& session, StripScale& scale, QWidget* parent) : QWidget(parent), session_(session), scale_(scale) {
+PlanView::PlanView(Session& session, StripScale& scale, QWidget* parent)
+    : QWidget(parent), session_(session), scale_(scale) {
     setObjectName(QStringLiteral("plan"));
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -73,7 +76,9 @@ void PlanView::paintEvent(QPaintEvent*) {
     if (!slab) {
         p.setPen(t.secondary);
         p.setFont(uiFont(14));
-        p.drawText(rect(), Qt::AlignCenter, tr("There is no slab yet.\nFile ▸ Add slab makes one of three spans; then type its spans in place 2, Layout."));
+        p.drawText(rect(), Qt::AlignCenter,
+                   tr("There is no slab yet.\nFile ▸ Add slab makes one of three spans; then type its spans "
+                      "in place 2, Layout."));
         return;
     }
     if (!session_.design().trouble.empty()) {
@@ -91,10 +96,17 @@ void PlanView::paintEvent(QPaintEvent*) {
     drawGrid(p);
     drawDimensions(p);
     switch (session_.place()) {
-        case Place::Actions: drawLoads(p); break;
-        case Place::Checks: drawVerdicts(p); break;
-        case Place::Bars: drawBars(p); break;
-        default: break;
+        case Place::Actions:
+            drawLoads(p);
+            break;
+        case Place::Checks:
+            drawVerdicts(p);
+            break;
+        case Place::Bars:
+            drawBars(p);
+            break;
+        default:
+            break;
     }
     if (double x = session_.station(); std::isfinite(x)) {
         p.setPen(QPen(t.selection, 1.2, Qt::DashLine));
@@ -117,10 +129,13 @@ void PlanView::drawSelection(QPainter& p) const {
     tint.setAlpha(60);
     for (std::size_t i = 0; i < slab->spans.size(); ++i)
         if (s.kind == Selection::Kind::Span && slab->spans[i].id == s.id)
-            p.fillRect(QRectF(at(model::spanStart(*slab, i), slab->width), at(model::spanStart(*slab, i + 1), 0)), tint);
+            p.fillRect(
+                QRectF(at(model::spanStart(*slab, i), slab->width), at(model::spanStart(*slab, i + 1), 0)),
+                tint);
     for (std::size_t i = 0; i < slab->supports.size(); ++i)
         if (s.kind == Selection::Kind::Support && slab->supports[i].id == s.id) {
-            double x = model::axis(*slab, i), half = std::max(slab->supports[i].width / 2, 5 / scale_.perMm());
+            double x = model::axis(*slab, i),
+                   half = std::max(slab->supports[i].width / 2, 5 / scale_.perMm());
             p.fillRect(QRectF(at(x - half, slab->width + 300), at(x + half, -300)), tint);
         }
 }
@@ -150,7 +165,8 @@ void PlanView::drawGrid(QPainter& p) const {
         p.setPen(QPen(t.secondary, 0.8, Qt::DashDotLine));
         p.drawLine(QPointF(x, concrete().top() - 26), QPointF(x, concrete().bottom() + 8));
         QRectF bubble(x - 11, concrete().top() - 48, 22, 22);
-        bool chosen = session_.selection().kind == Selection::Kind::Support && session_.selection().id == slab->supports[i].id;
+        bool chosen = session_.selection().kind == Selection::Kind::Support &&
+                      session_.selection().id == slab->supports[i].id;
         p.setPen(QPen(chosen ? t.selection : t.secondary, chosen ? 2 : 1));
         p.setBrush(t.paper);
         p.drawEllipse(bubble);
@@ -166,20 +182,25 @@ void PlanView::drawDimensions(QPainter& p) const {
     bool layout = session_.place() == Place::Layout;
     double y = concrete().bottom() + 32;
     for (std::size_t i = 0; i < slab->spans.size(); ++i) {
-        double a = scale_.toPixel(model::spanStart(*slab, i)), b = scale_.toPixel(model::spanStart(*slab, i + 1));
+        double a = scale_.toPixel(model::spanStart(*slab, i)),
+               b = scale_.toPixel(model::spanStart(*slab, i + 1));
         p.setPen(QPen(t.secondary, 0.8));
         p.drawLine(QPointF(a, y), QPointF(b, y));
         for (double x : {a, b}) p.drawLine(QPointF(x - 3, y + 3), QPointF(x + 3, y - 3));
         p.setPen(layout ? t.selection : t.ink);
         QString text = session_.number(slab->spans[i].length, Kind::Span);
-        if (i == 0) text += QStringLiteral(" ") + QString::fromUtf8(units::unit(Kind::Span, session_.project().basis.units).symbol.data());
-        if (b - a > p.fontMetrics().horizontalAdvance(text)) p.drawText(QRectF(a, y - 19, b - a, 16), Qt::AlignCenter, text);
+        if (i == 0)
+            text += QStringLiteral(" ") +
+                    QString::fromUtf8(units::unit(Kind::Span, session_.project().basis.units).symbol.data());
+        if (b - a > p.fontMetrics().horizontalAdvance(text))
+            p.drawText(QRectF(a, y - 19, b - a, 16), Qt::AlignCenter, text);
     }
     // Width, at the left.
     double x = concrete().left() - 30;
     p.setPen(QPen(t.secondary, 0.8));
     p.drawLine(QPointF(x, concrete().top()), QPointF(x, concrete().bottom()));
-    for (double yy : {concrete().top(), concrete().bottom()}) p.drawLine(QPointF(x - 3, yy + 3), QPointF(x + 3, yy - 3));
+    for (double yy : {concrete().top(), concrete().bottom()})
+        p.drawLine(QPointF(x - 3, yy + 3), QPointF(x + 3, yy - 3));
     p.save();
     p.translate(x - 4, concrete().center().y());
     p.rotate(-90);
@@ -188,7 +209,9 @@ void PlanView::drawDimensions(QPainter& p) const {
     p.restore();
     p.setFont(uiFont(12));
     p.setPen(t.ink);
-    if (session_.place() != Place::Bars) p.drawText(QPointF(concrete().left() + 8, concrete().top() + 18), tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length)));
+    if (session_.place() != Place::Bars)
+        p.drawText(QPointF(concrete().left() + 8, concrete().top() + 18),
+                   tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length)));
 }
 
 void PlanView::drawLoads(QPainter& p) const {
@@ -200,8 +223,11 @@ void PlanView::drawLoads(QPainter& p) const {
     p.setFont(uiFont(13, QFont::DemiBold));
     QRectF box = concrete();
     p.setPen(t.ink);
-    QStringList lines{tr("self-weight %1").arg(session_.text(l.self, Kind::AreaLoad)), tr("finishes %1").arg(session_.text(l.finishes, Kind::AreaLoad)), tr("other permanent %1").arg(session_.text(l.other, Kind::AreaLoad)),
-                      tr("imposed %1, use %2").arg(session_.text(l.imposed, Kind::AreaLoad), qs(slab->imposedUse))};
+    QStringList lines{
+        tr("self-weight %1").arg(session_.text(l.self, Kind::AreaLoad)),
+        tr("finishes %1").arg(session_.text(l.finishes, Kind::AreaLoad)),
+        tr("other permanent %1").arg(session_.text(l.other, Kind::AreaLoad)),
+        tr("imposed %1, use %2").arg(session_.text(l.imposed, Kind::AreaLoad), qs(slab->imposedUse))};
     p.setFont(uiFont(13));
     QRectF note(box.center().x() - 130, box.center().y() - 46, 260, 92);
     p.setBrush(t.paper);
@@ -239,12 +265,17 @@ void PlanView::drawVerdicts(QPainter& p) const {
     auto worst = [&](const model::Id& id) {
         const checks::Check* found = nullptr;
         for (const auto& c : d->checks)
-            if (c.place.partId == id && (c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within) && (!found || checks::ratio(c) > checks::ratio(*found))) found = &c;
+            if (c.place.partId == id &&
+                (c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within) &&
+                (!found || checks::ratio(c) > checks::ratio(*found)))
+                found = &c;
         return found;
     };
     auto tag = [&](QPointF centre, const checks::Check& c, const QString& label) {
         bool over = c.outcome == checks::Outcome::Over;
-        QString text = QStringLiteral("%1  %2").arg(label, checks::ratio(c) >= 99 ? QStringLiteral(">99") : QString::number(checks::ratio(c), 'f', 2));
+        QString text = QStringLiteral("%1  %2").arg(label, checks::ratio(c) >= 99
+                                                               ? QStringLiteral(">99")
+                                                               : QString::number(checks::ratio(c), 'f', 2));
         p.setFont(uiFont(12, over ? QFont::DemiBold : QFont::Normal));
         double w = p.fontMetrics().horizontalAdvance(text) + 14;
         QRectF r(centre.x() - w / 2, centre.y() - 11, w, 22);
@@ -257,7 +288,8 @@ void PlanView::drawVerdicts(QPainter& p) const {
     for (std::size_t i = 0; i < slab->spans.size(); ++i) {
         const auto* c = worst(slab->spans[i].id);
         if (!c) continue;
-        QRectF r(at(model::faceBefore(*slab, i), slab->width * 0.62), at(model::faceAfter(*slab, i), slab->width * 0.38));
+        QRectF r(at(model::faceBefore(*slab, i), slab->width * 0.62),
+                 at(model::faceAfter(*slab, i), slab->width * 0.38));
         if (c->outcome == checks::Outcome::Over) p.fillRect(r, hatch(t.over));
         tag(r.center(), *c, qs(model::spanLabel(*slab, i)));
     }
@@ -294,25 +326,30 @@ void PlanView::drawBars(QPainter& p) const {
         p.drawText(r, Qt::AlignCenter, text);
     };
     for (const auto& run : slab->bars) {
-        bool top = model::topFace(run.role), chosen = session_.selection().kind == Selection::Kind::Run && session_.selection().id == run.id;
+        bool top = model::topFace(run.role),
+             chosen = session_.selection().kind == Selection::Kind::Run && session_.selection().id == run.id;
         if (run.role == model::Role::BottomMain || run.role == model::Role::TopMain) {
             double y = barY(run, turns[top]++);
             QColor colour = chosen ? t.selection : t.barsX;
             p.setPen(QPen(colour, chosen ? 3 : 2, top ? Qt::DashLine : Qt::SolidLine));
             p.drawLine(at(run.from, y), at(run.to, y));
             p.setPen(QPen(colour, 1.4));
-            for (double x : {run.from, run.to}) p.drawLine(at(x, y) + QPointF(0, -4), at(x, y) + QPointF(0, 4));
+            for (double x : {run.from, run.to})
+                p.drawLine(at(x, y) + QPointF(0, -4), at(x, y) + QPointF(0, 4));
             label(at((run.from + run.to) / 2, y), run, colour, chosen);
         } else if (model::across(run.role)) {
             // The zone across which they lie, as a line with end ticks, and one of the bars.
-            double y = slab->width * (top ? 0.06 : 0.24), x = run.from + (run.to - run.from) * (top ? 0.85 : 0.47);
+            double y = slab->width * (top ? 0.06 : 0.24),
+                   x = run.from + (run.to - run.from) * (top ? 0.85 : 0.47);
             QColor colour = chosen ? t.selection : t.barsY;
             p.setPen(QPen(colour, 1.4, top ? Qt::DashLine : Qt::SolidLine));
             p.drawLine(at(x, slab->width * (top ? 0.02 : 0.10)), at(x, slab->width * (top ? 0.18 : 0.34)));
             p.setPen(QPen(t.secondary, 0.8));
             p.drawLine(at(run.from, y), at(run.to, y));
-            for (double end : {run.from, run.to}) p.drawLine(at(end, y) + QPointF(0, -3), at(end, y) + QPointF(0, 3));
-            if (!top || crossTurn++ % 2 == 0 || chosen) label(at((run.from + run.to) / 2, y), run, colour, chosen);
+            for (double end : {run.from, run.to})
+                p.drawLine(at(end, y) + QPointF(0, -3), at(end, y) + QPointF(0, 3));
+            if (!top || crossTurn++ % 2 == 0 || chosen)
+                label(at((run.from + run.to) / 2, y), run, colour, chosen);
         }
     }
 }
@@ -330,7 +367,8 @@ void PlanView::drawScaleBar(QPainter& p) const {
     p.setFont(uiFont(10));
     p.setPen(t.secondary);
     p.drawText(QRectF(x, y - 16, w, 12), Qt::AlignLeft, QStringLiteral("0"));
-    p.drawText(QRectF(x, y - 16, w, 12), Qt::AlignRight, QStringLiteral("%1 %2").arg(length).arg(metric ? QStringLiteral("m") : QStringLiteral("ft")));
+    p.drawText(QRectF(x, y - 16, w, 12), Qt::AlignRight,
+               QStringLiteral("%1 %2").arg(length).arg(metric ? QStringLiteral("m") : QStringLiteral("ft")));
 }
 
 Selection PlanView::under(QPointF point) const {
@@ -340,20 +378,26 @@ Selection PlanView::under(QPointF point) const {
         int turns[2] = {0, 0};
         for (const auto& run : slab->bars) {
             if (run.role != model::Role::BottomMain && run.role != model::Role::TopMain) continue;
-            double y = at(0, barY(run, turns[model::topFace(run.role)]++)).y(), a = scale_.toPixel(run.from), b = scale_.toPixel(run.to);
-            if (point.x() > a - 3 && point.x() < b + 3 && point.y() > y - 18 && point.y() < y + 5) return {Selection::Kind::Run, run.id};
+            double y = at(0, barY(run, turns[model::topFace(run.role)]++)).y(), a = scale_.toPixel(run.from),
+                   b = scale_.toPixel(run.to);
+            if (point.x() > a - 3 && point.x() < b + 3 && point.y() > y - 18 && point.y() < y + 5)
+                return {Selection::Kind::Run, run.id};
         }
     }
     for (std::size_t i = 0; i < slab->supports.size(); ++i) {
-        double x = scale_.toPixel(model::axis(*slab, i)), half = std::max(6.0, slab->supports[i].width / 2 * scale_.perMm());
+        double x = scale_.toPixel(model::axis(*slab, i)),
+               half = std::max(6.0, slab->supports[i].width / 2 * scale_.perMm());
         bool bubble = QRectF(x - 12, concrete().top() - 50, 24, 26).contains(point);
-        if (bubble || (std::abs(point.x() - x) <= half && concrete().adjusted(-20, -20, 20, 10).contains(point))) return {Selection::Kind::Support, slab->supports[i].id};
+        if (bubble ||
+            (std::abs(point.x() - x) <= half && concrete().adjusted(-20, -20, 20, 10).contains(point)))
+            return {Selection::Kind::Support, slab->supports[i].id};
     }
     if (!concrete().contains(point)) return {};
     if (session_.selection().kind == Selection::Kind::None) return {Selection::Kind::Strip, ""};
     double x = scale_.toMm(point.x());
     for (std::size_t i = 0; i < slab->spans.size(); ++i)
-        if (x >= model::spanStart(*slab, i) && x <= model::spanStart(*slab, i + 1)) return {Selection::Kind::Span, slab->spans[i].id};
+        if (x >= model::spanStart(*slab, i) && x <= model::spanStart(*slab, i + 1))
+            return {Selection::Kind::Span, slab->spans[i].id};
     return {Selection::Kind::Strip, ""};
 }
 
@@ -366,7 +410,8 @@ void PlanView::mouseMoveEvent(QMouseEvent* event) {
     const auto* slab = session_.slab();
     if (!slab) return;
     QPointF point = event->position();
-    if ((event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) && (panning_ || (point - pressed_).manhattanLength() > 8)) {
+    if ((event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) &&
+        (panning_ || (point - pressed_).manhattanLength() > 8)) {
         panning_ = ownView_ = true;
         scale_.pan(point.x() - lastDrag_.x());
         yTop_ += point.y() - lastDrag_.y();
@@ -395,17 +440,20 @@ void PlanView::mouseDoubleClickEvent(QMouseEvent* event) {
 void PlanView::editSpan(std::size_t span) {
     const auto* slab = session_.slab();
     const auto system = session_.project().basis.units;
-    InlineEdit::open(this, spanDimension(span), session_.number(slab->spans[span].length, Kind::Span), [this, span, system](const QString& text) {
-        auto parsed = units::parse(text.toStdString(), Kind::Span, system);
-        if (!parsed.value) return qs(parsed.error);
-        const auto* s = session_.slab();
-        if (!s || span >= s->spans.size()) return QString();
-        std::vector<double> lengths;
-        for (const auto& each : s->spans) lengths.push_back(each.length);
-        lengths[span] = *parsed.value;
-        bool good = session_.apply(tr("Span %1").arg(qs(model::spanLabel(*s, span))), model::setSpans(session_.base(), s->id, lengths, s->cantileverStart, s->cantileverEnd));
-        return good ? QString() : tr("This length is not possible here.");
-    });
+    InlineEdit::open(this, spanDimension(span), session_.number(slab->spans[span].length, Kind::Span),
+                     [this, span, system](const QString& text) {
+                         auto parsed = units::parse(text.toStdString(), Kind::Span, system);
+                         if (!parsed.value) return qs(parsed.error);
+                         const auto* s = session_.slab();
+                         if (!s || span >= s->spans.size()) return QString();
+                         std::vector<double> lengths;
+                         for (const auto& each : s->spans) lengths.push_back(each.length);
+                         lengths[span] = *parsed.value;
+                         bool good = session_.apply(tr("Span %1").arg(qs(model::spanLabel(*s, span))),
+                                                    model::setSpans(session_.base(), s->id, lengths,
+                                                                    s->cantileverStart, s->cantileverEnd));
+                         return good ? QString() : tr("This length is not possible here.");
+                     });
 }
 
 void PlanView::wheelEvent(QWheelEvent* event) {
@@ -418,7 +466,9 @@ void PlanView::wheelEvent(QWheelEvent* event) {
     update();
 }
 
-void PlanView::leaveEvent(QEvent*) { session_.setStation(std::numeric_limits<double>::quiet_NaN()); }
+void PlanView::leaveEvent(QEvent*) {
+    session_.setStation(std::numeric_limits<double>::quiet_NaN());
+}
 
 void PlanView::resizeEvent(QResizeEvent*) {
     if (!ownView_) fit();
@@ -426,15 +476,26 @@ void PlanView::resizeEvent(QResizeEvent*) {
 
 void PlanView::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
-        case Qt::Key_Left: return stepSelection(session_, -1);
-        case Qt::Key_Right: return stepSelection(session_, 1);
-        case Qt::Key_Escape: return session_.select(session_.selection().kind == Selection::Kind::Strip ? Selection{} : Selection{session_.slab() && session_.selection().kind != Selection::Kind::None ? Selection::Kind::Strip : Selection::Kind::None, ""});
+        case Qt::Key_Left:
+            return stepSelection(session_, -1);
+        case Qt::Key_Right:
+            return stepSelection(session_, 1);
+        case Qt::Key_Escape:
+            return session_.select(
+                session_.selection().kind == Selection::Kind::Strip
+                    ? Selection{}
+                    : Selection{session_.slab() && session_.selection().kind != Selection::Kind::None
+                                    ? Selection::Kind::Strip
+                                    : Selection::Kind::None,
+                                ""});
         case Qt::Key_Return:
         case Qt::Key_Enter:
-            if (session_.selection().kind == Selection::Kind::None) session_.select({Selection::Kind::Strip, ""});
+            if (session_.selection().kind == Selection::Kind::None)
+                session_.select({Selection::Kind::Strip, ""});
             emit activated();
             return;
-        default: QWidget::keyPressEvent(event);
+        default:
+            QWidget::keyPressEvent(event);
     }
 }
 
@@ -443,12 +504,15 @@ void stepSelection(Session& session, int direction) {
     if (!slab) return;
     std::vector<Selection> order;
     for (std::size_t i = 0; i < slab->spans.size(); ++i) {
-        if (int s = model::supportBefore(*slab, i); s >= 0) order.push_back({Selection::Kind::Support, slab->supports[s].id});
+        if (int s = model::supportBefore(*slab, i); s >= 0)
+            order.push_back({Selection::Kind::Support, slab->supports[s].id});
         order.push_back({Selection::Kind::Span, slab->spans[i].id});
     }
-    if (int s = model::supportAfter(*slab, slab->spans.size() - 1); s >= 0) order.push_back({Selection::Kind::Support, slab->supports[s].id});
+    if (int s = model::supportAfter(*slab, slab->spans.size() - 1); s >= 0)
+        order.push_back({Selection::Kind::Support, slab->supports[s].id});
     auto found = std::find(order.begin(), order.end(), session.selection());
-    int n = static_cast<int>(order.size()), i = found == order.end() ? (direction > 0 ? -1 : n) : static_cast<int>(found - order.begin());
+    int n = static_cast<int>(order.size()),
+        i = found == order.end() ? (direction > 0 ? -1 : n) : static_cast<int>(found - order.begin());
     session.select(order[std::clamp(i + direction, 0, n - 1)]);
 }
 

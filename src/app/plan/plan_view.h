@@ -12,7 +12,7 @@ class PlanView : public QWidget {
     Q_OBJECT
   public:
     PlanView(Session& session, StripScale& scale, QWidget* parent = nullptr);
-    void fit();           // all of the slab, and again whenever the view is resized until the user zooms or pans
+    void fit();  // all of the slab, and again whenever the view is resized until the user zooms or pans
     // Where things are drawn, for tests and for the find palette.
     QPointF spanCentre(std::size_t span) const;
     QRectF spanDimension(std::size_t span) const;

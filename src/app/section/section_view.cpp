@@ -21,18 +21,25 @@ using units::Kind;
 
 constexpr double header = 30, bandTop = 64, bandDepth = 30, rowsTop = 140;
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
-bool isMain(model::Role role) { return role == model::Role::BottomMain || role == model::Role::TopMain; }
+QString qs(const std::string& s) {
+    return QString::fromStdString(s);
+}
+bool isMain(model::Role role) {
+    return role == model::Role::BottomMain || role == model::Role::TopMain;
+}
 
 }  // namespace
 
-SectionView::SectionView(Session& session, StripScale& scale, QWidget* parent) : QWidget(parent), session_(session), scale_(scale) {
+SectionView::SectionView(Session& session, StripScale& scale, QWidget* parent)
+    : QWidget(parent), session_(session), scale_(scale) {
     setObjectName(QStringLiteral("section"));
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setMinimumSize(300, 230);
     setAccessibleName(tr("Long section"));
-    for (auto signal : {&Session::changed, &Session::selectionChanged, &Session::placeChanged, &Session::stationChanged}) connect(&session, signal, this, qOverload<>(&QWidget::update));
+    for (auto signal :
+         {&Session::changed, &Session::selectionChanged, &Session::placeChanged, &Session::stationChanged})
+        connect(&session, signal, this, qOverload<>(&QWidget::update));
     connect(&scale, &StripScale::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -64,14 +71,19 @@ QRectF SectionView::callout(const model::Id& id) const {
         const auto* slab = session_.slab();
         for (std::size_t i = 0; !top && i < slab->spans.size(); ++i) {  // clear of the supports below
             double a = model::spanStart(*slab, i), b = model::spanStart(*slab, i + 1);
-            if (a < (run.from + run.to) / 2 && b > (run.from + run.to) / 2 && run.from < a + 500 && run.to > b - 500) x = X((a + b) / 2);
+            if (a < (run.from + run.to) / 2 && b > (run.from + run.to) / 2 && run.from < a + 500 &&
+                run.to > b - 500)
+                x = X((a + b) / 2);
         }
-        return top ? QRectF(x - 60, bandTop - 18 - 13 * (turn % 2), 120, 13) : QRectF(x - 60, bandTop + bandDepth + 8 + 13 * (turn % 2), 120, 13);
+        return top ? QRectF(x - 60, bandTop - 18 - 13 * (turn % 2), 120, 13)
+                   : QRectF(x - 60, bandTop + bandDepth + 8 + 13 * (turn % 2), 120, 13);
     }
     return {};
 }
 
-QRectF SectionView::thicknessField() const { return QRectF(width() - 150, 6, 136, 20); }
+QRectF SectionView::thicknessField() const {
+    return QRectF(width() - 150, 6, 136, 20);
+}
 
 void SectionView::paintEvent(QPaintEvent*) {
     QPainter p(this);
@@ -88,17 +100,23 @@ void SectionView::paintEvent(QPaintEvent*) {
     double at = 16 + p.fontMetrics().horizontalAdvance(title) + 14;
     p.setFont(uiFont(12));
     p.setPen(t.secondary);
-    QString detail = tr("one-way, the whole width of %1 · per unit width").arg(session_.text(slab->width, Kind::Span));
+    QString detail =
+        tr("one-way, the whole width of %1 · per unit width").arg(session_.text(slab->width, Kind::Span));
     if (!d->error.empty()) detail = qs(d->error);
     p.drawText(QPointF(at, 20), detail);
     p.setPen(t.ink);
-    p.drawText(thicknessField(), Qt::AlignRight | Qt::AlignVCenter, tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length)));
+    p.drawText(thicknessField(), Qt::AlignRight | Qt::AlignVCenter,
+               tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length)));
     int combinations = 0;
     for (const auto& c : d->analysis.combinations) combinations += c.state == actions::LimitState::Ultimate;
-    QString envelope = tr("envelope of %1 combinations × %2 arrangements").arg(combinations).arg(d->analysis.arrangements.size());
+    QString envelope = tr("envelope of %1 combinations × %2 arrangements")
+                           .arg(combinations)
+                           .arg(d->analysis.arrangements.size());
     double room = thicknessField().left() - at - p.fontMetrics().horizontalAdvance(detail) - 30;
     p.setPen(t.secondary);
-    if (p.fontMetrics().horizontalAdvance(envelope) < room) p.drawText(QRectF(0, 6, thicknessField().left() - 10, 20), Qt::AlignRight | Qt::AlignVCenter, envelope);
+    if (p.fontMetrics().horizontalAdvance(envelope) < room)
+        p.drawText(QRectF(0, 6, thicknessField().left() - 10, 20), Qt::AlignRight | Qt::AlignVCenter,
+                   envelope);
     drawSlab(p);
     drawBars(p);
     if (!d->error.empty()) return;
@@ -112,7 +130,9 @@ void SectionView::paintEvent(QPaintEvent*) {
         return r;
     };
     p.setPen(QPen(t.hairline, 0.8));
-    for (std::size_t i = 0; i < slab->supports.size(); ++i) p.drawLine(QPointF(X(model::axis(*slab, i)), rowsTop), QPointF(X(model::axis(*slab, i)), height() - 4));
+    for (std::size_t i = 0; i < slab->supports.size(); ++i)
+        p.drawLine(QPointF(X(model::axis(*slab, i)), rowsTop),
+                   QPointF(X(model::axis(*slab, i)), height() - 4));
     drawMoments(p, next(2.2));
     if (shear) drawShear(p, next(0.8));
     if (cracks) drawCracks(p, next(0.7));
@@ -126,20 +146,30 @@ void SectionView::paintEvent(QPaintEvent*) {
 void SectionView::drawSlab(QPainter& p) const {
     const auto* slab = session_.slab();
     const Theme& t = theme();
-    QRectF band(QPointF(X(model::concreteStart(*slab)), bandTop), QPointF(X(model::concreteEnd(*slab)), bandTop + bandDepth));
+    QRectF band(QPointF(X(model::concreteStart(*slab)), bandTop),
+                QPointF(X(model::concreteEnd(*slab)), bandTop + bandDepth));
     p.fillRect(band, t.concrete);
     for (std::size_t i = 0; i < slab->supports.size(); ++i) {
         double a = model::axis(*slab, i), half = slab->supports[i].width / 2;
-        bool chosen = session_.selection().kind == Selection::Kind::Support && session_.selection().id == slab->supports[i].id;
-        p.fillRect(QRectF(QPointF(X(a - half), bandTop + bandDepth), QPointF(X(a + half), bandTop + bandDepth + (slab->supports[i].kind == model::Support::Kind::Wall ? 20 : 14))), chosen ? t.selection : t.structure);
+        bool chosen = session_.selection().kind == Selection::Kind::Support &&
+                      session_.selection().id == slab->supports[i].id;
+        p.fillRect(QRectF(QPointF(X(a - half), bandTop + bandDepth),
+                          QPointF(X(a + half),
+                                  bandTop + bandDepth +
+                                      (slab->supports[i].kind == model::Support::Kind::Wall ? 20 : 14))),
+                   chosen ? t.selection : t.structure);
     }
     if (session_.selection().kind == Selection::Kind::Span)
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
             if (slab->spans[i].id == session_.selection().id) {
                 QColor tint = t.selection;
                 tint.setAlpha(40);
-                p.fillRect(QRectF(QPointF(X(model::spanStart(*slab, i)), bandTop), QPointF(X(model::spanStart(*slab, i + 1)), height())), QColor(tint.red(), tint.green(), tint.blue(), 22));
-                p.fillRect(QRectF(QPointF(X(model::spanStart(*slab, i)), bandTop), QPointF(X(model::spanStart(*slab, i + 1)), bandTop + bandDepth)), tint);
+                p.fillRect(QRectF(QPointF(X(model::spanStart(*slab, i)), bandTop),
+                                  QPointF(X(model::spanStart(*slab, i + 1)), height())),
+                           QColor(tint.red(), tint.green(), tint.blue(), 22));
+                p.fillRect(QRectF(QPointF(X(model::spanStart(*slab, i)), bandTop),
+                                  QPointF(X(model::spanStart(*slab, i + 1)), bandTop + bandDepth)),
+                           tint);
             }
     p.setPen(QPen(t.ink, 1.2));
     p.setBrush(Qt::NoBrush);
@@ -154,7 +184,8 @@ void SectionView::drawBars(QPainter& p) const {
     for (const auto& run : slab->bars) {
         bool chosen = session_.selection().kind == Selection::Kind::Run && session_.selection().id == run.id;
         if (model::across(run.role)) {
-            double y = model::topFace(run.role) ? bandTop + 12.5 : bandTop + bandDepth - 12.5, step = std::max(run.spacing * scale_.perMm(), 6.0);
+            double y = model::topFace(run.role) ? bandTop + 12.5 : bandTop + bandDepth - 12.5,
+                   step = std::max(run.spacing * scale_.perMm(), 6.0);
             p.setPen(Qt::NoPen);
             p.setBrush(chosen ? t.selection : t.barsY);
             for (double x = X(run.from); x <= X(run.to); x += step) p.drawEllipse(QPointF(x, y), 1.5, 1.5);
@@ -219,7 +250,9 @@ void SectionView::drawMoments(QPainter& p, Row row) const {
     auto overs = [&](const std::vector<double>& need, const std::vector<double>& have, double sign) {
         for (std::size_t i = 0; i + 1 < need.size(); ++i) {
             if (need[i] <= have[i] * (1 + 1e-9) && need[i + 1] <= have[i + 1] * (1 + 1e-9)) continue;
-            QPolygonF q{QPointF(X(stations[i].x), axis - sign * need[i] * k), QPointF(X(stations[i + 1].x), axis - sign * need[i + 1] * k), QPointF(X(stations[i + 1].x), axis - sign * std::min(have[i + 1], need[i + 1]) * k),
+            QPolygonF q{QPointF(X(stations[i].x), axis - sign * need[i] * k),
+                        QPointF(X(stations[i + 1].x), axis - sign * need[i + 1] * k),
+                        QPointF(X(stations[i + 1].x), axis - sign * std::min(have[i + 1], need[i + 1]) * k),
                         QPointF(X(stations[i].x), axis - sign * std::min(have[i], need[i]) * k)};
             p.setPen(Qt::NoPen);
             p.setBrush(hatch(t.over));
@@ -253,7 +286,9 @@ void SectionView::drawMoments(QPainter& p, Row row) const {
     for (const auto& s : d.demand.supports)
         if (!s.endFixity) figure(s.x, s.moment, 1);
     for (const auto& s : d.demand.spans) figure(s.x, s.moment, -1);
-    rowTitle(p, row, tr("moment"), QString::fromUtf8(units::unit(Kind::MomentPerWidth, session_.project().basis.units).symbol.data()));
+    rowTitle(
+        p, row, tr("moment"),
+        QString::fromUtf8(units::unit(Kind::MomentPerWidth, session_.project().basis.units).symbol.data()));
 }
 
 void SectionView::drawShear(QPainter& p, Row row) const {
@@ -262,7 +297,8 @@ void SectionView::drawShear(QPainter& p, Row row) const {
     const Theme& t = theme();
     const auto& a = d.analysis;
     double peak = 1e-9;
-    for (std::size_t i = 0; i < a.stations.size(); ++i) peak = std::max({peak, a.ultimate.shearMax[i].value, -a.ultimate.shearMin[i].value});
+    for (std::size_t i = 0; i < a.stations.size(); ++i)
+        peak = std::max({peak, a.ultimate.shearMax[i].value, -a.ultimate.shearMin[i].value});
     double axis = row.top + row.height / 2, k = (row.height / 2 - 8) / peak;
     p.setPen(QPen(t.hairline, 1));
     p.drawLine(QPointF(X(model::concreteStart(*slab)), axis), QPointF(X(model::concreteEnd(*slab)), axis));
@@ -274,7 +310,9 @@ void SectionView::drawShear(QPainter& p, Row row) const {
                 p.drawPolyline(line);
                 line.clear();
             }
-            line << QPointF(X(a.stations[i].x), axis - (largest ? a.ultimate.shearMax[i].value : a.ultimate.shearMin[i].value) * k);
+            line << QPointF(
+                X(a.stations[i].x),
+                axis - (largest ? a.ultimate.shearMax[i].value : a.ultimate.shearMin[i].value) * k);
         }
         p.drawPolyline(line);
     }
@@ -282,17 +320,21 @@ void SectionView::drawShear(QPainter& p, Row row) const {
     p.setFont(uiFont(10));
     p.setPen(t.secondary);
     for (std::size_t i = 0; i < a.stations.size(); ++i) {
-        bool first = i == 0 || a.stations[i].span != a.stations[i - 1].span, last = i + 1 == a.stations.size() || a.stations[i].span != a.stations[i + 1].span;
+        bool first = i == 0 || a.stations[i].span != a.stations[i - 1].span,
+             last = i + 1 == a.stations.size() || a.stations[i].span != a.stations[i + 1].span;
         double v = first ? a.ultimate.shearMax[i].value : last ? -a.ultimate.shearMin[i].value : 0;
         if (v < 0.2 * peak) continue;
         double x = X(a.stations[i].x);
         QString text = session_.number(v, Kind::ForcePerWidth);
         double w = p.fontMetrics().horizontalAdvance(text) + 4;
-        QRectF place = first ? QRectF(x + 2, axis - v * k - 9, w, 11) : QRectF(x - 2 - w, axis + v * k - 2, w, 11);
+        QRectF place =
+            first ? QRectF(x + 2, axis - v * k - 9, w, 11) : QRectF(x - 2 - w, axis + v * k - 2, w, 11);
         p.fillRect(place, t.field);
         p.drawText(place, Qt::AlignCenter, text);
     }
-    rowTitle(p, row, tr("shear"), QString::fromUtf8(units::unit(Kind::ForcePerWidth, session_.project().basis.units).symbol.data()));
+    rowTitle(
+        p, row, tr("shear"),
+        QString::fromUtf8(units::unit(Kind::ForcePerWidth, session_.project().basis.units).symbol.data()));
 }
 
 void SectionView::drawCracks(QPainter& p, Row row) const {
@@ -300,20 +342,27 @@ void SectionView::drawCracks(QPainter& p, Row row) const {
     const Theme& t = theme();
     double base = row.top + row.height - 6, full = (row.height - 20) * 0.8;
     p.setPen(QPen(t.attention, 1, Qt::DotLine));
-    p.drawLine(QPointF(X(model::concreteStart(*session_.slab())), base - full), QPointF(X(model::concreteEnd(*session_.slab())), base - full));
+    p.drawLine(QPointF(X(model::concreteStart(*session_.slab())), base - full),
+               QPointF(X(model::concreteEnd(*session_.slab())), base - full));
     p.setPen(QPen(t.hairline, 1));
-    p.drawLine(QPointF(X(model::concreteStart(*session_.slab())), base), QPointF(X(model::concreteEnd(*session_.slab())), base));
+    p.drawLine(QPointF(X(model::concreteStart(*session_.slab())), base),
+               QPointF(X(model::concreteEnd(*session_.slab())), base));
     p.setFont(uiFont(10));
     for (const auto& c : d.checks) {
-        if (c.key.find("/crack-") == std::string::npos || (c.outcome != checks::Outcome::Within && c.outcome != checks::Outcome::Over)) continue;
+        if (c.key.find("/crack-") == std::string::npos ||
+            (c.outcome != checks::Outcome::Within && c.outcome != checks::Outcome::Over))
+            continue;
         double r = checks::ratio(c), x = X(c.place.x), h = std::min(r, 1.15) * full;
         bool over = c.outcome == checks::Outcome::Over;
         p.fillRect(QRectF(x - 2, base - h, 4, h), over ? hatch(t.over) : QBrush(t.ink));
         p.setPen(over ? t.over : t.secondary);
-        p.drawText(QRectF(x + 4, base - h - 3, 70, 12), Qt::AlignLeft | Qt::AlignVCenter, session_.number(c.demand, c.kind));
+        p.drawText(QRectF(x + 4, base - h - 3, 70, 12), Qt::AlignLeft | Qt::AlignVCenter,
+                   session_.number(c.demand, c.kind));
     }
-    bool width = session_.design().standard && session_.design().standard->service->crackState() == actions::LimitState::QuasiPermanent;
-    rowTitle(p, row, width ? tr("cracks") : tr("spacing, cracks"), QString::fromUtf8(units::unit(Kind::Crack, session_.project().basis.units).symbol.data()));
+    bool width = session_.design().standard &&
+                 session_.design().standard->service->crackState() == actions::LimitState::QuasiPermanent;
+    rowTitle(p, row, width ? tr("cracks") : tr("spacing, cracks"),
+             QString::fromUtf8(units::unit(Kind::Crack, session_.project().basis.units).symbol.data()));
 }
 
 void SectionView::drawSag(QPainter& p, Row row) const {
@@ -324,7 +373,9 @@ void SectionView::drawSag(QPainter& p, Row row) const {
     std::vector<double> limits(slab->spans.size(), 0);
     for (const auto& c : d.checks)
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
-            if (c.place.partId == slab->spans[i].id && c.key.ends_with("/sag-total") && c.outcome != checks::Outcome::NotChecked) limits[i] = c.limit;
+            if (c.place.partId == slab->spans[i].id && c.key.ends_with("/sag-total") &&
+                c.outcome != checks::Outcome::NotChecked)
+                limits[i] = c.limit;
     for (const auto& sag : d.sag)
         for (double w : sag.total) peak = std::max(peak, w), least = std::min(least, w);
     for (double l : limits) peak = std::max(peak, std::min(l, 3 * peak));
@@ -340,20 +391,24 @@ void SectionView::drawSag(QPainter& p, Row row) const {
         bool over = limits[i] > 0 && sag.largest > limits[i];
         p.setPen(QPen(over ? t.over : t.ink, 1.4));
         p.drawPolyline(line);
-        if (sag.largest > 0.05 * peak) p.drawText(QRectF(X(sag.at) - 30, axis - 13, 60, 13), Qt::AlignCenter, session_.number(sag.largest, Kind::Sag));
+        if (sag.largest > 0.05 * peak)
+            p.drawText(QRectF(X(sag.at) - 30, axis - 13, 60, 13), Qt::AlignCenter,
+                       session_.number(sag.largest, Kind::Sag));
         if (limits[i] > 0 && limits[i] <= peak * 1.001) {
             p.setPen(QPen(t.attention, 1, Qt::DotLine));
             double y = axis + limits[i] * k;
             double end = X(model::spanStart(*slab, i + 1)) - 4;
             p.drawLine(QPointF(X(model::spanStart(*slab, i)) + 4, y), QPointF(end, y));
             QString text = session_.number(limits[i], Kind::Sag);
-            QRectF place(end - 6 - p.fontMetrics().horizontalAdvance(text), y - 7, p.fontMetrics().horizontalAdvance(text) + 4, 14);
+            QRectF place(end - 6 - p.fontMetrics().horizontalAdvance(text), y - 7,
+                         p.fontMetrics().horizontalAdvance(text) + 4, 14);
             p.fillRect(place, t.field);
             p.setPen(t.attention);
             p.drawText(place, Qt::AlignCenter, text);
         }
     }
-    rowTitle(p, row, tr("sag"), QString::fromUtf8(units::unit(Kind::Sag, session_.project().basis.units).symbol.data()));
+    rowTitle(p, row, tr("sag"),
+             QString::fromUtf8(units::unit(Kind::Sag, session_.project().basis.units).symbol.data()));
 }
 
 std::optional<SectionView::Grip> SectionView::gripAt(QPointF point) const {
@@ -365,7 +420,9 @@ std::optional<SectionView::Grip> SectionView::gripAt(QPointF point) const {
         if (!isMain(run.role)) continue;
         for (bool end : {false, true}) {
             QPointF h = handle(run.id, end) - point;
-            double distance = std::hypot(h.x(), h.y()) - (session_.selection().id == run.id ? 3 : 0);  // the selected run's handles come first
+            double distance =
+                std::hypot(h.x(), h.y()) -
+                (session_.selection().id == run.id ? 3 : 0);  // the selected run's handles come first
             if (distance < nearest) nearest = distance, best = Grip{run.id, end};
         }
     }
@@ -389,9 +446,11 @@ void SectionView::mousePressEvent(QMouseEvent* event) {
     }
     double x = scale_.toMm(point.x());
     for (std::size_t i = 0; i < slab->supports.size(); ++i)
-        if (std::abs(x - model::axis(*slab, i)) < std::max(slab->supports[i].width / 2, 5 / scale_.perMm())) return session_.select({Selection::Kind::Support, slab->supports[i].id});
+        if (std::abs(x - model::axis(*slab, i)) < std::max(slab->supports[i].width / 2, 5 / scale_.perMm()))
+            return session_.select({Selection::Kind::Support, slab->supports[i].id});
     for (std::size_t i = 0; i < slab->spans.size(); ++i)
-        if (x > model::spanStart(*slab, i) && x < model::spanStart(*slab, i + 1)) return session_.select({Selection::Kind::Span, slab->spans[i].id});
+        if (x > model::spanStart(*slab, i) && x < model::spanStart(*slab, i + 1))
+            return session_.select({Selection::Kind::Span, slab->spans[i].id});
 }
 
 void SectionView::mouseMoveEvent(QMouseEvent* event) {
@@ -399,13 +458,18 @@ void SectionView::mouseMoveEvent(QMouseEvent* event) {
     if (!slab) return;
     QPointF point = event->position();
     double x = scale_.toMm(point.x());
-    session_.setStation(x >= model::concreteStart(*slab) && x <= model::concreteEnd(*slab) ? x : std::numeric_limits<double>::quiet_NaN());
+    session_.setStation(x >= model::concreteStart(*slab) && x <= model::concreteEnd(*slab)
+                            ? x
+                            : std::numeric_limits<double>::quiet_NaN());
     if (dragged_) {
         for (model::BarRun run : slab->bars) {
             if (run.id != dragged_->run) continue;
-            double cover = session_.project().basis.coverSide, step = event->modifiers() & Qt::ShiftModifier ? 100 : 10;
-            double to = std::clamp(std::round(scale_.toMm(point.x() + dragOffset_) / step) * step, model::concreteStart(*slab) + cover, model::concreteEnd(*slab) - cover);
-            (dragged_->end ? run.to : run.from) = dragged_->end ? std::max(to, run.from + 300) : std::min(to, run.to - 300);
+            double cover = session_.project().basis.coverSide,
+                   step = event->modifiers() & Qt::ShiftModifier ? 100 : 10;
+            double to = std::clamp(std::round(scale_.toMm(point.x() + dragOffset_) / step) * step,
+                                   model::concreteStart(*slab) + cover, model::concreteEnd(*slab) - cover);
+            (dragged_->end ? run.to : run.from) =
+                dragged_->end ? std::max(to, run.from + 300) : std::min(to, run.to - 300);
             editRun(tr("Bar end"), run, QStringLiteral("drag"));
             break;
         }
@@ -413,7 +477,8 @@ void SectionView::mouseMoveEvent(QMouseEvent* event) {
     }
     auto grip = gripAt(point);
     setCursor(grip ? Qt::SizeHorCursor : Qt::ArrowCursor);
-    if (grip.has_value() != hovered_.has_value() || (grip && (grip->run != hovered_->run || grip->end != hovered_->end))) {
+    if (grip.has_value() != hovered_.has_value() ||
+        (grip && (grip->run != hovered_->run || grip->end != hovered_->end))) {
         hovered_ = grip;
         update();
     }
@@ -430,13 +495,20 @@ void SectionView::mouseDoubleClickEvent(QMouseEvent* event) {
     for (const auto& run : slab->bars)
         if (isMain(run.role) && callout(run.id).contains(event->position())) return editCallout(run.id);
     if (thicknessField().contains(event->position()))
-        InlineEdit::open(this, thicknessField(), session_.number(slab->thickness, Kind::Length), [this](const QString& text) {
-            auto parsed = units::parse(text.toStdString(), Kind::Length, session_.project().basis.units);
-            if (!parsed.value) return qs(parsed.error);
-            const auto* s = session_.slab();
-            bool good = s && session_.apply(tr("Thickness"), model::editSlab(session_.base(), s->id, [&](model::OneWaySlab& slab_, model::Project&) { slab_.thickness = *parsed.value; }));
-            return good ? QString() : tr("This thickness is not possible here.");
-        });
+        InlineEdit::open(
+            this, thicknessField(), session_.number(slab->thickness, Kind::Length),
+            [this](const QString& text) {
+                auto parsed = units::parse(text.toStdString(), Kind::Length, session_.project().basis.units);
+                if (!parsed.value) return qs(parsed.error);
+                const auto* s = session_.slab();
+                bool good =
+                    s && session_.apply(tr("Thickness"),
+                                        model::editSlab(session_.base(), s->id,
+                                                        [&](model::OneWaySlab& slab_, model::Project&) {
+                                                            slab_.thickness = *parsed.value;
+                                                        }));
+                return good ? QString() : tr("This thickness is not possible here.");
+            });
 }
 
 // "H12 200", "H12@200", "200": bar and spacing, or one of them.
@@ -446,16 +518,24 @@ void SectionView::editCallout(const model::Id& id) {
         if (r.id == id) run = &r;
     if (!run) return;
     session_.select({Selection::Kind::Run, id});
-    QString now = QStringLiteral("%1 @ %2").arg(qs(run->bar), session_.number(run->spacing, Kind::BarSpacing));
+    QString now =
+        QStringLiteral("%1 @ %2").arg(qs(run->bar), session_.number(run->spacing, Kind::BarSpacing));
     InlineEdit::open(this, callout(id), now, [this, id](const QString& text) {
         const auto& basis = session_.project().basis;
         for (model::BarRun changed : session_.slab()->bars) {
             if (changed.id != id) continue;
-            QStringList words = QString(text).replace(QLatin1Char('@'), QLatin1Char(' ')).simplified().split(QLatin1Char(' '));
-            if (catalogs::barCatalog(basis.barCatalog)->find(words.first().toStdString())) changed.bar = words.takeFirst().toStdString();
+            QStringList words = QString(text)
+                                    .replace(QLatin1Char('@'), QLatin1Char(' '))
+                                    .simplified()
+                                    .split(QLatin1Char(' '));
+            if (catalogs::barCatalog(basis.barCatalog)->find(words.first().toStdString()))
+                changed.bar = words.takeFirst().toStdString();
             if (!words.isEmpty()) {
-                auto parsed = units::parse(words.join(QLatin1Char(' ')).toStdString(), Kind::BarSpacing, basis.units);
-                if (!parsed.value) return tr("Write a bar of the catalogue and a spacing, such as %1 @ 150.").arg(qs(basis.mainBars.front()));
+                auto parsed =
+                    units::parse(words.join(QLatin1Char(' ')).toStdString(), Kind::BarSpacing, basis.units);
+                if (!parsed.value)
+                    return tr("Write a bar of the catalogue and a spacing, such as %1 @ 150.")
+                        .arg(qs(basis.mainBars.front()));
                 changed.spacing = *parsed.value;
             }
             return editRun(tr("Bars"), changed) ? QString() : tr("This spacing is not possible.");
@@ -472,7 +552,8 @@ const model::BarRun* SectionView::selectedRun() const {
 }
 
 bool SectionView::editRun(const QString& text, const model::BarRun& run, const QString& merge) {
-    return session_.apply(text, model::setRun(session_.base(), session_.slab()->id, run), merge.isEmpty() ? merge : merge + qs(run.id));
+    return session_.apply(text, model::setRun(session_.base(), session_.slab()->id, run),
+                          merge.isEmpty() ? merge : merge + qs(run.id));
 }
 
 bool SectionView::changeSpacing(int steps) {
@@ -480,7 +561,10 @@ bool SectionView::changeSpacing(int steps) {
     if (!run) return false;
     model::BarRun changed = *run;
     const auto& b = session_.project().basis;
-    changed.spacing = std::clamp(units::roundDown(run->spacing + (steps > 0 ? 1e-6 : b.spacingStep - 1e-6), b.spacingStep) + steps * b.spacingStep, b.spacingLeast, b.spacingMost);
+    changed.spacing =
+        std::clamp(units::roundDown(run->spacing + (steps > 0 ? 1e-6 : b.spacingStep - 1e-6), b.spacingStep) +
+                       steps * b.spacingStep,
+                   b.spacingLeast, b.spacingMost);
     return editRun(tr("Spacing"), changed, QStringLiteral("spacing"));
 }
 
@@ -490,7 +574,9 @@ bool SectionView::changeBar(int steps) {
     const auto& bars = catalogs::barCatalog(session_.project().basis.barCatalog)->bars;
     auto at = std::find_if(bars.begin(), bars.end(), [&](const auto& b) { return b.name == run->bar; });
     model::BarRun changed = *run;
-    changed.bar = bars[static_cast<std::size_t>(std::clamp<long>(at - bars.begin() + steps, 0, static_cast<long>(bars.size()) - 1))].name;
+    changed.bar = bars[static_cast<std::size_t>(std::clamp<long>(at - bars.begin() + steps, 0,
+                                                                 static_cast<long>(bars.size()) - 1))]
+                      .name;
     return editRun(tr("Bar size"), changed, QStringLiteral("size"));
 }
 
@@ -498,9 +584,12 @@ bool SectionView::moveEnd(bool end, double by) {
     const auto* run = selectedRun();
     if (!run) return false;
     model::BarRun changed = *run;
-    double cover = session_.project().basis.coverSide, low = model::concreteStart(*session_.slab()) + cover, high = model::concreteEnd(*session_.slab()) - cover;
-    if (end) changed.to = std::clamp(run->to + by, run->from + 300, high);
-    else changed.from = std::clamp(run->from + by, low, run->to - 300);
+    double cover = session_.project().basis.coverSide, low = model::concreteStart(*session_.slab()) + cover,
+           high = model::concreteEnd(*session_.slab()) - cover;
+    if (end)
+        changed.to = std::clamp(run->to + by, run->from + 300, high);
+    else
+        changed.from = std::clamp(run->from + by, low, run->to - 300);
     return editRun(tr("Bar end"), changed, end ? QStringLiteral("to") : QStringLiteral("from"));
 }
 
@@ -522,30 +611,52 @@ bool SectionView::removeRun() {
     return good;
 }
 
-void SectionView::wheelEvent(QWheelEvent* event) { scale_.zoom(std::pow(1.0015, event->angleDelta().y()), event->position().x()); }
+void SectionView::wheelEvent(QWheelEvent* event) {
+    scale_.zoom(std::pow(1.0015, event->angleDelta().y()), event->position().x());
+}
 
-void SectionView::leaveEvent(QEvent*) { session_.setStation(std::numeric_limits<double>::quiet_NaN()); }
+void SectionView::leaveEvent(QEvent*) {
+    session_.setStation(std::numeric_limits<double>::quiet_NaN());
+}
 
 void SectionView::keyPressEvent(QKeyEvent* event) {
     double step = event->modifiers() & Qt::ShiftModifier ? 10 : 50;
     bool alt = event->modifiers() & Qt::AltModifier, control = event->modifiers() & Qt::ControlModifier;
     switch (event->key()) {
-        case Qt::Key_Plus: changeSpacing(1); return;
-        case Qt::Key_Minus: changeSpacing(-1); return;
-        case Qt::Key_BracketRight: changeBar(1); return;
-        case Qt::Key_BracketLeft: changeBar(-1); return;
-        case Qt::Key_H: toggleHook(!(event->modifiers() & Qt::ShiftModifier)); return;
-        case Qt::Key_Delete: removeRun(); return;
+        case Qt::Key_Plus:
+            changeSpacing(1);
+            return;
+        case Qt::Key_Minus:
+            changeSpacing(-1);
+            return;
+        case Qt::Key_BracketRight:
+            changeBar(1);
+            return;
+        case Qt::Key_BracketLeft:
+            changeBar(-1);
+            return;
+        case Qt::Key_H:
+            toggleHook(!(event->modifiers() & Qt::ShiftModifier));
+            return;
+        case Qt::Key_Delete:
+            removeRun();
+            return;
         case Qt::Key_Return:
         case Qt::Key_Enter:
             if (selectedRun()) editCallout(session_.selection().id);
             return;
-        case Qt::Key_Escape: session_.select(session_.selection().kind == Selection::Kind::Strip ? Selection{} : Selection{Selection::Kind::Strip, ""}); return;
+        case Qt::Key_Escape:
+            session_.select(session_.selection().kind == Selection::Kind::Strip
+                                ? Selection{}
+                                : Selection{Selection::Kind::Strip, ""});
+            return;
         case Qt::Key_Left:
         case Qt::Key_Right: {
             int sign = event->key() == Qt::Key_Left ? -1 : 1;
-            if (alt || control) moveEnd(control, sign * step);
-            else stepSelection(session_, sign);
+            if (alt || control)
+                moveEnd(control, sign * step);
+            else
+                stepSelection(session_, sign);
             return;
         }
         case Qt::Key_Up:
@@ -555,11 +666,15 @@ void SectionView::keyPressEvent(QKeyEvent* event) {
                 if (isMain(run.role)) ids.push_back(run.id);
             if (ids.empty()) return;
             auto at = std::find(ids.begin(), ids.end(), session_.selection().id);
-            long n = static_cast<long>(ids.size()), i = at == ids.end() ? (event->key() == Qt::Key_Down ? -1 : n) : at - ids.begin();
-            session_.select({Selection::Kind::Run, ids[static_cast<std::size_t>(std::clamp(i + (event->key() == Qt::Key_Down ? 1 : -1), 0L, n - 1))]});
+            long n = static_cast<long>(ids.size()),
+                 i = at == ids.end() ? (event->key() == Qt::Key_Down ? -1 : n) : at - ids.begin();
+            session_.select(
+                {Selection::Kind::Run, ids[static_cast<std::size_t>(std::clamp(
+                                           i + (event->key() == Qt::Key_Down ? 1 : -1), 0L, n - 1))]});
             return;
         }
-        default: QWidget::keyPressEvent(event);
+        default:
+            QWidget::keyPressEvent(event);
     }
 }
 

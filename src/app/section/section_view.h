@@ -1,5 +1,5 @@
-// The long section: how much. Slab, supports and bars at an exaggerated depth; below, on the same axis, moments with
-// the resistance of the bars, shear, crack control and sag. Bars are edited here.
+// The long section: how much. Slab, supports and bars at an exaggerated depth; below, on the same axis,
+// moments with the resistance of the bars, shear, crack control and sag. Bars are edited here.
 #pragma once
 
 #include <QWidget>

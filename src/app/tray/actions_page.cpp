@@ -11,7 +11,9 @@ namespace {
 
 using units::Kind;
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
+QString qs(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
 class ActionsPage final : public TrayPage {
   public:
@@ -19,20 +21,31 @@ class ActionsPage final : public TrayPage {
         setObjectName(QStringLiteral("actionsPage"));
         auto slab = [this]() -> const model::OneWaySlab& { return *session_.slab(); };
         heading(tr("Imposed"));
-        choice(tr("Use"), "imposedUse", [] {
-            QStringList all;
-            for (const auto& u : catalogs::imposedUses()) all << qs(u.id + ": " + u.title);
-            return all;
-        }, [=] { return qs(slab().imposedUse + ": " + catalogs::imposedUse(slab().imposedUse)->title); }, slabValue([](model::OneWaySlab& s, const QString& text) {
-            s.imposedUse = text.section(QLatin1Char(':'), 0, 0).toStdString();
-            s.imposed = catalogs::imposedUse(s.imposedUse)->load;
-        }));
-        quantity(tr("Imposed load"), Kind::AreaLoad, "imposed", [=] { return slab().imposed; }, slabValue([](model::OneWaySlab& s, double v) { s.imposed = v; }));
-        sentence([] { return tr("Choosing a use sets its recommended load; change it where the client or the national annex says otherwise."); });
+        choice(
+            tr("Use"), "imposedUse",
+            [] {
+                QStringList all;
+                for (const auto& u : catalogs::imposedUses()) all << qs(u.id + ": " + u.title);
+                return all;
+            },
+            [=] { return qs(slab().imposedUse + ": " + catalogs::imposedUse(slab().imposedUse)->title); },
+            slabValue([](model::OneWaySlab& s, const QString& text) {
+                s.imposedUse = text.section(QLatin1Char(':'), 0, 0).toStdString();
+                s.imposed = catalogs::imposedUse(s.imposedUse)->load;
+            }));
+        quantity(
+            tr("Imposed load"), Kind::AreaLoad, "imposed", [=] { return slab().imposed; },
+            slabValue([](model::OneWaySlab& s, double v) { s.imposed = v; }));
+        sentence([] {
+            return tr(
+                "Choosing a use sets its recommended load; change it where the client or the national annex "
+                "says otherwise.");
+        });
         heading(tr("Finishes"));
         QStringList materials;
         for (const auto& f : catalogs::finishes()) materials << qs(f.id);
-        table_ = new TrayTable({tr("Layer"), tr("Depth"), tr("Density"), tr("Load")}, {0, 52, 60, 56}, {{0, materials}});
+        table_ = new TrayTable({tr("Layer"), tr("Depth"), tr("Density"), tr("Load")}, {0, 52, 60, 56},
+                               {{0, materials}});
         table_->setObjectName(QStringLiteral("finishes"));
         table_->setReadOnly({3});
         connect(table_, &TrayTable::edited, this, &ActionsPage::setLayer);
@@ -46,24 +59,38 @@ class ActionsPage final : public TrayPage {
         buttons->addStretch();
         column_->addLayout(buttons);
         connect(add, &QPushButton::clicked, this, [this] {
-            session_.apply(tr("Add layer"), model::editSlab(session_.base(), session_.slab()->id, [](model::OneWaySlab& s, model::Project& next) {
-                const auto& f = catalogs::finishes().front();
-                s.finishes.push_back({model::newId(next, 'f'), f.id, 50, f.density});
-            }));
+            session_.apply(
+                tr("Add layer"),
+                model::editSlab(session_.base(), session_.slab()->id,
+                                [](model::OneWaySlab& s, model::Project& next) {
+                                    const auto& f = catalogs::finishes().front();
+                                    s.finishes.push_back({model::newId(next, 'f'), f.id, 50, f.density});
+                                }));
         });
         connect(remove, &QPushButton::clicked, this, [this] {
             auto count = session_.slab()->finishes.size();
             if (!count) return;
-            auto row = table_->currentRow() < 0 ? count - 1 : std::min(count - 1, static_cast<std::size_t>(table_->currentRow()));
-            session_.apply(tr("Remove layer"), model::editSlab(session_.base(), session_.slab()->id, [&](model::OneWaySlab& s, model::Project&) { s.finishes.erase(s.finishes.begin() + static_cast<long>(row)); }));
+            auto row = table_->currentRow() < 0
+                           ? count - 1
+                           : std::min(count - 1, static_cast<std::size_t>(table_->currentRow()));
+            session_.apply(tr("Remove layer"),
+                           model::editSlab(session_.base(), session_.slab()->id,
+                                           [&](model::OneWaySlab& s, model::Project&) {
+                                               s.finishes.erase(s.finishes.begin() + static_cast<long>(row));
+                                           }));
         });
-        quantity(tr("Other permanent"), Kind::AreaLoad, "otherDead", [=] { return slab().otherDead; }, slabValue([](model::OneWaySlab& s, double v) { s.otherDead = v; }));
+        quantity(
+            tr("Other permanent"), Kind::AreaLoad, "otherDead", [=] { return slab().otherDead; },
+            slabValue([](model::OneWaySlab& s, double v) { s.otherDead = v; }));
         heading(tr("Totals, unfactored"));
         sentence([this] {
             const auto* d = session_.slabDesign();
             if (!d || !d->error.empty()) return QString();
             const auto& l = d->analysis.load;
-            return tr("Self-weight %1, finishes %2, other %3: permanent %4. Imposed %5.").arg(session_.text(l.self, Kind::AreaLoad), session_.text(l.finishes, Kind::AreaLoad), session_.text(l.other, Kind::AreaLoad), session_.text(l.permanent(), Kind::AreaLoad), session_.text(l.imposed, Kind::AreaLoad));
+            return tr("Self-weight %1, finishes %2, other %3: permanent %4. Imposed %5.")
+                .arg(session_.text(l.self, Kind::AreaLoad), session_.text(l.finishes, Kind::AreaLoad),
+                     session_.text(l.other, Kind::AreaLoad), session_.text(l.permanent(), Kind::AreaLoad),
+                     session_.text(l.imposed, Kind::AreaLoad));
         });
         heading(tr("Combinations"));
         sentence([this] {
@@ -71,7 +98,10 @@ class ActionsPage final : public TrayPage {
             if (!d || !d->error.empty()) return QString();
             QStringList lines;
             for (const auto& c : d->analysis.combinations) lines << qs(c.name + "   (" + c.clause + ")");
-            return lines.join(QLatin1Char('\n')) + tr("\n\nImposed load stands on %1 arrangements of spans: all, alternate, and each two neighbours. The factors are parameters in place 1, Basis.").arg(d->analysis.arrangements.size());
+            return lines.join(QLatin1Char('\n')) +
+                   tr("\n\nImposed load stands on %1 arrangements of spans: all, alternate, and each two "
+                      "neighbours. The factors are parameters in place 1, Basis.")
+                       .arg(d->analysis.arrangements.size());
         });
         column_->addStretch();
     }
@@ -80,9 +110,15 @@ class ActionsPage final : public TrayPage {
         refreshFields();
         std::vector<QStringList> rows;
         for (const auto& f : session_.slab()->finishes)
-            rows.push_back({qs(f.material), session_.number(f.thickness, Kind::Length), session_.number(f.density, Kind::Density), session_.number(f.thickness * f.density, Kind::AreaLoad)});
-        auto head = [&](const QString& name, Kind kind) { return name + QLatin1Char('\n') + QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data()); };
-        table_->setHeads({tr("Layer"), head(tr("Depth"), Kind::Length), head(tr("Density"), Kind::Density), head(tr("Load"), Kind::AreaLoad)});
+            rows.push_back({qs(f.material), session_.number(f.thickness, Kind::Length),
+                            session_.number(f.density, Kind::Density),
+                            session_.number(f.thickness * f.density, Kind::AreaLoad)});
+        auto head = [&](const QString& name, Kind kind) {
+            return name + QLatin1Char('\n') +
+                   QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data());
+        };
+        table_->setHeads({tr("Layer"), head(tr("Depth"), Kind::Length), head(tr("Density"), Kind::Density),
+                          head(tr("Load"), Kind::AreaLoad)});
         table_->show(rows);
     }
 
@@ -91,21 +127,24 @@ class ActionsPage final : public TrayPage {
         auto i = static_cast<std::size_t>(row);
         const auto system = session_.project().basis.units;
         units::Parsed parsed{0.0, {}};
-        if (column > 0) parsed = units::parse(text.toStdString(), column == 1 ? Kind::Length : Kind::Density, system);
+        if (column > 0)
+            parsed = units::parse(text.toStdString(), column == 1 ? Kind::Length : Kind::Density, system);
         if (!parsed.value) {
             emit refused(qs(parsed.error));
             return refresh();
         }
-        bool good = session_.apply(tr("Layer"), model::editSlab(session_.base(), session_.slab()->id, [&](model::OneWaySlab& s, model::Project&) {
-            auto& f = s.finishes[i];
-            if (column == 0) {
-                f.material = text.toStdString();
-                for (const auto& known : catalogs::finishes())
-                    if (known.id == f.material) f.density = known.density;
-            }
-            if (column == 1) f.thickness = *parsed.value;
-            if (column == 2) f.density = *parsed.value;
-        }));
+        bool good = session_.apply(
+            tr("Layer"),
+            model::editSlab(session_.base(), session_.slab()->id, [&](model::OneWaySlab& s, model::Project&) {
+                auto& f = s.finishes[i];
+                if (column == 0) {
+                    f.material = text.toStdString();
+                    for (const auto& known : catalogs::finishes())
+                        if (known.id == f.material) f.density = known.density;
+                }
+                if (column == 1) f.thickness = *parsed.value;
+                if (column == 2) f.density = *parsed.value;
+            }));
         if (!good) refresh();
     }
 
@@ -114,6 +153,8 @@ class ActionsPage final : public TrayPage {
 
 }  // namespace
 
-TrayPage* actionsPage(Session& session) { return new ActionsPage(session); }
+TrayPage* actionsPage(Session& session) {
+    return new ActionsPage(session);
+}
 
 }  // namespace talvik::app

@@ -9,43 +9,81 @@ namespace {
 
 using units::Kind;
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
+QString qs(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
 class LayoutPage final : public TrayPage {
   public:
     explicit LayoutPage(Session& session) : TrayPage(session, tr("Layout")) {
         setObjectName(QStringLiteral("layoutPage"));
         auto slab = [this]() -> const model::OneWaySlab& { return *session_.slab(); };
-        line(tr("Name"), "slabName", [=] { return qs(slab().name); }, [this](const QString& text) -> std::pair<model::Project, QString> {
-            return {slabValue([](model::OneWaySlab& s, const QString& name) { s.name = name.trimmed().toStdString(); })(text), text.trimmed().isEmpty() ? tr("A slab needs a name.") : QString()};
-        });
-        quantity(tr("Thickness"), Kind::Length, "thickness", [=] { return slab().thickness; }, slabValue([](model::OneWaySlab& s, double v) { s.thickness = v; }));
-        flag(tr("Keep this thickness when designing"), "thicknessPinned", [=] { return slab().thicknessPinned; }, slabValue([](model::OneWaySlab& s, bool on) { s.thicknessPinned = on; }));
-        quantity(tr("Width"), Kind::Span, "width", [=] { return slab().width; }, slabValue([](model::OneWaySlab& s, double v) { s.width = v; }));
+        line(
+            tr("Name"), "slabName", [=] { return qs(slab().name); },
+            [this](const QString& text) -> std::pair<model::Project, QString> {
+                return {slabValue([](model::OneWaySlab& s, const QString& name) {
+                            s.name = name.trimmed().toStdString();
+                        })(text),
+                        text.trimmed().isEmpty() ? tr("A slab needs a name.") : QString()};
+            });
+        quantity(
+            tr("Thickness"), Kind::Length, "thickness", [=] { return slab().thickness; },
+            slabValue([](model::OneWaySlab& s, double v) { s.thickness = v; }));
+        flag(
+            tr("Keep this thickness when designing"), "thicknessPinned",
+            [=] { return slab().thicknessPinned; },
+            slabValue([](model::OneWaySlab& s, bool on) { s.thicknessPinned = on; }));
+        quantity(
+            tr("Width"), Kind::Span, "width", [=] { return slab().width; },
+            slabValue([](model::OneWaySlab& s, double v) { s.width = v; }));
         sentence([this] {
             const auto* d = session_.slabDesign();
-            return d && d->error.empty() ? tr("First thickness by span-to-depth: %1, span %2 governs.").arg(session_.text(d->firstThickness, Kind::Length), qs(model::spanLabel(*session_.slab(), d->firstThicknessSpan))) : QString();
+            return d && d->error.empty()
+                       ? tr("First thickness by span-to-depth: %1, span %2 governs.")
+                             .arg(session_.text(d->firstThickness, Kind::Length),
+                                  qs(model::spanLabel(*session_.slab(), d->firstThicknessSpan)))
+                       : QString();
         });
         heading(tr("Spans"));
-        line(tr("Lengths"), "spans", [this, slab] {
-            std::vector<double> lengths;
-            for (const auto& s : slab().spans) lengths.push_back(s.length);
-            return qs(units::spacingList(lengths, Kind::Span, session_.project().basis.units));
-        }, [this](const QString& text) -> std::pair<model::Project, QString> {
-            auto list = units::parseSpacingList(text.toStdString(), Kind::Span, session_.project().basis.units);
-            if (!list.error.empty()) return {session_.base(), qs(list.error)};
-            return {withSpans(list.values, session_.slab()->cantileverStart, session_.slab()->cantileverEnd), QString()};
+        line(
+            tr("Lengths"), "spans",
+            [this, slab] {
+                std::vector<double> lengths;
+                for (const auto& s : slab().spans) lengths.push_back(s.length);
+                return qs(units::spacingList(lengths, Kind::Span, session_.project().basis.units));
+            },
+            [this](const QString& text) -> std::pair<model::Project, QString> {
+                auto list =
+                    units::parseSpacingList(text.toStdString(), Kind::Span, session_.project().basis.units);
+                if (!list.error.empty()) return {session_.base(), qs(list.error)};
+                return {
+                    withSpans(list.values, session_.slab()->cantileverStart, session_.slab()->cantileverEnd),
+                    QString()};
+            });
+        flag(
+            tr("First span is a cantilever"), "cantileverStart", [=] { return slab().cantileverStart; },
+            [this](bool on) { return withSpans(lengths(), on, session_.slab()->cantileverEnd); });
+        flag(
+            tr("Last span is a cantilever"), "cantileverEnd", [=] { return slab().cantileverEnd; },
+            [this](bool on) { return withSpans(lengths(), session_.slab()->cantileverStart, on); });
+        sentence([this] {
+            return tr("Axis to axis, a cantilever to its tip, in %1. Lists such as 3@5.0 4.2 are understood. "
+                      "On plan, double-click a span's figure.")
+                .arg(
+                    QString::fromUtf8(units::unit(Kind::Span, session_.project().basis.units).symbol.data()));
         });
-        flag(tr("First span is a cantilever"), "cantileverStart", [=] { return slab().cantileverStart; }, [this](bool on) { return withSpans(lengths(), on, session_.slab()->cantileverEnd); });
-        flag(tr("Last span is a cantilever"), "cantileverEnd", [=] { return slab().cantileverEnd; }, [this](bool on) { return withSpans(lengths(), session_.slab()->cantileverStart, on); });
-        sentence([this] { return tr("Axis to axis, a cantilever to its tip, in %1. Lists such as 3@5.0 4.2 are understood. On plan, double-click a span's figure.").arg(QString::fromUtf8(units::unit(Kind::Span, session_.project().basis.units).symbol.data())); });
         heading(tr("Supports"));
-        table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Joint")}, {44, 72, 70, 0}, {{1, {tr("beam"), tr("wall")}}, {3, {tr("cast with"), tr("free")}}});
+        table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Joint")}, {44, 72, 70, 0},
+                               {{1, {tr("beam"), tr("wall")}}, {3, {tr("cast with"), tr("free")}}});
         table_->setObjectName(QStringLiteral("supports"));
         table_->setReadOnly({0});
         connect(table_, &TrayTable::edited, this, &LayoutPage::setSupport);
         column_->addWidget(table_);
-        sentence([] { return tr("Over a support cast with the slab, hogging moments count at its faces; over a free one they are rounded off. Select a row and type, or walk the supports on plan with the arrow keys."); });
+        sentence([] {
+            return tr(
+                "Over a support cast with the slab, hogging moments count at its faces; over a free one they "
+                "are rounded off. Select a row and type, or walk the supports on plan with the arrow keys.");
+        });
         column_->addStretch();
     }
 
@@ -55,9 +93,16 @@ class LayoutPage final : public TrayPage {
         const auto* slab = session_.slab();
         for (std::size_t i = 0; i < slab->supports.size(); ++i) {
             const auto& s = slab->supports[i];
-            rows.push_back({qs(model::supportLabel(*slab, i)), s.kind == model::Support::Kind::Beam ? tr("beam") : tr("wall"), session_.number(s.width, Kind::Length), s.monolithic ? tr("cast with") : tr("free")});
+            rows.push_back({qs(model::supportLabel(*slab, i)),
+                            s.kind == model::Support::Kind::Beam ? tr("beam") : tr("wall"),
+                            session_.number(s.width, Kind::Length),
+                            s.monolithic ? tr("cast with") : tr("free")});
         }
-        table_->setHeads({tr("Axis"), tr("Kind"), tr("Width, %1").arg(QString::fromUtf8(units::unit(Kind::Length, session_.project().basis.units).symbol.data())), tr("Joint")});
+        table_->setHeads({tr("Axis"), tr("Kind"),
+                          tr("Width, %1")
+                              .arg(QString::fromUtf8(
+                                  units::unit(Kind::Length, session_.project().basis.units).symbol.data())),
+                          tr("Joint")});
         table_->show(rows);
     }
 
@@ -67,7 +112,9 @@ class LayoutPage final : public TrayPage {
         for (const auto& s : session_.slab()->spans) all.push_back(s.length);
         return all;
     }
-    model::Project withSpans(const std::vector<double>& all, bool start, bool end) const { return model::setSpans(session_.base(), session_.slab()->id, all, start, end); }
+    model::Project withSpans(const std::vector<double>& all, bool start, bool end) const {
+        return model::setSpans(session_.base(), session_.slab()->id, all, start, end);
+    }
 
     void setSupport(int row, int column, const QString& text) {
         auto i = static_cast<std::size_t>(row);
@@ -80,11 +127,15 @@ class LayoutPage final : public TrayPage {
             }
             width = *parsed.value;
         }
-        bool good = session_.apply(tr("Support %1").arg(qs(model::supportLabel(*session_.slab(), i))), model::editSlab(session_.base(), session_.slab()->id, [&](model::OneWaySlab& s, model::Project&) {
-            if (column == 1) s.supports[i].kind = text == tr("beam") ? model::Support::Kind::Beam : model::Support::Kind::Wall;
-            if (column == 2) s.supports[i].width = width;
-            if (column == 3) s.supports[i].monolithic = text == tr("cast with");
-        }));
+        bool good = session_.apply(
+            tr("Support %1").arg(qs(model::supportLabel(*session_.slab(), i))),
+            model::editSlab(session_.base(), session_.slab()->id, [&](model::OneWaySlab& s, model::Project&) {
+                if (column == 1)
+                    s.supports[i].kind =
+                        text == tr("beam") ? model::Support::Kind::Beam : model::Support::Kind::Wall;
+                if (column == 2) s.supports[i].width = width;
+                if (column == 3) s.supports[i].monolithic = text == tr("cast with");
+            }));
         if (!good) refresh();
     }
 
@@ -93,6 +144,8 @@ class LayoutPage final : public TrayPage {
 
 }  // namespace
 
-TrayPage* layoutPage(Session& session) { return new LayoutPage(session); }
+TrayPage* layoutPage(Session& session) {
+    return new LayoutPage(session);
+}
 
 }  // namespace talvik::app

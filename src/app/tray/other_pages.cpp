@@ -1,5 +1,5 @@
-// Places 4, 6 and 7: Strips says what this slab's strip is; Bars lists the runs; Issue fills the title block and
-// writes what leaves the office.
+// Places 4, 6 and 7: Strips says what this slab's strip is; Bars lists the runs; Issue fills the title block
+// and writes what leaves the office.
 #include <QHBoxLayout>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -12,7 +12,9 @@ namespace {
 
 using units::Kind;
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
+QString qs(const std::string& s) {
+    return QString::fromStdString(s);
+}
 
 class StripsPage final : public TrayPage {
   public:
@@ -21,18 +23,30 @@ class StripsPage final : public TrayPage {
             const auto* slab = session_.slab();
             const auto* d = session_.slabDesign();
             if (!slab || !d || !d->error.empty()) return QString();
-            return tr("This slab spans one way over parallel supports. Strip X1 takes its whole width, %1, and is designed per unit width.\n\nSlab area in no strip: %2 m². In two strips: %3 m².\n\n"
-                      "Drawing strips by hand, column strips and strips in a second direction belong to two-way slabs, which this version does not design.")
-                .arg(session_.text(slab->width, Kind::Span)).arg(d->uncoveredArea / 1e6, 0, 'f', 2).arg(d->overlappedArea / 1e6, 0, 'f', 2);
+            return tr("This slab spans one way over parallel supports. Strip X1 takes its whole width, %1, "
+                      "and is designed per unit width.\n\nSlab area in no strip: %2 m². In two strips: %3 "
+                      "m².\n\n"
+                      "Drawing strips by hand, column strips and strips in a second direction belong to "
+                      "two-way slabs, which this version does not design.")
+                .arg(session_.text(slab->width, Kind::Span))
+                .arg(d->uncoveredArea / 1e6, 0, 'f', 2)
+                .arg(d->overlappedArea / 1e6, 0, 'f', 2);
         });
         heading(tr("Spans of strip X1"));
-        table_ = new TrayTable({tr("Span"), tr("Length"), tr("End condition"), tr("Moment")}, {60, 70, 0, 64}, {});
+        table_ =
+            new TrayTable({tr("Span"), tr("Length"), tr("End condition"), tr("Moment")}, {60, 70, 0, 64}, {});
         table_->setReadOnly({0, 1, 2, 3});
         connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
-            if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->spans.size())) session_.select({Selection::Kind::Span, session_.slab()->spans[static_cast<std::size_t>(row)].id});
+            if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->spans.size()))
+                session_.select(
+                    {Selection::Kind::Span, session_.slab()->spans[static_cast<std::size_t>(row)].id});
         });
         column_->addWidget(table_);
-        sentence([] { return tr("End conditions are found from the supports: both ends continuous, one, none, or a cantilever. They govern span-to-depth and curtailment."); });
+        sentence([] {
+            return tr(
+                "End conditions are found from the supports: both ends continuous, one, none, or a "
+                "cantilever. They govern span-to-depth and curtailment.");
+        });
         column_->addStretch();
     }
     void refresh() override {
@@ -42,8 +56,14 @@ class StripsPage final : public TrayPage {
         std::vector<QStringList> rows;
         for (std::size_t i = 0; i < slab->spans.size(); ++i) {
             bool left = i > 0, right = i + 1 < slab->spans.size();
-            QString end = model::isCantilever(*slab, i) ? tr("cantilever") : left && right ? tr("continuous") : left || right ? tr("one end") : tr("simple");
-            rows.push_back({qs(model::spanLabel(*slab, i)), session_.text(slab->spans[i].length, Kind::Span), end, d && d->error.empty() ? session_.number(d->demand.spans[i].moment, Kind::MomentPerWidth) : QString()});
+            QString end = model::isCantilever(*slab, i) ? tr("cantilever")
+                          : left && right               ? tr("continuous")
+                          : left || right               ? tr("one end")
+                                                        : tr("simple");
+            rows.push_back(
+                {qs(model::spanLabel(*slab, i)), session_.text(slab->spans[i].length, Kind::Span), end,
+                 d && d->error.empty() ? session_.number(d->demand.spans[i].moment, Kind::MomentPerWidth)
+                                       : QString()});
         }
         table_->show(rows);
     }
@@ -63,28 +83,47 @@ class BarsPage final : public TrayPage {
             buttons->addWidget(b);
             return b;
         };
-        connect(button(tr("Propose"), "propose", tr("Choose all bars that are not fixed by you (Ctrl+B)")), &QPushButton::clicked, &tray, &Tray::proposeWanted);
-        connect(button(tr("Add run"), "addRun", tr("Another run of bars on the selected span's bottom, or over the selected support")), &QPushButton::clicked, this, &BarsPage::addRun);
-        connect(button(tr("Free all"), "freeAll", tr("Let the tool choose every run again at the next proposal")), &QPushButton::clicked, this,
-                [this] { session_.apply(tr("Free all bars"), model::setUnpinned(session_.base(), session_.slab()->id)); });
+        connect(button(tr("Propose"), "propose", tr("Choose all bars that are not fixed by you (Ctrl+B)")),
+                &QPushButton::clicked, &tray, &Tray::proposeWanted);
+        connect(button(tr("Add run"), "addRun",
+                       tr("Another run of bars on the selected span's bottom, or over the selected support")),
+                &QPushButton::clicked, this, &BarsPage::addRun);
+        connect(
+            button(tr("Free all"), "freeAll", tr("Let the tool choose every run again at the next proposal")),
+            &QPushButton::clicked, this, [this] {
+                session_.apply(tr("Free all bars"), model::setUnpinned(session_.base(), session_.slab()->id));
+            });
         buttons->addStretch();
         column_->addLayout(buttons);
-        table_ = new TrayTable({tr("Where"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")}, {0, 48, 60, 56, 56}, {});
+        table_ = new TrayTable({tr("Where"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")},
+                               {0, 48, 60, 56, 56}, {});
         table_->setObjectName(QStringLiteral("runs"));
         table_->setReadOnly({0});
         connect(table_, &TrayTable::edited, this, &BarsPage::setCell);
         connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
-            if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->bars.size())) session_.select({Selection::Kind::Run, session_.slab()->bars[static_cast<std::size_t>(row)].id});
+            if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->bars.size()))
+                session_.select(
+                    {Selection::Kind::Run, session_.slab()->bars[static_cast<std::size_t>(row)].id});
         });
         column_->addWidget(table_);
-        sentence([] { return tr("A dot marks runs fixed by an edit of yours; proposals leave them alone. B1, B2: bottom, outer and inner layer; T1, T2: top. From and to are measured from the first axis."); });
+        sentence([] {
+            return tr(
+                "A dot marks runs fixed by an edit of yours; proposals leave them alone. B1, B2: bottom, "
+                "outer and inner layer; T1, T2: top. From and to are measured from the first axis.");
+        });
         heading(tr("Schedule"));
         sentence([this] {
             const auto* d = session_.slabDesign();
             if (!d || !d->error.empty()) return QString();
             QStringList lines;
-            for (const auto& t : d->schedule.totals) lines << tr("%1: %2 bars, %3").arg(qs(t.bar)).arg(t.number).arg(session_.text(t.mass, Kind::Mass));
-            return lines.join(QLatin1Char('\n')) + tr("\nTogether %1 under %2 marks.").arg(session_.text(d->schedule.mass, Kind::Mass)).arg(d->schedule.rows.size());
+            for (const auto& t : d->schedule.totals)
+                lines << tr("%1: %2 bars, %3")
+                             .arg(qs(t.bar))
+                             .arg(t.number)
+                             .arg(session_.text(t.mass, Kind::Mass));
+            return lines.join(QLatin1Char('\n')) + tr("\nTogether %1 under %2 marks.")
+                                                       .arg(session_.text(d->schedule.mass, Kind::Mass))
+                                                       .arg(d->schedule.rows.size());
         });
         column_->addStretch();
     }
@@ -95,15 +134,26 @@ class BarsPage final : public TrayPage {
         int selected = -1;
         for (const auto& run : session_.slab()->bars) {
             if (run.id == session_.selection().id) selected = static_cast<int>(rows.size());
-            static const std::map<model::Role, QString> names{{model::Role::BottomMain, tr("B1")}, {model::Role::TopMain, tr("T1")}, {model::Role::BottomSecondary, tr("B2")}, {model::Role::TopSecondary, tr("T2")}, {model::Role::EndU, tr("U tip")}, {model::Role::SideU, tr("U edges")}};
-            rows.push_back({names.at(run.role) + (run.pinned ? QStringLiteral(" •") : QString()), qs(run.bar), session_.number(run.spacing, Kind::BarSpacing), session_.number(run.from, Kind::Span), session_.number(run.to, Kind::Span)});
+            static const std::map<model::Role, QString> names{
+                {model::Role::BottomMain, tr("B1")},      {model::Role::TopMain, tr("T1")},
+                {model::Role::BottomSecondary, tr("B2")}, {model::Role::TopSecondary, tr("T2")},
+                {model::Role::EndU, tr("U tip")},         {model::Role::SideU, tr("U edges")}};
+            rows.push_back({names.at(run.role) + (run.pinned ? QStringLiteral(" •") : QString()), qs(run.bar),
+                            session_.number(run.spacing, Kind::BarSpacing),
+                            session_.number(run.from, Kind::Span), session_.number(run.to, Kind::Span)});
         }
-        auto head = [&](const QString& name, Kind kind) { return name + QLatin1Char('\n') + QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data()); };
-        table_->setHeads({tr("Where"), tr("Bar"), head(tr("Spacing"), Kind::BarSpacing), head(tr("From"), Kind::Span), head(tr("To"), Kind::Span)});
+        auto head = [&](const QString& name, Kind kind) {
+            return name + QLatin1Char('\n') +
+                   QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data());
+        };
+        table_->setHeads({tr("Where"), tr("Bar"), head(tr("Spacing"), Kind::BarSpacing),
+                          head(tr("From"), Kind::Span), head(tr("To"), Kind::Span)});
         table_->show(rows);
         QSignalBlocker quiet(table_);
-        if (selected >= 0) table_->selectRow(selected);
-        else table_->clearSelection();
+        if (selected >= 0)
+            table_->selectRow(selected);
+        else
+            table_->clearSelection();
     }
 
   private:
@@ -115,7 +165,8 @@ class BarsPage final : public TrayPage {
         if (column == 1) {
             run.bar = text.trimmed().toStdString();
         } else {
-            auto parsed = units::parse(text.toStdString(), column == 2 ? Kind::BarSpacing : Kind::Span, system);
+            auto parsed =
+                units::parse(text.toStdString(), column == 2 ? Kind::BarSpacing : Kind::Span, system);
             if (!parsed.value) {
                 emit refused(qs(parsed.error));
                 return refresh();
@@ -132,16 +183,20 @@ class BarsPage final : public TrayPage {
         run.bar = session_.project().basis.mainBars.front();
         run.spacing = std::min(200.0, session_.project().basis.spacingMost);
         const auto& s = session_.selection();
-        run.from = model::faceBefore(*slab, slab->cantileverStart), run.to = model::faceAfter(*slab, slab->cantileverStart);
+        run.from = model::faceBefore(*slab, slab->cantileverStart),
+        run.to = model::faceAfter(*slab, slab->cantileverStart);
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
-            if (s.kind == Selection::Kind::Span && slab->spans[i].id == s.id) run.from = model::faceBefore(*slab, i), run.to = model::faceAfter(*slab, i);
+            if (s.kind == Selection::Kind::Span && slab->spans[i].id == s.id)
+                run.from = model::faceBefore(*slab, i), run.to = model::faceAfter(*slab, i);
         for (std::size_t i = 0; i < slab->supports.size(); ++i)
             if (s.kind == Selection::Kind::Support && slab->supports[i].id == s.id) {
                 run.role = model::Role::TopMain;
                 double cover = session_.project().basis.coverSide, x = model::axis(*slab, i);
-                run.from = std::max(x - 1000, model::concreteStart(*slab) + cover), run.to = std::min(x + 1000, model::concreteEnd(*slab) - cover);
+                run.from = std::max(x - 1000, model::concreteStart(*slab) + cover),
+                run.to = std::min(x + 1000, model::concreteEnd(*slab) - cover);
             }
-        if (session_.apply(tr("Add bars"), model::addRun(session_.base(), slab->id, run))) session_.select({Selection::Kind::Run, session_.slab()->bars.back().id});
+        if (session_.apply(tr("Add bars"), model::addRun(session_.base(), slab->id, run)))
+            session_.select({Selection::Kind::Run, session_.slab()->bars.back().id});
     }
 
     TrayTable* table_;
@@ -151,17 +206,21 @@ class IssuePage final : public TrayPage {
   public:
     IssuePage(Session& session, Tray& tray) : TrayPage(session, tr("Issue")) {
         auto text = [&](const QString& label, const QString& name, std::string model::IssueSheet::*member) {
-            line(label, name, [this, member] { return qs(session_.project().sheet.*member); }, [this, member](const QString& value) -> std::pair<model::Project, QString> {
-                model::Project next = session_.base();
-                next.sheet.*member = value.trimmed().toStdString();
-                return {next, QString()};
-            });
+            line(
+                label, name, [this, member] { return qs(session_.project().sheet.*member); },
+                [this, member](const QString& value) -> std::pair<model::Project, QString> {
+                    model::Project next = session_.base();
+                    next.sheet.*member = value.trimmed().toStdString();
+                    return {next, QString()};
+                });
         };
-        line(tr("Project"), "projectName", [this] { return qs(session_.project().name); }, [this](const QString& value) -> std::pair<model::Project, QString> {
-            model::Project next = session_.base();
-            next.name = value.trimmed().toStdString();
-            return {next, value.trimmed().isEmpty() ? tr("A project needs a name.") : QString()};
-        });
+        line(
+            tr("Project"), "projectName", [this] { return qs(session_.project().name); },
+            [this](const QString& value) -> std::pair<model::Project, QString> {
+                model::Project next = session_.base();
+                next.name = value.trimmed().toStdString();
+                return {next, value.trimmed().isEmpty() ? tr("A project needs a name.") : QString()};
+            });
         text(tr("Drawing no."), "sheetNumber", &model::IssueSheet::number);
         text(tr("Revision"), "sheetRevision", &model::IssueSheet::revision);
         text(tr("Date"), "sheetDate", &model::IssueSheet::date);
@@ -181,7 +240,12 @@ class IssuePage final : public TrayPage {
         button(tr("Print the drawing…"), "print");
         sentence([this] {
             auto sum = session_.design().summary();
-            return sum.over ? tr("%1 checks are over their limits: the drawing carries a warning, not for construction.").arg(sum.over) : tr("No check is over its limit. %1 matters are not checked and are named on the drawing.").arg(sum.notChecked);
+            return sum.over ? tr("%1 checks are over their limits: the drawing carries a warning, not for "
+                                 "construction.")
+                                  .arg(sum.over)
+                            : tr("No check is over its limit. %1 matters are not checked and are named on "
+                                 "the drawing.")
+                                  .arg(sum.notChecked);
         });
         column_->addStretch();
     }
@@ -190,8 +254,14 @@ class IssuePage final : public TrayPage {
 
 }  // namespace
 
-TrayPage* stripsPage(Session& session) { return new StripsPage(session); }
-TrayPage* barsPage(Session& session, Tray& tray) { return new BarsPage(session, tray); }
-TrayPage* issuePage(Session& session, Tray& tray) { return new IssuePage(session, tray); }
+TrayPage* stripsPage(Session& session) {
+    return new StripsPage(session);
+}
+TrayPage* barsPage(Session& session, Tray& tray) {
+    return new BarsPage(session, tray);
+}
+TrayPage* issuePage(Session& session, Tray& tray) {
+    return new IssuePage(session, tray);
+}
 
 }  // namespace talvik::app

@@ -11,7 +11,9 @@
 
 namespace talvik::app {
 
-TrayTable::TrayTable(const QStringList& heads, const std::vector<int>& widths, const std::map<int, QStringList>& choices, QWidget* parent) : QTableWidget(0, static_cast<int>(heads.size()), parent), choices_(choices) {
+TrayTable::TrayTable(const QStringList& heads, const std::vector<int>& widths,
+                     const std::map<int, QStringList>& choices, QWidget* parent)
+    : QTableWidget(0, static_cast<int>(heads.size()), parent), choices_(choices) {
     setHorizontalHeaderLabels(heads);
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(26);
@@ -59,7 +61,9 @@ void TrayTable::show(const std::vector<QStringList>& rows) {
             auto* cell = item(r, c);
             if (!cell) setItem(r, c, cell = new QTableWidgetItem);
             if (cell->text() != text) cell->setText(text);
-            cell->setFlags(readOnly_.contains(c) ? Qt::ItemIsEnabled | Qt::ItemIsSelectable : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
+            cell->setFlags(readOnly_.contains(c)
+                               ? Qt::ItemIsEnabled | Qt::ItemIsSelectable
+                               : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
         }
     shown_ = rows;
     int height = horizontalHeader()->sizeHint().height() + 26 * std::clamp(rowCount(), 1, 24) + 10;
@@ -78,11 +82,13 @@ void TrayTable::keyPressEvent(QKeyEvent* event) {
     }
     if (event->matches(QKeySequence::Paste)) {
         int row = std::max(0, currentRow()), column = std::max(0, currentColumn());
-        const QStringList lines = QApplication::clipboard()->text().split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+        const QStringList lines =
+            QApplication::clipboard()->text().split(QLatin1Char('\n'), Qt::SkipEmptyParts);
         for (qsizetype r = 0; r < lines.size() && row + r < rowCount(); ++r) {
             const QStringList cells = lines[r].split(QLatin1Char('\t'));
             for (qsizetype c = 0; c < cells.size() && column + c < columnCount(); ++c)
-                if (!readOnly_.contains(column + static_cast<int>(c))) emit edited(row + static_cast<int>(r), column + static_cast<int>(c), cells[c].trimmed());
+                if (!readOnly_.contains(column + static_cast<int>(c)))
+                    emit edited(row + static_cast<int>(r), column + static_cast<int>(c), cells[c].trimmed());
         }
         return;
     }

@@ -1,4 +1,5 @@
-// A table of a tray: cells of text, edited in place, copied to and pasted from a spreadsheet as tab-separated text.
+// A table of a tray: cells of text, edited in place, copied to and pasted from a spreadsheet as tab-separated
+// text.
 #pragma once
 
 #include <QTableWidget>
@@ -13,7 +14,8 @@ class TrayTable : public QTableWidget {
   public:
     // Columns that hold a choice are given their options; the others are typed.
     // `widths` in pixels, 0 for a column that takes what is left.
-    TrayTable(const QStringList& heads, const std::vector<int>& widths, const std::map<int, QStringList>& choices, QWidget* parent = nullptr);
+    TrayTable(const QStringList& heads, const std::vector<int>& widths,
+              const std::map<int, QStringList>& choices, QWidget* parent = nullptr);
     // Shows rows; keeps scroll position and current cell, and leaves untouched what is equal.
     void show(const std::vector<QStringList>& rows);
     void setHeads(const QStringList& heads) { setHorizontalHeaderLabels(heads); }

@@ -13,7 +13,8 @@
 
 namespace talvik::app {
 
-TrayPage::TrayPage(Session& session, const QString& title, QWidget* parent) : QWidget(parent), session_(session), column_(new QVBoxLayout(this)) {
+TrayPage::TrayPage(Session& session, const QString& title, QWidget* parent)
+    : QWidget(parent), session_(session), column_(new QVBoxLayout(this)) {
     column_->setContentsMargins(14, 12, 12, 12);
     column_->setSpacing(7);
     auto* label = new QLabel(title);
@@ -54,29 +55,36 @@ void TrayPage::sentence(std::function<QString()> text) {
     refreshers_.push_back([label, text] { label->setText(text()); });
 }
 
-void TrayPage::quantity(const QString& label, units::Kind kind, const QString& name, std::function<double()> get, std::function<model::Project(double)> set) {
+void TrayPage::quantity(const QString& label, units::Kind kind, const QString& name,
+                        std::function<double()> get, std::function<model::Project(double)> set) {
     auto* edit = new QuantityEdit(kind);
     edit->setObjectName(name);
     auto* title = new QLabel;
     title->setBuddy(edit);
     form()->addRow(title, edit);
     connect(edit, &QuantityEdit::refused, this, &TrayPage::refused);
-    connect(edit, &QuantityEdit::entered, this, [this, set, label](double value) { session_.apply(label, set(value)); });
+    connect(edit, &QuantityEdit::entered, this,
+            [this, set, label](double value) { session_.apply(label, set(value)); });
     refreshers_.push_back([this, edit, title, get, kind, label] {
         const auto system = session_.project().basis.units;
         edit->setSystem(system);
         edit->setStored(get());
         auto symbol = units::unit(kind, system).symbol;
-        title->setText(symbol.empty() ? label : QStringLiteral("%1, %2").arg(label, QString::fromUtf8(symbol.data(), static_cast<qsizetype>(symbol.size()))));
+        title->setText(symbol.empty() ? label
+                                      : QStringLiteral("%1, %2").arg(
+                                            label, QString::fromUtf8(symbol.data(),
+                                                                     static_cast<qsizetype>(symbol.size()))));
     });
 }
 
-void TrayPage::choice(const QString& label, const QString& name, std::function<QStringList()> options, std::function<QString()> get, std::function<model::Project(const QString&)> set) {
+void TrayPage::choice(const QString& label, const QString& name, std::function<QStringList()> options,
+                      std::function<QString()> get, std::function<model::Project(const QString&)> set) {
     auto* box = new QComboBox;
     box->setObjectName(name);
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     form()->addRow(label, box);
-    connect(box, &QComboBox::textActivated, this, [this, set, label](const QString& text) { session_.apply(label, set(text)); });
+    connect(box, &QComboBox::textActivated, this,
+            [this, set, label](const QString& text) { session_.apply(label, set(text)); });
     refreshers_.push_back([box, options, get] {
         QStringList all = options();
         QString now = get();
@@ -91,7 +99,8 @@ void TrayPage::choice(const QString& label, const QString& name, std::function<Q
     });
 }
 
-void TrayPage::line(const QString& label, const QString& name, std::function<QString()> get, std::function<std::pair<model::Project, QString>(const QString&)> set) {
+void TrayPage::line(const QString& label, const QString& name, std::function<QString()> get,
+                    std::function<std::pair<model::Project, QString>(const QString&)> set) {
     auto* edit = new QLineEdit;
     edit->setObjectName(name);
     form()->addRow(label, edit);
@@ -99,8 +108,10 @@ void TrayPage::line(const QString& label, const QString& name, std::function<QSt
         if (!edit->isModified()) return;
         edit->setModified(false);
         auto [project, why] = set(edit->text());
-        if (why.isEmpty()) session_.apply(label, std::move(project));
-        else emit refused(why);
+        if (why.isEmpty())
+            session_.apply(label, std::move(project));
+        else
+            emit refused(why);
         edit->setText(get());
     });
     refreshers_.push_back([edit, get] {
@@ -108,7 +119,8 @@ void TrayPage::line(const QString& label, const QString& name, std::function<QSt
     });
 }
 
-void TrayPage::flag(const QString& label, const QString& name, std::function<bool()> get, std::function<model::Project(bool)> set) {
+void TrayPage::flag(const QString& label, const QString& name, std::function<bool()> get,
+                    std::function<model::Project(bool)> set) {
     auto* box = new QCheckBox(label);
     box->setObjectName(name);
     form()->addRow(box);
@@ -147,7 +159,9 @@ void Tray::add(Place place, TrayPage* page) {
     refresh();
 }
 
-bool Tray::hasPage(Place place) const { return pages_.contains(place); }
+bool Tray::hasPage(Place place) const {
+    return pages_.contains(place);
+}
 void Tray::show(Place place) {
     setVisible(hasPage(place));
     if (hasPage(place)) setCurrentIndex(pages_[place]);

@@ -24,10 +24,14 @@ class TrayPage : public QWidget {
 
   protected:
     // A labelled field for a quantity: `get` reads it, `set` makes the next project.
-    void quantity(const QString& label, units::Kind kind, const QString& name, std::function<double()> get, std::function<model::Project(double)> set);
-    void choice(const QString& label, const QString& name, std::function<QStringList()> options, std::function<QString()> get, std::function<model::Project(const QString&)> set);
-    void line(const QString& label, const QString& name, std::function<QString()> get, std::function<std::pair<model::Project, QString>(const QString&)> set);
-    void flag(const QString& label, const QString& name, std::function<bool()> get, std::function<model::Project(bool)> set);
+    void quantity(const QString& label, units::Kind kind, const QString& name, std::function<double()> get,
+                  std::function<model::Project(double)> set);
+    void choice(const QString& label, const QString& name, std::function<QStringList()> options,
+                std::function<QString()> get, std::function<model::Project(const QString&)> set);
+    void line(const QString& label, const QString& name, std::function<QString()> get,
+              std::function<std::pair<model::Project, QString>(const QString&)> set);
+    void flag(const QString& label, const QString& name, std::function<bool()> get,
+              std::function<model::Project(bool)> set);
     void heading(const QString& text);
     void sentence(std::function<QString()> text);
     void refreshFields();
@@ -35,7 +39,8 @@ class TrayPage : public QWidget {
     template <class F>
     auto slabValue(F change) {
         return [this, change](const auto& value) {
-            return model::editSlab(session_.base(), session_.slab()->id, [&](model::OneWaySlab& slab, model::Project&) { change(slab, value); });
+            return model::editSlab(session_.base(), session_.slab()->id,
+                                   [&](model::OneWaySlab& slab, model::Project&) { change(slab, value); });
         };
     }
     template <class F>
@@ -65,7 +70,7 @@ class Tray : public QStackedWidget {
 
   signals:
     void refused(const QString& sentence);
-    void exportWanted(const QString& what);   // "all", "drawing", "schedule", "report"
+    void exportWanted(const QString& what);  // "all", "drawing", "schedule", "report"
     void proposeWanted();
 
   private:

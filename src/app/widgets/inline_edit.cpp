@@ -7,7 +7,8 @@
 
 namespace talvik::app {
 
-InlineEdit* InlineEdit::open(QWidget* parent, const QRectF& at, const QString& text, std::function<QString(const QString&)> take) {
+InlineEdit* InlineEdit::open(QWidget* parent, const QRectF& at, const QString& text,
+                             std::function<QString(const QString&)> take) {
     auto* edit = new InlineEdit(parent);
     edit->setObjectName(QStringLiteral("inlineEdit"));
     edit->take_ = std::move(take);
@@ -15,7 +16,9 @@ InlineEdit* InlineEdit::open(QWidget* parent, const QRectF& at, const QString& t
     edit->setText(text);
     edit->selectAll();
     int width = std::max(110, static_cast<int>(at.width()) + 30);
-    edit->setGeometry(std::clamp(static_cast<int>(at.center().x()) - width / 2, 0, std::max(0, parent->width() - width)), static_cast<int>(at.center().y()) - 13, width, 26);
+    edit->setGeometry(
+        std::clamp(static_cast<int>(at.center().x()) - width / 2, 0, std::max(0, parent->width() - width)),
+        static_cast<int>(at.center().y()) - 13, width, 26);
     edit->show();
     edit->setFocus();
     return edit;

@@ -9,8 +9,10 @@ namespace talvik::app {
 class InlineEdit : public QLineEdit {
     Q_OBJECT
   public:
-    // `take` gets the text; it returns an empty string or the sentence why not, which is shown while the field stays.
-    static InlineEdit* open(QWidget* parent, const QRectF& at, const QString& text, std::function<QString(const QString&)> take);
+    // `take` gets the text; it returns an empty string or the sentence why not, which is shown while the
+    // field stays.
+    static InlineEdit* open(QWidget* parent, const QRectF& at, const QString& text,
+                            std::function<QString(const QString&)> take);
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;

@@ -12,7 +12,8 @@ void QuantityEdit::setStored(double value) {
     stored_ = value;
     if (hasFocus() && isModified()) return;
     // Enough digits to show what is stored: more than the usual display where needed.
-    std::string shown = units::number(value, kind_, system_), exact = units::plain(value / units::unit(kind_, system_).factor, 6);
+    std::string shown = units::number(value, kind_, system_),
+                exact = units::plain(value / units::unit(kind_, system_).factor, 6);
     setText(QString::fromStdString(std::stod(shown) == std::stod(exact) || exact.size() > 9 ? shown : exact));
 }
 
@@ -29,8 +30,10 @@ void QuantityEdit::finish() {
     if (!isModified()) return;
     setModified(false);
     auto parsed = units::parse(text().toStdString(), kind_, system_);
-    if (parsed.value) emit entered(*parsed.value);
-    else emit refused(QString::fromStdString(parsed.error));
+    if (parsed.value)
+        emit entered(*parsed.value);
+    else
+        emit refused(QString::fromStdString(parsed.error));
     setStored(stored_);
 }
 

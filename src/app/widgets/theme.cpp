@@ -13,14 +13,18 @@ namespace {
 
 bool dark = false;
 
-const Theme light{QColor(0xfbfaf6), QColor(0xf5f4ef), QColor(0xecebe4), QColor(0x1f2a33), QColor(0x5d6b74), QColor(0xc9cbc4), QColor(0xe3e1d8), QColor(0x39454d),
-                  QColor(0x1c5d99), QColor(0xc8401f), QColor(0xa8760f), QColor(0x34508f), QColor(0x8c4a2f), QColor(0xffffff)};
-const Theme night{QColor(0x1d2226), QColor(0x23292e), QColor(0x2b3238), QColor(0xe4e6e3), QColor(0x9aa6ad), QColor(0x454d53), QColor(0x353b3e), QColor(0xaab4b9),
-                  QColor(0x6aaee6), QColor(0xf0704e), QColor(0xd9a441), QColor(0x8aa6e8), QColor(0xd9916f), QColor(0x181c1f)};
+const Theme light{QColor(0xfbfaf6), QColor(0xf5f4ef), QColor(0xecebe4), QColor(0x1f2a33), QColor(0x5d6b74),
+                  QColor(0xc9cbc4), QColor(0xe3e1d8), QColor(0x39454d), QColor(0x1c5d99), QColor(0xc8401f),
+                  QColor(0xa8760f), QColor(0x34508f), QColor(0x8c4a2f), QColor(0xffffff)};
+const Theme night{QColor(0x1d2226), QColor(0x23292e), QColor(0x2b3238), QColor(0xe4e6e3), QColor(0x9aa6ad),
+                  QColor(0x454d53), QColor(0x353b3e), QColor(0xaab4b9), QColor(0x6aaee6), QColor(0xf0704e),
+                  QColor(0xd9a441), QColor(0x8aa6e8), QColor(0xd9916f), QColor(0x181c1f)};
 
 }  // namespace
 
-const Theme& theme() { return dark ? night : light; }
+const Theme& theme() {
+    return dark ? night : light;
+}
 
 QFont uiFont(int pixels, int weight) {
     QFont font(QString::fromLatin1(paper::fontFamily()));
@@ -49,18 +53,24 @@ void applyTheme(QApplication& application) {
     p.setColor(QPalette::PlaceholderText, t.secondary);
     p.setColor(QPalette::Mid, t.hairline);
     p.setColor(QPalette::Link, t.selection);
-    for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText}) p.setColor(QPalette::Disabled, role, t.secondary);
+    for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+        p.setColor(QPalette::Disabled, role, t.secondary);
     application.setPalette(p);
-    application.setStyleSheet(QStringLiteral(
-        "QLineEdit,QComboBox,QTableWidget,QListWidget{border:1px solid %1;border-radius:3px;background:%2;padding:2px 4px}"
-        "QLineEdit:focus,QComboBox:focus{border-color:%3}"
-        "QPushButton{border:1px solid %1;border-radius:3px;background:%2;padding:4px 10px}QPushButton:hover{border-color:%3}QPushButton:focus{border-color:%3}"
-        "QHeaderView::section{background:%4;border:0;border-bottom:1px solid %1;padding:3px 4px;color:%5}"
-        "QTableWidget{gridline-color:%1}QToolTip{border:1px solid %1;padding:3px}"
-        "QScrollBar:vertical{background:transparent;width:9px}QScrollBar::handle:vertical{background:%1;border-radius:4px;min-height:30px}"
-        "QScrollBar:horizontal{background:transparent;height:9px}QScrollBar::handle:horizontal{background:%1;border-radius:4px;min-width:30px}"
-        "QScrollBar::add-line,QScrollBar::sub-line{width:0;height:0}")
-                                  .arg(t.hairline.name(), t.field.name(), t.selection.name(), t.chrome.name(), t.secondary.name()));
+    application.setStyleSheet(
+        QStringLiteral(
+            "QLineEdit,QComboBox,QTableWidget,QListWidget{border:1px solid "
+            "%1;border-radius:3px;background:%2;padding:2px 4px}"
+            "QLineEdit:focus,QComboBox:focus{border-color:%3}"
+            "QPushButton{border:1px solid %1;border-radius:3px;background:%2;padding:4px "
+            "10px}QPushButton:hover{border-color:%3}QPushButton:focus{border-color:%3}"
+            "QHeaderView::section{background:%4;border:0;border-bottom:1px solid %1;padding:3px 4px;color:%5}"
+            "QTableWidget{gridline-color:%1}QToolTip{border:1px solid %1;padding:3px}"
+            "QScrollBar:vertical{background:transparent;width:9px}QScrollBar::handle:vertical{background:%1;"
+            "border-radius:4px;min-height:30px}"
+            "QScrollBar:horizontal{background:transparent;height:9px}QScrollBar::handle:horizontal{"
+            "background:%1;border-radius:4px;min-width:30px}"
+            "QScrollBar::add-line,QScrollBar::sub-line{width:0;height:0}")
+            .arg(t.hairline.name(), t.field.name(), t.selection.name(), t.chrome.name(), t.secondary.name()));
 }
 
 QBrush hatch(const QColor& colour) {
@@ -88,7 +98,9 @@ void paintGauge(QPainter& p, const QRectF& r, double ratio, GaugeState state) {
         p.drawRect(r.adjusted(0, 0, -1, -1));
         p.fillRect(QRectF(r.left(), r.top(), (notch - r.left()) * std::min(ratio, 1.0), r.height()), t.ink);
         if (ratio > 1 + 1e-9) {
-            QRectF past(notch, r.top(), std::min(r.right() - notch, std::max(5.0, (notch - r.left()) * (ratio - 1))), r.height());
+            QRectF past(notch, r.top(),
+                        std::min(r.right() - notch, std::max(5.0, (notch - r.left()) * (ratio - 1))),
+                        r.height());
             p.fillRect(past, hatch(t.over));
             p.setPen(t.over);
             p.setBrush(Qt::NoBrush);

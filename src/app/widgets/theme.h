@@ -11,7 +11,8 @@ class QRectF;
 namespace talvik::app {
 
 struct Theme {
-    QColor paper, chrome, chromeDark, ink, secondary, hairline, concrete, structure, selection, over, attention, barsX, barsY, field;
+    QColor paper, chrome, chromeDark, ink, secondary, hairline, concrete, structure, selection, over,
+        attention, barsX, barsY, field;
 };
 const Theme& theme();
 

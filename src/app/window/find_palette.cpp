@@ -7,7 +7,8 @@
 
 namespace talvik::app {
 
-FindPalette::FindPalette(std::vector<Entry> entries, QWidget* parent) : QDialog(parent, Qt::Popup), entries_(std::move(entries)), edit_(new QLineEdit), list_(new QListWidget) {
+FindPalette::FindPalette(std::vector<Entry> entries, QWidget* parent)
+    : QDialog(parent, Qt::Popup), entries_(std::move(entries)), edit_(new QLineEdit), list_(new QListWidget) {
     setObjectName(QStringLiteral("findPalette"));
     setAttribute(Qt::WA_DeleteOnClose);
     auto* layout = new QVBoxLayout(this);
@@ -28,10 +29,14 @@ FindPalette::FindPalette(std::vector<Entry> entries, QWidget* parent) : QDialog(
 void FindPalette::filter(const QString& text) {
     list_->clear();
     shown_.clear();
-    const QStringList words = text.simplified().replace(QLatin1Char('-'), QStringLiteral("–")).split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    const QStringList words = text.simplified()
+                                  .replace(QLatin1Char('-'), QStringLiteral("–"))
+                                  .split(QLatin1Char(' '), Qt::SkipEmptyParts);
     for (std::size_t i = 0; i < entries_.size() && shown_.size() < 60; ++i) {
-        QString whole = QString(entries_[i].text + QLatin1Char(' ') + entries_[i].kind).replace(QLatin1Char('-'), QStringLiteral("–"));
-        bool fits = std::all_of(words.begin(), words.end(), [&](const QString& w) { return whole.contains(w, Qt::CaseInsensitive); });
+        QString whole = QString(entries_[i].text + QLatin1Char(' ') + entries_[i].kind)
+                            .replace(QLatin1Char('-'), QStringLiteral("–"));
+        bool fits = std::all_of(words.begin(), words.end(),
+                                [&](const QString& w) { return whole.contains(w, Qt::CaseInsensitive); });
         if (!fits) continue;
         shown_.push_back(i);
         list_->addItem(QStringLiteral("%1    %2").arg(entries_[i].text, entries_[i].kind));
@@ -50,11 +55,18 @@ void FindPalette::go() {
 bool FindPalette::eventFilter(QObject* object, QEvent* event) {
     if (object == edit_ && event->type() == QEvent::KeyPress) {
         switch (static_cast<QKeyEvent*>(event)->key()) {
-            case Qt::Key_Down: list_->setCurrentRow(std::min(list_->count() - 1, list_->currentRow() + 1)); return true;
-            case Qt::Key_Up: list_->setCurrentRow(std::max(0, list_->currentRow() - 1)); return true;
+            case Qt::Key_Down:
+                list_->setCurrentRow(std::min(list_->count() - 1, list_->currentRow() + 1));
+                return true;
+            case Qt::Key_Up:
+                list_->setCurrentRow(std::max(0, list_->currentRow() - 1));
+                return true;
             case Qt::Key_Return:
-            case Qt::Key_Enter: go(); return true;
-            default: break;
+            case Qt::Key_Enter:
+                go();
+                return true;
+            default:
+                break;
         }
     }
     return QDialog::eventFilter(object, event);

@@ -44,13 +44,27 @@
 namespace talvik::app {
 namespace {
 
-QString qs(const std::string& s) { return QString::fromStdString(s); }
+QString qs(const std::string& s) {
+    return QString::fromStdString(s);
+}
 const QString fileFilter = QStringLiteral("Talvik project (*.talvik)");
 
 }  // namespace
 
-MainWindow::MainWindow() : places_(new PlaceBar(session_)), plan_(new PlanView(session_, scale_)), section_(new SectionView(session_, scale_)), margin_(new MarginView(session_)), tray_(new Tray(session_)), sheet_(new SheetPreview(session_)),
-      centre_(new QStackedWidget), across_(new QSplitter(Qt::Horizontal)), notice_(new QWidget), noticeText_(new QLabel), hint_(new QLabel(plan_)), status_(new QLabel), coordinates_(new QLabel) {
+MainWindow::MainWindow()
+    : places_(new PlaceBar(session_)),
+      plan_(new PlanView(session_, scale_)),
+      section_(new SectionView(session_, scale_)),
+      margin_(new MarginView(session_)),
+      tray_(new Tray(session_)),
+      sheet_(new SheetPreview(session_)),
+      centre_(new QStackedWidget),
+      across_(new QSplitter(Qt::Horizontal)),
+      notice_(new QWidget),
+      noticeText_(new QLabel),
+      hint_(new QLabel(plan_)),
+      status_(new QLabel),
+      coordinates_(new QLabel) {
     setObjectName(QStringLiteral("mainWindow"));
     resize(1280, 800);
 
@@ -75,7 +89,8 @@ MainWindow::MainWindow() : places_(new PlaceBar(session_)), plan_(new PlanView(s
     noticeRow->addWidget(noticeText_, 1);
     noticeRow->addWidget(dismiss);
     notice_->setAutoFillBackground(true);
-    notice_->setStyleSheet(QStringLiteral("QWidget{color:%1;background:%2}").arg(theme().attention.name(), theme().field.name()));
+    notice_->setStyleSheet(QStringLiteral("QWidget{color:%1;background:%2}")
+                               .arg(theme().attention.name(), theme().field.name()));
     notice_->hide();
 
     across_->addWidget(tray_);
@@ -98,25 +113,37 @@ MainWindow::MainWindow() : places_(new PlaceBar(session_)), plan_(new PlanView(s
 
     hint_->setObjectName(QStringLiteral("hint"));
     hint_->setFont(uiFont(12));
-    hint_->setStyleSheet(QStringLiteral("QLabel{background:%1;border:1px solid %2;border-radius:4px;padding:8px 12px;color:%3}").arg(theme().field.name(), theme().hairline.name(), theme().ink.name()));
+    hint_->setStyleSheet(
+        QStringLiteral(
+            "QLabel{background:%1;border:1px solid %2;border-radius:4px;padding:8px 12px;color:%3}")
+            .arg(theme().field.name(), theme().hairline.name(), theme().ink.name()));
     hint_->hide();
 
     statusBar()->addWidget(status_, 1);
     statusBar()->addPermanentWidget(coordinates_);
     statusBar()->setSizeGripEnabled(false);
-    statusBar()->setStyleSheet(QStringLiteral("QStatusBar{background:%1}QStatusBar::item{border:0}QLabel{padding:2px 10px}").arg(theme().chromeDark.name()));
+    statusBar()->setStyleSheet(
+        QStringLiteral("QStatusBar{background:%1}QStatusBar::item{border:0}QLabel{padding:2px 10px}")
+            .arg(theme().chromeDark.name()));
     status_->setFont(uiFont(11));
     coordinates_->setFont(uiFont(11));
 
     askUnsaved = [this] {
-        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), tr("%1 has changes that are not saved.").arg(qs(session_.project().name)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
+                        tr("%1 has changes that are not saved.").arg(qs(session_.project().name)),
+                        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
         switch (box.exec()) {
-            case QMessageBox::Save: return Unsaved::Save;
-            case QMessageBox::Discard: return Unsaved::Discard;
-            default: return Unsaved::Cancel;
+            case QMessageBox::Save:
+                return Unsaved::Save;
+            case QMessageBox::Discard:
+                return Unsaved::Discard;
+            default:
+                return Unsaved::Cancel;
         }
     };
-    askSavePath = [this](const QString& title, const QString& suggestion, const QString& filter) { return QFileDialog::getSaveFileName(this, title, suggestion, filter); };
+    askSavePath = [this](const QString& title, const QString& suggestion, const QString& filter) {
+        return QFileDialog::getSaveFileName(this, title, suggestion, filter);
+    };
 
     buildMenus();
     connectParts();
@@ -139,11 +166,14 @@ void MainWindow::buildMenus() {
     };
     QMenu* file = menuBar()->addMenu(tr("&File"));
     add(file, tr("&New project"), QKeySequence::New, [this] {
-        if (mayLeave()) session_.start(design::proposeBars(model::newProject(), "s1"), {}), session_.setPlace(Place::Layout), plan_->fit();
+        if (mayLeave())
+            session_.start(design::proposeBars(model::newProject(), "s1"), {}),
+                session_.setPlace(Place::Layout), plan_->fit();
     });
     add(file, tr("&Open…"), QKeySequence::Open, [this] {
         if (!mayLeave()) return;
-        if (QString path = QFileDialog::getOpenFileName(this, tr("Open"), {}, fileFilter); !path.isEmpty()) openFile(path);
+        if (QString path = QFileDialog::getOpenFileName(this, tr("Open"), {}, fileFilter); !path.isEmpty())
+            openFile(path);
     });
     recent_ = file->addMenu(tr("Open &recent"));
     connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
@@ -153,12 +183,14 @@ void MainWindow::buildMenus() {
     file->addSeparator();
     add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
     add(file, tr("Save &as…"), QKeySequence::SaveAs, [this] {
-        if (QString path = askSavePath(tr("Save as"), session_.path(), fileFilter); !path.isEmpty()) saveAs(path);
+        if (QString path = askSavePath(tr("Save as"), session_.path(), fileFilter); !path.isEmpty())
+            saveAs(path);
     });
     file->addSeparator();
     add(file, tr("Add &slab"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { addSlab(); });
     file->addSeparator();
-    add(file, tr("&Export everything…"), QKeySequence(Qt::CTRL | Qt::Key_E), [this] { exportAsked(QStringLiteral("all")); });
+    add(file, tr("&Export everything…"), QKeySequence(Qt::CTRL | Qt::Key_E),
+        [this] { exportAsked(QStringLiteral("all")); });
     add(file, tr("&Print the drawing…"), QKeySequence::Print, [this] { print(); });
     add(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 
@@ -175,7 +207,8 @@ void MainWindow::buildMenus() {
 
     QMenu* bars = menuBar()->addMenu(tr("&Bars"));
     add(bars, tr("&Propose bars"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { propose(); });
-    add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] { designThickness(); });
+    add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T),
+        [this] { designThickness(); });
     bars->addSeparator();
     add(bars, tr("&Wider spacing"), {}, [this] { section_->changeSpacing(1); });
     add(bars, tr("&Closer spacing"), {}, [this] { section_->changeSpacing(-1); });
@@ -187,7 +220,8 @@ void MainWindow::buildMenus() {
 
     QMenu* view = menuBar()->addMenu(tr("&View"));
     for (int i = 1; i <= 7; ++i) {
-        QAction* action = view->addAction(tr("&%1  %2").arg(i).arg(PlaceBar::name(static_cast<Place>(i))), this, [this, i] { session_.setPlace(static_cast<Place>(i)); });
+        QAction* action = view->addAction(tr("&%1  %2").arg(i).arg(PlaceBar::name(static_cast<Place>(i))),
+                                          this, [this, i] { session_.setPlace(static_cast<Place>(i)); });
         action->setShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i)));
     }
     view->addSeparator();
@@ -200,7 +234,8 @@ void MainWindow::buildMenus() {
             if (parts[i]->hasFocus() || parts[i]->isAncestorOf(QApplication::focusWidget())) at = i + 1;
         parts[at % parts.size()]->setFocus();
     });
-    add(view, tr("&Standard and units…"), QKeySequence(Qt::CTRL | Qt::Key_U), [this] { chooseStandard(places_->mapToGlobal(QPoint(places_->width() - 200, places_->height()))); });
+    add(view, tr("&Standard and units…"), QKeySequence(Qt::CTRL | Qt::Key_U),
+        [this] { chooseStandard(places_->mapToGlobal(QPoint(places_->width() - 200, places_->height()))); });
 
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add(help, tr("&How to work with Talvik"), QKeySequence::HelpContents, [this] { showHelp(); });
@@ -223,7 +258,11 @@ void MainWindow::connectParts() {
         margin_->setFocus();
     });
     connect(plan_, &PlanView::pointerMoved, this, [this](double x, double y) {
-        coordinates_->setText(tr("x %1  y %2 %3").arg(session_.number(x, units::Kind::Span), session_.number(y, units::Kind::Span), QString::fromUtf8(units::unit(units::Kind::Span, session_.project().basis.units).symbol.data())));
+        coordinates_->setText(
+            tr("x %1  y %2 %3")
+                .arg(session_.number(x, units::Kind::Span), session_.number(y, units::Kind::Span),
+                     QString::fromUtf8(
+                         units::unit(units::Kind::Span, session_.project().basis.units).symbol.data())));
     });
     connect(&session_.undoStack(), &QUndoStack::indexChanged, this, [this] { notice_->hide(); });
 }
@@ -239,14 +278,23 @@ void MainWindow::refreshStatus() {
     if (design.slabs.empty()) return status_->setText(tr("No slab yet"));
     auto sum = design.summary();
     double uncovered = 0, imbalance = 0;
-    for (const auto& s : design.slabs) uncovered += s.uncoveredArea + s.overlappedArea, imbalance = std::max(imbalance, s.analysis.imbalance);
-    status_->setText(tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · %5 · reactions = loads to %6 %")
-                         .arg(session_.answerMilliseconds(), 0, 'f', 1).arg(sum.over).arg(sum.within).arg(sum.notChecked)
-                         .arg(uncovered < 1e3 ? tr("every point in one strip") : tr("%1 m² in no strip or in two").arg(uncovered / 1e6, 0, 'f', 2)).arg(imbalance * 100, 0, 'f', 2));
+    for (const auto& s : design.slabs)
+        uncovered += s.uncoveredArea + s.overlappedArea,
+            imbalance = std::max(imbalance, s.analysis.imbalance);
+    status_->setText(
+        tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · %5 · reactions = loads to %6 %")
+            .arg(session_.answerMilliseconds(), 0, 'f', 1)
+            .arg(sum.over)
+            .arg(sum.within)
+            .arg(sum.notChecked)
+            .arg(uncovered < 1e3 ? tr("every point in one strip")
+                                 : tr("%1 m² in no strip or in two").arg(uncovered / 1e6, 0, 'f', 2))
+            .arg(imbalance * 100, 0, 'f', 2));
 }
 
 void MainWindow::refreshTitle() {
-    QString name = session_.path().isEmpty() ? qs(session_.project().name) : QFileInfo(session_.path()).fileName();
+    QString name =
+        session_.path().isEmpty() ? qs(session_.project().name) : QFileInfo(session_.path()).fileName();
     setWindowTitle(tr("%1[*] – Talvik").arg(name));
     setWindowModified(session_.modified());
 }
@@ -274,12 +322,13 @@ void MainWindow::openDemo(bool withHint) {
     session_.setPlace(Place::Checks);
     plan_->fit();
     if (!withHint) return;
-    hint_->setText(tr("This is the visitors' gallery of a ferry landing. Try:\n"
-                      "1  PageDown twice: the slab grows thinner and every check answers\n"
-                      "2  drag a bar end in the long section, or double-click a call-out\n"
-                      "3  click a span or a support, then a check, to read its working\n"
-                      "4  keys 1 to 7 are the places of work; Ctrl+Z takes anything back\n"
-                      "Esc puts this note away."));
+    hint_->setText(
+        tr("This is the visitors' gallery of a ferry landing. Try:\n"
+           "1  PageDown twice: the slab grows thinner and every check answers\n"
+           "2  drag a bar end in the long section, or double-click a call-out\n"
+           "3  click a span or a support, then a check, to read its working\n"
+           "4  keys 1 to 7 are the places of work; Ctrl+Z takes anything back\n"
+           "Esc puts this note away."));
     hint_->adjustSize();
     hint_->move(14, plan_->height() > 300 ? plan_->height() - hint_->height() - 40 : 8);
     hint_->show();
@@ -288,7 +337,8 @@ void MainWindow::openDemo(bool withHint) {
 
 bool MainWindow::save() {
     if (!session_.path().isEmpty()) return saveAs(session_.path());
-    QString path = askSavePath(tr("Save"), qs(session_.project().name) + QStringLiteral(".talvik"), fileFilter);
+    QString path =
+        askSavePath(tr("Save"), qs(session_.project().name) + QStringLiteral(".talvik"), fileFilter);
     return !path.isEmpty() && saveAs(path);
 }
 
@@ -306,14 +356,19 @@ bool MainWindow::saveAs(const QString& chosen) {
 bool MainWindow::mayLeave() {
     if (!session_.modified()) return true;
     switch (askUnsaved()) {
-        case Unsaved::Save: return save();
-        case Unsaved::Discard: return true;
-        case Unsaved::Cancel: return false;
+        case Unsaved::Save:
+            return save();
+        case Unsaved::Discard:
+            return true;
+        case Unsaved::Cancel:
+            return false;
     }
     return false;
 }
 
-void MainWindow::closeEvent(QCloseEvent* event) { mayLeave() ? event->accept() : event->ignore(); }
+void MainWindow::closeEvent(QCloseEvent* event) {
+    mayLeave() ? event->accept() : event->ignore();
+}
 
 void MainWindow::remember(const QString& path) {
     QSettings settings;
@@ -336,7 +391,8 @@ void MainWindow::fillRecent() {
 
 void MainWindow::propose() {
     if (const auto* slab = session_.slab()) {
-        if (session_.apply(tr("Propose bars"), design::proposeBars(session_.base(), slab->id))) statusBar()->showMessage(tr("Bars proposed; runs fixed by you were kept."), 4000);
+        if (session_.apply(tr("Propose bars"), design::proposeBars(session_.base(), slab->id)))
+            statusBar()->showMessage(tr("Bars proposed; runs fixed by you were kept."), 4000);
     }
 }
 
@@ -352,12 +408,17 @@ void MainWindow::changeThickness(int steps) {
     const auto* slab = session_.slab();
     if (!slab) return;
     double step = session_.project().basis.units == units::System::Metric ? 10 : 12.7;
-    double h = (steps > 0 ? units::roundDown(slab->thickness, step) : units::roundUp(slab->thickness, step)) + steps * step;
-    session_.apply(tr("Thickness"), model::editSlab(session_.base(), slab->id, [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; }), QStringLiteral("thickness"));
+    double h = (steps > 0 ? units::roundDown(slab->thickness, step) : units::roundUp(slab->thickness, step)) +
+               steps * step;
+    session_.apply(tr("Thickness"),
+                   model::editSlab(session_.base(), slab->id,
+                                   [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; }),
+                   QStringLiteral("thickness"));
 }
 
 void MainWindow::addSlab() {
-    model::Project next = model::addSlab(session_.base(), "Slab " + std::to_string(session_.project().slabs.size() + 1));
+    model::Project next =
+        model::addSlab(session_.base(), "Slab " + std::to_string(session_.project().slabs.size() + 1));
     model::Id id = next.slabs.back()->id;
     if (session_.apply(tr("Add slab"), std::move(next))) {
         session_.setSlab(id);
@@ -382,11 +443,13 @@ void MainWindow::chooseStandard(QPoint at) {
     }
     menu.addSeparator();
     for (auto system : {units::System::Metric, units::System::UsCustomary}) {
-        QAction* action = menu.addAction(system == units::System::Metric ? tr("Show metric units") : tr("Show US customary units"), this, [this, system] {
-            model::Project next = session_.base();
-            next.basis.units = system;
-            session_.apply(tr("Units"), std::move(next));
-        });
+        QAction* action = menu.addAction(
+            system == units::System::Metric ? tr("Show metric units") : tr("Show US customary units"), this,
+            [this, system] {
+                model::Project next = session_.base();
+                next.basis.units = system;
+                session_.apply(tr("Units"), std::move(next));
+            });
         action->setCheckable(true);
         action->setChecked(session_.project().basis.units == system);
     }
@@ -406,7 +469,9 @@ void MainWindow::chooseSlab(QPoint at) {
     menu.addSeparator();
     menu.addAction(tr("Add slab"), this, &MainWindow::addSlab);
     if (session_.project().slabs.size() > 1)
-        menu.addAction(tr("Remove %1").arg(qs(session_.slab()->name)), this, [this] { session_.apply(tr("Remove slab"), model::removeSlab(session_.base(), session_.slab()->id)); });
+        menu.addAction(tr("Remove %1").arg(qs(session_.slab()->name)), this, [this] {
+            session_.apply(tr("Remove slab"), model::removeSlab(session_.base(), session_.slab()->id));
+        });
     menu.exec(at);
 }
 
@@ -418,24 +483,36 @@ void MainWindow::find() {
     };
     if (const auto* slab = session_.slab()) {
         for (std::size_t i = 0; i < slab->supports.size(); ++i)
-            entries.push_back({tr("Support %1").arg(qs(model::supportLabel(*slab, i))), tr("on plan"), [=, id = slab->supports[i].id] { show({Selection::Kind::Support, id}); }});
+            entries.push_back({tr("Support %1").arg(qs(model::supportLabel(*slab, i))), tr("on plan"),
+                               [=, id = slab->supports[i].id] {
+                                   show({Selection::Kind::Support, id});
+                               }});
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
-            entries.push_back({tr("Span %1").arg(qs(model::spanLabel(*slab, i))), tr("on plan"), [=, id = slab->spans[i].id] { show({Selection::Kind::Span, id}); }});
+            entries.push_back({tr("Span %1").arg(qs(model::spanLabel(*slab, i))), tr("on plan"),
+                               [=, id = slab->spans[i].id] {
+                                   show({Selection::Kind::Span, id});
+                               }});
         if (const auto* d = session_.slabDesign()) {
             for (const auto& item : d->items)
-                entries.push_back({qs(schedule::callout(item, session_.project().basis.units)), tr("mark %1").arg(item.mark, 2, 10, QLatin1Char('0')), [=, id = item.run] { show({Selection::Kind::Run, id}); }});
-            for (const auto* c : checks::worstFirst(d->checks))
-                entries.push_back({qs(c->title), qs("check, " + checks::name(c->outcome)), [this, key = c->key] {
-                                       session_.select({Selection::Kind::Strip, ""});
-                                       margin_->open(key);
-                                       margin_->setFocus();
+                entries.push_back({qs(schedule::callout(item, session_.project().basis.units)),
+                                   tr("mark %1").arg(item.mark, 2, 10, QLatin1Char('0')), [=, id = item.run] {
+                                       show({Selection::Kind::Run, id});
                                    }});
+            for (const auto* c : checks::worstFirst(d->checks))
+                entries.push_back(
+                    {qs(c->title), qs("check, " + checks::name(c->outcome)), [this, key = c->key] {
+                         session_.select({Selection::Kind::Strip, ""});
+                         margin_->open(key);
+                         margin_->setFocus();
+                     }});
         }
     }
     const auto actions = menuBar()->findChildren<QAction*>();
     for (QAction* action : actions)
         if (!action->text().isEmpty() && !action->menu() && action->isEnabled())
-            entries.push_back({QString(action->text()).remove(QLatin1Char('&')), tr("command %1").arg(action->shortcut().toString()), [action] { action->trigger(); }});
+            entries.push_back({QString(action->text()).remove(QLatin1Char('&')),
+                               tr("command %1").arg(action->shortcut().toString()),
+                               [action] { action->trigger(); }});
     auto* palette = new FindPalette(std::move(entries), this);
     palette->move(mapToGlobal(QPoint(width() / 2 - 230, 60)));
     palette->show();
@@ -465,12 +542,18 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
         put(".svg", [&](const std::string& p) { return paper::writeSvg(p, sheet); });
     }
     if (all || what == QLatin1String("schedule")) {
-        put("-schedule.csv", [&](const std::string& p) { return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design())); });
-        put("-schedule.xlsx", [&](const std::string& p) { return formats::writeScheduleXlsx(p, session_.project(), session_.design()); });
+        put("-schedule.csv", [&](const std::string& p) {
+            return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design()));
+        });
+        put("-schedule.xlsx", [&](const std::string& p) {
+            return formats::writeScheduleXlsx(p, session_.project(), session_.design());
+        });
     }
     if (all || what == QLatin1String("report")) {
         auto document = report::make(session_.project(), session_.design(), report::Depth::Full);
-        put("-report.html", [&](const std::string& p) { return formats::writeFile(p, report::html(document, report::Target::Page)); });
+        put("-report.html", [&](const std::string& p) {
+            return formats::writeFile(p, report::html(document, report::Target::Page));
+        });
         put("-report.pdf", [&](const std::string& p) { return paper::writeReportPdf(p, document); });
     }
     return good ? written : QStringList();
@@ -478,7 +561,10 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
 
 void MainWindow::exportAsked(const QString& what) {
     if (what == QLatin1String("print")) return print();
-    QString suggestion = qs(session_.slab() ? session_.slab()->name : session_.project().name).toLower().remove(QLatin1Char('\'')).replace(QLatin1Char(' '), QLatin1Char('-'));
+    QString suggestion = qs(session_.slab() ? session_.slab()->name : session_.project().name)
+                             .toLower()
+                             .remove(QLatin1Char('\''))
+                             .replace(QLatin1Char(' '), QLatin1Char('-'));
     QString path = askSavePath(tr("Name of the files, without ending"), suggestion, {});
     if (path.isEmpty()) return;
     QStringList written = exportFiles(what, path);
@@ -515,7 +601,8 @@ void MainWindow::showHelp() {
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* event) {
-    if (event->key() >= Qt::Key_1 && event->key() <= Qt::Key_7 && event->modifiers() == Qt::NoModifier) return session_.setPlace(static_cast<Place>(event->key() - Qt::Key_0));
+    if (event->key() >= Qt::Key_1 && event->key() <= Qt::Key_7 && event->modifiers() == Qt::NoModifier)
+        return session_.setPlace(static_cast<Place>(event->key() - Qt::Key_0));
     if (event->key() == Qt::Key_Escape) {
         hint_->hide();
         notice_->hide();

@@ -1,4 +1,5 @@
-// The window: places on top, plan above, long section below, margin at the side, tools of the place on the left.
+// The window: places on top, plan above, long section below, margin at the side, tools of the place on the
+// left.
 #pragma once
 
 #include <QLabel>
@@ -45,7 +46,8 @@ class MainWindow : public QMainWindow {
     enum class Unsaved { Save, Discard, Cancel };
     // Asks what to do with unsaved changes; tests put their own answer here.
     std::function<Unsaved()> askUnsaved;
-    std::function<QString(const QString& title, const QString& suggestion, const QString& filter)> askSavePath;
+    std::function<QString(const QString& title, const QString& suggestion, const QString& filter)>
+        askSavePath;
 
   protected:
     void closeEvent(QCloseEvent* event) override;

@@ -1,4 +1,5 @@
-// The top of the window: project and slab, the seven places of work with what is open there, standard and units.
+// The top of the window: project and slab, the seven places of work with what is open there, standard and
+// units.
 #pragma once
 
 #include <QWidget>

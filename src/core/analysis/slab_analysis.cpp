@@ -30,7 +30,8 @@ double totalLoad(const fem::Beam& beam, const std::vector<double>& load) {
     return sum;
 }
 
-// Calls f(governing) for each combination of the state with each arrangement; combinations without imposed load once.
+// Calls f(governing) for each combination of the state with each arrangement; combinations without imposed
+// load once.
 template <class F>
 void forEach(const SlabAnalysis& a, actions::LimitState state, F f) {
     for (int c = 0; c < static_cast<int>(a.combinations.size()); ++c) {
@@ -54,7 +55,8 @@ Envelope makeEnvelope(const SlabAnalysis& a, actions::LimitState state) {
     e.shearMax.assign(n, {-HUGE_VAL, {}}), e.shearMin.assign(n, {HUGE_VAL, {}});
     forEach(a, state, [&](Governing by) {
         for (std::size_t i = 0; i < n; ++i) {
-            double m = a.moment(by, a.stations[i].span, a.stations[i].local), v = a.shear(by, a.stations[i].span, a.stations[i].local);
+            double m = a.moment(by, a.stations[i].span, a.stations[i].local),
+                   v = a.shear(by, a.stations[i].span, a.stations[i].local);
             raise(e.momentMax[i], m, by), lower(e.momentMin[i], m, by);
             raise(e.shearMax[i], v, by), lower(e.shearMin[i], v, by);
         }
@@ -72,24 +74,31 @@ Loads loads(const model::OneWaySlab& slab, const model::Basis& basis) {
 
 const Envelope& SlabAnalysis::envelope(actions::LimitState state) const {
     switch (state) {
-        case actions::LimitState::Ultimate: return ultimate;
-        case actions::LimitState::Characteristic: return characteristic;
-        case actions::LimitState::Frequent: return frequent;
-        case actions::LimitState::QuasiPermanent: return quasiPermanent;
+        case actions::LimitState::Ultimate:
+            return ultimate;
+        case actions::LimitState::Characteristic:
+            return characteristic;
+        case actions::LimitState::Frequent:
+            return frequent;
+        case actions::LimitState::QuasiPermanent:
+            return quasiPermanent;
     }
     return ultimate;
 }
 
 double SlabAnalysis::moment(Governing by, std::size_t span, double local) const {
     const auto& c = combinations[by.combination];
-    return c.factorG * load.permanent() * permanent.moment(span, local) + c.factorQ * load.imposed * imposed[by.arrangement].moment(span, local);
+    return c.factorG * load.permanent() * permanent.moment(span, local) +
+           c.factorQ * load.imposed * imposed[by.arrangement].moment(span, local);
 }
 double SlabAnalysis::shear(Governing by, std::size_t span, double local) const {
     const auto& c = combinations[by.combination];
-    return c.factorG * load.permanent() * permanent.shear(span, local) + c.factorQ * load.imposed * imposed[by.arrangement].shear(span, local);
+    return c.factorG * load.permanent() * permanent.shear(span, local) +
+           c.factorQ * load.imposed * imposed[by.arrangement].shear(span, local);
 }
 
-Extreme SlabAnalysis::momentExtreme(actions::LimitState state, bool largest, std::size_t span, double local) const {
+Extreme SlabAnalysis::momentExtreme(actions::LimitState state, bool largest, std::size_t span,
+                                    double local) const {
     Extreme e{largest ? -HUGE_VAL : HUGE_VAL, {}};
     forEach(*this, state, [&](Governing by) {
         double m = moment(by, span, local);
@@ -109,7 +118,8 @@ std::string SlabAnalysis::name(Governing by) const {
     return c.factorQ == 0 ? c.name : c.name + " on " + arrangements[by.arrangement].name;
 }
 
-SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis, const std::vector<actions::Combination>& combinations) {
+SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis,
+                     const std::vector<actions::Combination>& combinations) {
     SlabAnalysis a;
     a.load = loads(slab, basis);
     a.combinations = combinations;
@@ -125,7 +135,8 @@ SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis, c
     a.arrangements = actions::spanArrangements(names);
 
     std::vector<std::vector<double>> cases{std::vector<double>(n, 1.0)};
-    for (const auto& arrangement : a.arrangements) cases.emplace_back(arrangement.loaded.begin(), arrangement.loaded.end());
+    for (const auto& arrangement : a.arrangements)
+        cases.emplace_back(arrangement.loaded.begin(), arrangement.loaded.end());
     fem::BeamResult solved = fem::solve(a.beam, cases);
     if (!solved.error.empty()) {
         a.error = solved.error;
@@ -137,11 +148,14 @@ SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis, c
         if (load > 0) a.imbalance = std::max(a.imbalance, std::abs(sum - load) / load);
     }
     a.permanent = solved.cases.front();
-    a.imposed.assign(std::make_move_iterator(solved.cases.begin() + 1), std::make_move_iterator(solved.cases.end()));
+    a.imposed.assign(std::make_move_iterator(solved.cases.begin() + 1),
+                     std::make_move_iterator(solved.cases.end()));
     a.stations = makeStations(slab);
     using actions::LimitState;
-    for (auto [state, target] : {std::pair{LimitState::Ultimate, &a.ultimate}, std::pair{LimitState::Characteristic, &a.characteristic},
-                                 std::pair{LimitState::Frequent, &a.frequent}, std::pair{LimitState::QuasiPermanent, &a.quasiPermanent}})
+    for (auto [state, target] : {std::pair{LimitState::Ultimate, &a.ultimate},
+                                 std::pair{LimitState::Characteristic, &a.characteristic},
+                                 std::pair{LimitState::Frequent, &a.frequent},
+                                 std::pair{LimitState::QuasiPermanent, &a.quasiPermanent}})
         *target = makeEnvelope(a, state);
 
     for (std::size_t s = 0; s < slab.supports.size(); ++s) {
@@ -155,7 +169,8 @@ SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis, c
         r.ultimateMax.value = -HUGE_VAL, r.ultimateMin.value = HUGE_VAL;
         forEach(a, LimitState::Ultimate, [&](Governing by) {
             const auto& c = combinations[by.combination];
-            double value = c.factorG * r.permanent + c.factorQ * a.load.imposed * a.imposed[by.arrangement].reaction[node];
+            double value = c.factorG * r.permanent +
+                           c.factorQ * a.load.imposed * a.imposed[by.arrangement].reaction[node];
             raise(r.ultimateMax, value, by), lower(r.ultimateMin, value, by);
         });
         a.reactions.push_back(r);

@@ -26,9 +26,9 @@ struct Extreme {
     Governing by;
 };
 struct Station {
-    double x = 0;       // along the strip
+    double x = 0;  // along the strip
     std::size_t span = 0;
-    double local = 0;   // from the span's left end
+    double local = 0;  // from the span's left end
 };
 // Largest and smallest values at each station over the combinations of one limit state.
 struct Envelope {
@@ -44,13 +44,13 @@ struct SlabAnalysis {
     std::vector<actions::Combination> combinations;
     std::vector<actions::Arrangement> arrangements;
     fem::Beam beam;
-    fem::BeamSolution permanent;               // unit permanent load of 1 on all spans
-    std::vector<fem::BeamSolution> imposed;    // unit imposed load, per arrangement
-    std::vector<Station> stations;             // ascending; a support has one for either side
+    fem::BeamSolution permanent;             // unit permanent load of 1 on all spans
+    std::vector<fem::BeamSolution> imposed;  // unit imposed load, per arrangement
+    std::vector<Station> stations;           // ascending; a support has one for either side
     Envelope ultimate, characteristic, frequent, quasiPermanent;
-    std::vector<Reaction> reactions;           // per support
-    double imbalance = 0;                      // largest |sum of reactions - sum of loads| / loads over all cases
-    std::string error;                         // a sentence; the rest is empty then
+    std::vector<Reaction> reactions;  // per support
+    double imbalance = 0;             // largest |sum of reactions - sum of loads| / loads over all cases
+    std::string error;                // a sentence; the rest is empty then
 
     const Envelope& envelope(actions::LimitState state) const;
     // Values at any point of a span under one combination and arrangement.
@@ -58,11 +58,13 @@ struct SlabAnalysis {
     double shear(Governing by, std::size_t span, double local) const;
     // Extremes at any point, over the combinations of a limit state.
     Extreme momentExtreme(actions::LimitState state, bool largest, std::size_t span, double local) const;
-    Extreme shearExtreme(actions::LimitState state, std::size_t span, double local) const;  // largest magnitude
-    std::string name(Governing by) const;  // "1.35 G + 1.5 Q, spans A–B, C–D"
+    Extreme shearExtreme(actions::LimitState state, std::size_t span,
+                         double local) const;  // largest magnitude
+    std::string name(Governing by) const;      // "1.35 G + 1.5 Q, spans A–B, C–D"
 };
 
 // Never throws; a mechanism is reported in `error`.
-SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis, const std::vector<actions::Combination>& combinations);
+SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis,
+                     const std::vector<actions::Combination>& combinations);
 
 }  // namespace talvik::analysis

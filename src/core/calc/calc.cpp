@@ -22,10 +22,14 @@ std::vector<std::string> cells(std::string_view line) {
     bool quoted = false;
     for (std::size_t i = 0; i < line.size(); ++i) {
         char c = line[i];
-        if (c == '"' && quoted && i + 1 < line.size() && line[i + 1] == '"') all.back() += line[++i];
-        else if (c == '"') quoted = !quoted;
-        else if (c == ',' && !quoted) all.emplace_back();
-        else all.back() += c;
+        if (c == '"' && quoted && i + 1 < line.size() && line[i + 1] == '"')
+            all.back() += line[++i];
+        else if (c == '"')
+            quoted = !quoted;
+        else if (c == ',' && !quoted)
+            all.emplace_back();
+        else
+            all.back() += c;
     }
     for (auto& cell : all) cell = trimmed(cell);
     return all;
@@ -34,13 +38,19 @@ std::vector<std::string> cells(std::string_view line) {
 std::string problem(const Column& column, const std::string& cell, double& value) {
     if (cell.empty()) return "the cell is empty; give a value";
     auto [end, code] = std::from_chars(cell.data() + (cell[0] == '+'), cell.data() + cell.size(), value);
-    if (code != std::errc() || end != cell.data() + cell.size() || !std::isfinite(value)) return fmt::format("\"{}\" is not a number", cell);
+    if (code != std::errc() || end != cell.data() + cell.size() || !std::isfinite(value))
+        return fmt::format("\"{}\" is not a number", cell);
     switch (column.accepts) {
-        case Accepts::Positive: return value > 0 ? "" : fmt::format("{} must be more than zero", cell);
-        case Accepts::NotNegative: return value >= 0 ? "" : fmt::format("{} must not be negative", cell);
-        case Accepts::Share: return value >= 0 && value <= 1 ? "" : fmt::format("{} must lie between 0 and 1", cell);
-        case Accepts::Flag: return value == 0 || value == 1 ? "" : fmt::format("{} must be 0 or 1", cell);
-        case Accepts::Text: return "";
+        case Accepts::Positive:
+            return value > 0 ? "" : fmt::format("{} must be more than zero", cell);
+        case Accepts::NotNegative:
+            return value >= 0 ? "" : fmt::format("{} must not be negative", cell);
+        case Accepts::Share:
+            return value >= 0 && value <= 1 ? "" : fmt::format("{} must lie between 0 and 1", cell);
+        case Accepts::Flag:
+            return value == 0 || value == 1 ? "" : fmt::format("{} must be 0 or 1", cell);
+        case Accepts::Text:
+            return "";
     }
     return "";
 }
@@ -51,34 +61,54 @@ struct Header {
     std::string error;
 };
 
-std::string baseName(const std::string& heading) { return trimmed(heading.substr(0, heading.find('['))); }
+std::string baseName(const std::string& heading) {
+    return trimmed(heading.substr(0, heading.find('[')));
+}
 
 Header readHeader(const Topic& topic, const std::vector<std::string>& names) {
     Header h;
     h.width = names.size();
     h.inputAt.assign(topic.inputs.size(), -1);
     auto known = [&](const std::string& name) {
-        return std::any_of(topic.outputs.begin(), topic.outputs.end(), [&](const Column& c) { return c.name == name; }) ||
-               std::find(topic.otherOutputs.begin(), topic.otherOutputs.end(), name) != topic.otherOutputs.end();
+        return std::any_of(topic.outputs.begin(), topic.outputs.end(),
+                           [&](const Column& c) { return c.name == name; }) ||
+               std::find(topic.otherOutputs.begin(), topic.otherOutputs.end(), name) !=
+                   topic.otherOutputs.end();
     };
     std::set<std::string> seen;
     for (std::size_t i = 0; i < names.size(); ++i) {
         std::string name = baseName(names[i]);
-        if (!seen.insert(name).second) return {{}, 0, fmt::format("The column {} stands there twice (line 1).", name)};
-        auto input = std::find_if(topic.inputs.begin(), topic.inputs.end(), [&](const Column& c) { return c.name == name; });
+        if (!seen.insert(name).second)
+            return {{}, 0, fmt::format("The column {} stands there twice (line 1).", name)};
+        auto input = std::find_if(topic.inputs.begin(), topic.inputs.end(),
+                                  [&](const Column& c) { return c.name == name; });
         if (input != topic.inputs.end()) {
-            if (names[i] != input->heading()) return {{}, 0, fmt::format("Column {} must be headed {}, its unit in brackets; found \"{}\" (line 1).", name, input->heading(), names[i])};
+            if (names[i] != input->heading())
+                return {
+                    {},
+                    0,
+                    fmt::format("Column {} must be headed {}, its unit in brackets; found \"{}\" (line 1).",
+                                name, input->heading(), names[i])};
             h.inputAt[static_cast<std::size_t>(input - topic.inputs.begin())] = static_cast<int>(i);
         } else if (!known(name)) {
-            return {{}, 0, fmt::format("The column \"{}\" is not known to {} (line 1); see talvik calc --list.", names[i], topic.name)};
+            return {{},
+                    0,
+                    fmt::format("The column \"{}\" is not known to {} (line 1); see talvik calc --list.",
+                                names[i], topic.name)};
         }
     }
     for (std::size_t i = 0; i < topic.inputs.size(); ++i)
-        if (h.inputAt[i] < 0) return {{}, 0, fmt::format("The column {} is missing (line 1); {} needs it.", topic.inputs[i].heading(), topic.name)};
+        if (h.inputAt[i] < 0)
+            return {{},
+                    0,
+                    fmt::format("The column {} is missing (line 1); {} needs it.", topic.inputs[i].heading(),
+                                topic.name)};
     return h;
 }
 
-std::string quotedCell(const std::string& s) { return s.find_first_of(",\"") == std::string::npos ? s : '"' + s + '"'; }
+std::string quotedCell(const std::string& s) {
+    return s.find_first_of(",\"") == std::string::npos ? s : '"' + s + '"';
+}
 
 }  // namespace
 
@@ -108,8 +138,13 @@ Result run(const Topic& topic, std::string_view csv) {
             continue;
         }
         ++row;
-        auto where = [&](const std::string& column) { return fmt::format("Row {} (line {}), column {}: ", row, line, column); };
-        if (cell.size() != header.width) return {{}, fmt::format("Row {} (line {}) has {} cells; the first line names {} columns.", row, line, cell.size(), header.width)};
+        auto where = [&](const std::string& column) {
+            return fmt::format("Row {} (line {}), column {}: ", row, line, column);
+        };
+        if (cell.size() != header.width)
+            return {{},
+                    fmt::format("Row {} (line {}) has {} cells; the first line names {} columns.", row, line,
+                                cell.size(), header.width)};
         Row values;
         std::string echoed;
         for (std::size_t i = 0; i < topic.inputs.size(); ++i) {
@@ -120,7 +155,8 @@ Result run(const Topic& topic, std::string_view csv) {
                 values.text[column.name] = raw;
             } else {
                 double value = 0;
-                if (std::string why = problem(column, raw, value); !why.empty()) return {{}, where(column.heading()) + why + "."};
+                if (std::string why = problem(column, raw, value); !why.empty())
+                    return {{}, where(column.heading()) + why + "."};
                 values.number[column.name] = value;
             }
             echoed += (i ? "," : "") + quotedCell(raw);
@@ -128,7 +164,10 @@ Result run(const Topic& topic, std::string_view csv) {
         out += echoed;
         try {
             for (double v : topic.rule(values)) {
-                if (!std::isfinite(v)) return {{}, fmt::format("Row {} (line {}) has no finite result; check its values.", row, line)};
+                if (!std::isfinite(v))
+                    return {
+                        {},
+                        fmt::format("Row {} (line {}) has no finite result; check its values.", row, line)};
                 out += fmt::format(",{:.6g}", v);
             }
         } catch (const NoAnswer& none) {
@@ -136,7 +175,8 @@ Result run(const Topic& topic, std::string_view csv) {
         }
         out += "\n";
     }
-    if (line == 0) return {{}, "The input is empty; its first line must name the columns of " + topic.name + "."};
+    if (line == 0)
+        return {{}, "The input is empty; its first line must name the columns of " + topic.name + "."};
     return {out, {}};
 }
 
@@ -148,7 +188,9 @@ std::string describe(const Topic& topic) {
     };
     list("Inputs", topic.inputs);
     list("Outputs", topic.outputs);
-    if (!topic.otherOutputs.empty()) s += fmt::format("  Not worked out yet, ignored in the input: {}\n", fmt::join(topic.otherOutputs, ", "));
+    if (!topic.otherOutputs.empty())
+        s += fmt::format("  Not worked out yet, ignored in the input: {}\n",
+                         fmt::join(topic.otherOutputs, ", "));
     return s;
 }
 

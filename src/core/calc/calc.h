@@ -1,5 +1,5 @@
-// The batch calculator: one topic per kind of single section, panel, base or bar; comma-separated rows in, the same
-// rows with the results out. It calls the same rule facets as the window.
+// The batch calculator: one topic per kind of single section, panel, base or bar; comma-separated rows in,
+// the same rows with the results out. It calls the same rule facets as the window.
 #pragma once
 
 #include <functional>
@@ -29,14 +29,15 @@ struct NoAnswer {
 struct Topic {
     std::string name, title, basis;
     std::vector<Column> inputs, outputs;
-    std::vector<std::string> otherOutputs;  // columns of the same table that this program does not work out yet
+    std::vector<std::string>
+        otherOutputs;  // columns of the same table that this program does not work out yet
     std::function<std::vector<double>(const Row&)> rule;  // one value per output
 };
 const std::vector<Topic>& topics();
 const Topic* topic(std::string_view name);
 
-// CSV text to CSV text. The first line names the columns with units in brackets, in any order; output columns in
-// the input are ignored. On trouble `error` is a sentence naming row and column and `text` is empty.
+// CSV text to CSV text. The first line names the columns with units in brackets, in any order; output columns
+// in the input are ignored. On trouble `error` is a sentence naming row and column and `text` is empty.
 struct Result {
     std::string text, error;
 };

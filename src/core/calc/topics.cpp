@@ -17,24 +17,46 @@ using A = Accepts;
 
 constexpr double kNm = 1e6, kN = 1000;
 
-en::Parameters enParameters(catalogs::ParameterValues changes = {}) { return en::Parameters(catalogs::values(catalogs::parameterSet("parameters_en1992.json"), changes)); }
+en::Parameters enParameters(catalogs::ParameterValues changes = {}) {
+    return en::Parameters(catalogs::values(catalogs::parameterSet("parameters_en1992.json"), changes));
+}
 
 const std::vector<Column> requiredOutputs(const std::string& area, const std::string& length) {
-    return {{"As", area, "required tension steel"}, {"As2", area, "required compression steel"}, {"x", length, "neutral axis depth"}, {"z", length, "lever arm of the concrete force"}, {"doubly", "0/1", "compression steel needed"}};
+    return {{"As", area, "required tension steel"},
+            {"As2", area, "required compression steel"},
+            {"x", length, "neutral axis depth"},
+            {"z", length, "lever arm of the concrete force"},
+            {"doubly", "0/1", "compression steel needed"}};
 }
 
 standards::RequiredSteel answered(const standards::RequiredSteel& r) {
-    if (!r.possible) throw NoAnswer{"no amount of steel resists this moment: the compression steel lies below the neutral axis limit; make the section deeper."};
+    if (!r.possible)
+        throw NoAnswer{
+            "no amount of steel resists this moment: the compression steel lies below the neutral axis "
+            "limit; make the section deeper."};
     return r;
 }
 
 Topic enFlexure() {
-    Topic t{"en_flexure", "Required flexural steel", "EN 1992-1-1 3.1.6, 3.1.7(3), 3.2.7(2)b, 6.1; gamma_c 1.5, gamma_s 1.15",
-            {{"M", "kNm", "design moment", A::NotNegative}, {"b", "mm", "width"}, {"d", "mm", "effective depth"}, {"d2", "mm", "depth of the compression steel"}, {"fck", "MPa", "cylinder strength"},
-             {"fyk", "MPa", "yield strength"}, {"alpha_cc", "-", "coefficient on fck", A::Share}, {"xlim", "-", "largest x/d before compression steel is added", A::Share}, {"zmax", "-", "ceiling on z/d; 0 = none", A::Share}},
-            requiredOutputs("mm2", "mm"), {}, [](const Row& r) {
-                auto rules = en::flexureRules(enParameters({{"alpha_cc", r["alpha_cc"]}, {"x_limit", r["xlim"]}, {"z_ceiling", r["zmax"]}}));
-                auto s = answered(rules->required({r["b"], r["d"] * 1.1, r["d"], r["d2"], r["fck"], r["fyk"]}, r["M"] * kNm));
+    Topic t{"en_flexure",
+            "Required flexural steel",
+            "EN 1992-1-1 3.1.6, 3.1.7(3), 3.2.7(2)b, 6.1; gamma_c 1.5, gamma_s 1.15",
+            {{"M", "kNm", "design moment", A::NotNegative},
+             {"b", "mm", "width"},
+             {"d", "mm", "effective depth"},
+             {"d2", "mm", "depth of the compression steel"},
+             {"fck", "MPa", "cylinder strength"},
+             {"fyk", "MPa", "yield strength"},
+             {"alpha_cc", "-", "coefficient on fck", A::Share},
+             {"xlim", "-", "largest x/d before compression steel is added", A::Share},
+             {"zmax", "-", "ceiling on z/d; 0 = none", A::Share}},
+            requiredOutputs("mm2", "mm"),
+            {},
+            [](const Row& r) {
+                auto rules = en::flexureRules(enParameters(
+                    {{"alpha_cc", r["alpha_cc"]}, {"x_limit", r["xlim"]}, {"z_ceiling", r["zmax"]}}));
+                auto s = answered(rules->required({r["b"], r["d"] * 1.1, r["d"], r["d2"], r["fck"], r["fyk"]},
+                                                  r["M"] * kNm));
                 return std::vector<double>{s.As, s.As2, s.x, s.z, double(s.doubly), s.sigmaS2};
             }};
     t.outputs.push_back({"sig_s2", "MPa", "stress in the compression steel"});
@@ -42,123 +64,267 @@ Topic enFlexure() {
 }
 
 Topic enCapacity() {
-    return {"en_capacity", "Moment resistance of given steel", "EN 1992-1-1 3.1.7(1), 3.1.7(3), 6.1",
-            {{"As", "mm2", "tension steel"}, {"As2", "mm2", "compression steel", A::NotNegative}, {"b", "mm", "width"}, {"d", "mm", "effective depth"}, {"d2", "mm", "depth of the compression steel"}, {"fck", "MPa", "cylinder strength"},
-             {"fyk", "MPa", "yield strength"}, {"alpha_cc", "-", "coefficient on fck", A::Share}},
-            {{"M", "kNm", "resistance, rectangular block"}, {"x", "mm", "neutral axis, rectangular block"}, {"eps_s", "1e-3", "tension steel strain, rectangular block"}, {"M_par", "kNm", "resistance, parabola-rectangle"}, {"x_par", "mm", "neutral axis, parabola-rectangle"}},
-            {}, [](const Row& r) {
+    return {"en_capacity",
+            "Moment resistance of given steel",
+            "EN 1992-1-1 3.1.7(1), 3.1.7(3), 6.1",
+            {{"As", "mm2", "tension steel"},
+             {"As2", "mm2", "compression steel", A::NotNegative},
+             {"b", "mm", "width"},
+             {"d", "mm", "effective depth"},
+             {"d2", "mm", "depth of the compression steel"},
+             {"fck", "MPa", "cylinder strength"},
+             {"fyk", "MPa", "yield strength"},
+             {"alpha_cc", "-", "coefficient on fck", A::Share}},
+            {{"M", "kNm", "resistance, rectangular block"},
+             {"x", "mm", "neutral axis, rectangular block"},
+             {"eps_s", "1e-3", "tension steel strain, rectangular block"},
+             {"M_par", "kNm", "resistance, parabola-rectangle"},
+             {"x_par", "mm", "neutral axis, parabola-rectangle"}},
+            {},
+            [](const Row& r) {
                 en::Parameters p = enParameters({{"alpha_cc", r["alpha_cc"]}});
                 Section s{r["b"], r["d"] * 1.1, r["d"], r["d2"], r["fck"], r["fyk"]};
                 auto block = en::flexureRules(p)->resistance(s, r["As"], r["As2"]);
                 auto parabola = en::parabolaResistance(p, s, r["As"], r["As2"]);
-                return std::vector<double>{block.M / kNm, block.x, block.strain * 1000, parabola.M / kNm, parabola.x};
+                return std::vector<double>{block.M / kNm, block.x, block.strain * 1000, parabola.M / kNm,
+                                           parabola.x};
             }};
 }
 
-Topic aciFlexure(const char* name, const aci::Edition& e, const char* moment, double momentUnit, const char* length, const char* stress, const char* area) {
-    return {name, "Required flexural steel", "ACI 318-19 22.2, 21.2.2, 7.3.3.1; phi = 0.90, tension-controlled",
-            {{"M", moment, "factored moment Mu", A::NotNegative}, {"b", length, "width"}, {"d", length, "effective depth"}, {"d2", length, "depth of the compression steel"}, {"fc", stress, "f'c"}, {"fy", stress, "yield strength"}},
-            requiredOutputs(area, length), {}, [&e, momentUnit](const Row& r) {
+Topic aciFlexure(const char* name, const aci::Edition& e, const char* moment, double momentUnit,
+                 const char* length, const char* stress, const char* area) {
+    return {name,
+            "Required flexural steel",
+            "ACI 318-19 22.2, 21.2.2, 7.3.3.1; phi = 0.90, tension-controlled",
+            {{"M", moment, "factored moment Mu", A::NotNegative},
+             {"b", length, "width"},
+             {"d", length, "effective depth"},
+             {"d2", length, "depth of the compression steel"},
+             {"fc", stress, "f'c"},
+             {"fy", stress, "yield strength"}},
+            requiredOutputs(area, length),
+            {},
+            [&e, momentUnit](const Row& r) {
                 double L = e.length, S = e.stress;
-                auto s = answered(aci::flexureRules(e)->required({r["b"] * L, r["d"] * 1.1 * L, r["d"] * L, r["d2"] * L, r["fc"] * S, r["fy"] * S}, r["M"] * momentUnit));
+                auto s = answered(aci::flexureRules(e)->required(
+                    {r["b"] * L, r["d"] * 1.1 * L, r["d"] * L, r["d2"] * L, r["fc"] * S, r["fy"] * S},
+                    r["M"] * momentUnit));
                 return std::vector<double>{s.As / L / L, s.As2 / L / L, s.x / L, s.z / L, double(s.doubly)};
             }};
 }
 
 Topic aciCapacity() {
-    return {"aci_capacity_si", "Design moment strength", "ACI 318-19 22.2, Table 21.2.2 (ties)",
-            {{"As", "mm2", "tension steel"}, {"As2", "mm2", "compression steel", A::NotNegative}, {"b", "mm", "width"}, {"d", "mm", "effective depth"}, {"d2", "mm", "depth of the compression steel"}, {"fc", "MPa", "f'c"}, {"fy", "MPa", "yield strength"}},
-            {{"phiMn", "kNm", "phi Mn"}, {"c", "mm", "neutral axis"}, {"eps_t", "1e-3", "net tensile strain"}, {"phi", "-", "strength reduction factor"}},
-            {}, [](const Row& r) {
-                auto s = aci::flexureRules(aci::si())->resistance({r["b"], r["d"] * 1.1, r["d"], r["d2"], r["fc"], r["fy"]}, r["As"], r["As2"]);
+    return {"aci_capacity_si",
+            "Design moment strength",
+            "ACI 318-19 22.2, Table 21.2.2 (ties)",
+            {{"As", "mm2", "tension steel"},
+             {"As2", "mm2", "compression steel", A::NotNegative},
+             {"b", "mm", "width"},
+             {"d", "mm", "effective depth"},
+             {"d2", "mm", "depth of the compression steel"},
+             {"fc", "MPa", "f'c"},
+             {"fy", "MPa", "yield strength"}},
+            {{"phiMn", "kNm", "phi Mn"},
+             {"c", "mm", "neutral axis"},
+             {"eps_t", "1e-3", "net tensile strain"},
+             {"phi", "-", "strength reduction factor"}},
+            {},
+            [](const Row& r) {
+                auto s = aci::flexureRules(aci::si())->resistance(
+                    {r["b"], r["d"] * 1.1, r["d"], r["d2"], r["fc"], r["fy"]}, r["As"], r["As2"]);
                 return std::vector<double>{s.M / kNm, s.x, s.strain * 1000, s.phi};
             }};
 }
 
 Topic shearOneWay() {
-    return {"shear_oneway", "One-way shear resistance of slabs without links", "EN 1992-1-1 6.2.2(1); ACI 318-19 Table 22.5.5.1(c), phi 0.75",
-            {{"b", "mm", "width"}, {"d", "mm", "effective depth"}, {"h", "mm", "overall depth"}, {"fck", "MPa", "concrete strength as the standard defines it"}, {"As", "mm2", "anchored tension steel on b"}},
-            {{"en", "kN", "V_Rd,c"}, {"aci", "kN", "phi Vc with the size factor"}, {"aci_ns", "kN", "phi Vc, size factor 1"}, {"lam_s", "-", "ACI size factor"}},
-            {"bs", "is_", "csa", "csa_f"}, [](const Row& r) {
+    return {"shear_oneway",
+            "One-way shear resistance of slabs without links",
+            "EN 1992-1-1 6.2.2(1); ACI 318-19 Table 22.5.5.1(c), phi 0.75",
+            {{"b", "mm", "width"},
+             {"d", "mm", "effective depth"},
+             {"h", "mm", "overall depth"},
+             {"fck", "MPa", "concrete strength as the standard defines it"},
+             {"As", "mm2", "anchored tension steel on b"}},
+            {{"en", "kN", "V_Rd,c"},
+             {"aci", "kN", "phi Vc with the size factor"},
+             {"aci_ns", "kN", "phi Vc, size factor 1"},
+             {"lam_s", "-", "ACI size factor"}},
+            {"bs", "is_", "csa", "csa_f"},
+            [](const Row& r) {
                 Section s{r["b"], r["h"], r["d"], 0, r["fck"], 500};
                 double size = aci::sizeFactor(aci::si(), s.d);
-                return std::vector<double>{en::shearRules(enParameters())->oneWay(s, r["As"]) / kN, aci::shearRules(aci::si(), 1)->oneWay(s, r["As"]) / kN, aci::shearResistance(aci::si(), s, r["As"], 1, 1) / kN, size};
+                return std::vector<double>{en::shearRules(enParameters())->oneWay(s, r["As"]) / kN,
+                                           aci::shearRules(aci::si(), 1)->oneWay(s, r["As"]) / kN,
+                                           aci::shearResistance(aci::si(), s, r["As"], 1, 1) / kN, size};
             }};
 }
 
 Topic minimumSteel() {
-    return {"minimum_steel", "Minimum and maximum steel and bar spacing of slabs", "EN 1992-1-1 9.2.1.1, 9.3.1.1; ACI 318-19 7.6.1.1, 9.6.1.2, 7.7.2.3, 8.7.2.2",
-            {{"b", "mm", "width"}, {"h", "mm", "depth"}, {"d", "mm", "effective depth"}, {"fck", "MPa", "concrete strength as the standard defines it"}, {"fy", "MPa", "yield strength"}},
-            {{"en_min", "mm2", "least steel, EN"}, {"en_max", "mm2", "most steel, EN"}, {"aci_slab", "mm2", "least steel of slabs, ACI"}, {"aci_beam", "mm2", "least steel of beams, ACI"}, {"en_s", "mm", "largest spacing, EN"},
-             {"en_s_peak", "mm", "at peak moment"}, {"aci_s", "mm", "largest spacing, ACI one-way"}, {"aci_s_2w", "mm", "two-way, critical sections"}},
-            {"bs_slab", "is_slab", "csa_slab", "is_s", "csa_s", "csa_s_band"}, [](const Row& r) {
+    return {"minimum_steel",
+            "Minimum and maximum steel and bar spacing of slabs",
+            "EN 1992-1-1 9.2.1.1, 9.3.1.1; ACI 318-19 7.6.1.1, 9.6.1.2, 7.7.2.3, 8.7.2.2",
+            {{"b", "mm", "width"},
+             {"h", "mm", "depth"},
+             {"d", "mm", "effective depth"},
+             {"fck", "MPa", "concrete strength as the standard defines it"},
+             {"fy", "MPa", "yield strength"}},
+            {{"en_min", "mm2", "least steel, EN"},
+             {"en_max", "mm2", "most steel, EN"},
+             {"aci_slab", "mm2", "least steel of slabs, ACI"},
+             {"aci_beam", "mm2", "least steel of beams, ACI"},
+             {"en_s", "mm", "largest spacing, EN"},
+             {"en_s_peak", "mm", "at peak moment"},
+             {"aci_s", "mm", "largest spacing, ACI one-way"},
+             {"aci_s_2w", "mm", "two-way, critical sections"}},
+            {"bs_slab", "is_slab", "csa_slab", "is_s", "csa_s", "csa_s_band"},
+            [](const Row& r) {
                 Section s{r["b"], r["h"], r["d"], 0, r["fck"], r["fy"]};
                 auto e = en::detailingRules(enParameters());
                 auto a = aci::detailingRules(aci::si());
                 using Role = standards::DetailingRules::Role;
-                return std::vector<double>{e->minimumSteel(s), e->maximumSteel(s), a->minimumSteel(s), aci::beamMinimumSteel(aci::si(), s), e->maximumSpacing(Role::Main, false, s.h),
-                                           e->maximumSpacing(Role::Main, true, s.h), a->maximumSpacing(Role::Main, false, s.h), aci::twoWaySpacing(aci::si(), s.h)};
+                return std::vector<double>{e->minimumSteel(s),
+                                           e->maximumSteel(s),
+                                           a->minimumSteel(s),
+                                           aci::beamMinimumSteel(aci::si(), s),
+                                           e->maximumSpacing(Role::Main, false, s.h),
+                                           e->maximumSpacing(Role::Main, true, s.h),
+                                           a->maximumSpacing(Role::Main, false, s.h),
+                                           aci::twoWaySpacing(aci::si(), s.h)};
             }};
 }
 
 Topic enCrackWidth() {
-    return {"en_crack_width", "Crack width of slabs, per metre width", "EN 1992-1-1 7.3.2(3), 7.3.4",
-            {{"M", "kNm/m", "service moment"}, {"h", "mm", "depth"}, {"d", "mm", "effective depth"}, {"phi", "mm", "bar diameter"}, {"s", "mm", "bar spacing"}, {"c", "mm", "cover to these bars"}, {"fck", "MPa", "cylinder strength"},
-             {"creep", "-", "creep coefficient", A::NotNegative}, {"kt", "-", "0.4 long term, 0.6 short term", A::Share}},
-            {{"As", "mm2/m", "steel"}, {"x", "mm", "cracked neutral axis"}, {"ss", "MPa", "steel stress"}, {"hcef", "mm", "h_c,ef"}, {"rho", "%", "rho_p,eff"}, {"sr", "mm", "s_r,max"}, {"de", "1e-3", "eps_sm - eps_cm"}, {"wk", "mm", "crack width"}},
-            {}, [](const Row& r) {
+    return {"en_crack_width",
+            "Crack width of slabs, per metre width",
+            "EN 1992-1-1 7.3.2(3), 7.3.4",
+            {{"M", "kNm/m", "service moment"},
+             {"h", "mm", "depth"},
+             {"d", "mm", "effective depth"},
+             {"phi", "mm", "bar diameter"},
+             {"s", "mm", "bar spacing"},
+             {"c", "mm", "cover to these bars"},
+             {"fck", "MPa", "cylinder strength"},
+             {"creep", "-", "creep coefficient", A::NotNegative},
+             {"kt", "-", "0.4 long term, 0.6 short term", A::Share}},
+            {{"As", "mm2/m", "steel"},
+             {"x", "mm", "cracked neutral axis"},
+             {"ss", "MPa", "steel stress"},
+             {"hcef", "mm", "h_c,ef"},
+             {"rho", "%", "rho_p,eff"},
+             {"sr", "mm", "s_r,max"},
+             {"de", "1e-3", "eps_sm - eps_cm"},
+             {"wk", "mm", "crack width"}},
+            {},
+            [](const Row& r) {
                 if (r["d"] >= r["h"]) throw NoAnswer{"d must be less than h."};
-                standards::CrackInput in{{1000, r["h"], r["d"], 0, r["fck"], 500}, r["M"] * kNm, M_PI / 4 * r["phi"] * r["phi"] * 1000 / r["s"], r["phi"], r["s"], r["c"], r["creep"], 0.3};
+                standards::CrackInput in{{1000, r["h"], r["d"], 0, r["fck"], 500},
+                                         r["M"] * kNm,
+                                         M_PI / 4 * r["phi"] * r["phi"] * 1000 / r["s"],
+                                         r["phi"],
+                                         r["s"],
+                                         r["c"],
+                                         r["creep"],
+                                         0.3};
                 auto w = en::crackWidth(enParameters(), in, r["kt"]);
-                return std::vector<double>{in.As, w.x, w.stress, w.h_ceff, w.rho * 100, w.spacing, w.strain * 1000, w.width};
+                return std::vector<double>{in.As,       w.x,       w.stress,        w.h_ceff,
+                                           w.rho * 100, w.spacing, w.strain * 1000, w.width};
             }};
 }
 
 Topic enSpanDepth() {
-    return {"en_span_depth", "Limiting span/depth", "EN 1992-1-1 (7.16), (7.17), Table 7.4N; rectangular sections",
-            {{"system", "-", "simple, end, interior, flat, cantilever", A::Text}, {"fck", "MPa", "cylinder strength"}, {"rho", "%", "required tension steel"}, {"rho2", "%", "required compression steel", A::NotNegative}, {"fyk", "MPa", "yield strength"},
-             {"as_ratio", "-", "As,prov/As,req"}, {"leff", "m", "effective span"}},
-            {{"ld", "-", "limiting l/d"}}, {}, [](const Row& r) {
-                static const std::map<std::string, double, std::less<>> systems{{"simple", 1.0}, {"end", 1.3}, {"interior", 1.5}, {"flat", 1.2}, {"cantilever", 0.4}};
+    return {"en_span_depth",
+            "Limiting span/depth",
+            "EN 1992-1-1 (7.16), (7.17), Table 7.4N; rectangular sections",
+            {{"system", "-", "simple, end, interior, flat, cantilever", A::Text},
+             {"fck", "MPa", "cylinder strength"},
+             {"rho", "%", "required tension steel"},
+             {"rho2", "%", "required compression steel", A::NotNegative},
+             {"fyk", "MPa", "yield strength"},
+             {"as_ratio", "-", "As,prov/As,req"},
+             {"leff", "m", "effective span"}},
+            {{"ld", "-", "limiting l/d"}},
+            {},
+            [](const Row& r) {
+                static const std::map<std::string, double, std::less<>> systems{
+                    {"simple", 1.0}, {"end", 1.3}, {"interior", 1.5}, {"flat", 1.2}, {"cantilever", 0.4}};
                 auto system = systems.find(r.text.find("system")->second);
-                if (system == systems.end()) throw NoAnswer{fmt::format("column system[-]: \"{}\" is not one of simple, end, interior, flat, cantilever.", r.text.find("system")->second)};
+                if (system == systems.end())
+                    throw NoAnswer{fmt::format(
+                        "column system[-]: \"{}\" is not one of simple, end, interior, flat, cantilever.",
+                        r.text.find("system")->second)};
                 double longSpan = system->first == "flat" ? 8.5 : 7;
-                return std::vector<double>{en::spanDepthLimit(system->second, r["fck"], r["fyk"], r["rho"] / 100, r["rho2"] / 100, r["as_ratio"], r["leff"], longSpan)};
+                return std::vector<double>{en::spanDepthLimit(system->second, r["fck"], r["fyk"],
+                                                              r["rho"] / 100, r["rho2"] / 100, r["as_ratio"],
+                                                              r["leff"], longSpan)};
             }};
 }
 
 Topic serviceRules() {
-    return {"service_rules", "Crack-control spacing of bars", "ACI 318-19 Table 24.3.2",
-            {{"fs", "MPa", "service steel stress (ACI)"}, {"cc", "mm", "clear cover to the bars (ACI)", A::NotNegative}, {"M", "kNm/m", "ultimate moment on 1 m (BS)", A::NotNegative}, {"d", "mm", "effective depth (BS)"}, {"fy", "MPa", "yield strength (BS, IS)"},
-             {"ratio", "-", "As,prov/As,req (BS, IS)"}, {"pt", "%", "tension steel (IS)", A::NotNegative}, {"pc", "%", "compression steel (BS, IS)", A::NotNegative}},
-            {{"aci", "mm", "largest bar spacing"}}, {"bs", "is_"}, [](const Row& r) {
-                return std::vector<double>{aci::crackSpacing(aci::si(), r["fs"], r["cc"])};
-            }};
+    return {"service_rules",
+            "Crack-control spacing of bars",
+            "ACI 318-19 Table 24.3.2",
+            {{"fs", "MPa", "service steel stress (ACI)"},
+             {"cc", "mm", "clear cover to the bars (ACI)", A::NotNegative},
+             {"M", "kNm/m", "ultimate moment on 1 m (BS)", A::NotNegative},
+             {"d", "mm", "effective depth (BS)"},
+             {"fy", "MPa", "yield strength (BS, IS)"},
+             {"ratio", "-", "As,prov/As,req (BS, IS)"},
+             {"pt", "%", "tension steel (IS)", A::NotNegative},
+             {"pc", "%", "compression steel (BS, IS)", A::NotNegative}},
+            {{"aci", "mm", "largest bar spacing"}},
+            {"bs", "is_"},
+            [](const Row& r) { return std::vector<double>{aci::crackSpacing(aci::si(), r["fs"], r["cc"])}; }};
 }
 
 Topic barCutLength() {
-    return {"bar_cut_length", "Cut length and mass of scheduled bars", "BS 8666:2020 (ISO 3766 shapes); 7850 kg/m3",
-            {{"code", "-", "shape code with a leading s", A::Text}, {"d", "mm", "bar size"}, {"A", "mm", "leg"}, {"B_", "mm", "leg B", A::NotNegative}, {"C", "mm", "leg", A::NotNegative}, {"D", "mm", "leg", A::NotNegative}, {"E", "mm", "leg", A::NotNegative},
-             {"R", "mm", "given radius (shape 12), else 0", A::NotNegative}},
-            {{"r", "mm", "least internal bend radius"}, {"L_exact", "mm", "cut length before rounding"}, {"L", "mm", "cut length rounded up to 25 mm"}, {"kg_m", "kg/m", "mass per metre"}, {"kg", "kg", "mass of one bar of length L"}},
-            {}, [](const Row& r) {
-                std::string code = r.text.find("code")->second;
-                if (code.starts_with("s")) code.erase(0, 1);
-                double d = r["d"];
-                auto exact = catalogs::cutLength(code, d, {{'A', r["A"]}, {'B', r["B_"]}, {'C', r["C"]}, {'D', r["D"]}, {'E', r["E"]}, {'R', r["R"]}});
-                if (!exact) throw NoAnswer{fmt::format("column code[-]: there is no shape \"{}\".", code)};
-                if (*exact <= 0) throw NoAnswer{"the legs are too short for their bends."};
-                double L = units::roundUp(*exact, 25), mass = catalogs::massPerMetre(M_PI / 4 * d * d);
-                return std::vector<double>{catalogs::bendRadius(d), *exact, L, mass, mass * L / 1000};
-            }};
+    return {
+        "bar_cut_length",
+        "Cut length and mass of scheduled bars",
+        "BS 8666:2020 (ISO 3766 shapes); 7850 kg/m3",
+        {{"code", "-", "shape code with a leading s", A::Text},
+         {"d", "mm", "bar size"},
+         {"A", "mm", "leg"},
+         {"B_", "mm", "leg B", A::NotNegative},
+         {"C", "mm", "leg", A::NotNegative},
+         {"D", "mm", "leg", A::NotNegative},
+         {"E", "mm", "leg", A::NotNegative},
+         {"R", "mm", "given radius (shape 12), else 0", A::NotNegative}},
+        {{"r", "mm", "least internal bend radius"},
+         {"L_exact", "mm", "cut length before rounding"},
+         {"L", "mm", "cut length rounded up to 25 mm"},
+         {"kg_m", "kg/m", "mass per metre"},
+         {"kg", "kg", "mass of one bar of length L"}},
+        {},
+        [](const Row& r) {
+            std::string code = r.text.find("code")->second;
+            if (code.starts_with("s")) code.erase(0, 1);
+            double d = r["d"];
+            auto exact = catalogs::cutLength(
+                code, d,
+                {{'A', r["A"]}, {'B', r["B_"]}, {'C', r["C"]}, {'D', r["D"]}, {'E', r["E"]}, {'R', r["R"]}});
+            if (!exact) throw NoAnswer{fmt::format("column code[-]: there is no shape \"{}\".", code)};
+            if (*exact <= 0) throw NoAnswer{"the legs are too short for their bends."};
+            double L = units::roundUp(*exact, 25), mass = catalogs::massPerMetre(M_PI / 4 * d * d);
+            return std::vector<double>{catalogs::bendRadius(d), *exact, L, mass, mass * L / 1000};
+        }};
 }
 
 }  // namespace
 
 const std::vector<Topic>& topics() {
     constexpr double kipFoot = 4448.2216152605 * 304.8;
-    static const std::vector<Topic> all{enFlexure(), enCapacity(), aciFlexure("aci_flexure_si", aci::si(), "kNm", kNm, "mm", "MPa", "mm2"), aciFlexure("aci_flexure_us", aci::inchPound(), "kip.ft", kipFoot, "in", "psi", "in2"),
-                                        aciCapacity(), shearOneWay(), minimumSteel(), enCrackWidth(), enSpanDepth(), serviceRules(), barCutLength()};
+    static const std::vector<Topic> all{
+        enFlexure(),
+        enCapacity(),
+        aciFlexure("aci_flexure_si", aci::si(), "kNm", kNm, "mm", "MPa", "mm2"),
+        aciFlexure("aci_flexure_us", aci::inchPound(), "kip.ft", kipFoot, "in", "psi", "in2"),
+        aciCapacity(),
+        shearOneWay(),
+        minimumSteel(),
+        enCrackWidth(),
+        enSpanDepth(),
+        serviceRules(),
+        barCutLength()};
     return all;
 }
 

@@ -12,7 +12,9 @@ namespace {
 
 using nlohmann::json;
 
-json load(std::string_view name) { return json::parse(data::file(name)); }
+json load(std::string_view name) {
+    return json::parse(data::file(name));
+}
 
 template <class T>
 const T* byId(const std::vector<T>& rows, std::string_view id) {
@@ -49,14 +51,19 @@ const std::vector<BarCatalog>& barCatalogs() {
     return all;
 }
 
-const BarCatalog* barCatalog(std::string_view id) { return byId(barCatalogs(), id); }
+const BarCatalog* barCatalog(std::string_view id) {
+    return byId(barCatalogs(), id);
+}
 
-double massPerMetre(double area) { return area * 7850e-6; }
+double massPerMetre(double area) {
+    return area * 7850e-6;
+}
 
 const std::vector<ConcreteClass>& concreteClasses() {
     static const auto all = [] {
         std::vector<ConcreteClass> rows;
-        for (const auto& r : materials()["concrete"]) rows.push_back({r["id"], r["family"], r["strength_MPa"]});
+        for (const auto& r : materials()["concrete"])
+            rows.push_back({r["id"], r["family"], r["strength_MPa"]});
         return rows;
     }();
     return all;
@@ -74,7 +81,8 @@ const std::vector<SteelGrade>& steelGrades() {
 const std::vector<Finish>& finishes() {
     static const auto all = [] {
         std::vector<Finish> rows;
-        for (const auto& r : materials()["finishes"]) rows.push_back({r["id"], r["density_kN_m3"].get<double>() * 1e-6});
+        for (const auto& r : materials()["finishes"])
+            rows.push_back({r["id"], r["density_kN_m3"].get<double>() * 1e-6});
         return rows;
     }();
     return all;
@@ -85,14 +93,16 @@ const std::vector<ImposedUse>& imposedUses() {
         std::vector<ImposedUse> rows;
         const json j = load("imposed_uses.json");
         for (const auto& r : j["uses"])
-            rows.push_back({r["id"], r["title"], r["load_kN_m2"].get<double>() * 1e-3, r["psi0"], r["psi1"], r["psi2"],
-                            r["sustained"]});
+            rows.push_back({r["id"], r["title"], r["load_kN_m2"].get<double>() * 1e-3, r["psi0"], r["psi1"],
+                            r["psi2"], r["sustained"]});
         return rows;
     }();
     return all;
 }
 
-const ImposedUse* imposedUse(std::string_view id) { return byId(imposedUses(), id); }
+const ImposedUse* imposedUse(std::string_view id) {
+    return byId(imposedUses(), id);
+}
 
 const ParameterSet& parameterSet(std::string_view fileName) {
     static std::map<std::string, ParameterSet, std::less<>> sets = [] {
@@ -101,7 +111,8 @@ const ParameterSet& parameterSet(std::string_view fileName) {
             json j = load(name);
             ParameterSet set{j["id"], j["standard"], {}};
             for (const auto& p : j["parameters"])
-                set.parameters.push_back({p["key"], p["clause"], p["meaning"], p["value"], p["low"], p["high"]});
+                set.parameters.push_back(
+                    {p["key"], p["clause"], p["meaning"], p["value"], p["low"], p["high"]});
             all[name] = std::move(set);
         }
         return all;
@@ -134,9 +145,12 @@ const Shape* shape(std::string_view code) {
     return nullptr;
 }
 
-double bendRadius(double diameter) { return diameter <= 16 ? 2 * diameter : std::floor(3.5 * diameter); }
+double bendRadius(double diameter) {
+    return diameter <= 16 ? 2 * diameter : std::floor(3.5 * diameter);
+}
 
-std::optional<double> cutLength(std::string_view code, double diameter, const std::map<char, double>& dimensions) {
+std::optional<double> cutLength(std::string_view code, double diameter,
+                                const std::map<char, double>& dimensions) {
     const Shape* s = shape(code);
     if (!s) return {};
     std::map<std::string, double, std::less<>> symbols{{"d", diameter}, {"r", bendRadius(diameter)}};

@@ -1,5 +1,5 @@
-// Catalogues of bars, materials, finishes, imposed uses, bar shapes and parameter sets. All read from data files
-// at first use; all plain values. Units: mm, mm2, MPa, N/mm2, N/mm3; masses kg and kg per metre of bar.
+// Catalogues of bars, materials, finishes, imposed uses, bar shapes and parameter sets. All read from data
+// files at first use; all plain values. Units: mm, mm2, MPa, N/mm2, N/mm3; masses kg and kg per metre of bar.
 #pragma once
 
 #include <map>
@@ -38,9 +38,9 @@ struct Finish {
 };
 struct ImposedUse {
     std::string id, title;
-    double load = 0;                     // recommended value
-    double psi0 = 0, psi1 = 0, psi2 = 0; // combination, frequent, quasi-permanent
-    double sustained = 0;                // share taken as sustained where the standard has no psi2
+    double load = 0;                      // recommended value
+    double psi0 = 0, psi1 = 0, psi2 = 0;  // combination, frequent, quasi-permanent
+    double sustained = 0;                 // share taken as sustained where the standard has no psi2
 };
 const std::vector<ConcreteClass>& concreteClasses();
 const std::vector<SteelGrade>& steelGrades();
@@ -72,6 +72,7 @@ const Shape* shape(std::string_view code);
 // Least internal bend radius, BS 8666:2020 Table 2: 2d up to 16 mm, 3.5d above in whole millimetres.
 double bendRadius(double diameter);
 // Cut length before rounding; nullopt for an unknown code.
-std::optional<double> cutLength(std::string_view code, double diameter, const std::map<char, double>& dimensions);
+std::optional<double> cutLength(std::string_view code, double diameter,
+                                const std::map<char, double>& dimensions);
 
 }  // namespace talvik::catalogs

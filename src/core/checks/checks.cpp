@@ -36,10 +36,18 @@ Summary summary(const std::vector<Check>& all) {
     Summary s;
     for (const Check& c : all) {
         switch (c.outcome) {
-            case Outcome::Over: ++s.over; break;
-            case Outcome::Within: ++s.within; break;
-            case Outcome::NotChecked: ++s.notChecked; break;
-            case Outcome::NotApplicable: ++s.notApplicable; break;
+            case Outcome::Over:
+                ++s.over;
+                break;
+            case Outcome::Within:
+                ++s.within;
+                break;
+            case Outcome::NotChecked:
+                ++s.notChecked;
+                break;
+            case Outcome::NotApplicable:
+                ++s.notApplicable;
+                break;
         }
     }
     return s;
@@ -50,10 +58,14 @@ std::vector<const Check*> worstFirst(const std::vector<Check>& all) {
     for (const Check& c : all) order.push_back(&c);
     auto rank = [](const Check& c) {
         switch (c.outcome) {
-            case Outcome::Over: return 0;
-            case Outcome::Within: return 1;
-            case Outcome::NotChecked: return 2;
-            case Outcome::NotApplicable: return 3;
+            case Outcome::Over:
+                return 0;
+            case Outcome::Within:
+                return 1;
+            case Outcome::NotChecked:
+                return 2;
+            case Outcome::NotApplicable:
+                return 3;
         }
         return 4;
     };
@@ -65,10 +77,14 @@ std::vector<const Check*> worstFirst(const std::vector<Check>& all) {
 
 std::string name(Outcome outcome) {
     switch (outcome) {
-        case Outcome::Within: return "within";
-        case Outcome::Over: return "over";
-        case Outcome::NotApplicable: return "not applicable";
-        case Outcome::NotChecked: return "not checked";
+        case Outcome::Within:
+            return "within";
+        case Outcome::Over:
+            return "over";
+        case Outcome::NotApplicable:
+            return "not applicable";
+        case Outcome::NotChecked:
+            return "not checked";
     }
     return {};
 }

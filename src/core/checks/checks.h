@@ -1,5 +1,5 @@
-// A check: one demand against one limit at one place, with its clause, outcome and working. Margin, report, JSON
-// and tests all read this struct; nobody recomputes a ratio.
+// A check: one demand against one limit at one place, with its clause, outcome and working. Margin, report,
+// JSON and tests all read this struct; nobody recomputes a ratio.
 #pragma once
 
 #include <string>
@@ -13,8 +13,8 @@ namespace talvik::checks {
 enum class Outcome { Within, Over, NotApplicable, NotChecked };
 enum class Sense { AtMost, AtLeast };  // demand <= limit, or demand >= limit
 
-// What a rule of a standard finds: values in stored units of `kind` (see units.h). A rule that does not exist or
-// does not apply says so with its reason.
+// What a rule of a standard finds: values in stored units of `kind` (see units.h). A rule that does not exist
+// or does not apply says so with its reason.
 struct Finding {
     units::Kind kind = units::Kind::None;
     double demand = 0, limit = 0;
@@ -36,10 +36,10 @@ Finding notChecked(std::string clause, std::string reason);
 
 // Where a check belongs. Positions along the strip in mm from the slab's left axis.
 struct Place {
-    std::string slab;     // id
-    std::string part;     // "span 2", "support C", "slab", a bar run's id
-    std::string partId;   // id of the span, support or run; empty for the whole slab
-    double x = 0;         // governing station
+    std::string slab;    // id
+    std::string part;    // "span 2", "support C", "slab", a bar run's id
+    std::string partId;  // id of the span, support or run; empty for the whole slab
+    double x = 0;        // governing station
     double from = 0, to = 0;
 };
 

@@ -15,18 +15,27 @@ namespace {
 using model::OneWaySlab;
 using model::Project;
 
-std::shared_ptr<const standards::Standard> standardOf(const Project& project) { return standards::makeStandard(project.basis.standard, project.basis.parameters); }
+std::shared_ptr<const standards::Standard> standardOf(const Project& project) {
+    return standards::makeStandard(project.basis.standard, project.basis.parameters);
+}
 
-schedule::LapLength lapRule(const OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard) {
-    return [&](const model::BarRun& run) { return standard.detailing->lap(reinforcement::Coverage::anchorageInput(run, false, slab, basis, standard)); };
+schedule::LapLength lapRule(const OneWaySlab& slab, const model::Basis& basis,
+                            const standards::Standard& standard) {
+    return [&](const model::BarRun& run) {
+        return standard.detailing->lap(
+            reinforcement::Coverage::anchorageInput(run, false, slab, basis, standard));
+    };
 }
 schedule::HookTail tailRule(const standards::Standard& standard) {
     return [&](double diameter) { return standard.detailing->hookTail(diameter); };
 }
 
-geometry::Ring rectangle(double x0, double x1, double y0, double y1) { return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}; }
+geometry::Ring rectangle(double x0, double x1, double y0, double y1) {
+    return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
+}
 
-SlabDesign designSlab(const OneWaySlab& slab, const Project& project, const standards::Standard& standard, const Options& options) {
+SlabDesign designSlab(const OneWaySlab& slab, const Project& project, const standards::Standard& standard,
+                      const Options& options) {
     SlabDesign d;
     d.slab = slab.id;
     const auto* use = catalogs::imposedUse(slab.imposedUse);
@@ -34,7 +43,8 @@ SlabDesign designSlab(const OneWaySlab& slab, const Project& project, const stan
     if (d.error = d.analysis.error; !d.error.empty()) return d;
     d.demand = reinforcement::demand(slab, d.analysis, standard);
     checkSlab(slab, project.basis, standard, d, options);
-    d.items = schedule::items(slab, project.basis, project.marks, lapRule(slab, project.basis, standard), tailRule(standard));
+    d.items = schedule::items(slab, project.basis, project.marks, lapRule(slab, project.basis, standard),
+                              tailRule(standard));
     d.schedule = schedule::make(d.items, slab.name);
     double x0 = model::concreteStart(slab), x1 = model::concreteEnd(slab);
     std::vector<geometry::Ring> strips{rectangle(x0, x1, 0, slab.width)};
@@ -44,7 +54,8 @@ SlabDesign designSlab(const OneWaySlab& slab, const Project& project, const stan
     return d;
 }
 
-// Proposed runs take over the ids of the free runs they replace, so that selection and history hold on to them.
+// Proposed runs take over the ids of the free runs they replace, so that selection and history hold on to
+// them.
 void keepIds(const OneWaySlab& before, std::vector<model::BarRun>& runs, Project& next) {
     std::vector<const model::BarRun*> old;
     for (const auto& r : before.bars)
@@ -52,7 +63,8 @@ void keepIds(const OneWaySlab& before, std::vector<model::BarRun>& runs, Project
     for (auto& run : runs) {
         if (run.pinned) continue;
         auto same = std::find_if(old.begin(), old.end(), [&](const model::BarRun* r) {
-            return r && r->role == run.role && std::abs((r->from + r->to) - (run.from + run.to)) / 2 < 0.4 * (run.to - run.from);
+            return r && r->role == run.role &&
+                   std::abs((r->from + r->to) - (run.from + run.to)) / 2 < 0.4 * (run.to - run.from);
         });
         if (same == old.end()) {
             run.id = model::newId(next, 'b');
@@ -64,7 +76,9 @@ void keepIds(const OneWaySlab& before, std::vector<model::BarRun>& runs, Project
 }
 
 bool good(const SlabDesign& d) {
-    return d.error.empty() && std::none_of(d.checks.begin(), d.checks.end(), [](const checks::Check& c) { return c.outcome == checks::Outcome::Over; });
+    return d.error.empty() && std::none_of(d.checks.begin(), d.checks.end(), [](const checks::Check& c) {
+               return c.outcome == checks::Outcome::Over;
+           });
 }
 
 }  // namespace
@@ -79,7 +93,8 @@ checks::Summary Design::summary() const {
     checks::Summary sum;
     for (const auto& s : slabs) {
         auto part = checks::summary(s.checks);
-        sum.over += part.over, sum.within += part.within, sum.notChecked += part.notChecked, sum.notApplicable += part.notApplicable;
+        sum.over += part.over, sum.within += part.within, sum.notChecked += part.notChecked,
+            sum.notApplicable += part.notApplicable;
     }
     return sum;
 }
@@ -87,11 +102,14 @@ checks::Summary Design::summary() const {
 Design run(const Project& project, const Options& options) {
     Design d;
     d.standard = standardOf(project);
-    if (!d.standard) d.trouble.push_back({"basis.standard", "There is no standard \"" + project.basis.standard + "\"; choose one of the list."});
+    if (!d.standard)
+        d.trouble.push_back({"basis.standard", "There is no standard \"" + project.basis.standard +
+                                                   "\"; choose one of the list."});
     auto found = model::validate(project);
     d.trouble.insert(d.trouble.end(), found.begin(), found.end());
     if (!d.trouble.empty()) return d;
-    for (const auto& slab : project.slabs) d.slabs.push_back(designSlab(*slab, project, *d.standard, options));
+    for (const auto& slab : project.slabs)
+        d.slabs.push_back(designSlab(*slab, project, *d.standard, options));
     return d;
 }
 
@@ -112,10 +130,12 @@ Project proposeBars(const Project& project, std::string_view id) {
     auto standard = standardOf(project);
     if (!standard || !model::validate(project).empty()) return project;
     Project next = model::editSlab(project, id, [&](OneWaySlab& slab, Project& into) {
-        auto a = analysis::analyse(slab, project.basis, standard->actions->combinations(*catalogs::imposedUse(slab.imposedUse)));
+        auto a = analysis::analyse(slab, project.basis,
+                                   standard->actions->combinations(*catalogs::imposedUse(slab.imposedUse)));
         if (!a.error.empty()) return;
         auto demand = reinforcement::demand(slab, a, *standard);
-        auto runs = reinforcement::proposeBars(slab, project.basis, *standard, a, demand, [] { return std::string(); });
+        auto runs = reinforcement::proposeBars(slab, project.basis, *standard, a, demand,
+                                               [] { return std::string(); });
         keepIds(slab, runs, into);
         slab.bars = std::move(runs);
     });
@@ -135,7 +155,8 @@ Project designAll(const Project& project) {
         double least = units::roundUp(project.basis.coverTop + project.basis.coverBottom + 50, step);
         Project best = next;
         for (double h = std::max(least, units::roundUp(100, step)); h <= 800; h += step) {
-            Project trial = model::editSlab(next, row->id, [&](OneWaySlab& slab, Project&) { slab.thickness = h; });
+            Project trial =
+                model::editSlab(next, row->id, [&](OneWaySlab& slab, Project&) { slab.thickness = h; });
             best = proposeBars(trial, row->id);
             if (good(designSlab(*model::findSlab(best, row->id), best, *standard, {.trace = false}))) break;
         }

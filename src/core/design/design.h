@@ -14,7 +14,8 @@
 
 namespace talvik::design {
 
-// Sag of a span at its stations, mm, positive downwards. `live` is empty where the standard has no such limit.
+// Sag of a span at its stations, mm, positive downwards. `live` is empty where the standard has no such
+// limit.
 struct SpanSag {
     std::vector<double> x, total, after, live;
     double largest = 0, at = 0;
@@ -35,18 +36,19 @@ struct SlabDesign {
     model::Id slab;
     analysis::SlabAnalysis analysis;
     reinforcement::Demand demand;
-    // At the analysis stations: resistance of the bars as anchored there, and the shifted demand. Per mm of width.
+    // At the analysis stations: resistance of the bars as anchored there, and the shifted demand. Per mm of
+    // width.
     std::vector<double> resistanceBottom, resistanceTop, shiftedBottom, shiftedTop;
-    std::vector<SpanSag> sag;                 // per span
-    double firstThickness = 0;                // suggestion by the span-to-depth rule
+    std::vector<SpanSag> sag;   // per span
+    double firstThickness = 0;  // suggestion by the span-to-depth rule
     std::size_t firstThicknessSpan = 0;
-    double camber = 0;                        // largest proposed
+    double camber = 0;  // largest proposed
     SecondOpinion secondOpinion;
     std::vector<checks::Check> checks;
     std::vector<schedule::Item> items;
     schedule::Schedule schedule;
     double uncoveredArea = 0, overlappedArea = 0;  // slab area in no strip, in two strips
-    std::string error;                        // why there are no results
+    std::string error;                             // why there are no results
 };
 
 struct Design {
@@ -64,8 +66,8 @@ Design run(const model::Project& project, const Options& options = {});
 
 // Edits that need the pipeline. All give a new project; marks are brought up to date.
 model::Project proposeBars(const model::Project& project, std::string_view slab);
-// Every slab: the smallest thickness (10 mm or half-inch steps) at which bars can be found with no check over,
-// where it is not pinned; then bars.
+// Every slab: the smallest thickness (10 mm or half-inch steps) at which bars can be found with no check
+// over, where it is not pinned; then bars.
 model::Project designAll(const model::Project& project);
 // Marks for bars that have none.
 model::Project withMarks(const model::Project& project);

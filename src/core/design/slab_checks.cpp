@@ -23,8 +23,15 @@ using units::Kind;
 
 class Checker {
   public:
-    Checker(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard, SlabDesign& d, const Options& options)
-        : slab_(slab), basis_(basis), standard_(standard), d_(d), a_(d.analysis), coverage_(slab, basis, standard), tracing_(options.trace),
+    Checker(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard,
+            SlabDesign& d, const Options& options)
+        : slab_(slab),
+          basis_(basis),
+          standard_(standard),
+          d_(d),
+          a_(d.analysis),
+          coverage_(slab, basis, standard),
+          tracing_(options.trace),
           b_(standard.nativeUnits == units::System::Metric ? 1000 : 304.8) {}
 
     void run() {
@@ -47,14 +54,17 @@ class Checker {
 
   private:
     // A check under construction: `finding` is judged by whoever makes it.
-    void add(std::string name, std::string title, checks::Place place, Finding finding, Steps steps = {}, std::string combination = {}) {
+    void add(std::string name, std::string title, checks::Place place, Finding finding, Steps steps = {},
+             std::string combination = {}) {
         Check c;
         static_cast<Finding&>(c) = std::move(finding);
         c.key = slab_.id + "/" + (place.partId.empty() ? "" : place.partId + "/") + std::move(name);
         c.title = std::move(title);
         c.place = std::move(place);
         for (auto& step : steps) {  // the same step may come from two rules
-            bool known = std::any_of(c.steps.begin(), c.steps.end(), [&](const trace::Step& t) { return t.symbol == step.symbol && t.expression == step.expression && t.result == step.result; });
+            bool known = std::any_of(c.steps.begin(), c.steps.end(), [&](const trace::Step& t) {
+                return t.symbol == step.symbol && t.expression == step.expression && t.result == step.result;
+            });
             if (!known) c.steps.push_back(std::move(step));
         }
         c.combination = std::move(combination);
@@ -63,20 +73,24 @@ class Checker {
     Steps* tracer(Steps& steps) const { return tracing_ ? &steps : nullptr; }
 
     checks::Place spanPlace(std::size_t i, double x) const {
-        return {slab_.id, "span " + model::spanLabel(slab_, i), slab_.spans[i].id, x, model::spanStart(slab_, i), model::spanStart(slab_, i + 1)};
+        return {slab_.id, "span " + model::spanLabel(slab_, i), slab_.spans[i].id,
+                x,        model::spanStart(slab_, i),           model::spanStart(slab_, i + 1)};
     }
     checks::Place supportPlace(std::size_t s, double x) const {
         double axis = model::axis(slab_, s), half = slab_.supports[s].width / 2;
-        return {slab_.id, "support " + model::supportLabel(slab_, s), slab_.supports[s].id, x, axis - half, axis + half};
+        return {slab_.id,   "support " + model::supportLabel(slab_, s), slab_.supports[s].id, x, axis - half,
+                axis + half};
     }
 
     double largestBar() const {
         double d = 0;
-        for (const auto& name : basis_.mainBars) d = std::max(d, catalogs::barCatalog(basis_.barCatalog)->find(name)->diameter);
+        for (const auto& name : basis_.mainBars)
+            d = std::max(d, catalogs::barCatalog(basis_.barCatalog)->find(name)->diameter);
         return d;
     }
     standards::Section sectionFor(bool top, const reinforcement::SteelAt& steel) const {
-        return reinforcement::section(top, steel.diameter > 0 ? steel.diameter : largestBar(), slab_, basis_, b_);
+        return reinforcement::section(top, steel.diameter > 0 ? steel.diameter : largestBar(), slab_, basis_,
+                                      b_);
     }
 
     // Resistance lines and the shifted demand at every station.
@@ -87,10 +101,13 @@ class Checker {
             for (const auto& st : a_.stations) {
                 auto steel = coverage_.at(top, st.x);
                 auto sec = sectionFor(top, steel);
-                line.push_back(steel.effective > 0 ? standard_.flexure->resistance(sec, steel.effective * b_, 0).M / b_ : 0);
+                line.push_back(steel.effective > 0
+                                   ? standard_.flexure->resistance(sec, steel.effective * b_, 0).M / b_
+                                   : 0);
                 shift = std::max(shift, standard_.detailing->momentShift(sec.d, steel.diameter));
             }
-            (top ? d_.shiftedTop : d_.shiftedBottom) = reinforcement::shifted(slab_, a_, top ? d_.demand.top : d_.demand.bottom, shift);
+            (top ? d_.shiftedTop : d_.shiftedBottom) =
+                reinforcement::shifted(slab_, a_, top ? d_.demand.top : d_.demand.bottom, shift);
         }
     }
 
@@ -118,26 +135,45 @@ class Checker {
             auto resistance = standard_.flexure->resistance(sec, As, 0, tracer(steps));
             f.demand = moment;
             f.limit = resistance.M / b_;
-            if (!need.possible) f.notes.push_back("No amount of steel resists this moment in this depth: make the slab thicker.");
-            else if (need.doubly) f.notes.push_back("Tension steel alone does not do at this depth: make the slab thicker or the concrete stronger.");
-            if (steel.effective < steel.full * 0.999) f.notes.push_back(fmt::format("The bars are anchored here to {:.0f} %.", 100 * steel.effective / steel.full));
-            if (top && support.endFixity) f.notes.push_back("For unintended fixity at a support taken as simple: a share of the span moment (" + standard_.detailing->clauses().endTop + ").");
-            else if (top && support.floored) f.notes.push_back("The least share of the span's full fixed-end moment, w l_n²/12, governs at the face.");
-            else if (top && slab_.supports[index].monolithic) f.notes.push_back("Taken at the face of the support, which is cast with the slab.");
-            add("flexure-" + side, "Flexure " + side + ", " + where, place, checks::judged(f), steps, combination);
+            if (!need.possible)
+                f.notes.push_back(
+                    "No amount of steel resists this moment in this depth: make the slab thicker.");
+            else if (need.doubly)
+                f.notes.push_back(
+                    "Tension steel alone does not do at this depth: make the slab thicker or the concrete "
+                    "stronger.");
+            if (steel.effective < steel.full * 0.999)
+                f.notes.push_back(fmt::format("The bars are anchored here to {:.0f} %.",
+                                              100 * steel.effective / steel.full));
+            if (top && support.endFixity)
+                f.notes.push_back(
+                    "For unintended fixity at a support taken as simple: a share of the span moment (" +
+                    standard_.detailing->clauses().endTop + ").");
+            else if (top && support.floored)
+                f.notes.push_back(
+                    "The least share of the span's full fixed-end moment, w l_n²/12, governs at the face.");
+            else if (top && slab_.supports[index].monolithic)
+                f.notes.push_back("Taken at the face of the support, which is cast with the slab.");
+            add("flexure-" + side, "Flexure " + side + ", " + where, place, checks::judged(f), steps,
+                combination);
         }
         if (steel.diameter > 0) bars(top, index, place, sec, steel);
         curtailment(top, index, place);
     }
 
-    void bars(bool top, std::size_t index, const checks::Place& place, const standards::Section& sec, const reinforcement::SteelAt& steel) {
+    void bars(bool top, std::size_t index, const checks::Place& place, const standards::Section& sec,
+              const reinforcement::SteelAt& steel) {
         const std::string side = top ? "top" : "bottom", where = place.part;
         const auto clauses = standard_.detailing->clauses();
         const double As = steel.full * b_, cover = top ? basis_.coverTop : basis_.coverBottom;
-        auto judge = [&](const char* name, const std::string& title, Kind kind, checks::Sense sense, double demand, double limit, const std::string& clause, const char* prefix, Steps steps) {
+        auto judge = [&](const char* name, const std::string& title, Kind kind, checks::Sense sense,
+                         double demand, double limit, const std::string& clause, const char* prefix,
+                         Steps steps) {
             Finding f;
-            f.kind = kind, f.sense = sense, f.demand = demand, f.limit = limit, f.clause = clause, f.prefix = prefix;
-            add(name + ("-" + side), title + " " + side + ", " + where, place, checks::judged(f), std::move(steps));
+            f.kind = kind, f.sense = sense, f.demand = demand, f.limit = limit, f.clause = clause,
+            f.prefix = prefix;
+            add(name + ("-" + side), title + " " + side + ", " + where, place, checks::judged(f),
+                std::move(steps));
         };
         using checks::Sense;
         Steps steps;
@@ -145,27 +181,42 @@ class Checker {
         add("ductility-" + side, "Neutral axis " + side + ", " + where, place, ductility, std::move(steps));
         steps = {};
         double least = standard_.detailing->minimumSteel(sec, tracer(steps));
-        judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, steel.full, least / b_, clauses.minimum, "As", std::move(steps));
+        judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, steel.full, least / b_,
+              clauses.minimum, "As", std::move(steps));
         steps = {};
         double most = standard_.detailing->maximumSteel(sec, tracer(steps));
-        judge("maximum", "Most steel", Kind::SteelPerWidth, Sense::AtMost, steel.full, most / b_, clauses.maximum, "As", std::move(steps));
+        judge("maximum", "Most steel", Kind::SteelPerWidth, Sense::AtMost, steel.full, most / b_,
+              clauses.maximum, "As", std::move(steps));
         steps = {};
-        double widest = standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness, tracer(steps));
-        judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, steel.spacing, widest, clauses.spacing, "s", std::move(steps));
+        double widest = standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness,
+                                                            tracer(steps));
+        judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, steel.spacing, widest,
+              clauses.spacing, "s", std::move(steps));
         steps = {};
-        double clear = standard_.detailing->minimumClearSpacing(steel.diameter, basis_.aggregate, tracer(steps));
-        judge("clear", "Clear distance", Kind::BarSpacing, Sense::AtLeast, steel.spacing - steel.diameter, clear, clauses.clear, "a", std::move(steps));
+        double clear =
+            standard_.detailing->minimumClearSpacing(steel.diameter, basis_.aggregate, tracer(steps));
+        judge("clear", "Clear distance", Kind::BarSpacing, Sense::AtLeast, steel.spacing - steel.diameter,
+              clear, clauses.clear, "a", std::move(steps));
         steps = {};
         auto service = reinforcement::crackMoment(slab_, standard_, a_, top, index);
-        standards::CrackInput crack{sec, service.moment * b_, As, steel.diameter, steel.spacing, cover, basis_.creep, top ? basis_.crackLimitTop : basis_.crackLimitBottom};
+        standards::CrackInput crack{sec,
+                                    service.moment * b_,
+                                    As,
+                                    steel.diameter,
+                                    steel.spacing,
+                                    cover,
+                                    basis_.creep,
+                                    top ? basis_.crackLimitTop : basis_.crackLimitBottom};
         auto width = standard_.service->crack(crack, tracer(steps));
-        add("crack-" + side, "Crack control " + side + ", " + where, place, width, std::move(steps), service.moment > 0 ? a_.name(service.by) : "");
+        add("crack-" + side, "Crack control " + side + ", " + where, place, width, std::move(steps),
+            service.moment > 0 ? a_.name(service.by) : "");
     }
 
     // The last stretch of a cantilever, where bars have ended at the cover and U-bars close the edge.
     bool nearFreeTip(double x) const {
         double reach = basis_.coverSide + 50;
-        return (slab_.cantileverStart && x < model::concreteStart(slab_) + reach) || (slab_.cantileverEnd && x > model::concreteEnd(slab_) - reach);
+        return (slab_.cantileverStart && x < model::concreteStart(slab_) + reach) ||
+               (slab_.cantileverEnd && x > model::concreteEnd(slab_) - reach);
     }
 
     // The resistance of the bars, as anchored, against the shifted moment along the part.
@@ -173,11 +224,16 @@ class Checker {
         double from = place.from, to = place.to;
         if (top) {  // to the middle of the neighbouring spans, whole cantilevers
             std::size_t right = index + slab_.cantileverStart;
-            if (right > 0) from = model::spanStart(slab_, right - 1) + (model::isCantilever(slab_, right - 1) ? 0 : slab_.spans[right - 1].length / 2);
-            if (right < slab_.spans.size()) to = model::spanStart(slab_, right) + slab_.spans[right].length / (model::isCantilever(slab_, right) ? 1 : 2);
+            if (right > 0)
+                from = model::spanStart(slab_, right - 1) +
+                       (model::isCantilever(slab_, right - 1) ? 0 : slab_.spans[right - 1].length / 2);
+            if (right < slab_.spans.size())
+                to = model::spanStart(slab_, right) +
+                     slab_.spans[right].length / (model::isCantilever(slab_, right) ? 1 : 2);
             if (d_.demand.supports[index].endFixity) return;
         }
-        const auto &line = top ? d_.resistanceTop : d_.resistanceBottom, &need = top ? d_.shiftedTop : d_.shiftedBottom;
+        const auto &line = top ? d_.resistanceTop : d_.resistanceBottom,
+                   &need = top ? d_.shiftedTop : d_.shiftedBottom;
         std::size_t worst = a_.stations.size();
         double worstRatio = -1;
         double largest = *std::max_element(need.begin(), need.end());
@@ -198,16 +254,26 @@ class Checker {
         f.prefix = "m";
         f.demand = need[worst];
         f.limit = line[worst];
-        if (top && (slab_.cantileverStart || slab_.cantileverEnd)) f.notes.push_back("The last 50 mm behind the cover of a free tip are left to the U-bars there.");
+        if (top && (slab_.cantileverStart || slab_.cantileverEnd))
+            f.notes.push_back("The last 50 mm behind the cover of a free tip are left to the U-bars there.");
         Steps steps;
         auto steel = coverage_.at(top, at.x);
         auto sec = sectionFor(top, steel);
         if (tracing_) {
-            trace::step(&steps, "x", "", {}, at.x / 1000, "m", f.clause, "the station with the highest ratio, from the first axis");
-            trace::step(&steps, "a_l", "", {}, standard_.detailing->momentShift(sec.d, steel.diameter), "mm", f.clause, "the moment line is moved outwards by this");
-            if (steel.full > 0) trace::step(&steps, "r_anchored", "A_s,eff/A_s", {{"A_s,eff", steel.effective * b_, "mm²"}, {"A_s", steel.full * b_, "mm²"}}, steel.effective / steel.full, "-", f.clause, "share of the steel that is anchored here");
+            trace::step(&steps, "x", "", {}, at.x / 1000, "m", f.clause,
+                        "the station with the highest ratio, from the first axis");
+            trace::step(&steps, "a_l", "", {}, standard_.detailing->momentShift(sec.d, steel.diameter), "mm",
+                        f.clause, "the moment line is moved outwards by this");
+            if (steel.full > 0)
+                trace::step(&steps, "r_anchored", "A_s,eff/A_s",
+                            {{"A_s,eff", steel.effective * b_, "mm²"}, {"A_s", steel.full * b_, "mm²"}},
+                            steel.effective / steel.full, "-", f.clause,
+                            "share of the steel that is anchored here");
         }
-        add(top ? "curtailment-top" : "curtailment-bottom", fmt::format("Bar ends {}, {}", top ? "top" : "bottom", place.part), at, checks::judged(f), std::move(steps), a_.name(top ? a_.ultimate.momentMin[worst].by : a_.ultimate.momentMax[worst].by));
+        add(top ? "curtailment-top" : "curtailment-bottom",
+            fmt::format("Bar ends {}, {}", top ? "top" : "bottom", place.part), at, checks::judged(f),
+            std::move(steps),
+            a_.name(top ? a_.ultimate.momentMin[worst].by : a_.ultimate.momentMax[worst].by));
     }
 
     void shear(std::size_t i) {
@@ -221,7 +287,8 @@ class Checker {
             double half = slab_.supports[support].width / 2, L = slab_.spans[i].length;
             double d = reinforcement::effectiveDepth(true, largestBar(), slab_, basis_);
             double local = left ? std::min(half + d, L / 2) : std::max(L - half - d, L / 2);
-            if (model::isCantilever(slab_, i)) local = left ? std::min(half + d, L) : std::max(L - half - d, 0.0);
+            if (model::isCantilever(slab_, i))
+                local = left ? std::min(half + d, L) : std::max(L - half - d, 0.0);
             auto e = a_.shearExtreme(LimitState::Ultimate, i, local);
             bool top = a_.moment(e.by, i, local) < 0;
             double x = model::spanStart(slab_, i) + local;
@@ -234,21 +301,24 @@ class Checker {
             f.prefix = "v";
             f.demand = e.value;
             f.limit = standard_.shear->oneWay(sec, steel.effective * b_, tracer(steps)) / b_;
-            f.notes.push_back(fmt::format("At an effective depth from the face of support {}; {} steel, as anchored there.", model::supportLabel(slab_, static_cast<std::size_t>(support)), top ? "top" : "bottom"));
-            if (double r = checks::ratio(f); r > worstRatio) worstRatio = r, worst = f, best = std::move(steps), by = e.by, worstX = x;
+            f.notes.push_back(fmt::format(
+                "At an effective depth from the face of support {}; {} steel, as anchored there.",
+                model::supportLabel(slab_, static_cast<std::size_t>(support)), top ? "top" : "bottom"));
+            if (double r = checks::ratio(f); r > worstRatio)
+                worstRatio = r, worst = f, best = std::move(steps), by = e.by, worstX = x;
         }
-        add("shear", "One-way shear, span " + model::spanLabel(slab_, i), spanPlace(i, worstX), checks::judged(worst), best, a_.name(by));
+        add("shear", "One-way shear, span " + model::spanLabel(slab_, i), spanPlace(i, worstX),
+            checks::judged(worst), best, a_.name(by));
     }
 
-    std::vector<standards::SagStation> sagStations(std::size_t span, Governing sustained, Governing total) const {
+    std::vector<standards::SagStation> sagStations(std::size_t span, Governing sustained,
+                                                   Governing total) const {
         // Finer than the analysis stations: the curvature jumps where the section begins to crack.
         constexpr int intervals = 320;
         std::vector<standards::SagStation> all;
         const double start = model::spanStart(slab_, span), L = slab_.spans[span].length;
         for (int i = 0; i <= intervals; ++i) {
-            const struct {
-                double x, local;
-            } st{start + L * i / intervals, L * i / intervals};
+            const struct { double x, local; } st{start + L * i / intervals, L * i / intervals};
             auto bottom = coverage_.at(false, st.x), top = coverage_.at(true, st.x);
             double permanent = a_.permanent.moment(span, st.local);
             standards::SagStation s;
@@ -258,17 +328,22 @@ class Checker {
             s.mPermanent = a_.load.permanent() * permanent * b_;
             s.mBefore = a_.load.self * permanent * b_;
             s.asBottom = bottom.effective * b_;
-            s.dBottom = reinforcement::effectiveDepth(false, bottom.diameter > 0 ? bottom.diameter : largestBar(), slab_, basis_);
+            s.dBottom = reinforcement::effectiveDepth(
+                false, bottom.diameter > 0 ? bottom.diameter : largestBar(), slab_, basis_);
             s.asTop = top.effective * b_;
-            s.dTop = slab_.thickness - reinforcement::effectiveDepth(true, top.diameter > 0 ? top.diameter : largestBar(), slab_, basis_);
+            s.dTop =
+                slab_.thickness - reinforcement::effectiveDepth(
+                                      true, top.diameter > 0 ? top.diameter : largestBar(), slab_, basis_);
             all.push_back(s);
         }
         return all;
     }
 
-    // Deflection line of a span from curvatures: between supports, or out from the support of a cantilever with
-    // the end slope of the span beside it under the same loads.
-    std::vector<double> sagLine(std::size_t span, const std::vector<double>& x, const std::vector<double>& k, const std::vector<double>& besideX, const std::vector<double>& besideK) const {
+    // Deflection line of a span from curvatures: between supports, or out from the support of a cantilever
+    // with the end slope of the span beside it under the same loads.
+    std::vector<double> sagLine(std::size_t span, const std::vector<double>& x, const std::vector<double>& k,
+                                const std::vector<double>& besideX,
+                                const std::vector<double>& besideK) const {
         if (!model::isCantilever(slab_, span)) return fem::integrateBetweenSupports(x, k).w;
         auto beside = fem::integrateBetweenSupports(besideX, besideK);
         if (span > 0) return fem::integrateFrom(beside.slopeEnd, x, k);
@@ -290,10 +365,12 @@ class Checker {
         auto steel = coverage_.at(cantilever, x);
         auto sec = sectionFor(cantilever, steel);
 
-        Governing sustained = a_.momentExtreme(standard_.service->sustainedState(), !cantilever, i, critical).by;
+        Governing sustained =
+            a_.momentExtreme(standard_.service->sustainedState(), !cantilever, i, critical).by;
         Governing total = a_.momentExtreme(LimitState::Characteristic, !cantilever, i, critical).by;
         Steps sagSteps;
-        standards::SagInput in{sec, sagStations(i, sustained, total), basis_.creep, basis_.shrinkage, cantilever};
+        standards::SagInput in{sec, sagStations(i, sustained, total), basis_.creep, basis_.shrinkage,
+                               cantilever};
         auto curvature = standard_.service->curvatures(in, tracer(sagSteps));
         standards::Curvatures beside;
         standards::SagInput besideIn;
@@ -310,16 +387,23 @@ class Checker {
         SpanSag sag;
         sag.x = positions(in);
         auto besideX = positions(besideIn);
-        auto line = [&](const std::vector<double>& k, const std::vector<double>& kBeside) { return k.empty() ? std::vector<double>{} : sagLine(i, sag.x, k, besideX, kBeside); };
+        auto line = [&](const std::vector<double>& k, const std::vector<double>& kBeside) {
+            return k.empty() ? std::vector<double>{} : sagLine(i, sag.x, k, besideX, kBeside);
+        };
         sag.total = line(curvature.total, beside.total);
         sag.after = line(curvature.after, beside.after);
         sag.live = line(curvature.live, beside.live);
-        auto peak = [&](const std::vector<double>& w) { return w.empty() ? w.end() : std::max_element(w.begin(), w.end()); };
-        if (auto p = peak(sag.total); p != sag.total.end()) sag.largest = *p, sag.at = sag.x[static_cast<std::size_t>(p - sag.total.begin())];
+        auto peak = [&](const std::vector<double>& w) {
+            return w.empty() ? w.end() : std::max_element(w.begin(), w.end());
+        };
+        if (auto p = peak(sag.total); p != sag.total.end())
+            sag.largest = *p, sag.at = sag.x[static_cast<std::size_t>(p - sag.total.begin())];
 
         bool sagWithin = steel.diameter > 0;
         for (const auto& limit : standard_.service->sagLimits()) {
-            const auto& w = limit.which == standards::SagLimit::Which::Total ? sag.total : limit.which == standards::SagLimit::Which::After ? sag.after : sag.live;
+            const auto& w = limit.which == standards::SagLimit::Which::Total   ? sag.total
+                            : limit.which == standards::SagLimit::Which::After ? sag.after
+                                                                               : sag.live;
             if (w.empty()) continue;
             auto p = peak(w);
             checks::Place at = place;
@@ -330,48 +414,74 @@ class Checker {
             f.prefix = "w";
             f.demand = std::max(0.0, *p);
             Steps steps = sagSteps;
-            f.limit = trace::step(tracer(steps), "w_lim", "l/n", {{"l", L, "mm"}, {"n", limit.spanOver}}, L / limit.spanOver, "mm", limit.clause, cantilever ? "l of a cantilever is its length" : "");
-            if (tracing_) trace::step(&steps, "w", "", {}, f.demand, "mm", limit.clause, "by integrating the curvatures along the span twice");
+            f.limit = trace::step(tracer(steps), "w_lim", "l/n", {{"l", L, "mm"}, {"n", limit.spanOver}},
+                                  L / limit.spanOver, "mm", limit.clause,
+                                  cantilever ? "l of a cantilever is its length" : "");
+            if (tracing_)
+                trace::step(&steps, "w", "", {}, f.demand, "mm", limit.clause,
+                            "by integrating the curvatures along the span twice");
             f.notes = curvature.notes;
             const char* name = "sag-after";
             if (limit.which == standards::SagLimit::Which::Live) name = "sag-live";
             if (limit.which == standards::SagLimit::Which::Total) {
                 name = "sag-total";
                 sag.camber = units::roundUp(std::max(0.0, f.demand - f.limit), 5);
-                if (sag.camber > 0) f.notes.push_back(fmt::format("A camber of {} mm would leave the sag within its limit.", units::plain(sag.camber)));
+                if (sag.camber > 0)
+                    f.notes.push_back(fmt::format("A camber of {} mm would leave the sag within its limit.",
+                                                  units::plain(sag.camber)));
             }
-            if (steel.diameter == 0) f = checks::notChecked(limit.clause, "There are no bars in this span yet.");
-            else f = checks::judged(f);
+            if (steel.diameter == 0)
+                f = checks::notChecked(limit.clause, "There are no bars in this span yet.");
+            else
+                f = checks::judged(f);
             sagWithin = sagWithin && f.outcome == Outcome::Within;
-            add(name, limit.title + ", span " + model::spanLabel(slab_, i), at, f, std::move(steps), a_.name(sustained));
+            add(name, limit.title + ", span " + model::spanLabel(slab_, i), at, f, std::move(steps),
+                a_.name(sustained));
         }
         d_.camber = std::max(d_.camber, sag.camber);
         d_.sag.push_back(std::move(sag));
 
         Steps steps;
-        double moment = cantilever ? d_.demand.supports[i == 0 ? 0 : slab_.supports.size() - 1].moment : d_.demand.spans[i].moment;
+        double moment = cantilever ? d_.demand.supports[i == 0 ? 0 : slab_.supports.size() - 1].moment
+                                   : d_.demand.spans[i].moment;
         auto need = standard_.flexure->required(sec, moment * b_);
-        standards::SlendernessInput slender{sec, reinforcement::spanSystem(slab_, i), L, need.As, need.As2, steel.effective * b_};
+        standards::SlendernessInput slender{
+            sec, reinforcement::spanSystem(slab_, i), L, need.As, need.As2, steel.effective * b_};
         Finding f = standard_.service->slenderness(slender, tracer(steps));
         if (f.outcome == Outcome::Over && sagWithin) {
             f.outcome = Outcome::NotApplicable;
-            f.reason = fmt::format("Over its limit ({:.2f}), but the computed sag is within and decides ({}).", checks::ratio(f), standard_.service->computedSagClause());
+            f.reason =
+                fmt::format("Over its limit ({:.2f}), but the computed sag is within and decides ({}).",
+                            checks::ratio(f), standard_.service->computedSagClause());
         }
         add("slenderness", "Span to depth, span " + model::spanLabel(slab_, i), place, f, std::move(steps));
     }
 
     void endAnchorage(std::size_t s) {
-        const bool first = s == 0 && !slab_.cantileverStart, last = s + 1 == slab_.supports.size() && !slab_.cantileverEnd;
+        const bool first = s == 0 && !slab_.cantileverStart,
+                   last = s + 1 == slab_.supports.size() && !slab_.cantileverEnd;
         if (!first && !last) return;
         std::size_t span = first ? 0 : slab_.spans.size() - 1;
-        double half = slab_.supports[s].width / 2, axis = model::axis(slab_, s), face = first ? axis + half : axis - half;
+        double half = slab_.supports[s].width / 2, axis = model::axis(slab_, s),
+               face = first ? axis + half : axis - half;
         checks::Place place = supportPlace(s, face);
-        std::string title = "End anchorage bottom, " + place.part, clause = standard_.detailing->clauses().anchorage;
+        std::string title = "End anchorage bottom, " + place.part,
+                    clause = standard_.detailing->clauses().anchorage;
         const model::BarRun* run = nullptr;
         for (const auto& r : slab_.bars)
-            if (r.role == model::Role::BottomMain && (first ? r.from <= face && r.to > face : r.to >= face && r.from < face)) run = &r;
+            if (r.role == model::Role::BottomMain &&
+                (first ? r.from <= face && r.to > face : r.to >= face && r.from < face))
+                run = &r;
         if (!run) {
-            Finding f = checks::judged({Kind::Length, 0, 1, checks::Sense::AtLeast, clause, Outcome::Within, "", {"No bottom bar reaches this support."}, "l"});
+            Finding f = checks::judged({Kind::Length,
+                                        0,
+                                        1,
+                                        checks::Sense::AtLeast,
+                                        clause,
+                                        Outcome::Within,
+                                        "",
+                                        {"No bottom bar reaches this support."},
+                                        "l"});
             add("anchorage-bottom", title, place, f);
             return;
         }
@@ -427,8 +537,10 @@ class Checker {
         auto sec = reinforcement::section(false, largestBar(), slab_, basis_, b_);
         f.limit = standard_.detailing->secondarySteel(mainSteel * b_, sec, tracer(steps)) / b_;
         bool whole = run && covered >= x1 - x0 - 2 * basis_.coverSide - 2 * run->spacing;
-        if (whole) f.demand = catalog.find(run->bar)->area / run->spacing;
-        else f.notes.push_back("The distribution bars do not cover the whole length of the slab.");
+        if (whole)
+            f.demand = catalog.find(run->bar)->area / run->spacing;
+        else
+            f.notes.push_back("The distribution bars do not cover the whole length of the slab.");
         add("secondary", "Distribution steel", place, checks::judged(f), std::move(steps));
         if (!run) return;
         Steps more;
@@ -437,13 +549,19 @@ class Checker {
         s.clause = clauses.spacing;
         s.prefix = "s";
         s.demand = run->spacing;
-        s.limit = standard_.detailing->maximumSpacing(DetailingRules::Role::Secondary, true, slab_.thickness, tracer(more));
+        s.limit = standard_.detailing->maximumSpacing(DetailingRules::Role::Secondary, true, slab_.thickness,
+                                                      tracer(more));
         add("secondary-spacing", "Distribution bar spacing", place, checks::judged(s), std::move(more));
     }
 
     void omissions() {
-        for (const auto& o : standard_.omissions) add("omitted-" + o.key, o.title, {slab_.id, "slab", "", 0, 0, model::length(slab_)}, checks::notChecked(o.clause, o.reason));
-        add("omitted-supports", "Beams and walls below", {slab_.id, "slab", "", 0, 0, model::length(slab_)}, checks::notChecked("", "Only their reactions are given; the slab is taken as resting on knife edges that do not sink or twist."));
+        for (const auto& o : standard_.omissions)
+            add("omitted-" + o.key, o.title, {slab_.id, "slab", "", 0, 0, model::length(slab_)},
+                checks::notChecked(o.clause, o.reason));
+        add("omitted-supports", "Beams and walls below", {slab_.id, "slab", "", 0, 0, model::length(slab_)},
+            checks::notChecked("",
+                               "Only their reactions are given; the slab is taken as resting on knife edges "
+                               "that do not sink or twist."));
     }
 
     // Depth suggested by the span-to-depth rule; the governing span.
@@ -451,14 +569,21 @@ class Checker {
         double c = basis_.coverBottom + largestBar() / 2;
         auto sec = reinforcement::section(false, largestBar(), slab_, basis_, b_);
         for (std::size_t i = 0; i < slab_.spans.size(); ++i) {
-            double h = standard_.service->firstThickness(reinforcement::spanSystem(slab_, i), slab_.spans[i].length, c, sec);
+            double h = standard_.service->firstThickness(reinforcement::spanSystem(slab_, i),
+                                                         slab_.spans[i].length, c, sec);
             if (h > d_.firstThickness) d_.firstThickness = h, d_.firstThicknessSpan = i;
         }
         std::size_t i = d_.firstThicknessSpan;
         Steps steps;
-        standard_.service->firstThickness(reinforcement::spanSystem(slab_, i), slab_.spans[i].length, c, sec, tracer(steps));
-        Finding f = checks::notApplicable(standard_.service->slendernessClause(), fmt::format("Advice, not a limit: {} suggested, span {} governs.", units::text(d_.firstThickness, Kind::Length, basis_.units), model::spanLabel(slab_, i)));
-        add("first-thickness", "First thickness", {slab_.id, "slab", "", model::spanStart(slab_, i), 0, model::length(slab_)}, f, std::move(steps));
+        standard_.service->firstThickness(reinforcement::spanSystem(slab_, i), slab_.spans[i].length, c, sec,
+                                          tracer(steps));
+        Finding f =
+            checks::notApplicable(standard_.service->slendernessClause(),
+                                  fmt::format("Advice, not a limit: {} suggested, span {} governs.",
+                                              units::text(d_.firstThickness, Kind::Length, basis_.units),
+                                              model::spanLabel(slab_, i)));
+        add("first-thickness", "First thickness",
+            {slab_.id, "slab", "", model::spanStart(slab_, i), 0, model::length(slab_)}, f, std::move(steps));
     }
 
     void secondOpinion() {
@@ -469,7 +594,8 @@ class Checker {
             index.push_back(i);
             in.lengths.push_back(slab_.spans[i].length);
             in.clear.push_back(model::clearSpan(slab_, i));
-            in.area = in.area == 0 ? slab_.spans[i].length * slab_.width : std::min(in.area, slab_.spans[i].length * slab_.width);
+            in.area = in.area == 0 ? slab_.spans[i].length * slab_.width
+                                   : std::min(in.area, slab_.spans[i].length * slab_.width);
         }
         in.cantileverStart = slab_.cantileverStart, in.cantileverEnd = slab_.cantileverEnd;
         in.permanent = a_.load.permanent(), in.imposed = a_.load.imposed;
@@ -480,16 +606,20 @@ class Checker {
         if (!c.refusal.empty()) return;
         double w = 0;
         for (const auto& k : a_.combinations)
-            if (k.state == LimitState::Ultimate) w = std::max(w, k.factorG * a_.load.permanent() + k.factorQ * a_.load.imposed);
+            if (k.state == LimitState::Ultimate)
+                w = std::max(w, k.factorG * a_.load.permanent() + k.factorQ * a_.load.imposed);
         auto square = [](double v) { return v * v; };
         const auto& l = c.onClearSpan ? in.clear : in.lengths;
         for (std::size_t s = 0; s <= index.size(); ++s) {
-            if (s < c.support.size() && std::isfinite(c.support[s]) && d_.demand.supports[s].moment > 0 && !d_.demand.supports[s].endFixity) {
+            if (s < c.support.size() && std::isfinite(c.support[s]) && d_.demand.supports[s].moment > 0 &&
+                !d_.demand.supports[s].endFixity) {
                 double mean = s == 0 ? l[0] : s == index.size() ? l[s - 1] : (l[s - 1] + l[s]) / 2;
-                so.rows.push_back({"support " + model::supportLabel(slab_, s), -d_.demand.supports[s].moment, c.support[s] * w * square(mean)});
+                so.rows.push_back({"support " + model::supportLabel(slab_, s), -d_.demand.supports[s].moment,
+                                   c.support[s] * w * square(mean)});
             }
             if (s < index.size() && std::isfinite(c.span[s]))
-                so.rows.push_back({"span " + model::spanLabel(slab_, index[s]), d_.demand.spans[index[s]].moment, c.span[s] * w * square(l[s])});
+                so.rows.push_back({"span " + model::spanLabel(slab_, index[s]),
+                                   d_.demand.spans[index[s]].moment, c.span[s] * w * square(l[s])});
         }
     }
 
@@ -505,7 +635,8 @@ class Checker {
 
 }  // namespace
 
-void checkSlab(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard, SlabDesign& d, const Options& options) {
+void checkSlab(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard,
+               SlabDesign& d, const Options& options) {
     Checker(slab, basis, standard, d, options).run();
 }
 

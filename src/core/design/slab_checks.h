@@ -6,6 +6,7 @@
 namespace talvik::design {
 
 // Fills resistances, sag, checks, first thickness and second opinion of `d`; analysis and demand are there.
-void checkSlab(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard, SlabDesign& d, const Options& options);
+void checkSlab(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard,
+               SlabDesign& d, const Options& options);
 
 }  // namespace talvik::design

@@ -3,17 +3,27 @@
 namespace talvik::drawing {
 
 const std::vector<Layer>& layers() {
-    static const std::vector<Layer> all{Layer::Frame, Layer::Outline, Layer::Structure, Layer::Hidden, Layer::Grid, Layer::Dimension, Layer::Text,
-                                        Layer::BarsX, Layer::BarsXTop, Layer::BarsY, Layer::BarsYTop, Layer::Moment, Layer::Resistance};
+    static const std::vector<Layer> all{Layer::Frame,     Layer::Outline,   Layer::Structure, Layer::Hidden,
+                                        Layer::Grid,      Layer::Dimension, Layer::Text,      Layer::BarsX,
+                                        Layer::BarsXTop,  Layer::BarsY,     Layer::BarsYTop,  Layer::Moment,
+                                        Layer::Resistance};
     return all;
 }
 
 const LayerStyle& style(Layer layer) {
-    static const std::vector<LayerStyle> styles{
-        {"FRAME", 0.5, 0x1f2a33, {}, 7},       {"OUTLINE", 0.5, 0x1f2a33, {}, 7},        {"STRUCTURE-CUT", 0.35, 0x39454d, {}, 8},
-        {"HIDDEN", 0.25, 0x5d6b74, {2, 1}, 8}, {"GRID", 0.18, 0x5d6b74, {6, 1.5, 1, 1.5}, 9}, {"DIMENSION", 0.18, 0x5d6b74, {}, 9},
-        {"TEXT", 0.25, 0x1f2a33, {}, 7},       {"BARS-X-BOTTOM", 0.6, 0x34508f, {}, 5},  {"BARS-X-TOP", 0.6, 0x34508f, {3, 1.2}, 5},
-        {"BARS-Y-BOTTOM", 0.5, 0x8c4a2f, {}, 30}, {"BARS-Y-TOP", 0.5, 0x8c4a2f, {3, 1.2}, 30}, {"MOMENT", 0.35, 0x1f2a33, {}, 7}, {"RESISTANCE", 0.35, 0x34508f, {2, 1}, 5}};
+    static const std::vector<LayerStyle> styles{{"FRAME", 0.5, 0x1f2a33, {}, 7},
+                                                {"OUTLINE", 0.5, 0x1f2a33, {}, 7},
+                                                {"STRUCTURE-CUT", 0.35, 0x39454d, {}, 8},
+                                                {"HIDDEN", 0.25, 0x5d6b74, {2, 1}, 8},
+                                                {"GRID", 0.18, 0x5d6b74, {6, 1.5, 1, 1.5}, 9},
+                                                {"DIMENSION", 0.18, 0x5d6b74, {}, 9},
+                                                {"TEXT", 0.25, 0x1f2a33, {}, 7},
+                                                {"BARS-X-BOTTOM", 0.6, 0x34508f, {}, 5},
+                                                {"BARS-X-TOP", 0.6, 0x34508f, {3, 1.2}, 5},
+                                                {"BARS-Y-BOTTOM", 0.5, 0x8c4a2f, {}, 30},
+                                                {"BARS-Y-TOP", 0.5, 0x8c4a2f, {3, 1.2}, 30},
+                                                {"MOMENT", 0.35, 0x1f2a33, {}, 7},
+                                                {"RESISTANCE", 0.35, 0x34508f, {2, 1}, 5}};
     return styles[static_cast<std::size_t>(layer)];
 }
 

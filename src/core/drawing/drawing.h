@@ -1,5 +1,5 @@
-// A drawing without a device: lines, text and fills on a sheet of paper, in mm of paper, y upwards from the lower
-// left corner. Exporters and the printer read it.
+// A drawing without a device: lines, text and fills on a sheet of paper, in mm of paper, y upwards from the
+// lower left corner. Exporters and the printer read it.
 #pragma once
 
 #include <string>
@@ -12,7 +12,21 @@ namespace talvik::drawing {
 
 using geometry::Point;
 
-enum class Layer { Frame, Outline, Structure, Hidden, Grid, Dimension, Text, BarsX, BarsXTop, BarsY, BarsYTop, Moment, Resistance };
+enum class Layer {
+    Frame,
+    Outline,
+    Structure,
+    Hidden,
+    Grid,
+    Dimension,
+    Text,
+    BarsX,
+    BarsXTop,
+    BarsY,
+    BarsYTop,
+    Moment,
+    Resistance
+};
 struct LayerStyle {
     const char* name;
     double width;              // pen, mm of paper
@@ -41,7 +55,7 @@ struct Text {
     double height = 2.5;  // of capitals, mm
     std::string text;
     Align align = Align::Left;
-    double angle = 0;     // degrees, counter-clockwise
+    double angle = 0;  // degrees, counter-clockwise
     bool bold = false;
     Layer layer = Layer::Text;
 };
@@ -54,8 +68,11 @@ struct Sheet {
     std::vector<Item> items;
 
     void line(Point a, Point b, Layer layer) { items.push_back(Polyline{{a, b}, false, false, layer}); }
-    void rectangle(Point a, Point b, Layer layer, bool filled = false) { items.push_back(Polyline{{a, {b.x, a.y}, b, {a.x, b.y}}, true, filled, layer}); }
-    void text(Point at, double size, std::string string, Align align = Align::Left, bool bold = false, double angle = 0) {
+    void rectangle(Point a, Point b, Layer layer, bool filled = false) {
+        items.push_back(Polyline{{a, {b.x, a.y}, b, {a.x, b.y}}, true, filled, layer});
+    }
+    void text(Point at, double size, std::string string, Align align = Align::Left, bool bold = false,
+              double angle = 0) {
         items.push_back(Text{at, size, std::move(string), align, angle, bold, Layer::Text});
     }
 };

@@ -24,18 +24,21 @@ struct View {
 
 class SlabSheet {
   public:
-    SlabSheet(const model::Project& project, const OneWaySlab& slab, const design::Design& design, const design::SlabDesign& d)
+    SlabSheet(const model::Project& project, const OneWaySlab& slab, const design::Design& design,
+              const design::SlabDesign& d)
         : project_(project), slab_(slab), design_(design), d_(d), system_(project.basis.units) {}
 
     Sheet make() {
         sheet_.title = slab_.name;
         double length = model::concreteEnd(slab_) - model::concreteStart(slab_);
-        double room = sheet_.width - leftMargin - 2 * margin - columnWidth, high = sheet_.height - 2 * margin - 110;
+        double room = sheet_.width - leftMargin - 2 * margin - columnWidth,
+               high = sheet_.height - 2 * margin - 110;
         for (double s : {20, 25, 50, 75, 100, 125, 150, 200, 250, 500, 1000, 2000, 5000}) {
             sheet_.scale = s;
             if (length / s <= room - 20 && 2 * slab_.width / s <= high - 30) break;
         }
-        double s = sheet_.scale, planHeight = slab_.width / s, x0 = leftMargin + 10 - model::concreteStart(slab_) / s;
+        double s = sheet_.scale, planHeight = slab_.width / s,
+               x0 = leftMargin + 10 - model::concreteStart(slab_) / s;
         sheet_.rectangle({leftMargin, margin}, {sheet_.width - margin, sheet_.height - margin}, Layer::Frame);
         double top = sheet_.height - margin - 22;
         View section{x0, top - 18, s};
@@ -80,16 +83,20 @@ class SlabSheet {
             double x = model::axis(slab_, i), half = slab_.supports[i].width / 2;
             if (slab_.supports[i].kind == model::Support::Kind::Wall) {
                 sheet_.rectangle(v.at(x - half, 0), v.at(x + half, slab_.width), Layer::Hidden);
-                for (double y = 0; y + 600 < slab_.width; y += 900) sheet_.line(v.at(x - half, y), v.at(x + half, y + 600), Layer::Hidden);
+                for (double y = 0; y + 600 < slab_.width; y += 900)
+                    sheet_.line(v.at(x - half, y), v.at(x + half, y + 600), Layer::Hidden);
             } else {
-                for (double side : {x - half, x + half}) sheet_.line(v.at(side, 0), v.at(side, slab_.width), Layer::Hidden);
+                for (double side : {x - half, x + half})
+                    sheet_.line(v.at(side, 0), v.at(side, slab_.width), Layer::Hidden);
             }
         }
     }
 
     void plan(const View& v, bool top) {
         double x0 = model::concreteStart(slab_), x1 = model::concreteEnd(slab_);
-        heading({leftMargin + 6, v.at(0, slab_.width).y + 16}, top ? "Plan: top bars" : "Plan: bottom bars and edge bars", fmt::format("1:{:.0f}", sheet_.scale));
+        heading({leftMargin + 6, v.at(0, slab_.width).y + 16},
+                top ? "Plan: top bars" : "Plan: bottom bars and edge bars",
+                fmt::format("1:{:.0f}", sheet_.scale));
         sheet_.rectangle(v.at(x0, 0), v.at(x1, slab_.width), Layer::Outline);
         supportsBelow(v);
         grid(v, v.y0, v.at(0, slab_.width).y);
@@ -100,8 +107,10 @@ class SlabSheet {
             if (run.role == Role::EndU || run.role == Role::SideU) {
                 if (!top) edge(v, run);
             } else if (model::topFace(run.role) == top) {
-                if (model::across(run.role)) crossBars(v, run, top, crossing++);
-                else mainBars(v, run, top, along++);
+                if (model::across(run.role))
+                    crossBars(v, run, top, crossing++);
+                else
+                    mainBars(v, run, top, along++);
             }
         }
     }
@@ -113,8 +122,10 @@ class SlabSheet {
         Point a = v.at(run.from, y), b = v.at(run.to, y);
         sheet_.line(a, b, layer);
         for (auto [p, end] : {std::pair{a, run.start}, std::pair{b, run.end}}) {
-            if (end == model::BarEnd::Hook) sheet_.line(p, {p.x, p.y + (top ? -2.5 : 2.5)}, layer);
-            else sheet_.line({p.x, p.y - 0.8}, {p.x, p.y + 0.8}, layer);
+            if (end == model::BarEnd::Hook)
+                sheet_.line(p, {p.x, p.y + (top ? -2.5 : 2.5)}, layer);
+            else
+                sheet_.line({p.x, p.y - 0.8}, {p.x, p.y + 0.8}, layer);
         }
         double x = run.from + (run.to - run.from) * (turn % 2 ? 0.86 : 0.14);
         spread(v.at(x, cover), v.at(x, slab_.width - cover), v.at(x, y));
@@ -129,17 +140,21 @@ class SlabSheet {
         for (std::size_t i = 0; i < slab_.supports.size(); ++i)
             if (std::abs(x - model::axis(slab_, i)) < std::abs(nearest)) nearest = x - model::axis(slab_, i);
         Point p = v.at(x, y);
-        if (std::abs(nearest) > 1) sheet_.text({p.x, p.y - 3}, 1.8, num(std::abs(nearest), Kind::Length), nearest < 0 ? Align::Left : Align::Right);
+        if (std::abs(nearest) > 1)
+            sheet_.text({p.x, p.y - 3}, 1.8, num(std::abs(nearest), Kind::Length),
+                        nearest < 0 ? Align::Left : Align::Right);
     }
 
     // A run's call-out, centred where it does not leave the drawing on the left.
     void label(Point at, const model::BarRun& run) {
         std::string callout = schedule::callout(d_.items, run.id, system_);
-        sheet_.text({std::max(at.x, leftMargin + 3 + textWidth(callout, 2.2) / 2), at.y}, 2.2, callout, Align::Centre, true);
+        sheet_.text({std::max(at.x, leftMargin + 3 + textWidth(callout, 2.2) / 2), at.y}, 2.2, callout,
+                    Align::Centre, true);
     }
 
     void crossBars(const View& v, const model::BarRun& run, bool top, int turn) {
-        double cover = project_.basis.coverSide, x = run.from + (run.to - run.from) * (top ? 0.82 : 0.53), y = slab_.width * (top ? (turn % 2 ? 0.08 : 0.19) : 0.14);
+        double cover = project_.basis.coverSide, x = run.from + (run.to - run.from) * (top ? 0.82 : 0.53),
+               y = slab_.width * (top ? (turn % 2 ? 0.08 : 0.19) : 0.14);
         sheet_.line(v.at(x, cover), v.at(x, slab_.width - cover), top ? Layer::BarsYTop : Layer::BarsY);
         spread(v.at(run.from, y), v.at(run.to, y), v.at(x, y));
         Point p = v.at((run.from + run.to) / 2, y);
@@ -151,8 +166,10 @@ class SlabSheet {
         if (run.role == Role::EndU) {
             Point a = v.at(run.from, slab_.width * 0.8), b = v.at(run.to, slab_.width * 0.8);
             sheet_.line(a, b, Layer::BarsX);
-            spread(v.at((run.from + run.to) / 2, cover), v.at((run.from + run.to) / 2, slab_.width - cover), {(a.x + b.x) / 2, a.y});
-            sheet_.text({b.x, a.y + 1.4}, 2.2, schedule::callout(d_.items, run.id, system_), Align::Right, true);
+            spread(v.at((run.from + run.to) / 2, cover), v.at((run.from + run.to) / 2, slab_.width - cover),
+                   {(a.x + b.x) / 2, a.y});
+            sheet_.text({b.x, a.y + 1.4}, 2.2, schedule::callout(d_.items, run.id, system_), Align::Right,
+                        true);
             return;
         }
         double leg = 2 * slab_.thickness, x = run.from + (run.to - run.from) * 0.15;
@@ -161,29 +178,35 @@ class SlabSheet {
             sheet_.line(v.at(x, y), v.at(x, inner), Layer::BarsY);
         }
         Point p = v.at(x, slab_.width - cover);
-        sheet_.text({p.x + 1.5, p.y - 3.5}, 2.2, schedule::callout(d_.items, run.id, system_) + " both edges", Align::Left, true);
+        sheet_.text({p.x + 1.5, p.y - 3.5}, 2.2, schedule::callout(d_.items, run.id, system_) + " both edges",
+                    Align::Left, true);
     }
 
     void spread(Point a, Point b, Point bar) {
         sheet_.line(a, b, Layer::Dimension);
         for (Point p : {a, b}) {
             bool vertical = std::abs(a.x - b.x) < std::abs(a.y - b.y);
-            sheet_.line(vertical ? Point{p.x - 1, p.y} : Point{p.x, p.y - 1}, vertical ? Point{p.x + 1, p.y} : Point{p.x, p.y + 1}, Layer::Dimension);
+            sheet_.line(vertical ? Point{p.x - 1, p.y} : Point{p.x, p.y - 1},
+                        vertical ? Point{p.x + 1, p.y} : Point{p.x, p.y + 1}, Layer::Dimension);
         }
         sheet_.items.push_back(Circle{bar, 0.8, false, Layer::Dimension});
     }
 
     void longSection(const View& v) {
         constexpr double depth = 9;  // of the slab on paper: the vertical scale is exaggerated
-        double x0 = model::concreteStart(slab_), x1 = model::concreteEnd(slab_), h = slab_.thickness, k = depth / h;
+        double x0 = model::concreteStart(slab_), x1 = model::concreteEnd(slab_), h = slab_.thickness,
+               k = depth / h;
         auto at = [&](double x, double up) { return Point{v.at(x, 0).x, v.y0 + up * k}; };
-        heading({leftMargin + 6, v.y0 + depth + 22}, "Long section", fmt::format("1:{:.0f}, depth enlarged {:.1f} times", sheet_.scale, depth / (h / sheet_.scale)));
+        heading(
+            {leftMargin + 6, v.y0 + depth + 22}, "Long section",
+            fmt::format("1:{:.0f}, depth enlarged {:.1f} times", sheet_.scale, depth / (h / sheet_.scale)));
         sheet_.rectangle(at(x0, 0), at(x1, h), Layer::Outline);
         grid({v.x0, v.y0, v.scale}, v.y0 - 6, v.y0 + depth);
         for (std::size_t i = 0; i < slab_.supports.size(); ++i) {
             double x = model::axis(slab_, i), half = slab_.supports[i].width / 2;
             bool wall = slab_.supports[i].kind == model::Support::Kind::Wall;
-            sheet_.rectangle({v.at(x - half, 0).x, v.y0 - (wall ? 8 : 5)}, {v.at(x + half, 0).x, v.y0}, Layer::Structure, true);
+            sheet_.rectangle({v.at(x - half, 0).x, v.y0 - (wall ? 8 : 5)}, {v.at(x + half, 0).x, v.y0},
+                             Layer::Structure, true);
         }
         const auto& basis = project_.basis;
         const auto& catalog = *catalogs::barCatalog(basis.barCatalog);
@@ -198,11 +221,19 @@ class SlabSheet {
                 for (auto [x, end] : {std::pair{run.from, run.start}, std::pair{run.to, run.end}})
                     if (end == model::BarEnd::Hook) sheet_.line(at(x, up), at(x, other), layer);
             } else if (model::across(run.role)) {
-                double up = top ? h - basis.coverTop - 2.4 * bar : basis.coverBottom + 2.4 * bar, step = std::max(run.spacing, 3 * sheet_.scale);
-                for (double x = run.from; x <= run.to; x += step) sheet_.items.push_back(Circle{at(x, up), 0.35, true, Layer::BarsY});
+                double up = top ? h - basis.coverTop - 2.4 * bar : basis.coverBottom + 2.4 * bar,
+                       step = std::max(run.spacing, 3 * sheet_.scale);
+                for (double x = run.from; x <= run.to; x += step)
+                    sheet_.items.push_back(Circle{at(x, up), 0.35, true, Layer::BarsY});
             } else if (run.role == Role::EndU) {
-                double tip = run.to > model::length(slab_) / 2 ? run.to : run.from, inner = tip == run.to ? run.from : run.to;
-                sheet_.items.push_back(Polyline{{at(inner, h - basis.coverTop - 2 * bar), at(tip, h - basis.coverTop - 2 * bar), at(tip, basis.coverBottom + 2 * bar), at(inner, basis.coverBottom + 2 * bar)}, false, false, Layer::BarsX});
+                double tip = run.to > model::length(slab_) / 2 ? run.to : run.from,
+                       inner = tip == run.to ? run.from : run.to;
+                sheet_.items.push_back(
+                    Polyline{{at(inner, h - basis.coverTop - 2 * bar), at(tip, h - basis.coverTop - 2 * bar),
+                              at(tip, basis.coverBottom + 2 * bar), at(inner, basis.coverBottom + 2 * bar)},
+                             false,
+                             false,
+                             Layer::BarsX});
             }
         }
         int turn = 0;
@@ -230,30 +261,44 @@ class SlabSheet {
         sheet_.text({right, y}, 2, "shape codes and lengths: BS 8666, ISO 3766", Align::Right);
         y -= 6;
         const std::array<double, 10> col{0, 12, 27, 42, 56, 77, 98, 119, 145, 165};
-        const std::string l(units::unit(Kind::Length, system_).symbol), m(units::unit(Kind::Mass, system_).symbol);
-        const std::array<std::string, 9> head{"Mark", "Size", "No.", "Shape", "A " + l, "B " + l, "C " + l, "Cut " + l, "Mass " + m};
-        for (std::size_t i = 0; i < head.size(); ++i) sheet_.text({x + col[i], y}, 2, head[i], Align::Left, true);
+        const std::string l(units::unit(Kind::Length, system_).symbol),
+            m(units::unit(Kind::Mass, system_).symbol);
+        const std::array<std::string, 9> head{"Mark",   "Size",   "No.",      "Shape",    "A " + l,
+                                              "B " + l, "C " + l, "Cut " + l, "Mass " + m};
+        for (std::size_t i = 0; i < head.size(); ++i)
+            sheet_.text({x + col[i], y}, 2, head[i], Align::Left, true);
         y -= 2;
         sheet_.line({x, y}, {right, y}, Layer::Dimension);
         for (const auto& row : d_.schedule.rows) {
             y -= 4.2;
             if (y < 190) {
-                sheet_.text({x, y}, 2, fmt::format("… all {} marks are in the schedule file.", d_.schedule.rows.size()));
+                sheet_.text({x, y}, 2,
+                            fmt::format("… all {} marks are in the schedule file.", d_.schedule.rows.size()));
                 break;
             }
             auto leg = [&](char letter) {
                 auto it = row.dimensions.find(letter);
                 return it == row.dimensions.end() ? std::string("–") : num(it->second, Kind::Length);
             };
-            const std::array<std::string, 9> cells{fmt::format("{:02}", row.mark), row.bar, std::to_string(row.number), row.shape, leg('A'), leg('B'), leg('C'), num(row.cutLength, Kind::Length), num(row.mass(), Kind::Mass)};
+            const std::array<std::string, 9> cells{fmt::format("{:02}", row.mark),
+                                                   row.bar,
+                                                   std::to_string(row.number),
+                                                   row.shape,
+                                                   leg('A'),
+                                                   leg('B'),
+                                                   leg('C'),
+                                                   num(row.cutLength, Kind::Length),
+                                                   num(row.mass(), Kind::Mass)};
             for (std::size_t i = 0; i < cells.size(); ++i) sheet_.text({x + col[i], y}, 2, cells[i]);
         }
         y -= 2;
         sheet_.line({x, y}, {right, y}, Layer::Dimension);
         y -= 4.2;
         std::string totals;
-        for (const auto& t : d_.schedule.totals) totals += (totals.empty() ? "" : ", ") + t.bar + " " + text(t.mass, Kind::Mass);
-        sheet_.text({x, y}, 2, "Total " + text(d_.schedule.mass, Kind::Mass) + " (" + totals + ")", Align::Left, true);
+        for (const auto& t : d_.schedule.totals)
+            totals += (totals.empty() ? "" : ", ") + t.bar + " " + text(t.mass, Kind::Mass);
+        sheet_.text({x, y}, 2, "Total " + text(d_.schedule.mass, Kind::Mass) + " (" + totals + ")",
+                    Align::Left, true);
         return y;
     }
 
@@ -262,20 +307,33 @@ class SlabSheet {
         sheet_.text({x, y}, 3, "Notes", Align::Left, true);
         y -= 5;
         std::vector<std::string> all{
-            fmt::format("Slab {} thick. Concrete {}, reinforcement {}.", text(slab_.thickness, Kind::Length), b.concrete, b.steel),
-            fmt::format("Cover: top {}, bottom {}, sides {}.", text(b.coverTop, Kind::Length), text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length)),
-            "Layers: B1 outermost at the bottom, B2 on it; T1 outermost at the top, T2 below it. Bottom bars full lines, top bars broken lines.",
+            fmt::format("Slab {} thick. Concrete {}, reinforcement {}.", text(slab_.thickness, Kind::Length),
+                        b.concrete, b.steel),
+            fmt::format("Cover: top {}, bottom {}, sides {}.", text(b.coverTop, Kind::Length),
+                        text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length)),
+            "Layers: B1 outermost at the bottom, B2 on it; T1 outermost at the top, T2 below it. Bottom bars "
+            "full lines, top bars broken lines.",
             "Call-outs: number, type and size, mark, spacing, layer.",
-            fmt::format("Loads: finishes {}, other permanent {}, imposed {} (use {}), beside self-weight.", text(d_.analysis.load.finishes, Kind::AreaLoad), text(d_.analysis.load.other, Kind::AreaLoad), text(slab_.imposed, Kind::AreaLoad), slab_.imposedUse),
-            d_.camber > 0 ? fmt::format("Camber the formwork by up to {} as listed in the calculation.", text(d_.camber, Kind::Length)) : "No camber.",
+            fmt::format("Loads: finishes {}, other permanent {}, imposed {} (use {}), beside self-weight.",
+                        text(d_.analysis.load.finishes, Kind::AreaLoad),
+                        text(d_.analysis.load.other, Kind::AreaLoad), text(slab_.imposed, Kind::AreaLoad),
+                        slab_.imposedUse),
+            d_.camber > 0 ? fmt::format("Camber the formwork by up to {} as listed in the calculation.",
+                                        text(d_.camber, Kind::Length))
+                          : "No camber.",
             fmt::format("Designed to {}.", design_.standard->edition)};
         for (const auto& item : d_.items)
-            if (!item.note.empty() && std::none_of(all.begin(), all.end(), [&](const auto& s) { return s.find(item.note) != std::string::npos; })) all.push_back(fmt::format("Mark {:02}: {}.", item.mark, item.note));
+            if (!item.note.empty() && std::none_of(all.begin(), all.end(), [&](const auto& s) {
+                    return s.find(item.note) != std::string::npos;
+                }))
+                all.push_back(fmt::format("Mark {:02}: {}.", item.mark, item.note));
         auto sum = checks::summary(d_.checks);
-        if (sum.over > 0) all.push_back(fmt::format("NOT FOR CONSTRUCTION: {} checks are over their limits.", sum.over));
+        if (sum.over > 0)
+            all.push_back(fmt::format("NOT FOR CONSTRUCTION: {} checks are over their limits.", sum.over));
         std::string unchecked;
         for (const auto& c : d_.checks)
-            if (c.outcome == checks::Outcome::NotChecked) unchecked += (unchecked.empty() ? "" : "; ") + c.title;
+            if (c.outcome == checks::Outcome::NotChecked)
+                unchecked += (unchecked.empty() ? "" : "; ") + c.title;
         if (!unchecked.empty()) all.push_back("Not checked by this calculation: " + unchecked + ".");
         int number = 1;
         for (const auto& note : all) {
@@ -299,12 +357,18 @@ class SlabSheet {
         sheet_.text({x + 4, y + 28}, 2, "Drawing");
         sheet_.text({x + 4, y + 21}, 3.5, slab_.name + ": reinforcement", Align::Left, true);
         const std::array<std::pair<std::string, std::string>, 5> cells{
-            std::pair<std::string, std::string>{"Drawing no.", project_.sheet.number}, {"Revision", project_.sheet.revision}, {"Scale at A2", fmt::format("1:{:.0f}", sheet_.scale)}, {"Date", project_.sheet.date}, {"Drawn", project_.sheet.author}};
+            std::pair<std::string, std::string>{"Drawing no.", project_.sheet.number},
+            {"Revision", project_.sheet.revision},
+            {"Scale at A2", fmt::format("1:{:.0f}", sheet_.scale)},
+            {"Date", project_.sheet.date},
+            {"Drawn", project_.sheet.author}};
         for (std::size_t i = 0; i < cells.size(); ++i) {
             sheet_.text({x + static_cast<double>(i) * step + 3, y + 11}, 1.8, cells[i].first);
-            sheet_.text({x + static_cast<double>(i) * step + 3, y + 4}, 2.8, cells[i].second.empty() ? "–" : cells[i].second, Align::Left, true);
+            sheet_.text({x + static_cast<double>(i) * step + 3, y + 4}, 2.8,
+                        cells[i].second.empty() ? "–" : cells[i].second, Align::Left, true);
         }
-        if (!project_.sheet.note.empty()) sheet_.text({right - 4, y + h - 8}, 2, project_.sheet.note, Align::Right);
+        if (!project_.sheet.note.empty())
+            sheet_.text({right - 4, y + h - 8}, 2, project_.sheet.note, Align::Right);
     }
 
     const model::Project& project_;
@@ -317,9 +381,13 @@ class SlabSheet {
 
 }  // namespace
 
-Sheet slabSheet(const model::Project& project, const OneWaySlab& slab, const design::Design& design, const design::SlabDesign& d) { return SlabSheet(project, slab, design, d).make(); }
+Sheet slabSheet(const model::Project& project, const OneWaySlab& slab, const design::Design& design,
+                const design::SlabDesign& d) {
+    return SlabSheet(project, slab, design, d).make();
+}
 
-Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const design::SlabDesign& d, double width) {
+Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const design::SlabDesign& d,
+                 double width) {
     Sheet s;
     s.width = width;
     s.height = 92;
@@ -336,7 +404,8 @@ Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const de
         s.line({X(a), 82}, {X(a), 4}, Layer::Grid);
     }
     for (std::size_t i = 0; i < slab.spans.size(); ++i)
-        s.text({X(model::spanStart(slab, i) + slab.spans[i].length / 2), 68.5}, 2.2, units::text(slab.spans[i].length, Kind::Span, system), Align::Centre);
+        s.text({X(model::spanStart(slab, i) + slab.spans[i].length / 2), 68.5}, 2.2,
+               units::text(slab.spans[i].length, Kind::Span, system), Align::Centre);
     if (!d.error.empty() || d.analysis.stations.empty()) return s;
     double peak = 1e-9;
     for (const auto* line : {&d.resistanceBottom, &d.resistanceTop, &d.demand.bottom, &d.demand.top})
@@ -345,7 +414,8 @@ Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const de
     auto graph = [&](const std::vector<double>& v, double sign, Layer layer) {
         Polyline p;
         p.layer = layer;
-        for (std::size_t i = 0; i < v.size(); ++i) p.points.push_back({X(d.analysis.stations[i].x), axis + sign * room * v[i] / peak});
+        for (std::size_t i = 0; i < v.size(); ++i)
+            p.points.push_back({X(d.analysis.stations[i].x), axis + sign * room * v[i] / peak});
         s.items.push_back(p);
     };
     s.line({X(x0), axis}, {X(model::concreteEnd(slab)), axis}, Layer::Dimension);
@@ -355,9 +425,13 @@ Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const de
     graph(d.resistanceBottom, -1, Layer::Resistance);
     s.text({0, axis + 1}, 2.2, "m, " + std::string(units::unit(Kind::MomentPerWidth, system).symbol));
     for (const auto& sp : d.demand.spans)
-        if (sp.moment > 0.02 * peak) s.text({X(sp.x), axis - room * sp.moment / peak - 3.2}, 2, units::number(sp.moment, Kind::MomentPerWidth, system), Align::Centre);
+        if (sp.moment > 0.02 * peak)
+            s.text({X(sp.x), axis - room * sp.moment / peak - 3.2}, 2,
+                   units::number(sp.moment, Kind::MomentPerWidth, system), Align::Centre);
     for (const auto& su : d.demand.supports)
-        if (su.moment > 0.02 * peak && !su.endFixity) s.text({X(su.x), axis + room * su.moment / peak + 1.2}, 2, units::number(su.moment, Kind::MomentPerWidth, system), Align::Centre);
+        if (su.moment > 0.02 * peak && !su.endFixity)
+            s.text({X(su.x), axis + room * su.moment / peak + 1.2}, 2,
+                   units::number(su.moment, Kind::MomentPerWidth, system), Align::Centre);
     double sagPeak = 1e-9;
     for (const auto& sag : d.sag)
         for (double w : sag.total) sagPeak = std::max(sagPeak, std::abs(w));
@@ -366,9 +440,12 @@ Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const de
     for (const auto& sag : d.sag) {
         Polyline p;
         p.layer = Layer::Moment;
-        for (std::size_t i = 0; i < sag.x.size(); ++i) p.points.push_back({X(sag.x[i]), 14 - 8 * sag.total[i] / sagPeak});
+        for (std::size_t i = 0; i < sag.x.size(); ++i)
+            p.points.push_back({X(sag.x[i]), 14 - 8 * sag.total[i] / sagPeak});
         s.items.push_back(p);
-        if (sag.largest > 0.1 * sagPeak) s.text({X(sag.at), 14 - 8 * sag.largest / sagPeak - 3}, 2, units::number(sag.largest, Kind::Sag, system), Align::Centre);
+        if (sag.largest > 0.1 * sagPeak)
+            s.text({X(sag.at), 14 - 8 * sag.largest / sagPeak - 3}, 2,
+                   units::number(sag.largest, Kind::Sag, system), Align::Centre);
     }
     return s;
 }

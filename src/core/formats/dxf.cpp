@@ -17,7 +17,8 @@ std::string encoded(const std::string& utf8) {
         auto c = static_cast<unsigned char>(utf8[i]);
         int extra = c < 0x80 ? 0 : c < 0xE0 ? 1 : c < 0xF0 ? 2 : 3;
         unsigned code = extra == 0 ? c : c & (0x3F >> extra);
-        for (int k = 1; k <= extra && i + k < utf8.size(); ++k) code = (code << 6) | (static_cast<unsigned char>(utf8[i + k]) & 0x3F);
+        for (int k = 1; k <= extra && i + k < utf8.size(); ++k)
+            code = (code << 6) | (static_cast<unsigned char>(utf8[i + k]) & 0x3F);
         i += extra + 1;
         if (code < 0x80) {
             out += static_cast<char>(code < 32 ? ' ' : code);
@@ -32,7 +33,8 @@ std::string encoded(const std::string& utf8) {
 
 class Exporter {
   public:
-    Exporter(DL_Dxf& dxf, DL_WriterA& out, const drawing::Sheet& sheet) : dxf_(dxf), out_(out), sheet_(sheet) {}
+    Exporter(DL_Dxf& dxf, DL_WriterA& out, const drawing::Sheet& sheet)
+        : dxf_(dxf), out_(out), sheet_(sheet) {}
 
     void run() {
         dxf_.writeHeader(out_);
@@ -50,7 +52,9 @@ class Exporter {
         dxf_.writeLayer(out_, DL_LayerData("0", 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
         for (auto layer : drawing::layers()) {
             const auto& s = drawing::style(layer);
-            dxf_.writeLayer(out_, DL_LayerData(s.name, 0), DL_Attributes("", s.dxfColour, static_cast<int>(std::lround(s.width * 100)), "CONTINUOUS", 1.0));
+            dxf_.writeLayer(out_, DL_LayerData(s.name, 0),
+                            DL_Attributes("", s.dxfColour, static_cast<int>(std::lround(s.width * 100)),
+                                          "CONTINUOUS", 1.0));
         }
         out_.tableEnd();
         out_.tableStyle(1);
@@ -81,7 +85,9 @@ class Exporter {
 
   private:
     double full(double paper) const { return paper * sheet_.scale; }
-    DL_Attributes attributes(drawing::Layer layer) const { return DL_Attributes(drawing::style(layer).name, 256, -1, "BYLAYER", 1.0); }
+    DL_Attributes attributes(drawing::Layer layer) const {
+        return DL_Attributes(drawing::style(layer).name, 256, -1, "BYLAYER", 1.0);
+    }
 
     // Dashes are drawn as pieces: line types would need a definition that readers scale differently.
     void write(const drawing::Polyline& p) {
@@ -90,13 +96,18 @@ class Exporter {
         if (p.filled && (count == 3 || count == 4)) {
             auto corner = [&](std::size_t i) { return p.points[std::min(i, count - 1)]; };
             auto a = corner(0), b = corner(1), c = corner(2), d = corner(3);
-            dxf_.writeSolid(out_, DL_SolidData(full(a.x), full(a.y), 0, full(b.x), full(b.y), 0, full(d.x), full(d.y), 0, full(c.x), full(c.y), 0, 0), attributes(p.layer));
+            dxf_.writeSolid(out_,
+                            DL_SolidData(full(a.x), full(a.y), 0, full(b.x), full(b.y), 0, full(d.x),
+                                         full(d.y), 0, full(c.x), full(c.y), 0, 0),
+                            attributes(p.layer));
         }
         if (!dash.empty()) {
-            for (std::size_t i = 0; i < segments; ++i) dashed(p.points[i], p.points[(i + 1) % count], dash, p.layer);
+            for (std::size_t i = 0; i < segments; ++i)
+                dashed(p.points[i], p.points[(i + 1) % count], dash, p.layer);
             return;
         }
-        dxf_.writePolyline(out_, DL_PolylineData(static_cast<int>(count), 0, 0, p.closed ? 1 : 0), attributes(p.layer));
+        dxf_.writePolyline(out_, DL_PolylineData(static_cast<int>(count), 0, 0, p.closed ? 1 : 0),
+                           attributes(p.layer));
         for (const auto& q : p.points) dxf_.writeVertex(out_, DL_VertexData(full(q.x), full(q.y), 0, 0));
         dxf_.writePolylineEnd(out_);
     }
@@ -108,16 +119,25 @@ class Exporter {
             double next = std::min(length, at + dash[i % dash.size()]);
             if (i % 2 == 0) {
                 double t0 = at / length, t1 = next / length;
-                dxf_.writeLine(out_, DL_LineData(full(a.x + (b.x - a.x) * t0), full(a.y + (b.y - a.y) * t0), 0, full(a.x + (b.x - a.x) * t1), full(a.y + (b.y - a.y) * t1), 0), attributes(layer));
+                dxf_.writeLine(out_,
+                               DL_LineData(full(a.x + (b.x - a.x) * t0), full(a.y + (b.y - a.y) * t0), 0,
+                                           full(a.x + (b.x - a.x) * t1), full(a.y + (b.y - a.y) * t1), 0),
+                               attributes(layer));
             }
             at = next;
         }
     }
-    void write(const drawing::Circle& c) { dxf_.writeCircle(out_, DL_CircleData(full(c.centre.x), full(c.centre.y), 0, full(c.radius)), attributes(c.layer)); }
+    void write(const drawing::Circle& c) {
+        dxf_.writeCircle(out_, DL_CircleData(full(c.centre.x), full(c.centre.y), 0, full(c.radius)),
+                         attributes(c.layer));
+    }
     void write(const drawing::Text& t) {
         int align = t.align == drawing::Align::Left ? 0 : t.align == drawing::Align::Centre ? 1 : 2;
         double x = full(t.at.x), y = full(t.at.y);
-        dxf_.writeText(out_, DL_TextData(x, y, 0, x, y, 0, full(t.height), 1.0, 0, align, 0, encoded(t.text), "Standard", t.angle * M_PI / 180), attributes(t.layer));
+        dxf_.writeText(out_,
+                       DL_TextData(x, y, 0, x, y, 0, full(t.height), 1.0, 0, align, 0, encoded(t.text),
+                                   "Standard", t.angle * M_PI / 180),
+                       attributes(t.layer));
     }
 
     DL_Dxf& dxf_;

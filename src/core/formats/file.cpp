@@ -13,10 +13,12 @@ namespace talvik::formats {
 
 FileText readFile(const std::string& path, std::size_t limit) {
     struct stat info {};
-    if (stat(path.c_str(), &info) != 0) return {{}, fmt::format("{} cannot be read: {}.", path, std::strerror(errno))};
+    if (stat(path.c_str(), &info) != 0)
+        return {{}, fmt::format("{} cannot be read: {}.", path, std::strerror(errno))};
     if (S_ISDIR(info.st_mode)) return {{}, fmt::format("{} is a folder; name a file.", path)};
     if (static_cast<std::size_t>(info.st_size) > limit)
-        return {{}, fmt::format("{} is larger than {} MB; it cannot be a file of this kind.", path, limit >> 20)};
+        return {{},
+                fmt::format("{} is larger than {} MB; it cannot be a file of this kind.", path, limit >> 20)};
     std::ifstream in(path, std::ios::binary);
     std::string text((std::istreambuf_iterator<char>(in)), std::istreambuf_iterator<char>());
     if (!in) return {{}, fmt::format("{} cannot be read: {}.", path, std::strerror(errno))};
@@ -24,7 +26,9 @@ FileText readFile(const std::string& path, std::size_t limit) {
 }
 
 std::string writeFile(const std::string& path, std::string_view bytes) {
-    auto failed = [&](const std::string& what) { return fmt::format("{} cannot be written: {}.", what, std::strerror(errno)); };
+    auto failed = [&](const std::string& what) {
+        return fmt::format("{} cannot be written: {}.", what, std::strerror(errno));
+    };
     std::string temporary = path + ".XXXXXX";
     int file = mkstemp(temporary.data());
     if (file < 0) return failed(path);

@@ -1,4 +1,5 @@
-// Files as a whole: read with a limit, written so that a crash leaves the old file or the new one, never a part.
+// Files as a whole: read with a limit, written so that a crash leaves the old file or the new one, never a
+// part.
 #pragma once
 
 #include <string>

@@ -20,7 +20,9 @@ using nlohmann::json;
 constexpr double kPa = 1e-3, perCubicMetre = 1e-6;
 
 // Twelve significant digits: enough for any input, and stable when read and written again.
-json number(double stored, double unit = 1) { return std::stod(fmt::format("{:.12g}", stored / unit)); }
+json number(double stored, double unit = 1) {
+    return std::stod(fmt::format("{:.12g}", stored / unit));
+}
 
 template <class E>
 struct Names {
@@ -32,7 +34,8 @@ struct Names {
     }
 };
 const Names<units::System> systems{{{units::System::Metric, "metric"}, {units::System::UsCustomary, "us"}}};
-const Names<model::Support::Kind> supportKinds{{{model::Support::Kind::Beam, "beam"}, {model::Support::Kind::Wall, "wall"}}};
+const Names<model::Support::Kind> supportKinds{
+    {{model::Support::Kind::Beam, "beam"}, {model::Support::Kind::Wall, "wall"}}};
 const Names<model::BarEnd> barEnds{{{model::BarEnd::Straight, "straight"}, {model::BarEnd::Hook, "hook"}}};
 const Names<model::Role> roles{{{model::Role::BottomMain, "bottom"},
                                 {model::Role::TopMain, "top"},
@@ -44,8 +47,10 @@ const Names<model::Role> roles{{{model::Role::BottomMain, "bottom"},
 // Reads members of one JSON object, noting what is missing, mistyped or unknown under its path.
 class Reader {
   public:
-    Reader(const json& object, std::string path, std::vector<Diagnostic>& trouble) : object_(object), path_(std::move(path)), trouble_(trouble) {
-        if (!object.is_object()) note("", fmt::format("Expected an object in braces, found {}.", type(object)));
+    Reader(const json& object, std::string path, std::vector<Diagnostic>& trouble)
+        : object_(object), path_(std::move(path)), trouble_(trouble) {
+        if (!object.is_object())
+            note("", fmt::format("Expected an object in braces, found {}.", type(object)));
     }
     ~Reader() {
         if (object_.is_object())
@@ -72,13 +77,15 @@ class Reader {
     }
     void read(const char* key, bool& into) {
         if (const json* v = find(key, "true or false")) {
-            if (!v->is_boolean()) return note(key, fmt::format("Expected true or false, found {}.", type(*v)));
+            if (!v->is_boolean())
+                return note(key, fmt::format("Expected true or false, found {}.", type(*v)));
             into = v->get<bool>();
         }
     }
     void read(const char* key, std::string& into) {
         if (const json* v = find(key, "text")) {
-            if (!v->is_string()) return note(key, fmt::format("Expected text in quotes, found {}.", type(*v)));
+            if (!v->is_string())
+                return note(key, fmt::format("Expected text in quotes, found {}.", type(*v)));
             into = v->get<std::string>();
             if (into.size() > 10000) note(key, "The text is longer than 10 000 characters.");
         }
@@ -102,8 +109,10 @@ class Reader {
     void read(const char* key, std::vector<std::string>& into) {
         into.clear();
         each(key, 100, [&](const json& v, const std::string& at) {
-            if (v.is_string()) into.push_back(v.get<std::string>());
-            else trouble_.push_back({at, fmt::format("Expected text in quotes, found {}.", type(v))});
+            if (v.is_string())
+                into.push_back(v.get<std::string>());
+            else
+                trouble_.push_back({at, fmt::format("Expected text in quotes, found {}.", type(v))});
         });
     }
     // Calls f(value, path) for the elements of an array; more than `limit` are refused as a whole.
@@ -111,15 +120,19 @@ class Reader {
     void each(const char* key, std::size_t limit, F f) {
         const json* v = find(key, "a list");
         if (!v) return;
-        if (!v->is_array()) return note(key, fmt::format("Expected a list in square brackets, found {}.", type(*v)));
-        if (v->size() > limit) return note(key, fmt::format("The list has {} entries; at most {} are possible.", v->size(), limit));
+        if (!v->is_array())
+            return note(key, fmt::format("Expected a list in square brackets, found {}.", type(*v)));
+        if (v->size() > limit)
+            return note(key,
+                        fmt::format("The list has {} entries; at most {} are possible.", v->size(), limit));
         for (std::size_t i = 0; i < v->size(); ++i) f((*v)[i], fmt::format("{}[{}]", at(key), i));
     }
     template <class F>
     void members(const char* key, F f) {
         const json* v = find(key, "an object");
         if (!v) return;
-        if (!v->is_object()) return note(key, fmt::format("Expected an object in braces, found {}.", type(*v)));
+        if (!v->is_object())
+            return note(key, fmt::format("Expected an object in braces, found {}.", type(*v)));
         for (const auto& [name, value] : v->items()) f(name, value, at(key) + "." + name);
     }
     const json* find(const char* key, const char* what) {
@@ -132,16 +145,24 @@ class Reader {
         }
         return &*it;
     }
-    void note(const std::string& key, std::string message) { trouble_.push_back({key.empty() ? path_ : at(key), std::move(message)}); }
+    void note(const std::string& key, std::string message) {
+        trouble_.push_back({key.empty() ? path_ : at(key), std::move(message)});
+    }
     std::string at(const std::string& key) const { return path_.empty() ? key : path_ + "." + key; }
     static std::string type(const json& v) {
         switch (v.type()) {
-            case json::value_t::null: return "nothing (null)";
-            case json::value_t::object: return "an object";
-            case json::value_t::array: return "a list";
-            case json::value_t::string: return "text";
-            case json::value_t::boolean: return "true or false";
-            default: return "a number";
+            case json::value_t::null:
+                return "nothing (null)";
+            case json::value_t::object:
+                return "an object";
+            case json::value_t::array:
+                return "a list";
+            case json::value_t::string:
+                return "text";
+            case json::value_t::boolean:
+                return "true or false";
+            default:
+                return "a number";
         }
     }
 
@@ -322,15 +343,18 @@ std::string projectText(const Project& p) {
         Writing io{s};
         slabFields(io, *slab);
         for (const char* list : {"spans", "supports", "finishes", "bars"}) s[list] = json::array();
-        for (const auto& span : slab->spans) s["spans"].push_back({{"id", span.id}, {"length_mm", number(span.length)}});
+        for (const auto& span : slab->spans)
+            s["spans"].push_back({{"id", span.id}, {"length_mm", number(span.length)}});
         auto append = [&](const char* list, const auto& row, auto fields) {
             json one;
             Writing out{one};
             fields(out, row);
             s[list].push_back(one);
         };
-        for (const auto& x : slab->supports) append("supports", x, [](auto& o, const auto& v) { supportFields(o, v); });
-        for (const auto& x : slab->finishes) append("finishes", x, [](auto& o, const auto& v) { finishFields(o, v); });
+        for (const auto& x : slab->supports)
+            append("supports", x, [](auto& o, const auto& v) { supportFields(o, v); });
+        for (const auto& x : slab->finishes)
+            append("finishes", x, [](auto& o, const auto& v) { finishFields(o, v); });
         for (const auto& x : slab->bars) append("bars", x, [](auto& o, const auto& v) { runFields(o, v); });
         j["slabs"].push_back(s);
     }
@@ -343,7 +367,9 @@ ReadProject readProject(std::string_view text) {
     try {
         j = json::parse(text);
     } catch (const json::parse_error& e) {
-        result.trouble.push_back({lineAndColumn(text, e.byte), "The file is not complete JSON from here on; it may be cut off or damaged. Open an earlier copy."});
+        result.trouble.push_back({lineAndColumn(text, e.byte),
+                                  "The file is not complete JSON from here on; it may be cut off or damaged. "
+                                  "Open an earlier copy."});
         return result;
     } catch (const json::exception&) {
         result.trouble.push_back({"", "The file holds a number that is too large."});
@@ -360,7 +386,11 @@ ReadProject readProject(std::string_view text) {
         Reader r(j, "", trouble);
         r.read("talvik", version);
         if (version > projectFileVersion) {
-            trouble = {{"talvik", fmt::format("The file has version {}, this program reads up to version {}; use a newer Talvik.", version, projectFileVersion)}};
+            trouble = {
+                {"talvik",
+                 fmt::format(
+                     "The file has version {}, this program reads up to version {}; use a newer Talvik.",
+                     version, projectFileVersion)}};
             for (const auto& [key, value] : j.items()) (void)r.find(key.c_str(), "");
             return result;
         }
@@ -368,8 +398,10 @@ ReadProject readProject(std::string_view text) {
         r.read("name", p.name);
         r.read("next_id", p.nextId);
         r.members("marks", [&](const std::string& key, const json& v, const std::string& at) {
-            if (v.is_number_integer() && v.get<double>() >= 1 && v.get<double>() < 1e6) p.marks[key] = v.get<int>();
-            else trouble.push_back({at, "Expected a mark, a whole number from 1."});
+            if (v.is_number_integer() && v.get<double>() >= 1 && v.get<double>() < 1e6)
+                p.marks[key] = v.get<int>();
+            else
+                trouble.push_back({at, "Expected a mark, a whole number from 1."});
         });
         if (const json* basis = r.find("basis", "the basis of design")) {
             Reader b(*basis, "basis", trouble);
@@ -377,8 +409,10 @@ ReadProject readProject(std::string_view text) {
             basisFields(io, p.basis);
             b.read("units", p.basis.units, systems);
             b.members("parameters", [&](const std::string& key, const json& v, const std::string& at) {
-                if (v.is_number() && std::isfinite(v.get<double>())) p.basis.parameters[key] = v.get<double>();
-                else trouble.push_back({at, "Expected a number."});
+                if (v.is_number() && std::isfinite(v.get<double>()))
+                    p.basis.parameters[key] = v.get<double>();
+                else
+                    trouble.push_back({at, "Expected a number."});
             });
         }
         if (const json* sheet = r.find("sheet", "the title block's texts")) {
@@ -406,9 +440,13 @@ ReadProject openProject(const std::string& path) {
     return readProject(file.text);
 }
 
-std::string saveProject(const std::string& path, const Project& project) { return writeFile(path, projectText(project)); }
+std::string saveProject(const std::string& path, const Project& project) {
+    return writeFile(path, projectText(project));
+}
 
-Project demoProject() { return readProject(data::file("sundvarg_gallery.talvik")).project; }
+Project demoProject() {
+    return readProject(data::file("sundvarg_gallery.talvik")).project;
+}
 
 std::string sentences(const std::vector<Diagnostic>& trouble) {
     std::string out;

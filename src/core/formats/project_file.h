@@ -13,8 +13,8 @@ inline constexpr int projectFileVersion = 1;
 
 std::string projectText(const model::Project& project);
 
-// A project, or located sentences when `trouble` is not empty: syntax with line and column, missing, unknown and
-// mistyped keys with their path, values out of range, duplicate ids, a version newer than this program.
+// A project, or located sentences when `trouble` is not empty: syntax with line and column, missing, unknown
+// and mistyped keys with their path, values out of range, duplicate ids, a version newer than this program.
 struct ReadProject {
     model::Project project;
     std::vector<model::Diagnostic> trouble;

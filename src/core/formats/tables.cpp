@@ -25,10 +25,22 @@ std::string quoted(const std::string& s) {
 struct Columns {
     units::System system;
     double length(double stored) const { return std::stod(units::number(stored, Kind::Length, system)); }
-    double mass(double stored) const { return std::stod(fmt::format("{:.2f}", stored / units::unit(Kind::Mass, system).factor)); }
+    double mass(double stored) const {
+        return std::stod(fmt::format("{:.2f}", stored / units::unit(Kind::Mass, system).factor));
+    }
     std::vector<std::string> heads() const {
         std::string l(units::unit(Kind::Length, system).symbol), m(units::unit(Kind::Mass, system).symbol);
-        return {"Member", "Mark", "Type and size", "Number", "Shape", "A [" + l + "]", "B [" + l + "]", "C [" + l + "]", "Cut length [" + l + "]", "Mass each [" + m + "]", "Mass [" + m + "]"};
+        return {"Member",
+                "Mark",
+                "Type and size",
+                "Number",
+                "Shape",
+                "A [" + l + "]",
+                "B [" + l + "]",
+                "C [" + l + "]",
+                "Cut length [" + l + "]",
+                "Mass each [" + m + "]",
+                "Mass [" + m + "]"};
     }
 };
 
@@ -52,15 +64,20 @@ std::string scheduleCsv(const model::Project& project, const design::Design& des
             auto it = row.dimensions.find(letter);
             return it == row.dimensions.end() ? std::string() : plain(c.length(it->second));
         };
-        out += fmt::format("{},{:02},{},{},{},{},{},{},{},{},{}\n", quoted(row.member), row.mark, row.bar, row.number, row.shape, leg('A'), leg('B'), leg('C'), plain(c.length(row.cutLength)),
-                           plain(c.mass(row.massEach)), plain(c.mass(row.mass())));
+        out +=
+            fmt::format("{},{:02},{},{},{},{},{},{},{},{},{}\n", quoted(row.member), row.mark, row.bar,
+                        row.number, row.shape, leg('A'), leg('B'), leg('C'), plain(c.length(row.cutLength)),
+                        plain(c.mass(row.massEach)), plain(c.mass(row.mass())));
     }
-    for (const auto& t : all.totals) out += fmt::format("Total,,{},{},,,,,{},,{}\n", t.bar, t.number, plain(c.length(t.length)), plain(c.mass(t.mass)));
+    for (const auto& t : all.totals)
+        out += fmt::format("Total,,{},{},,,,,{},,{}\n", t.bar, t.number, plain(c.length(t.length)),
+                           plain(c.mass(t.mass)));
     out += fmt::format("Total,,,,,,,,,,{}\n", plain(c.mass(all.mass)));
     return out;
 }
 
-std::string writeScheduleXlsx(const std::string& path, const model::Project& project, const design::Design& design) {
+std::string writeScheduleXlsx(const std::string& path, const model::Project& project,
+                              const design::Design& design) {
     Columns c{project.basis.units};
     std::string temporary = path + ".part";
     lxw_workbook* book = workbook_new(temporary.c_str());
@@ -73,7 +90,8 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
     format_set_bold(bold);
     lxw_worksheet* bars = workbook_add_worksheet(book, "Bars");
     auto heads = c.heads();
-    for (std::size_t i = 0; i < heads.size(); ++i) worksheet_write_string(bars, 0, static_cast<lxw_col_t>(i), heads[i].c_str(), bold);
+    for (std::size_t i = 0; i < heads.size(); ++i)
+        worksheet_write_string(bars, 0, static_cast<lxw_col_t>(i), heads[i].c_str(), bold);
     worksheet_set_column(bars, 0, 0, 22, nullptr);
     worksheet_set_column(bars, 1, 10, 13, nullptr);
     worksheet_freeze_panes(bars, 1, 0);
@@ -86,7 +104,9 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
         worksheet_write_number(bars, row, 3, r.number, nullptr);
         worksheet_write_string(bars, row, 4, r.shape.c_str(), nullptr);
         for (auto [letter, value] : r.dimensions)
-            if (letter >= 'A' && letter <= 'C') worksheet_write_number(bars, row, static_cast<lxw_col_t>(5 + letter - 'A'), c.length(value), nullptr);
+            if (letter >= 'A' && letter <= 'C')
+                worksheet_write_number(bars, row, static_cast<lxw_col_t>(5 + letter - 'A'), c.length(value),
+                                       nullptr);
         worksheet_write_number(bars, row, 8, c.length(r.cutLength), nullptr);
         worksheet_write_number(bars, row, 9, c.mass(r.massEach), nullptr);
         worksheet_write_number(bars, row, 10, c.mass(r.mass()), nullptr);
@@ -95,7 +115,8 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
     lxw_worksheet* totals = workbook_add_worksheet(book, "Totals");
     std::string l(units::unit(Kind::Length, c.system).symbol), m(units::unit(Kind::Mass, c.system).symbol);
     const std::string names[] = {"Type and size", "Number", "Length [" + l + "]", "Mass [" + m + "]"};
-    for (int i = 0; i < 4; ++i) worksheet_write_string(totals, 0, static_cast<lxw_col_t>(i), names[i].c_str(), bold);
+    for (int i = 0; i < 4; ++i)
+        worksheet_write_string(totals, 0, static_cast<lxw_col_t>(i), names[i].c_str(), bold);
     worksheet_set_column(totals, 0, 3, 15, nullptr);
     row = 1;
     for (const auto& t : all.totals) {
@@ -121,12 +142,17 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
 std::string resultsJson(const model::Project& project, const design::Design& design) {
     using nlohmann::json;
     const auto system = project.basis.units;
-    auto shown = [&](double v, Kind kind) { return json(std::stod(fmt::format("{:.6g}", v / units::unit(kind, system).factor))); };
+    auto shown = [&](double v, Kind kind) {
+        return json(std::stod(fmt::format("{:.6g}", v / units::unit(kind, system).factor)));
+    };
     json j;
     j["project"] = project.name;
     j["standard"] = design.standard ? design.standard->title : project.basis.standard;
     auto sum = design.summary();
-    j["summary"] = {{"over", sum.over}, {"within", sum.within}, {"not_checked", sum.notChecked}, {"not_applicable", sum.notApplicable}};
+    j["summary"] = {{"over", sum.over},
+                    {"within", sum.within},
+                    {"not_checked", sum.notChecked},
+                    {"not_applicable", sum.notApplicable}};
     j["slabs"] = json::array();
     for (const auto& s : design.slabs) {
         json slab;
@@ -140,7 +166,11 @@ std::string resultsJson(const model::Project& project, const design::Design& des
         slab["imbalance"] = s.analysis.imbalance;
         slab["checks"] = json::array();
         for (const auto& c : s.checks) {
-            json check{{"key", c.key}, {"title", c.title}, {"clause", c.clause}, {"outcome", checks::name(c.outcome)}, {"x", shown(c.place.x, Kind::Span)}};
+            json check{{"key", c.key},
+                       {"title", c.title},
+                       {"clause", c.clause},
+                       {"outcome", checks::name(c.outcome)},
+                       {"x", shown(c.place.x, Kind::Span)}};
             if (c.outcome == checks::Outcome::Within || c.outcome == checks::Outcome::Over) {
                 check["demand"] = shown(c.demand, c.kind);
                 check["limit"] = shown(c.limit, c.kind);
@@ -152,7 +182,10 @@ std::string resultsJson(const model::Project& project, const design::Design& des
             if (!c.combination.empty()) check["combination"] = c.combination;
             if (!c.notes.empty()) check["notes"] = c.notes;
             for (const auto& step : c.steps) {
-                json st{{"formula", trace::formula(step, trace::Form::Plain)}, {"result", std::stod(fmt::format("{:.6g}", step.result))}, {"unit", step.unit}, {"clause", step.clause}};
+                json st{{"formula", trace::formula(step, trace::Form::Plain)},
+                        {"result", std::stod(fmt::format("{:.6g}", step.result))},
+                        {"unit", step.unit},
+                        {"clause", step.clause}};
                 if (!step.expression.empty()) st["numbers"] = trace::substituted(step, trace::Form::Plain);
                 if (!step.note.empty()) st["note"] = step.note;
                 check["steps"].push_back(st);
@@ -161,8 +194,11 @@ std::string resultsJson(const model::Project& project, const design::Design& des
         }
         for (std::size_t i = 0; i < s.analysis.reactions.size(); ++i) {
             const auto& r = s.analysis.reactions[i];
-            slab["reactions"].push_back({{"support", model::supportLabel(*row, i)}, {"permanent", shown(r.permanent, Kind::ForcePerWidth)}, {"imposed", shown(r.imposedMax, Kind::ForcePerWidth)},
-                                         {"ultimate", shown(r.ultimateMax.value, Kind::ForcePerWidth)}, {"unit", units::unit(Kind::ForcePerWidth, system).symbol}});
+            slab["reactions"].push_back({{"support", model::supportLabel(*row, i)},
+                                         {"permanent", shown(r.permanent, Kind::ForcePerWidth)},
+                                         {"imposed", shown(r.imposedMax, Kind::ForcePerWidth)},
+                                         {"ultimate", shown(r.ultimateMax.value, Kind::ForcePerWidth)},
+                                         {"unit", units::unit(Kind::ForcePerWidth, system).symbol}});
         }
         j["slabs"].push_back(slab);
     }

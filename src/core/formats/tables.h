@@ -7,10 +7,12 @@
 
 namespace talvik::formats {
 
-// Schedule of all slabs; lengths in mm (or inches in US units), masses in kg (or lb). One row per mark, then totals.
+// Schedule of all slabs; lengths in mm (or inches in US units), masses in kg (or lb). One row per mark, then
+// totals.
 std::string scheduleCsv(const model::Project& project, const design::Design& design);
 // The same as a workbook with a sheet for the bars and one for the totals. Empty on success, else a sentence.
-std::string writeScheduleXlsx(const std::string& path, const model::Project& project, const design::Design& design);
+std::string writeScheduleXlsx(const std::string& path, const model::Project& project,
+                              const design::Design& design);
 
 // Checks, reactions, totals as JSON with sorted keys; values in the project's displayed units.
 std::string resultsJson(const model::Project& project, const design::Design& design);

@@ -30,7 +30,8 @@ class Workspace {
             const Point& p = ring[i % ring.size()];
             GEOSCoordSeq_setXY_r(handle_, sequence, static_cast<unsigned>(i), p.x, p.y);
         }
-        return keep(GEOSGeom_createPolygon_r(handle_, GEOSGeom_createLinearRing_r(handle_, sequence), nullptr, 0));
+        return keep(
+            GEOSGeom_createPolygon_r(handle_, GEOSGeom_createLinearRing_r(handle_, sequence), nullptr, 0));
     }
     std::string invalid(const GEOSGeometry* g) {
         char* reason = nullptr;
@@ -39,8 +40,9 @@ class Workspace {
         if (GEOSisValidDetail_r(handle_, g, 0, &reason, &place) != 1) {
             double x = 0, y = 0;
             if (place) GEOSGeomGetX_r(handle_, place, &x), GEOSGeomGetY_r(handle_, place, &y);
-            text = fmt::format("The outline crosses or repeats itself near ({:.2f}, {:.2f}) m; move the corner there.",
-                               x / 1000, y / 1000);
+            text = fmt::format(
+                "The outline crosses or repeats itself near ({:.2f}, {:.2f}) m; move the corner there.",
+                x / 1000, y / 1000);
         }
         GEOSFree_r(handle_, reason);
         keep(place);

@@ -1,5 +1,6 @@
-// Polygons in plan, mm. Set operations go through GEOS (chosen over Boost.Geometry and Clipper because it reports
-// invalid input with its place, offsets with real distances, and compiles behind a C interface in no time).
+// Polygons in plan, mm. Set operations go through GEOS (chosen over Boost.Geometry and Clipper because it
+// reports invalid input with its place, offsets with real distances, and compiles behind a C interface in no
+// time).
 #pragma once
 
 #include <string>

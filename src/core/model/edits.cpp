@@ -12,8 +12,8 @@ std::vector<double> nodes(const OneWaySlab& slab) {
     return x;
 }
 
-// A run carried from one layout to another with the same number of spans: each end keeps its distance from the
-// outermost support or tip that the run crosses, or else from the nearer end of its span.
+// A run carried from one layout to another with the same number of spans: each end keeps its distance from
+// the outermost support or tip that the run crosses, or else from the nearer end of its span.
 void move(BarRun& run, const std::vector<double>& before, const std::vector<double>& after) {
     std::vector<std::size_t> crossed;
     for (std::size_t i = 0; i < before.size(); ++i)
@@ -24,7 +24,8 @@ void move(BarRun& run, const std::vector<double>& before, const std::vector<doub
             if (std::abs(x - before[i]) < std::abs(x - before[best])) best = i;
         return best;
     };
-    std::size_t first = crossed.empty() ? nearest(run.from) : crossed.front(), last = crossed.empty() ? nearest(run.to) : crossed.back();
+    std::size_t first = crossed.empty() ? nearest(run.from) : crossed.front(),
+                last = crossed.empty() ? nearest(run.to) : crossed.back();
     run.from += after[first] - before[first];
     run.to += after[last] - before[last];
 }
@@ -37,7 +38,9 @@ Project emptyProject() {
     return p;
 }
 
-Project newProject() { return addSlab(emptyProject(), "Slab 1"); }
+Project newProject() {
+    return addSlab(emptyProject(), "Slab 1");
+}
 
 Project addSlab(const Project& project, std::string name) {
     Project next = project;
@@ -54,9 +57,11 @@ Project removeSlab(const Project& project, std::string_view slab) {
     return next;
 }
 
-Project setSpans(const Project& project, std::string_view id, const std::vector<double>& lengths, bool cantileverStart, bool cantileverEnd) {
+Project setSpans(const Project& project, std::string_view id, const std::vector<double>& lengths,
+                 bool cantileverStart, bool cantileverEnd) {
     return editSlab(project, id, [&](OneWaySlab& slab, Project& next) {
-        bool sameLayout = slab.spans.size() == lengths.size() && slab.cantileverStart == cantileverStart && slab.cantileverEnd == cantileverEnd;
+        bool sameLayout = slab.spans.size() == lengths.size() && slab.cantileverStart == cantileverStart &&
+                          slab.cantileverEnd == cantileverEnd;
         const std::vector<double> before = nodes(slab);
         slab.spans.resize(lengths.size());
         for (std::size_t i = 0; i < lengths.size(); ++i) {
@@ -103,7 +108,9 @@ Project addRun(const Project& project, std::string_view slab, BarRun run) {
 }
 
 Project removeRun(const Project& project, std::string_view slab, std::string_view run) {
-    return editSlab(project, slab, [&](OneWaySlab& s, Project&) { std::erase_if(s.bars, [&](const BarRun& r) { return r.id == run; }); });
+    return editSlab(project, slab, [&](OneWaySlab& s, Project&) {
+        std::erase_if(s.bars, [&](const BarRun& r) { return r.id == run; });
+    });
 }
 
 Project setUnpinned(const Project& project, std::string_view slab) {

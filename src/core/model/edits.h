@@ -28,13 +28,14 @@ Project newProject();
 Project addSlab(const Project& project, std::string name);
 Project removeSlab(const Project& project, std::string_view slab);
 
-// Replaces the span lengths (cantilevers included), keeping ids of spans and supports by position; new supports
-// copy the last one. With as many spans and the same ends as before, bars move with their supports and tips;
-// otherwise the bars of the old layout are dropped.
-Project setSpans(const Project& project, std::string_view slab, const std::vector<double>& lengths, bool cantileverStart, bool cantileverEnd);
-Project setRun(const Project& project, std::string_view slab, const BarRun& run);     // by id; marks it pinned
-Project addRun(const Project& project, std::string_view slab, BarRun run);            // gives it an id; pinned
+// Replaces the span lengths (cantilevers included), keeping ids of spans and supports by position; new
+// supports copy the last one. With as many spans and the same ends as before, bars move with their supports
+// and tips; otherwise the bars of the old layout are dropped.
+Project setSpans(const Project& project, std::string_view slab, const std::vector<double>& lengths,
+                 bool cantileverStart, bool cantileverEnd);
+Project setRun(const Project& project, std::string_view slab, const BarRun& run);  // by id; marks it pinned
+Project addRun(const Project& project, std::string_view slab, BarRun run);         // gives it an id; pinned
 Project removeRun(const Project& project, std::string_view slab, std::string_view run);
-Project setUnpinned(const Project& project, std::string_view slab);                   // all runs free again
+Project setUnpinned(const Project& project, std::string_view slab);  // all runs free again
 
 }  // namespace talvik::model

@@ -7,8 +7,12 @@
 
 namespace talvik::model {
 
-bool across(Role role) { return role == Role::BottomSecondary || role == Role::TopSecondary; }
-bool topFace(Role role) { return role == Role::TopMain || role == Role::TopSecondary; }
+bool across(Role role) {
+    return role == Role::BottomSecondary || role == Role::TopSecondary;
+}
+bool topFace(Role role) {
+    return role == Role::TopMain || role == Role::TopSecondary;
+}
 
 bool operator==(const Project& a, const Project& b) {
     auto sameSlabs = [&] {
@@ -20,7 +24,9 @@ bool operator==(const Project& a, const Project& b) {
     return a.name == b.name && a.basis == b.basis && a.sheet == b.sheet && a.marks == b.marks && sameSlabs();
 }
 
-Id newId(Project& project, char prefix) { return prefix + std::to_string(project.nextId++); }
+Id newId(Project& project, char prefix) {
+    return prefix + std::to_string(project.nextId++);
+}
 
 const OneWaySlab* findSlab(const Project& project, std::string_view id) {
     for (const auto& slab : project.slabs)
@@ -33,14 +39,24 @@ double spanStart(const OneWaySlab& slab, std::size_t span) {
     for (std::size_t i = 0; i < span; ++i) x += slab.spans[i].length;
     return x;
 }
-double length(const OneWaySlab& slab) { return spanStart(slab, slab.spans.size()); }
-double axis(const OneWaySlab& slab, std::size_t support) { return spanStart(slab, support + slab.cantileverStart); }
-double concreteStart(const OneWaySlab& slab) { return slab.cantileverStart ? 0 : -slab.supports.front().width / 2; }
-double concreteEnd(const OneWaySlab& slab) { return length(slab) + (slab.cantileverEnd ? 0 : slab.supports.back().width / 2); }
+double length(const OneWaySlab& slab) {
+    return spanStart(slab, slab.spans.size());
+}
+double axis(const OneWaySlab& slab, std::size_t support) {
+    return spanStart(slab, support + slab.cantileverStart);
+}
+double concreteStart(const OneWaySlab& slab) {
+    return slab.cantileverStart ? 0 : -slab.supports.front().width / 2;
+}
+double concreteEnd(const OneWaySlab& slab) {
+    return length(slab) + (slab.cantileverEnd ? 0 : slab.supports.back().width / 2);
+}
 bool isCantilever(const OneWaySlab& slab, std::size_t span) {
     return (span == 0 && slab.cantileverStart) || (span + 1 == slab.spans.size() && slab.cantileverEnd);
 }
-int supportBefore(const OneWaySlab& slab, std::size_t span) { return static_cast<int>(span) - slab.cantileverStart; }
+int supportBefore(const OneWaySlab& slab, std::size_t span) {
+    return static_cast<int>(span) - slab.cantileverStart;
+}
 int supportAfter(const OneWaySlab& slab, std::size_t span) {
     int s = supportBefore(slab, span) + 1;
     return s < static_cast<int>(slab.supports.size()) ? s : -1;
@@ -53,7 +69,9 @@ double faceAfter(const OneWaySlab& slab, std::size_t span) {
     int s = supportAfter(slab, span);
     return spanStart(slab, span + 1) - (s >= 0 ? slab.supports[s].width / 2 : 0);
 }
-double clearSpan(const OneWaySlab& slab, std::size_t span) { return faceAfter(slab, span) - faceBefore(slab, span); }
+double clearSpan(const OneWaySlab& slab, std::size_t span) {
+    return faceAfter(slab, span) - faceBefore(slab, span);
+}
 
 std::string supportLabel(const OneWaySlab&, std::size_t support) {
     std::string label(1, static_cast<char>('A' + support % 26));
@@ -61,7 +79,9 @@ std::string supportLabel(const OneWaySlab&, std::size_t support) {
 }
 std::string spanLabel(const OneWaySlab& slab, std::size_t span) {
     int a = supportBefore(slab, span), b = supportAfter(slab, span);
-    auto end = [&](int s) { return s < 0 ? std::string("end") : supportLabel(slab, static_cast<std::size_t>(s)); };
+    auto end = [&](int s) {
+        return s < 0 ? std::string("end") : supportLabel(slab, static_cast<std::size_t>(s));
+    };
     return end(a) + "–" + end(b);
 }
 
@@ -71,20 +91,25 @@ class Validator {
   public:
     std::vector<Diagnostic> found;
 
-    void number(const std::string& path, double value, double low, double high, const char* what, const char* unit, double factor) {
+    void number(const std::string& path, double value, double low, double high, const char* what,
+                const char* unit, double factor) {
         if (!std::isfinite(value) || value < low || value > high)
-            add(path, fmt::format("{} must be between {} and {} {}; it is {}.", what, units::plain(low / factor), units::plain(high / factor), unit,
-                                  units::plain(value / factor)));
+            add(path,
+                fmt::format("{} must be between {} and {} {}; it is {}.", what, units::plain(low / factor),
+                            units::plain(high / factor), unit, units::plain(value / factor)));
     }
     void add(const std::string& path, std::string message) { found.push_back({path, std::move(message)}); }
     void id(const std::string& path, const Id& value) {
-        if (value.empty()) add(path, "The id is missing; give each element an id of its own.");
-        else if (!ids_.insert(value).second) add(path, fmt::format("The id \"{}\" is used twice; give each element an id of its own.", value));
+        if (value.empty())
+            add(path, "The id is missing; give each element an id of its own.");
+        else if (!ids_.insert(value).second)
+            add(path, fmt::format("The id \"{}\" is used twice; give each element an id of its own.", value));
     }
 
     void basis(const Basis& b) {
         number("basis.concreteStrength", b.concreteStrength, 12, 90, "The concrete strength", "MPa", 1);
-        number("basis.concreteDensity", b.concreteDensity, 10e-6, 40e-6, "The concrete density", "kN/m³", 1e-6);
+        number("basis.concreteDensity", b.concreteDensity, 10e-6, 40e-6, "The concrete density", "kN/m³",
+               1e-6);
         number("basis.steelYield", b.steelYield, 200, 700, "The yield strength", "MPa", 1);
         number("basis.aggregate", b.aggregate, 4, 64, "The aggregate size", "mm", 1);
         number("basis.creep", b.creep, 0, 6, "The creep coefficient", "", 1);
@@ -100,13 +125,17 @@ class Validator {
         number("basis.stockLength", b.stockLength, 3000, 30000, "The stock length", "m", 1000);
         const auto* catalog = catalogs::barCatalog(b.barCatalog);
         if (!catalog) {
-            add("basis.barCatalog", fmt::format("There is no bar catalogue \"{}\"; use metric or us.", b.barCatalog));
+            add("basis.barCatalog",
+                fmt::format("There is no bar catalogue \"{}\"; use metric or us.", b.barCatalog));
             return;
         }
-        for (const auto& [path, list] : {std::pair{"basis.mainBars", &b.mainBars}, std::pair{"basis.secondaryBars", &b.secondaryBars}}) {
+        for (const auto& [path, list] :
+             {std::pair{"basis.mainBars", &b.mainBars}, std::pair{"basis.secondaryBars", &b.secondaryBars}}) {
             if (list->empty()) add(path, "At least one bar size must be allowed.");
             for (const auto& name : *list)
-                if (!catalog->find(name)) add(path, fmt::format("The bar \"{}\" is not in the catalogue \"{}\".", name, b.barCatalog));
+                if (!catalog->find(name))
+                    add(path,
+                        fmt::format("The bar \"{}\" is not in the catalogue \"{}\".", name, b.barCatalog));
         }
     }
 
@@ -117,15 +146,21 @@ class Validator {
         number(at + ".otherDead", s.otherDead, 0, 0.1, "The other permanent load", "kN/m²", 1e-3);
         number(at + ".imposed", s.imposed, 0, 0.1, "The imposed load", "kN/m²", 1e-3);
         if (s.thickness - b.coverTop - b.coverBottom < 30)
-            add(at + ".thickness", fmt::format("{} mm leave no room for bars between the covers; make slab {} thicker.", units::plain(s.thickness), s.name));
-        if (!catalogs::imposedUse(s.imposedUse)) add(at + ".imposedUse", fmt::format("There is no imposed use \"{}\".", s.imposedUse));
+            add(at + ".thickness",
+                fmt::format("{} mm leave no room for bars between the covers; make slab {} thicker.",
+                            units::plain(s.thickness), s.name));
+        if (!catalogs::imposedUse(s.imposedUse))
+            add(at + ".imposedUse", fmt::format("There is no imposed use \"{}\".", s.imposedUse));
         std::size_t cantilevers = s.cantileverStart + s.cantileverEnd;
         if (s.spans.size() < 1 + cantilevers || s.spans.size() > 50) {
-            add(at + ".spans", fmt::format("A slab has 1 to 50 spans, at least one of them between supports; there are {}.", s.spans.size()));
+            add(at + ".spans",
+                fmt::format("A slab has 1 to 50 spans, at least one of them between supports; there are {}.",
+                            s.spans.size()));
             return;
         }
         if (s.supports.size() != s.spans.size() - cantilevers + 1) {
-            add(at + ".supports", fmt::format("{} spans need {} supports; there are {}.", s.spans.size(), s.spans.size() - cantilevers + 1, s.supports.size()));
+            add(at + ".supports", fmt::format("{} spans need {} supports; there are {}.", s.spans.size(),
+                                              s.spans.size() - cantilevers + 1, s.supports.size()));
             return;
         }
         for (std::size_t i = 0; i < s.spans.size(); ++i) {
@@ -141,7 +176,10 @@ class Validator {
         if (found.empty())
             for (std::size_t i = 0; i < s.spans.size(); ++i)
                 if (clearSpan(s, i) < 100)
-                    add(fmt::format("{}.spans[{}].length", at, i), fmt::format("Span {} leaves no clear span between its supports; make it longer or the supports narrower.", spanLabel(s, i)));
+                    add(fmt::format("{}.spans[{}].length", at, i),
+                        fmt::format("Span {} leaves no clear span between its supports; make it longer or "
+                                    "the supports narrower.",
+                                    spanLabel(s, i)));
         for (std::size_t i = 0; i < s.finishes.size(); ++i) {
             std::string path = fmt::format("{}.finishes[{}]", at, i);
             id(path + ".id", s.finishes[i].id);
@@ -154,13 +192,17 @@ class Validator {
             const BarRun& run = s.bars[i];
             std::string path = fmt::format("{}.bars[{}]", at, i);
             id(path + ".id", run.id);
-            if (catalog && !catalog->find(run.bar)) add(path + ".bar", fmt::format("The bar \"{}\" is not in the catalogue \"{}\".", run.bar, b.barCatalog));
+            if (catalog && !catalog->find(run.bar))
+                add(path + ".bar",
+                    fmt::format("The bar \"{}\" is not in the catalogue \"{}\".", run.bar, b.barCatalog));
             number(path + ".spacing", run.spacing, 40, 1000, "The spacing", "mm", 1);
             if (!std::isfinite(run.from) || !std::isfinite(run.to) || run.to - run.from < 50)
                 add(path, "The run's end must lie at least 50 mm beyond its start.");
             else if (found.empty() && (run.from < concreteStart(s) - 1 || run.to > concreteEnd(s) + 1))
-                add(path, fmt::format("The run from {} to {} m leaves the slab, which lies from {} to {} m.", units::plain(run.from / 1000), units::plain(run.to / 1000),
-                                      units::plain(concreteStart(s) / 1000), units::plain(concreteEnd(s) / 1000)));
+                add(path,
+                    fmt::format("The run from {} to {} m leaves the slab, which lies from {} to {} m.",
+                                units::plain(run.from / 1000), units::plain(run.to / 1000),
+                                units::plain(concreteStart(s) / 1000), units::plain(concreteEnd(s) / 1000)));
         }
     }
 
@@ -174,7 +216,8 @@ std::vector<Diagnostic> validate(const Project& project) {
     Validator v;
     v.basis(project.basis);
     if (project.slabs.size() > 200) v.add("slabs", "More than 200 slabs in one project.");
-    for (std::size_t i = 0; i < project.slabs.size(); ++i) v.slab(fmt::format("slabs[{}]", i), *project.slabs[i], project.basis);
+    for (std::size_t i = 0; i < project.slabs.size(); ++i)
+        v.slab(fmt::format("slabs[{}]", i), *project.slabs[i], project.basis);
     return v.found;
 }
 

@@ -69,11 +69,11 @@ struct BarRun {
     bool pinned = false;  // fixed by the user: kept when bars are proposed anew
     bool operator==(const BarRun&) const = default;
 };
-bool across(Role role);    // secondary bars
+bool across(Role role);  // secondary bars
 bool topFace(Role role);
 
-// A one-way slab spanning along x over parallel line supports; x runs from the first support's axis, or from the
-// tip of a cantilever before it. The width runs along y.
+// A one-way slab spanning along x over parallel line supports; x runs from the first support's axis, or from
+// the tip of a cantilever before it. The width runs along y.
 struct OneWaySlab {
     Id id;
     std::string name;
@@ -109,10 +109,10 @@ Id newId(Project& project, char prefix);
 const OneWaySlab* findSlab(const Project& project, std::string_view id);
 
 // Geometry derived from a slab.
-double length(const OneWaySlab& slab);                        // sum of spans
-double spanStart(const OneWaySlab& slab, std::size_t span);   // x of the span's left end
-double axis(const OneWaySlab& slab, std::size_t support);     // x of the support
-double concreteStart(const OneWaySlab& slab);                 // x where the concrete begins (outer face or tip)
+double length(const OneWaySlab& slab);                       // sum of spans
+double spanStart(const OneWaySlab& slab, std::size_t span);  // x of the span's left end
+double axis(const OneWaySlab& slab, std::size_t support);    // x of the support
+double concreteStart(const OneWaySlab& slab);  // x where the concrete begins (outer face or tip)
 double concreteEnd(const OneWaySlab& slab);
 bool isCantilever(const OneWaySlab& slab, std::size_t span);
 // Supports at the ends of a span; -1 at a cantilever's tip.

@@ -8,12 +8,19 @@ double effectiveDepth(bool top, double diameter, const model::OneWaySlab& slab, 
     return slab.thickness - (top ? basis.coverTop : basis.coverBottom) - diameter / 2;
 }
 
-standards::Section section(bool top, double diameter, const model::OneWaySlab& slab, const model::Basis& basis, double b) {
+standards::Section section(bool top, double diameter, const model::OneWaySlab& slab,
+                           const model::Basis& basis, double b) {
     double otherCover = top ? basis.coverBottom : basis.coverTop;
-    return {b, slab.thickness, effectiveDepth(top, diameter, slab, basis), otherCover + diameter / 2, basis.concreteStrength, basis.steelYield};
+    return {b,
+            slab.thickness,
+            effectiveDepth(top, diameter, slab, basis),
+            otherCover + diameter / 2,
+            basis.concreteStrength,
+            basis.steelYield};
 }
 
-standards::AnchorageInput Coverage::anchorageInput(const model::BarRun& run, bool hooked, const model::OneWaySlab& slab, const model::Basis& basis,
+standards::AnchorageInput Coverage::anchorageInput(const model::BarRun& run, bool hooked,
+                                                   const model::OneWaySlab& slab, const model::Basis& basis,
                                                    const standards::Standard& standard) {
     const catalogs::Bar& bar = *catalogs::barCatalog(basis.barCatalog)->find(run.bar);
     const bool top = model::topFace(run.role);
@@ -30,17 +37,22 @@ standards::AnchorageInput Coverage::anchorageInput(const model::BarRun& run, boo
     return in;
 }
 
-double Coverage::anchorageLength(const model::BarRun& run, bool hooked, const model::OneWaySlab& slab, const model::Basis& basis,
-                                 const standards::Standard& standard, trace::Steps* t) {
+double Coverage::anchorageLength(const model::BarRun& run, bool hooked, const model::OneWaySlab& slab,
+                                 const model::Basis& basis, const standards::Standard& standard,
+                                 trace::Steps* t) {
     return standard.detailing->anchorage(anchorageInput(run, hooked, slab, basis, standard), t);
 }
 
-Coverage::Coverage(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard) {
+Coverage::Coverage(const model::OneWaySlab& slab, const model::Basis& basis,
+                   const standards::Standard& standard) {
     for (const auto& run : slab.bars) {
         if (run.role != model::Role::BottomMain && run.role != model::Role::TopMain) continue;
         const catalogs::Bar& bar = *catalogs::barCatalog(basis.barCatalog)->find(run.bar);
-        auto length = [&](model::BarEnd end) { return anchorageLength(run, end == model::BarEnd::Hook, slab, basis, standard); };
-        pieces_.push_back({run.role == model::Role::TopMain, run.from, run.to, length(run.start), length(run.end), bar.area / run.spacing, bar.diameter, run.spacing});
+        auto length = [&](model::BarEnd end) {
+            return anchorageLength(run, end == model::BarEnd::Hook, slab, basis, standard);
+        };
+        pieces_.push_back({run.role == model::Role::TopMain, run.from, run.to, length(run.start),
+                           length(run.end), bar.area / run.spacing, bar.diameter, run.spacing});
     }
 }
 

@@ -12,13 +12,15 @@ using actions::LimitState;
 double ultimateLoad(const analysis::SlabAnalysis& a) {
     double w = 0;
     for (const auto& c : a.combinations)
-        if (c.state == LimitState::Ultimate) w = std::max(w, c.factorG * a.load.permanent() + c.factorQ * a.load.imposed);
+        if (c.state == LimitState::Ultimate)
+            w = std::max(w, c.factorG * a.load.permanent() + c.factorQ * a.load.imposed);
     return w;
 }
 
 }  // namespace
 
-Demand demand(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, const standards::Standard& standard) {
+Demand demand(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a,
+              const standards::Standard& standard) {
     Demand d;
     const std::size_t n = a.stations.size();
     d.bottom.resize(n), d.top.resize(n);
@@ -37,9 +39,11 @@ Demand demand(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, co
         support.x = axis;
         auto take = [&](std::size_t span, double local) {
             auto e = a.momentExtreme(LimitState::Ultimate, false, span, local);
-            if (-e.value > support.moment) support = {-e.value, model::spanStart(slab, span) + local, span, e.by, false, false};
+            if (-e.value > support.moment)
+                support = {-e.value, model::spanStart(slab, span) + local, span, e.by, false, false};
         };
-        const bool first = s == 0 && !slab.cantileverStart, last = s + 1 == slab.supports.size() && !slab.cantileverEnd;
+        const bool first = s == 0 && !slab.cantileverStart,
+                   last = s + 1 == slab.supports.size() && !slab.cantileverEnd;
         const std::size_t right = s + slab.cantileverStart;  // span after the support, where there is one
         if (first || last) {
             const std::size_t span = first ? right : right - 1;
@@ -53,7 +57,8 @@ Demand demand(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, co
             take(right, half);
             for (std::size_t span : {right - 1, right}) {
                 if (model::isCantilever(slab, span)) continue;
-                double ln = model::clearSpan(slab, span), floor = standard.detailing->supportMomentFloor(w * ln * ln / 12);
+                double ln = model::clearSpan(slab, span),
+                       floor = standard.detailing->supportMomentFloor(w * ln * ln / 12);
                 if (floor > support.moment) support.moment = floor, support.floored = true;
             }
         } else {
@@ -70,15 +75,19 @@ Demand demand(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, co
     return d;
 }
 
-std::vector<double> shifted(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, const std::vector<double>& m, double shift) {
+std::vector<double> shifted(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a,
+                            const std::vector<double>& m, double shift) {
     const auto& stations = a.stations;
     std::vector<double> out(m.size());
     for (std::size_t i = 0; i < m.size(); ++i) {
         double best = m[i];
-        for (std::size_t j = i; j-- > 0 && stations[i].x - stations[j].x <= shift;) best = std::max(best, m[j]);
-        for (std::size_t j = i + 1; j < m.size() && stations[j].x - stations[i].x <= shift; ++j) best = std::max(best, m[j]);
+        for (std::size_t j = i; j-- > 0 && stations[i].x - stations[j].x <= shift;)
+            best = std::max(best, m[j]);
+        for (std::size_t j = i + 1; j < m.size() && stations[j].x - stations[i].x <= shift; ++j)
+            best = std::max(best, m[j]);
         if (model::isCantilever(slab, stations[i].span)) {
-            double v = std::max(std::abs(a.ultimate.shearMax[i].value), std::abs(a.ultimate.shearMin[i].value));
+            double v =
+                std::max(std::abs(a.ultimate.shearMax[i].value), std::abs(a.ultimate.shearMin[i].value));
             best = std::min(best, m[i] + v * shift);
         }
         out[i] = best;

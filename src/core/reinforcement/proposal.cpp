@@ -25,9 +25,15 @@ struct Choice {
 
 class Proposer {
   public:
-    Proposer(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard, const analysis::SlabAnalysis& a,
-             const Demand& demand, const std::function<model::Id()>& newId)
-        : slab_(slab), basis_(basis), standard_(standard), a_(a), demand_(demand), newId_(newId), catalog_(*catalogs::barCatalog(basis.barCatalog)) {
+    Proposer(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard,
+             const analysis::SlabAnalysis& a, const Demand& demand, const std::function<model::Id()>& newId)
+        : slab_(slab),
+          basis_(basis),
+          standard_(standard),
+          a_(a),
+          demand_(demand),
+          newId_(newId),
+          catalog_(*catalogs::barCatalog(basis.barCatalog)) {
         for (const auto& run : slab.bars)
             if (run.pinned) runs_.push_back(run);
     }
@@ -38,13 +44,17 @@ class Proposer {
         for (std::size_t s = 0; s < slab_.supports.size(); ++s) top(s);
         secondary();
         edges();
-        std::stable_sort(runs_.begin(), runs_.end(), [](const BarRun& p, const BarRun& q) { return std::tuple(p.role, p.from) < std::tuple(q.role, q.from); });
+        std::stable_sort(runs_.begin(), runs_.end(), [](const BarRun& p, const BarRun& q) {
+            return std::tuple(p.role, p.from) < std::tuple(q.role, q.from);
+        });
         return runs_;
     }
 
   private:
     bool pinnedOver(Role role, double x) const {
-        return std::any_of(runs_.begin(), runs_.end(), [&](const BarRun& r) { return r.pinned && r.role == role && r.from <= x && x <= r.to; });
+        return std::any_of(runs_.begin(), runs_.end(), [&](const BarRun& r) {
+            return r.pinned && r.role == role && r.from <= x && x <= r.to;
+        });
     }
 
     // All allowed pairs of bar and spacing, least steel first; the larger spacing where equal.
@@ -52,21 +62,29 @@ class Proposer {
         std::vector<Choice> all;
         for (const auto& name : allowed) {
             const catalogs::Bar* bar = catalog_.find(name);
-            double least = std::max(basis_.spacingLeast, bar->diameter + standard_.detailing->minimumClearSpacing(bar->diameter, basis_.aggregate));
+            double least = std::max(
+                basis_.spacingLeast,
+                bar->diameter + standard_.detailing->minimumClearSpacing(bar->diameter, basis_.aggregate));
             double top = units::roundDown(std::min(largest, basis_.spacingMost), basis_.spacingStep);
-            for (double s = units::roundUp(least, basis_.spacingStep); s <= top + 1e-9; s += basis_.spacingStep) all.push_back({bar, s});
-            if (all.empty() || all.back().bar != bar) all.push_back({bar, std::max(least, std::min(top, least))});
+            for (double s = units::roundUp(least, basis_.spacingStep); s <= top + 1e-9;
+                 s += basis_.spacingStep)
+                all.push_back({bar, s});
+            if (all.empty() || all.back().bar != bar)
+                all.push_back({bar, std::max(least, std::min(top, least))});
         }
         std::sort(all.begin(), all.end(), [](const Choice& p, const Choice& q) {
-            return std::tuple(p.area(), -p.spacing, p.bar->diameter) < std::tuple(q.area(), -q.spacing, q.bar->diameter);
+            return std::tuple(p.area(), -p.spacing, p.bar->diameter) <
+                   std::tuple(q.area(), -q.spacing, q.bar->diameter);
         });
         return all;
     }
 
     // The least steel for a moment (per mm) on a face. `index`: span (bottom) or support (top).
     // `anchored` says whether a choice can be anchored where it ends; choices that cannot come last.
-    Choice choose(bool top, double moment, std::size_t index, std::optional<std::size_t> slenderSpan, const std::function<bool(const Choice&)>& anchored) const {
-        double largest = standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness);
+    Choice choose(bool top, double moment, std::size_t index, std::optional<std::size_t> slenderSpan,
+                  const std::function<bool(const Choice&)>& anchored) const {
+        double largest =
+            standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness);
         auto all = choices(basis_.mainBars, largest);
         double service = crackMoment(slab_, standard_, a_, top, index).moment;
         std::optional<Choice> plain, loose;
@@ -74,15 +92,20 @@ class Proposer {
             auto sec = section(top, c.bar->diameter, slab_, basis_, b);
             double As = c.area() * b;
             auto need = standard_.flexure->required(sec, moment * b);
-            if (!need.possible || need.doubly || As < need.As || As < standard_.detailing->minimumSteel(sec) || As > standard_.detailing->maximumSteel(sec)) continue;
-            standards::CrackInput crack{sec, service * b, As, c.bar->diameter, c.spacing, top ? basis_.coverTop : basis_.coverBottom, basis_.creep,
-                                        top ? basis_.crackLimitTop : basis_.crackLimitBottom};
+            if (!need.possible || need.doubly || As < need.As ||
+                As < standard_.detailing->minimumSteel(sec) || As > standard_.detailing->maximumSteel(sec))
+                continue;
+            standards::CrackInput crack{sec,          service * b,
+                                        As,           c.bar->diameter,
+                                        c.spacing,    top ? basis_.coverTop : basis_.coverBottom,
+                                        basis_.creep, top ? basis_.crackLimitTop : basis_.crackLimitBottom};
             if (standard_.service->crack(crack).outcome == checks::Outcome::Over) continue;
             if (!loose) loose = c;
             if (!anchored(c)) continue;
             if (!slenderSpan) return c;
             if (!plain) plain = c;
-            standards::SlendernessInput slender{sec, spanSystem(slab_, *slenderSpan), slab_.spans[*slenderSpan].length, need.As, 0, As};
+            standards::SlendernessInput slender{
+                sec, spanSystem(slab_, *slenderSpan), slab_.spans[*slenderSpan].length, need.As, 0, As};
             if (standard_.service->slenderness(slender).outcome == checks::Outcome::Within) return c;
         }
         return plain ? *plain : loose ? *loose : all.back();
@@ -110,19 +133,28 @@ class Proposer {
         auto anchored = [&](const Choice& c) {
             BarRun r;
             r.bar = c.bar->name, r.spacing = c.spacing;
-            return (!simpleStart || endAnchored(r, true, 0, span, 0)) && (!simpleEnd || endAnchored(r, true, slab_.supports.size() - 1, span, slab_.spans[span].length));
+            return (!simpleStart || endAnchored(r, true, 0, span, 0)) &&
+                   (!simpleEnd ||
+                    endAnchored(r, true, slab_.supports.size() - 1, span, slab_.spans[span].length));
         };
         Choice c = choose(false, demand_.spans[span].moment, span, span, anchored);
-        // Past an inner support by its half width or ten diameters from its face, and 150 mm past its axis at least.
-        auto past = [&](int support) { return units::roundUp(std::max(150.0, 10 * c.bar->diameter - slab_.supports[support].width / 2), endStep); };
-        BarRun r = make(Role::BottomMain, first ? outerStart() : start - past(before), last ? outerEnd() : end + past(after), c);
+        // Past an inner support by its half width or ten diameters from its face, and 150 mm past its axis at
+        // least.
+        auto past = [&](int support) {
+            return units::roundUp(std::max(150.0, 10 * c.bar->diameter - slab_.supports[support].width / 2),
+                                  endStep);
+        };
+        BarRun r = make(Role::BottomMain, first ? outerStart() : start - past(before),
+                        last ? outerEnd() : end + past(after), c);
         if (simpleStart && !endAnchored(r, false, 0, span, 0)) r.start = BarEnd::Hook;
-        if (simpleEnd && !endAnchored(r, false, slab_.supports.size() - 1, span, slab_.spans[span].length)) r.end = BarEnd::Hook;
+        if (simpleEnd && !endAnchored(r, false, slab_.supports.size() - 1, span, slab_.spans[span].length))
+            r.end = BarEnd::Hook;
         runs_.push_back(r);
     }
 
     // Whether an end, straight or hooked, anchors the bottom bars at a simple support.
-    bool endAnchored(const BarRun& r, bool hooked, std::size_t support, std::size_t span, double local) const {
+    bool endAnchored(const BarRun& r, bool hooked, std::size_t support, std::size_t span,
+                     double local) const {
         double half = slab_.supports[support].width / 2;
         standards::EndAnchorageInput in;
         const auto* bar = catalog_.find(r.bar);
@@ -141,13 +173,17 @@ class Proposer {
         if (pinnedOver(Role::TopMain, axis)) return;
         const std::size_t right = s + slab_.cantileverStart;
         bool hasLeft = right > 0, hasRight = right < slab_.spans.size();
-        // At an end support the bars are hooked over the support and count as far as they are anchored at its face.
+        // At an end support the bars are hooked over the support and count as far as they are anchored at its
+        // face.
         auto anchored = [&](const Choice& c) {
             if (!demand_.supports[s].endFixity || demand_.supports[s].moment <= 0) return true;
             BarRun r;
             r.role = Role::TopMain, r.bar = c.bar->name, r.spacing = c.spacing;
-            double share = std::min(1.0, (2 * half - basis_.coverSide) / Coverage::anchorageLength(r, true, slab_, basis_, standard_));
-            return standard_.flexure->resistance(section(true, c.bar->diameter, slab_, basis_, b), share * c.area() * b, 0).M >= demand_.supports[s].moment * b;
+            double share = std::min(1.0, (2 * half - basis_.coverSide) /
+                                             Coverage::anchorageLength(r, true, slab_, basis_, standard_));
+            return standard_.flexure
+                       ->resistance(section(true, c.bar->diameter, slab_, basis_, b), share * c.area() * b, 0)
+                       .M >= demand_.supports[s].moment * b;
         };
         Choice c = choose(true, demand_.supports[s].moment, s, std::nullopt, anchored);
         BarRun r = make(Role::TopMain, axis, axis, c);
@@ -155,20 +191,27 @@ class Proposer {
             if (model::isCantilever(slab_, span)) return leftwards ? outerStart() : outerEnd();
             return curtailed(r, span, leftwards, half, c);
         };
-        if (hasLeft) r.from = reachEnd(right - 1, true);
-        else r.from = outerStart(), r.start = BarEnd::Hook;
-        if (hasRight) r.to = reachEnd(right, false);
-        else r.to = outerEnd(), r.end = BarEnd::Hook;
+        if (hasLeft)
+            r.from = reachEnd(right - 1, true);
+        else
+            r.from = outerStart(), r.start = BarEnd::Hook;
+        if (hasRight)
+            r.to = reachEnd(right, false);
+        else
+            r.to = outerEnd(), r.end = BarEnd::Hook;
         runs_.push_back(r);
     }
 
-    // The nearest end, in steps, at which the run's resistance covers the shifted hogging moment of the span; the
-    // far axis where hogging never ends in it. At simple ends a quarter of the clear span.
-    double curtailed(const BarRun& run, std::size_t span, bool leftwards, double half, const Choice& c) const {
-        double sign = leftwards ? -1 : 1, near = leftwards ? model::spanStart(slab_, span + 1) : model::spanStart(slab_, span);
+    // The nearest end, in steps, at which the run's resistance covers the shifted hogging moment of the span;
+    // the far axis where hogging never ends in it. At simple ends a quarter of the clear span.
+    double curtailed(const BarRun& run, std::size_t span, bool leftwards, double half,
+                     const Choice& c) const {
+        double sign = leftwards ? -1 : 1,
+               near = leftwards ? model::spanStart(slab_, span + 1) : model::spanStart(slab_, span);
         double L = slab_.spans[span].length, clear = model::clearSpan(slab_, span);
         auto sec = section(true, c.bar->diameter, slab_, basis_, b);
-        double shift = standard_.detailing->momentShift(sec.d, c.bar->diameter), anchor = Coverage::anchorageLength(run, false, slab_, basis_, standard_);
+        double shift = standard_.detailing->momentShift(sec.d, c.bar->diameter),
+               anchor = Coverage::anchorageLength(run, false, slab_, basis_, standard_);
         std::vector<double> moved = shifted(slab_, a_, demand_.top, shift);
         // Distance from the axis to where hogging ends, unshifted; and the demand as (distance, moment).
         double zero = 0;
@@ -178,19 +221,23 @@ class Proposer {
             std::size_t i = leftwards ? a_.stations.size() - 1 - k : k;
             if (a_.stations[i].span != span) continue;
             double distance = std::abs(a_.stations[i].x - near);
-            if (open && demand_.top[i] > 1e-6) zero = distance;
-            else if (distance > half) open = false;
+            if (open && demand_.top[i] > 1e-6)
+                zero = distance;
+            else if (distance > half)
+                open = false;
             if (distance > L / 2 && !open && moved[i] > 0) break;  // the other support's hogging
             line.emplace_back(distance, moved[i]);
         }
         if (open) return near + sign * L;
         double reach = std::max(half + clear / 4, 0.0);
-        if (!demand_.supports.empty()) reach = std::max(reach, zero + standard_.detailing->topReach(clear, sec.d, c.bar->diameter));
+        if (!demand_.supports.empty())
+            reach = std::max(reach, zero + standard_.detailing->topReach(clear, sec.d, c.bar->diameter));
         for (double end = units::roundUp(reach, endStep); end < L; end += endStep) {
             bool enough = std::all_of(line.begin(), line.end(), [&](const auto& point) {
                 if (point.second <= 1e-6) return true;
                 double share = std::clamp((end - point.first) / anchor, 0.0, 1.0);
-                return standard_.flexure->resistance(sec, share * c.area() * b, 0).M >= point.second * b * (1 - 1e-9);
+                return standard_.flexure->resistance(sec, share * c.area() * b, 0).M >=
+                       point.second * b * (1 - 1e-9);
             });
             if (enough) return near + sign * end;
         }
@@ -204,18 +251,25 @@ class Proposer {
                 if (c.area() >= area - 1e-12) return c;
             return all.back();
         };
-        double largest = standard_.detailing->maximumSpacing(DetailingRules::Role::Secondary, true, slab_.thickness);
+        double largest =
+            standard_.detailing->maximumSpacing(DetailingRules::Role::Secondary, true, slab_.thickness);
         double x0 = outerStart(), x1 = outerEnd(), need = 0;
         for (const BarRun& r : runs_) {
             const auto* bar = catalog_.find(r.bar);
             if (r.role == Role::BottomMain)
-                need = std::max(need, standard_.detailing->secondarySteel(bar->area / r.spacing * b, section(false, bar->diameter, slab_, basis_, b)) / b);
+                need = std::max(
+                    need, standard_.detailing->secondarySteel(
+                              bar->area / r.spacing * b, section(false, bar->diameter, slab_, basis_, b)) /
+                              b);
         }
-        if (!pinnedOver(Role::BottomSecondary, (x0 + x1) / 2)) runs_.push_back(make(Role::BottomSecondary, x0, x1, lightest(need, largest)));
+        if (!pinnedOver(Role::BottomSecondary, (x0 + x1) / 2))
+            runs_.push_back(make(Role::BottomSecondary, x0, x1, lightest(need, largest)));
         std::vector<BarRun> tops;
         for (const BarRun& r : runs_)
-            if (r.role == Role::TopMain && !pinnedOver(Role::TopSecondary, (r.from + r.to) / 2)) tops.push_back(r);
-        for (const BarRun& r : tops) runs_.push_back(make(Role::TopSecondary, r.from, r.to, lightest(0, largest)));
+            if (r.role == Role::TopMain && !pinnedOver(Role::TopSecondary, (r.from + r.to) / 2))
+                tops.push_back(r);
+        for (const BarRun& r : tops)
+            runs_.push_back(make(Role::TopSecondary, r.from, r.to, lightest(0, largest)));
     }
 
     // U-bars at free edges, legs twice the depth (EN 1992-1-1 9.3.1.4; good practice elsewhere).
@@ -250,13 +304,15 @@ standards::SpanSystem spanSystem(const model::OneWaySlab& slab, std::size_t span
     return left && right ? SpanSystem::Interior : left || right ? SpanSystem::End : SpanSystem::Simple;
 }
 
-ServiceMoment crackMoment(const model::OneWaySlab& slab, const standards::Standard& standard, const analysis::SlabAnalysis& a, bool top, std::size_t index) {
+ServiceMoment crackMoment(const model::OneWaySlab& slab, const standards::Standard& standard,
+                          const analysis::SlabAnalysis& a, bool top, std::size_t index) {
     ServiceMoment m;
     auto state = standard.service->crackState();
     const auto& envelope = a.envelope(state);
     if (!top) {
         for (std::size_t i = 0; i < a.stations.size(); ++i)
-            if (a.stations[i].span == index && envelope.momentMax[i].value > m.moment) m = {envelope.momentMax[i].value, envelope.momentMax[i].by};
+            if (a.stations[i].span == index && envelope.momentMax[i].value > m.moment)
+                m = {envelope.momentMax[i].value, envelope.momentMax[i].by};
         return m;
     }
     double half = slab.supports[index].width / 2;
@@ -270,7 +326,8 @@ ServiceMoment crackMoment(const model::OneWaySlab& slab, const standards::Standa
     return m;
 }
 
-std::vector<BarRun> proposeBars(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard, const analysis::SlabAnalysis& a,
+std::vector<BarRun> proposeBars(const model::OneWaySlab& slab, const model::Basis& basis,
+                                const standards::Standard& standard, const analysis::SlabAnalysis& a,
                                 const Demand& demand, const std::function<model::Id()>& newId) {
     return Proposer(slab, basis, standard, a, demand, newId).run();
 }

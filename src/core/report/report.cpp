@@ -1,10 +1,10 @@
 #include "report/report.h"
 
-#include "drawing/slab_sheet.h"
-
 #include <fmt/format.h>
 
 #include <cmath>
+
+#include "drawing/slab_sheet.h"
 
 namespace talvik::report {
 namespace {
@@ -13,28 +13,37 @@ using units::Kind;
 
 class Maker {
   public:
-    Maker(const model::Project& project, const design::Design& design, Depth depth) : project_(project), design_(design), depth_(depth), system_(project.basis.units) {}
+    Maker(const model::Project& project, const design::Design& design, Depth depth)
+        : project_(project), design_(design), depth_(depth), system_(project.basis.units) {}
 
     Document make() {
         doc_.title = project_.name + ": calculation";
         doc_.system = system_;
         doc_.working = depth_ == Depth::Full;
         add(Block::Kind::Title, project_.name);
-        paragraph(fmt::format("Calculation of one-way slabs to {}. Revision {}{}{}.", design_.standard ? design_.standard->edition : project_.basis.standard, project_.sheet.revision, project_.sheet.date.empty() ? "" : ", " + project_.sheet.date,
+        paragraph(fmt::format("Calculation of one-way slabs to {}. Revision {}{}{}.",
+                              design_.standard ? design_.standard->edition : project_.basis.standard,
+                              project_.sheet.revision,
+                              project_.sheet.date.empty() ? "" : ", " + project_.sheet.date,
                               project_.sheet.author.empty() ? "" : ", " + project_.sheet.author));
         for (const auto& t : design_.trouble) paragraph(t.path + ": " + t.message);
         if (!design_.trouble.empty()) return std::move(doc_);
         auto sum = design_.summary();
-        paragraph(fmt::format("{} checks over their limits, {} within, {} not checked, {} not applicable.", sum.over, sum.within, sum.notChecked, sum.notApplicable));
+        paragraph(fmt::format("{} checks over their limits, {} within, {} not checked, {} not applicable.",
+                              sum.over, sum.within, sum.notChecked, sum.notApplicable));
         basis();
         for (const auto& d : design_.slabs) slab(*model::findSlab(project_, d.slab), d);
         return std::move(doc_);
     }
 
   private:
-    void add(Block::Kind kind, std::string text) { doc_.blocks.push_back({kind, std::move(text), {}, nullptr, -1}); }
+    void add(Block::Kind kind, std::string text) {
+        doc_.blocks.push_back({kind, std::move(text), {}, nullptr, -1});
+    }
     void paragraph(std::string text) { add(Block::Kind::Paragraph, std::move(text)); }
-    void table(std::vector<std::vector<std::string>> rows) { doc_.blocks.push_back({Block::Kind::Table, "", std::move(rows), nullptr, -1}); }
+    void table(std::vector<std::vector<std::string>> rows) {
+        doc_.blocks.push_back({Block::Kind::Table, "", std::move(rows), nullptr, -1});
+    }
     std::string text(double v, Kind k) const { return units::text(v, k, system_); }
     std::string num(double v, Kind k) const { return units::number(v, k, system_); }
     std::string unit(Kind k) const { return std::string(units::unit(k, system_).symbol); }
@@ -44,15 +53,23 @@ class Maker {
         add(Block::Kind::Heading, "Basis of design");
         table({{"Item", "Value"},
                {"Standard", design_.standard->edition},
-               {"Concrete", fmt::format("{}, {} characteristic cylinder strength, {}", b.concrete, text(b.concreteStrength, Kind::Stress), text(b.concreteDensity, Kind::Density))},
-               {"Reinforcement", fmt::format("{}, {} yield strength", b.steel, text(b.steelYield, Kind::Stress))},
-               {"Cover", fmt::format("top {}, bottom {}, sides {}", text(b.coverTop, Kind::Length), text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length))},
-               {"Crack-width limit", fmt::format("top {}, bottom {}", text(b.crackLimitTop, Kind::Crack), text(b.crackLimitBottom, Kind::Crack))},
-               {"Creep and shrinkage", fmt::format("coefficient {}, strain {}", units::plain(b.creep, 3), text(b.shrinkage, Kind::Strain))}});
+               {"Concrete",
+                fmt::format("{}, {} characteristic cylinder strength, {}", b.concrete,
+                            text(b.concreteStrength, Kind::Stress), text(b.concreteDensity, Kind::Density))},
+               {"Reinforcement",
+                fmt::format("{}, {} yield strength", b.steel, text(b.steelYield, Kind::Stress))},
+               {"Cover", fmt::format("top {}, bottom {}, sides {}", text(b.coverTop, Kind::Length),
+                                     text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length))},
+               {"Crack-width limit", fmt::format("top {}, bottom {}", text(b.crackLimitTop, Kind::Crack),
+                                                 text(b.crackLimitBottom, Kind::Crack))},
+               {"Creep and shrinkage", fmt::format("coefficient {}, strain {}", units::plain(b.creep, 3),
+                                                   text(b.shrinkage, Kind::Strain))}});
         if (!b.parameters.empty()) {
             std::vector<std::vector<std::string>> rows{{"Parameter", "Recommended", "Used", "Clause"}};
             for (const auto& p : catalogs::parameterSet(design_.standard->parameterFile).parameters)
-                if (auto it = b.parameters.find(p.key); it != b.parameters.end()) rows.push_back({p.key + ", " + p.meaning, units::plain(p.value), units::plain(it->second), p.clause});
+                if (auto it = b.parameters.find(p.key); it != b.parameters.end())
+                    rows.push_back({p.key + ", " + p.meaning, units::plain(p.value), units::plain(it->second),
+                                    p.clause});
             if (rows.size() > 1) {
                 paragraph("Parameters changed from the recommended values:");
                 table(rows);
@@ -67,7 +84,9 @@ class Maker {
         Block figure;
         figure.kind = Block::Kind::Figure;
         figure.figure = static_cast<int>(doc_.figures.size()) - 1;
-        figure.text = "Long section; design moments (full line: hogging up, sagging down), resistance of the bars (broken line) and long-term sag.";
+        figure.text =
+            "Long section; design moments (full line: hogging up, sagging down), resistance of the bars "
+            "(broken line) and long-term sag.";
         doc_.blocks.push_back(figure);
         geometry(s);
         loads(s, d);
@@ -85,32 +104,46 @@ class Maker {
 
     void geometry(const model::OneWaySlab& s) {
         add(Block::Kind::Subheading, "Layout");
-        paragraph(fmt::format("Thickness {}, width {}.", text(s.thickness, Kind::Length), text(s.width, Kind::Span)));
-        std::vector<std::vector<std::string>> rows{{"Span", "Length " + unit(Kind::Span), "Clear " + unit(Kind::Span)}};
-        for (std::size_t i = 0; i < s.spans.size(); ++i) rows.push_back({model::spanLabel(s, i), num(s.spans[i].length, Kind::Span), num(model::clearSpan(s, i), Kind::Span)});
+        paragraph(fmt::format("Thickness {}, width {}.", text(s.thickness, Kind::Length),
+                              text(s.width, Kind::Span)));
+        std::vector<std::vector<std::string>> rows{
+            {"Span", "Length " + unit(Kind::Span), "Clear " + unit(Kind::Span)}};
+        for (std::size_t i = 0; i < s.spans.size(); ++i)
+            rows.push_back({model::spanLabel(s, i), num(s.spans[i].length, Kind::Span),
+                            num(model::clearSpan(s, i), Kind::Span)});
         table(rows);
     }
 
     void loads(const model::OneWaySlab& s, const design::SlabDesign& d) {
         add(Block::Kind::Subheading, "Actions");
         const auto& l = d.analysis.load;
-        std::vector<std::vector<std::string>> rows{{"Action", unit(Kind::AreaLoad)}, {"Self-weight", num(l.self, Kind::AreaLoad)}};
-        for (const auto& f : s.finishes) rows.push_back({fmt::format("{}, {}", f.material, text(f.thickness, Kind::Length)), num(f.thickness * f.density, Kind::AreaLoad)});
+        std::vector<std::vector<std::string>> rows{{"Action", unit(Kind::AreaLoad)},
+                                                   {"Self-weight", num(l.self, Kind::AreaLoad)}};
+        for (const auto& f : s.finishes)
+            rows.push_back({fmt::format("{}, {}", f.material, text(f.thickness, Kind::Length)),
+                            num(f.thickness * f.density, Kind::AreaLoad)});
         rows.push_back({"Other permanent", num(l.other, Kind::AreaLoad)});
         rows.push_back({fmt::format("Imposed, use {}", s.imposedUse), num(l.imposed, Kind::AreaLoad)});
         table(rows);
         std::vector<std::vector<std::string>> combos{{"Combination", "Clause"}};
         for (const auto& c : d.analysis.combinations) combos.push_back({c.name, c.clause});
         table(combos);
-        paragraph(fmt::format("Imposed load is placed in {} arrangements of spans. Largest difference between reactions and loads over all cases: {:.1e} of the load.", d.analysis.arrangements.size(), d.analysis.imbalance));
+        paragraph(
+            fmt::format("Imposed load is placed in {} arrangements of spans. Largest difference between "
+                        "reactions and loads over all cases: {:.1e} of the load.",
+                        d.analysis.arrangements.size(), d.analysis.imbalance));
     }
 
     void reactions(const model::OneWaySlab& s, const design::SlabDesign& d) {
         add(Block::Kind::Subheading, "Reactions on the supports, " + unit(Kind::ForcePerWidth));
-        std::vector<std::vector<std::string>> rows{{"Support", "Permanent", "Imposed, most", "Imposed, least", "Ultimate, most", "Governing"}};
+        std::vector<std::vector<std::string>> rows{
+            {"Support", "Permanent", "Imposed, most", "Imposed, least", "Ultimate, most", "Governing"}};
         for (std::size_t i = 0; i < d.analysis.reactions.size(); ++i) {
             const auto& r = d.analysis.reactions[i];
-            rows.push_back({model::supportLabel(s, i), num(r.permanent, Kind::ForcePerWidth), num(r.imposedMax, Kind::ForcePerWidth), num(r.imposedMin, Kind::ForcePerWidth), num(r.ultimateMax.value, Kind::ForcePerWidth), d.analysis.name(r.ultimateMax.by)});
+            rows.push_back({model::supportLabel(s, i), num(r.permanent, Kind::ForcePerWidth),
+                            num(r.imposedMax, Kind::ForcePerWidth), num(r.imposedMin, Kind::ForcePerWidth),
+                            num(r.ultimateMax.value, Kind::ForcePerWidth),
+                            d.analysis.name(r.ultimateMax.by)});
         }
         table(rows);
     }
@@ -121,15 +154,22 @@ class Maker {
         paragraph(so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + "."));
         if (!so.refusal.empty()) return;
         if (!so.note.empty()) paragraph(so.note);
-        std::vector<std::vector<std::string>> rows{{"Place", "Analysis " + unit(Kind::MomentPerWidth), "Coefficients", "Ratio"}};
-        for (const auto& r : so.rows) rows.push_back({r.place, num(r.engine, Kind::MomentPerWidth), num(r.coefficient, Kind::MomentPerWidth), fmt::format("{:.2f}", r.engine / r.coefficient)});
+        std::vector<std::vector<std::string>> rows{
+            {"Place", "Analysis " + unit(Kind::MomentPerWidth), "Coefficients", "Ratio"}};
+        for (const auto& r : so.rows)
+            rows.push_back({r.place, num(r.engine, Kind::MomentPerWidth),
+                            num(r.coefficient, Kind::MomentPerWidth),
+                            fmt::format("{:.2f}", r.engine / r.coefficient)});
         table(rows);
     }
 
     void bars(const model::OneWaySlab&, const design::SlabDesign& d) {
         add(Block::Kind::Subheading, "Bars");
-        std::vector<std::vector<std::string>> rows{{"Call-out", "Shape", "Cut " + unit(Kind::Length), "Mass " + unit(Kind::Mass)}};
-        for (const auto& item : d.items) rows.push_back({schedule::callout(item, system_), item.shape, num(item.cutLength, Kind::Length), num(item.number * item.massEach, Kind::Mass)});
+        std::vector<std::vector<std::string>> rows{
+            {"Call-out", "Shape", "Cut " + unit(Kind::Length), "Mass " + unit(Kind::Mass)}};
+        for (const auto& item : d.items)
+            rows.push_back({schedule::callout(item, system_), item.shape, num(item.cutLength, Kind::Length),
+                            num(item.number * item.massEach, Kind::Mass)});
         rows.push_back({"Total", "", "", num(d.schedule.mass, Kind::Mass)});
         table(rows);
     }
@@ -144,11 +184,16 @@ class Maker {
 std::string escaped(const std::string& s) {
     std::string out;
     for (char c : s) {
-        if (c == '<') out += "&lt;";
-        else if (c == '>') out += "&gt;";
-        else if (c == '&') out += "&amp;";
-        else if (c == '"') out += "&quot;";
-        else out += c;
+        if (c == '<')
+            out += "&lt;";
+        else if (c == '>')
+            out += "&gt;";
+        else if (c == '&')
+            out += "&amp;";
+        else if (c == '"')
+            out += "&quot;";
+        else
+            out += c;
     }
     return out;
 }
@@ -156,28 +201,49 @@ std::string escaped(const std::string& s) {
 // The gauge of the interface: ink to the notch at the limit, hatched beyond it.
 std::string gauge(const checks::Check& c) {
     constexpr double w = 150, notch = 115;
-    if (c.outcome == checks::Outcome::NotApplicable) return "<svg width=\"150\" height=\"10\"><line x1=\"0\" y1=\"5\" x2=\"14\" y2=\"5\" stroke=\"#5d6b74\" stroke-width=\"1.5\"/></svg>";
+    if (c.outcome == checks::Outcome::NotApplicable)
+        return "<svg width=\"150\" height=\"10\"><line x1=\"0\" y1=\"5\" x2=\"14\" y2=\"5\" "
+               "stroke=\"#5d6b74\" stroke-width=\"1.5\"/></svg>";
     if (c.outcome == checks::Outcome::NotChecked)
-        return "<svg width=\"150\" height=\"10\"><rect x=\"0.5\" y=\"1.5\" width=\"149\" height=\"7\" fill=\"none\" stroke=\"#5d6b74\" stroke-dasharray=\"4 3\"/></svg>";
+        return "<svg width=\"150\" height=\"10\"><rect x=\"0.5\" y=\"1.5\" width=\"149\" height=\"7\" "
+               "fill=\"none\" stroke=\"#5d6b74\" stroke-dasharray=\"4 3\"/></svg>";
     double r = std::min(checks::ratio(c), w / notch), fill = std::min(r, 1.0) * notch;
-    std::string s = fmt::format("<svg width=\"150\" height=\"10\"><rect x=\"0.5\" y=\"1.5\" width=\"149\" height=\"7\" fill=\"#fff\" stroke=\"#c9cbc4\"/><rect x=\"0\" y=\"1\" width=\"{:.1f}\" height=\"8\" fill=\"#1f2a33\"/>", fill);
-    if (c.outcome == checks::Outcome::Over) s += fmt::format("<rect x=\"{:.0f}\" y=\"1\" width=\"{:.1f}\" height=\"8\" fill=\"url(#over)\" stroke=\"#c8401f\" stroke-width=\"0.7\"/>", notch, std::max(4.0, r * notch - notch));
-    return s + fmt::format("<line x1=\"{0:.0f}\" y1=\"0\" x2=\"{0:.0f}\" y2=\"10\" stroke=\"#1f2a33\" stroke-width=\"1.6\"/></svg>", notch);
+    std::string s = fmt::format(
+        "<svg width=\"150\" height=\"10\"><rect x=\"0.5\" y=\"1.5\" width=\"149\" height=\"7\" fill=\"#fff\" "
+        "stroke=\"#c9cbc4\"/><rect x=\"0\" y=\"1\" width=\"{:.1f}\" height=\"8\" fill=\"#1f2a33\"/>",
+        fill);
+    if (c.outcome == checks::Outcome::Over)
+        s += fmt::format(
+            "<rect x=\"{:.0f}\" y=\"1\" width=\"{:.1f}\" height=\"8\" fill=\"url(#over)\" stroke=\"#c8401f\" "
+            "stroke-width=\"0.7\"/>",
+            notch, std::max(4.0, r * notch - notch));
+    return s + fmt::format(
+                   "<line x1=\"{0:.0f}\" y1=\"0\" x2=\"{0:.0f}\" y2=\"10\" stroke=\"#1f2a33\" "
+                   "stroke-width=\"1.6\"/></svg>",
+                   notch);
 }
 
 std::string checkHtml(const checks::Check& c, const Document& doc, Target target) {
     bool judged = c.outcome == checks::Outcome::Within || c.outcome == checks::Outcome::Over;
     std::string ratio = judged ? fmt::format("{:.2f}", checks::ratio(c)) : checks::name(c.outcome);
     if (c.outcome == checks::Outcome::Over) ratio = "<b style=\"color:#c8401f\">" + ratio + " over</b>";
-    std::string picture = target == Target::Page ? gauge(c) : fmt::format("<img src=\"gauge:{:.4f}:{}\" width=\"110\" height=\"9\">", judged ? checks::ratio(c) : 0.0, checks::name(c.outcome));
+    std::string picture = target == Target::Page
+                              ? gauge(c)
+                              : fmt::format("<img src=\"gauge:{:.4f}:{}\" width=\"110\" height=\"9\">",
+                                            judged ? checks::ratio(c) : 0.0, checks::name(c.outcome));
     std::string s = target == Target::Page ? "<div class=\"check\">" : "<p>";
-    s += fmt::format("<b>{}</b> &nbsp; {} &nbsp; {} &nbsp; {} <span style=\"color:#5d6b74\">{}</span>", escaped(c.title), picture, ratio, judged ? escaped(checks::figures(c, doc.system)) : escaped(c.reason), escaped(c.clause));
-    if (!c.combination.empty()) s += "<br><span style=\"color:#5d6b74\">" + escaped(c.combination) + "</span>";
+    s += fmt::format("<b>{}</b> &nbsp; {} &nbsp; {} &nbsp; {} <span style=\"color:#5d6b74\">{}</span>",
+                     escaped(c.title), picture, ratio,
+                     judged ? escaped(checks::figures(c, doc.system)) : escaped(c.reason), escaped(c.clause));
+    if (!c.combination.empty())
+        s += "<br><span style=\"color:#5d6b74\">" + escaped(c.combination) + "</span>";
     if (doc.working) {
         for (const auto& step : c.steps) {
             std::string numbers = trace::substituted(step, trace::Form::Html);
-            s += fmt::format("<br>&nbsp;&nbsp;&nbsp;{} {} <b>{}</b> <span style=\"color:#5d6b74\">{}{}</span>", trace::formula(step, trace::Form::Html), numbers, trace::result(step, trace::Form::Html), escaped(step.clause),
-                             step.note.empty() ? "" : ": " + escaped(step.note));
+            s += fmt::format(
+                "<br>&nbsp;&nbsp;&nbsp;{} {} <b>{}</b> <span style=\"color:#5d6b74\">{}{}</span>",
+                trace::formula(step, trace::Form::Html), numbers, trace::result(step, trace::Form::Html),
+                escaped(step.clause), step.note.empty() ? "" : ": " + escaped(step.note));
         }
         for (const auto& note : c.notes) s += "<br>&nbsp;&nbsp;&nbsp;<i>" + escaped(note) + "</i>";
     }
@@ -186,10 +252,15 @@ std::string checkHtml(const checks::Check& c, const Document& doc, Target target
 
 }  // namespace
 
-Document make(const model::Project& project, const design::Design& design, Depth depth) { return Maker(project, design, depth).make(); }
+Document make(const model::Project& project, const design::Design& design, Depth depth) {
+    return Maker(project, design, depth).make();
+}
 
 std::string svg(const drawing::Sheet& sheet) {
-    std::string s = fmt::format("<svg viewBox=\"0 0 {0:.2f} {1:.2f}\" width=\"100%\" xmlns=\"http://www.w3.org/2000/svg\" font-family=\"Inter, sans-serif\">", sheet.width, sheet.height);
+    std::string s = fmt::format(
+        "<svg viewBox=\"0 0 {0:.2f} {1:.2f}\" width=\"100%\" xmlns=\"http://www.w3.org/2000/svg\" "
+        "font-family=\"Inter, sans-serif\">",
+        sheet.width, sheet.height);
     auto flip = [&](double y) { return sheet.height - y; };
     auto colour = [](drawing::Layer l) { return fmt::format("#{:06x}", drawing::style(l).colour); };
     for (const auto& item : sheet.items) {
@@ -198,43 +269,81 @@ std::string svg(const drawing::Sheet& sheet) {
             for (const auto& q : p->points) s += fmt::format("{:.2f},{:.2f} ", q.x, flip(q.y));
             std::string dash;
             for (double d : drawing::style(p->layer).dash) dash += fmt::format("{} ", d);
-            s += fmt::format("\" fill=\"{}\" stroke=\"{}\" stroke-width=\"{}\"{}/>", p->filled ? colour(p->layer) : "none", colour(p->layer), drawing::style(p->layer).width, dash.empty() ? "" : fmt::format(" stroke-dasharray=\"{}\"", dash));
+            s += fmt::format("\" fill=\"{}\" stroke=\"{}\" stroke-width=\"{}\"{}/>",
+                             p->filled ? colour(p->layer) : "none", colour(p->layer),
+                             drawing::style(p->layer).width,
+                             dash.empty() ? "" : fmt::format(" stroke-dasharray=\"{}\"", dash));
         } else if (const auto* c = std::get_if<drawing::Circle>(&item)) {
-            s += fmt::format("<circle cx=\"{:.2f}\" cy=\"{:.2f}\" r=\"{:.2f}\" fill=\"{}\" stroke=\"{}\" stroke-width=\"{}\"/>", c->centre.x, flip(c->centre.y), c->radius, c->filled ? colour(c->layer) : "none", colour(c->layer), drawing::style(c->layer).width);
+            s += fmt::format(
+                "<circle cx=\"{:.2f}\" cy=\"{:.2f}\" r=\"{:.2f}\" fill=\"{}\" stroke=\"{}\" "
+                "stroke-width=\"{}\"/>",
+                c->centre.x, flip(c->centre.y), c->radius, c->filled ? colour(c->layer) : "none",
+                colour(c->layer), drawing::style(c->layer).width);
         } else if (const auto* t = std::get_if<drawing::Text>(&item)) {
-            const char* anchor = t->align == drawing::Align::Left ? "start" : t->align == drawing::Align::Centre ? "middle" : "end";
-            s += fmt::format("<text x=\"{:.2f}\" y=\"{:.2f}\" font-size=\"{:.2f}\" text-anchor=\"{}\"{} fill=\"{}\">{}</text>", t->at.x, flip(t->at.y), t->height * 1.38, anchor, t->bold ? " font-weight=\"600\"" : "", colour(t->layer), escaped(t->text));
+            const char* anchor = t->align == drawing::Align::Left     ? "start"
+                                 : t->align == drawing::Align::Centre ? "middle"
+                                                                      : "end";
+            s += fmt::format(
+                "<text x=\"{:.2f}\" y=\"{:.2f}\" font-size=\"{:.2f}\" text-anchor=\"{}\"{} "
+                "fill=\"{}\">{}</text>",
+                t->at.x, flip(t->at.y), t->height * 1.38, anchor, t->bold ? " font-weight=\"600\"" : "",
+                colour(t->layer), escaped(t->text));
         }
     }
     return s + "</svg>";
 }
 
 std::string html(const Document& doc, Target target) {
-    std::string s = "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>" + escaped(doc.title) + "</title>\n";
+    std::string s = "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>" +
+                    escaped(doc.title) + "</title>\n";
     if (target == Target::Page)
-        s += "<style>body{font-family:Inter,sans-serif;font-size:13px;color:#1f2a33;background:#fbfaf6;max-width:1000px;margin:24px auto;padding:0 20px;font-variant-numeric:tabular-nums}"
-             "table{border-collapse:collapse;margin:6px 0 14px}td,th{border-bottom:1px solid #c9cbc4;padding:3px 14px 3px 0;text-align:left}"
-             ".check{border-top:1px solid #c9cbc4;padding:7px 0;line-height:1.55}h1{font-size:22px}h2{font-size:17px;margin-top:28px}h3{font-size:14px}figure{margin:10px 0}figcaption{color:#5d6b74}</style>\n"
-             "</head><body>\n<svg width=\"0\" height=\"0\" style=\"position:absolute\"><defs><pattern id=\"over\" width=\"5\" height=\"5\" patternUnits=\"userSpaceOnUse\" patternTransform=\"rotate(45)\"><rect width=\"5\" height=\"5\" fill=\"#fff\"/>"
+        s += "<style>body{font-family:Inter,sans-serif;font-size:13px;color:#1f2a33;background:#fbfaf6;max-"
+             "width:1000px;margin:24px auto;padding:0 20px;font-variant-numeric:tabular-nums}"
+             "table{border-collapse:collapse;margin:6px 0 14px}td,th{border-bottom:1px solid "
+             "#c9cbc4;padding:3px 14px 3px 0;text-align:left}"
+             ".check{border-top:1px solid #c9cbc4;padding:7px "
+             "0;line-height:1.55}h1{font-size:22px}h2{font-size:17px;margin-top:28px}h3{font-size:14px}"
+             "figure{margin:10px 0}figcaption{color:#5d6b74}</style>\n"
+             "</head><body>\n<svg width=\"0\" height=\"0\" style=\"position:absolute\"><defs><pattern "
+             "id=\"over\" width=\"5\" height=\"5\" patternUnits=\"userSpaceOnUse\" "
+             "patternTransform=\"rotate(45)\"><rect width=\"5\" height=\"5\" fill=\"#fff\"/>"
              "<rect width=\"2.5\" height=\"5\" fill=\"#c8401f\"/></pattern></defs></svg>\n";
     else
         s += "</head><body>\n";
     for (const Block& b : doc.blocks) {
         switch (b.kind) {
-            case Block::Kind::Title: s += "<h1>" + escaped(b.text) + "</h1>\n"; break;
-            case Block::Kind::Heading: s += "<h2>" + escaped(b.text) + "</h2>\n"; break;
-            case Block::Kind::Subheading: s += "<h3>" + escaped(b.text) + "</h3>\n"; break;
-            case Block::Kind::Paragraph: s += "<p>" + escaped(b.text) + "</p>\n"; break;
-            case Block::Kind::Check: s += checkHtml(*b.check, doc, target); break;
+            case Block::Kind::Title:
+                s += "<h1>" + escaped(b.text) + "</h1>\n";
+                break;
+            case Block::Kind::Heading:
+                s += "<h2>" + escaped(b.text) + "</h2>\n";
+                break;
+            case Block::Kind::Subheading:
+                s += "<h3>" + escaped(b.text) + "</h3>\n";
+                break;
+            case Block::Kind::Paragraph:
+                s += "<p>" + escaped(b.text) + "</p>\n";
+                break;
+            case Block::Kind::Check:
+                s += checkHtml(*b.check, doc, target);
+                break;
             case Block::Kind::Figure:
-                if (target == Target::Page) s += "<figure>" + svg(doc.figures[b.figure]) + "<figcaption>" + escaped(b.text) + "</figcaption></figure>\n";
-                else s += fmt::format("<p><img src=\"figure:{}\" width=\"{:.0f}\" height=\"{:.0f}\"></p><p>{}</p>\n", b.figure, doc.figures[b.figure].width * 3.6, doc.figures[b.figure].height * 3.6, escaped(b.text));
+                if (target == Target::Page)
+                    s += "<figure>" + svg(doc.figures[b.figure]) + "<figcaption>" + escaped(b.text) +
+                         "</figcaption></figure>\n";
+                else
+                    s += fmt::format(
+                        "<p><img src=\"figure:{}\" width=\"{:.0f}\" height=\"{:.0f}\"></p><p>{}</p>\n",
+                        b.figure, doc.figures[b.figure].width * 3.6, doc.figures[b.figure].height * 3.6,
+                        escaped(b.text));
                 break;
             case Block::Kind::Table: {
-                s += target == Target::Page ? "<table>\n" : "<table cellpadding=\"3\" cellspacing=\"0\" border=\"0\">\n";
+                s += target == Target::Page ? "<table>\n"
+                                            : "<table cellpadding=\"3\" cellspacing=\"0\" border=\"0\">\n";
                 for (std::size_t i = 0; i < b.rows.size(); ++i) {
                     s += "<tr>";
-                    for (const auto& cell : b.rows[i]) s += (i ? "<td>" : "<th align=\"left\">") + escaped(cell) + (i ? "</td>" : "</th>");
+                    for (const auto& cell : b.rows[i])
+                        s += (i ? "<td>" : "<th align=\"left\">") + escaped(cell) + (i ? "</td>" : "</th>");
                     s += "</tr>\n";
                 }
                 s += "</table>\n";

@@ -14,21 +14,29 @@ using model::Role;
 
 std::string layerName(Role role) {
     switch (role) {
-        case Role::BottomMain: return "B1";
-        case Role::BottomSecondary: return "B2";
-        case Role::TopMain: return "T1";
-        case Role::TopSecondary: return "T2";
+        case Role::BottomMain:
+            return "B1";
+        case Role::BottomSecondary:
+            return "B2";
+        case Role::TopMain:
+            return "T1";
+        case Role::TopSecondary:
+            return "T2";
         case Role::EndU:
-        case Role::SideU: return "U";
+        case Role::SideU:
+            return "U";
     }
     return {};
 }
 
-int barsOver(double width, double spacing) { return static_cast<int>(std::ceil(std::max(width, 0.0) / spacing - 1e-6)) + 1; }
+int barsOver(double width, double spacing) {
+    return static_cast<int>(std::ceil(std::max(width, 0.0) / spacing - 1e-6)) + 1;
+}
 
 class Maker {
   public:
-    Maker(const model::OneWaySlab& slab, const model::Basis& basis, const std::map<std::string, int>& marks, const LapLength& lap, const HookTail& tail)
+    Maker(const model::OneWaySlab& slab, const model::Basis& basis, const std::map<std::string, int>& marks,
+          const LapLength& lap, const HookTail& tail)
         : slab_(slab), basis_(basis), marks_(marks), lap_(lap), tail_(tail) {}
 
     std::vector<Item> run() {
@@ -61,19 +69,27 @@ class Maker {
             double leg = r.role == Role::EndU ? r.to - r.from : units::roundUp(2 * slab_.thickness, 50);
             item.shape = "21";
             item.dimensions = {{'A', units::roundUp(leg, 5)}, {'B', depth}, {'C', units::roundUp(leg, 5)}};
-            item.number = r.role == Role::EndU ? barsOver(inside, r.spacing) : 2 * barsOver(r.to - r.from, r.spacing);
+            item.number =
+                r.role == Role::EndU ? barsOver(inside, r.spacing) : 2 * barsOver(r.to - r.from, r.spacing);
             finish(item);
             return;
         }
         const bool across = model::across(r.role);
         double total = across ? inside : r.to - r.from;
         item.number = barsOver(across ? r.to - r.from : inside, r.spacing);
-        double leg = std::max(depth, units::roundUp(catalogs::bendRadius(bar.diameter) + bar.diameter + tail_(bar.diameter), 5));
+        double leg = std::max(
+            depth,
+            units::roundUp(catalogs::bendRadius(bar.diameter) + bar.diameter + tail_(bar.diameter), 5));
         bool hookStart = !across && r.start == BarEnd::Hook, hookEnd = !across && r.end == BarEnd::Hook;
-        if ((hookStart || hookEnd) && leg > depth) item.note = "hooks lie tilted: the tail is longer than the depth between the covers";
+        if ((hookStart || hookEnd) && leg > depth)
+            item.note = "hooks lie tilted: the tail is longer than the depth between the covers";
         // Pieces: as few as the stock length allows, equal, lapped in between.
-        double lap = units::roundUp(lap_(r), 50), hooks = leg * (hookStart + hookEnd), stock = basis_.stockLength;
-        int pieces = total + hooks <= stock ? 1 : std::max(2, static_cast<int>(std::ceil((total + hooks - lap) / std::max(stock - lap, 1000.0) - 1e-9)));
+        double lap = units::roundUp(lap_(r), 50), hooks = leg * (hookStart + hookEnd),
+               stock = basis_.stockLength;
+        int pieces = total + hooks <= stock
+                         ? 1
+                         : std::max(2, static_cast<int>(std::ceil(
+                                           (total + hooks - lap) / std::max(stock - lap, 1000.0) - 1e-9)));
         double each = units::roundDown((total + (pieces - 1) * lap) / pieces, 5);
         if (pieces > 1) item.note = fmt::format("{} pieces, lap {}", pieces, units::plain(lap));
         for (int i = 0; i < pieces; ++i) {
@@ -82,9 +98,12 @@ class Maker {
             piece.to = i + 1 == pieces ? r.to : piece.from + each;
             bool bendStart = hookStart && i == 0, bendEnd = hookEnd && i + 1 == pieces;
             double straight = pieces == 1 ? units::roundDown(total, 5) : each;
-            if (bendStart && bendEnd) piece.shape = "21", piece.dimensions = {{'A', leg}, {'B', straight}, {'C', leg}};
-            else if (bendStart || bendEnd) piece.shape = "11", piece.dimensions = {{'A', straight}, {'B', leg}};
-            else piece.shape = "00", piece.dimensions = {{'A', straight}};
+            if (bendStart && bendEnd)
+                piece.shape = "21", piece.dimensions = {{'A', leg}, {'B', straight}, {'C', leg}};
+            else if (bendStart || bendEnd)
+                piece.shape = "11", piece.dimensions = {{'A', straight}, {'B', leg}};
+            else
+                piece.shape = "00", piece.dimensions = {{'A', straight}};
             finish(piece);
         }
     }
@@ -99,7 +118,8 @@ class Maker {
 
 }  // namespace
 
-std::vector<Item> items(const model::OneWaySlab& slab, const model::Basis& basis, const std::map<std::string, int>& marks, const LapLength& lap, const HookTail& tail) {
+std::vector<Item> items(const model::OneWaySlab& slab, const model::Basis& basis,
+                        const std::map<std::string, int>& marks, const LapLength& lap, const HookTail& tail) {
     return Maker(slab, basis, marks, lap, tail).run();
 }
 
@@ -118,7 +138,8 @@ void assignMarks(model::Project& project, const LapLength& lap, const HookTail& 
 }
 
 std::string callout(const Item& item, units::System system) {
-    return fmt::format("{} {}-{:02}-{} {}", item.number, item.bar, item.mark, units::number(item.spacing, units::Kind::BarSpacing, system), item.layer);
+    return fmt::format("{} {}-{:02}-{} {}", item.number, item.bar, item.mark,
+                       units::number(item.spacing, units::Kind::BarSpacing, system), item.layer);
 }
 
 std::string callout(const std::vector<Item>& all, const model::Id& run, units::System system) {
@@ -132,7 +153,8 @@ std::string callout(const std::vector<Item>& all, const model::Id& run, units::S
     if (!first) return {};
     std::string joined;
     for (int mark : marks) joined += (joined.empty() ? "" : "/") + fmt::format("{:02}", mark);
-    return fmt::format("{} {}-{}-{} {}", first->number, first->bar, joined, units::number(first->spacing, units::Kind::BarSpacing, system), first->layer);
+    return fmt::format("{} {}-{}-{} {}", first->number, first->bar, joined,
+                       units::number(first->spacing, units::Kind::BarSpacing, system), first->layer);
 }
 
 Schedule make(const std::vector<Item>& items, const std::string& member) {
@@ -140,7 +162,9 @@ Schedule make(const std::vector<Item>& items, const std::string& member) {
     std::map<int, Row> rows;
     for (const Item& item : items) {
         Row& row = rows[item.mark];
-        if (row.number == 0) row = {item.mark, member, item.bar, item.shape, item.dimensions, item.diameter, item.cutLength, item.massEach, 0};
+        if (row.number == 0)
+            row = {item.mark,     member,         item.bar,      item.shape, item.dimensions,
+                   item.diameter, item.cutLength, item.massEach, 0};
         row.number += item.number;
     }
     for (auto& [mark, row] : rows) s.rows.push_back(row);

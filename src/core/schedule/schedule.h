@@ -1,5 +1,6 @@
-// Bar runs become scheduled bars: shapes, dimensions, numbers, marks, cut lengths and masses. Lengths mm, masses kg.
-// Shapes and lengths by BS 8666:2020 / ISO 3766 (see catalogs::shapes); cut lengths rounded up to 25 mm.
+// Bar runs become scheduled bars: shapes, dimensions, numbers, marks, cut lengths and masses. Lengths mm,
+// masses kg. Shapes and lengths by BS 8666:2020 / ISO 3766 (see catalogs::shapes); cut lengths rounded up to
+// 25 mm.
 #pragma once
 
 #include <functional>
@@ -24,7 +25,7 @@ struct Item {
     double cutLength = 0;  // each, rounded up
     double massEach = 0;
     double spacing = 0;
-    std::string layer;     // "B1": bottom outer, "B2" inside it, "T1", "T2", "U"
+    std::string layer;        // "B1": bottom outer, "B2" inside it, "T1", "T2", "U"
     double from = 0, to = 0;  // of this piece along the run
     std::string note;
 };
@@ -35,7 +36,8 @@ using LapLength = std::function<double(const model::BarRun&)>;
 using HookTail = std::function<double(double)>;
 
 // Items of a slab, in the order of its runs, with the marks of `marks` (0 where a bar has none yet).
-std::vector<Item> items(const model::OneWaySlab& slab, const model::Basis& basis, const std::map<std::string, int>& marks, const LapLength& lap, const HookTail& tail);
+std::vector<Item> items(const model::OneWaySlab& slab, const model::Basis& basis,
+                        const std::map<std::string, int>& marks, const LapLength& lap, const HookTail& tail);
 
 // What makes bars equal: size, shape and dimensions. The key of Project::marks.
 std::string signature(const Item& item);

@@ -16,8 +16,10 @@ struct Entry {
 
 constexpr std::array entries{
     Entry{"en1992", "EN 1992-1-1", [](const auto& changes) { return en1992::make(changes); }},
-    Entry{"aci318-si", "ACI 318-19 SI", [](const auto& changes) { return aci318::make(aci318::si(), changes); }},
-    Entry{"aci318-us", "ACI 318-19 inch-pound", [](const auto& changes) { return aci318::make(aci318::inchPound(), changes); }},
+    Entry{"aci318-si", "ACI 318-19 SI",
+          [](const auto& changes) { return aci318::make(aci318::si(), changes); }},
+    Entry{"aci318-us", "ACI 318-19 inch-pound",
+          [](const auto& changes) { return aci318::make(aci318::inchPound(), changes); }},
 };
 
 }  // namespace

@@ -1,4 +1,5 @@
-// Section equilibrium shared by the standards: steel forces from plane strains and the neutral axis by bisection.
+// Section equilibrium shared by the standards: steel forces from plane strains and the neutral axis by
+// bisection.
 #pragma once
 
 #include <algorithm>
@@ -17,7 +18,8 @@ struct SteelForces {
     double net() const { return compression - tension; }
 };
 
-// The depth x in (0, d] at which `sum` (compression less tension, growing with x) vanishes; d where it stays below.
+// The depth x in (0, d] at which `sum` (compression less tension, growing with x) vanishes; d where it stays
+// below.
 template <class F>
 double neutralAxis(double d, F sum) {
     double low = d * 1e-9, high = d;

@@ -1,5 +1,5 @@
-// The rule facets that a standard implements. A standard sees sections, demands and bars, never a project or an
-// analysis. Units throughout: N, mm, MPa; moments and forces are those on the section's width b.
+// The rule facets that a standard implements. A standard sees sections, demands and bars, never a project or
+// an analysis. Units throughout: N, mm, MPa; moments and forces are those on the section's width b.
 //
 // Tracing: every rule takes `trace::Steps*`; null means no working is kept, otherwise steps are appended.
 #pragma once
@@ -19,8 +19,9 @@ namespace talvik::standards {
 using checks::Finding;
 using trace::Steps;
 
-// A rectangular concrete section of width b and depth h, tension steel at depth d, compression steel at d2 from
-// the compressed face. fc: characteristic cylinder strength (f_ck, f'_c); fy: characteristic yield strength.
+// A rectangular concrete section of width b and depth h, tension steel at depth d, compression steel at d2
+// from the compressed face. fc: characteristic cylinder strength (f_ck, f'_c); fy: characteristic yield
+// strength.
 struct Section {
     double b = 1000, h = 0, d = 0, d2 = 0, fc = 0, fy = 0;
 };
@@ -65,7 +66,7 @@ enum class SpanSystem { Simple, End, Interior, Cantilever };
 struct SlendernessInput {
     Section section;  // at mid-span, or at the support of a cantilever
     SpanSystem system = SpanSystem::Simple;
-    double length = 0;                            // effective span
+    double length = 0;                                                  // effective span
     double requiredSteel = 0, compressionSteel = 0, providedSteel = 0;  // on b
 };
 
@@ -77,11 +78,12 @@ struct CrackInput {
     double limit = 0;  // largest crack width asked for
 };
 
-// A station of a span for the calculation of sag: moments on b, sagging positive; steel at both faces on b with
-// its depth from the top.
+// A station of a span for the calculation of sag: moments on b, sagging positive; steel at both faces on b
+// with its depth from the top.
 struct SagStation {
     double x = 0;
-    double mSustained = 0, mTotal = 0, mPermanent = 0, mBefore = 0;  // long-term, all, permanent, before partitions
+    double mSustained = 0, mTotal = 0, mPermanent = 0,
+           mBefore = 0;  // long-term, all, permanent, before partitions
     double asBottom = 0, dBottom = 0, asTop = 0, dTop = 0;
 };
 struct SagInput {
@@ -92,7 +94,8 @@ struct SagInput {
 };
 // Curvatures per station, positive where the slab sags; integrated by whoever knows the supports.
 struct Curvatures {
-    std::vector<double> total, after, live;  // long-term; after partitions; immediate, imposed alone (may be empty)
+    std::vector<double> total, after,
+        live;  // long-term; after partitions; immediate, imposed alone (may be empty)
     std::vector<std::string> notes;
 };
 struct SagLimit {
@@ -124,12 +127,12 @@ class ServiceRules {
 struct AnchorageInput {
     double diameter = 0, area = 0;
     double fc = 0, fy = 0;
-    double stress = 0;     // design stress of the bar at the section (EN); ACI develops fy times stress/f_yd
-    double cd = 0;         // least of half the clear spacing and the cover, to the bar's surface
-    bool good = true;      // good bond; false for top bars with more than the standard's depth below
-    bool hooked = false;   // standard 90 degree hook or bend
-    double spacing = 0;    // centre to centre
-    double lapShare = 100; // per cent of bars lapped at one place
+    double stress = 0;      // design stress of the bar at the section (EN); ACI develops fy times stress/f_yd
+    double cd = 0;          // least of half the clear spacing and the cover, to the bar's surface
+    bool good = true;       // good bond; false for top bars with more than the standard's depth below
+    bool hooked = false;    // standard 90 degree hook or bend
+    double spacing = 0;     // centre to centre
+    double lapShare = 100;  // per cent of bars lapped at one place
 };
 
 // Bottom bars at a simple support. V: shear at the face, on the section's width; lengths beyond the face and
@@ -180,8 +183,8 @@ class ActionRules {
     virtual std::vector<actions::Combination> combinations(const catalogs::ImposedUse& use) const = 0;
     // Approximate moments of continuous one-way slabs.
     struct Coefficients {
-        std::string source;               // clause or table
-        std::string refusal;              // why not; empty when the conditions hold
+        std::string source;                 // clause or table
+        std::string refusal;                // why not; empty when the conditions hold
         std::vector<double> span, support;  // on w l^2, per span and per support; NaN where there is none
         bool onClearSpan = false;           // l is the clear span, for supports the mean of the two beside it
         std::string note;
@@ -219,6 +222,7 @@ struct Standard {
 const std::vector<std::string>& standardIds();
 std::string standardTitle(std::string_view id);
 // A standard with its parameters; changes are laid over the recommended values. Null for an unknown id.
-std::shared_ptr<const Standard> makeStandard(std::string_view id, const catalogs::ParameterValues& changes = {});
+std::shared_ptr<const Standard> makeStandard(std::string_view id,
+                                             const catalogs::ParameterValues& changes = {});
 
 }  // namespace talvik::standards

@@ -13,17 +13,18 @@ namespace {
 constexpr int significant = 5;
 
 constexpr std::array greek{
-    std::pair{"alpha", "α"},   std::pair{"beta", "β"},   std::pair{"gamma", "γ"}, std::pair{"delta", "δ"},
-    std::pair{"epsilon", "ε"}, std::pair{"eta", "η"},    std::pair{"zeta", "ζ"},  std::pair{"kappa", "κ"},
-    std::pair{"lambda", "λ"},  std::pair{"xi", "ξ"},     std::pair{"rho", "ρ"},   std::pair{"sigma", "σ"},
-    std::pair{"phi", "φ"},     std::pair{"psi", "ψ"},    std::pair{"Delta", "Δ"},
+    std::pair{"alpha", "α"},   std::pair{"beta", "β"}, std::pair{"gamma", "γ"}, std::pair{"delta", "δ"},
+    std::pair{"epsilon", "ε"}, std::pair{"eta", "η"},  std::pair{"zeta", "ζ"},  std::pair{"kappa", "κ"},
+    std::pair{"lambda", "λ"},  std::pair{"xi", "ξ"},   std::pair{"rho", "ρ"},   std::pair{"sigma", "σ"},
+    std::pair{"phi", "φ"},     std::pair{"psi", "ψ"},  std::pair{"Delta", "Δ"},
 };
 
 bool wordChar(char c) {
     return std::isalnum(static_cast<unsigned char>(c)) || c == '_' || c == '\'' || (c & 0x80);
 }
 
-// The symbol of `step.inputs` that starts at `at`, longest first; nullptr when a plain character stands there.
+// The symbol of `step.inputs` that starts at `at`, longest first; nullptr when a plain character stands
+// there.
 const Quantity* symbolAt(const Step& step, std::size_t at) {
     const std::string& e = step.expression;
     if (!wordChar(e[at]) || (at > 0 && wordChar(e[at - 1]))) return nullptr;
@@ -49,11 +50,14 @@ std::string walk(const Step& step, Form form, bool pretty, F onSymbol) {
             out += "√(";
             i += 5;
         } else if (pretty && e[i] == 'e' && i > 0 && std::isdigit(static_cast<unsigned char>(e[i - 1])) &&
-                   i + 1 < e.size() && (std::isdigit(static_cast<unsigned char>(e[i + 1])) || e[i + 1] == '-')) {
+                   i + 1 < e.size() &&
+                   (std::isdigit(static_cast<unsigned char>(e[i + 1])) || e[i + 1] == '-')) {
             std::size_t j = i + 1 + (e[i + 1] == '-');
             while (j < e.size() && std::isdigit(static_cast<unsigned char>(e[j]))) ++j;
             std::string power = e.substr(i + 1, j - i - 1);
-            if (!out.empty() && out.back() == '1' && (out.size() < 2 || !(std::isdigit(static_cast<unsigned char>(out[out.size() - 2])) || out[out.size() - 2] == '.')))
+            if (!out.empty() && out.back() == '1' &&
+                (out.size() < 2 || !(std::isdigit(static_cast<unsigned char>(out[out.size() - 2])) ||
+                                     out[out.size() - 2] == '.')))
                 out.pop_back();
             else
                 out += " × ";
@@ -63,8 +67,10 @@ std::string walk(const Step& step, Form form, bool pretty, F onSymbol) {
             out += " · ";
             ++i;
         } else if (pretty && (e[i] == '+' || e[i] == '-' || e[i] == '/') && i > 0 && e[i - 1] != '(') {
-            if (e[i] == '/') out += " / ";
-            else out += e[i] == '-' ? " − " : " + ";
+            if (e[i] == '/')
+                out += " / ";
+            else
+                out += e[i] == '-' ? " − " : " + ";
             ++i;
         } else if (pretty && e[i] == ' ') {
             ++i;
@@ -96,18 +102,21 @@ std::string bracketed(double value) {
 }  // namespace
 
 double step(Steps* steps, std::string_view symbol, std::string_view expression,
-            std::initializer_list<Input> inputs, double result, std::string_view unit, std::string_view clause,
-            std::string_view note) {
+            std::initializer_list<Input> inputs, double result, std::string_view unit,
+            std::string_view clause, std::string_view note) {
     if (!steps) return result;
-    Step s{std::string(symbol), std::string(expression), {}, result, std::string(unit), std::string(clause), std::string(note)};
-    for (const auto& in : inputs) s.inputs.push_back({std::string(in.symbol), in.value, std::string(in.unit)});
+    Step s{std::string(symbol), std::string(expression), {}, result, std::string(unit),
+           std::string(clause), std::string(note)};
+    for (const auto& in : inputs)
+        s.inputs.push_back({std::string(in.symbol), in.value, std::string(in.unit)});
     steps->push_back(std::move(s));
     return result;
 }
 
 std::string symbol(std::string_view ascii, Form form) {
     std::string base(ascii.substr(0, ascii.find('_')));
-    std::string sub = ascii.find('_') == std::string_view::npos ? "" : std::string(ascii.substr(ascii.find('_') + 1));
+    std::string sub =
+        ascii.find('_') == std::string_view::npos ? "" : std::string(ascii.substr(ascii.find('_') + 1));
     for (std::string* part : {&base, &sub})
         for (auto [name, letter] : greek)
             if (*part == name) *part = letter;

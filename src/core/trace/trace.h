@@ -1,5 +1,5 @@
-// The working of a calculation as data: each step is a formula, the numbers put in, the result and the clause.
-// Margin, report and tests read the same steps; a contract test re-evaluates every expression.
+// The working of a calculation as data: each step is a formula, the numbers put in, the result and the
+// clause. Margin, report and tests read the same steps; a contract test re-evaluates every expression.
 #pragma once
 
 #include <initializer_list>
@@ -39,12 +39,12 @@ struct Input {
 
 // Adds a step where `steps` is not null; costs nothing otherwise. Returns the result, for use in line.
 double step(Steps* steps, std::string_view symbol, std::string_view expression,
-            std::initializer_list<Input> inputs, double result, std::string_view unit, std::string_view clause,
-            std::string_view note = "");
+            std::initializer_list<Input> inputs, double result, std::string_view unit,
+            std::string_view clause, std::string_view note = "");
 
 // Text forms of a step. Numbers are printed with `significant` digits.
 enum class Form { Plain, Html };
-std::string formula(const Step& step, Form form);      // "v_Rd,c = 0.18/γ_c · k · ..." with subscripts in HTML
+std::string formula(const Step& step, Form form);  // "v_Rd,c = 0.18/γ_c · k · ..." with subscripts in HTML
 std::string substituted(const Step& step, Form form);  // the same with the numbers put in
 std::string result(const Step& step, Form form);       // "= 0.72 MPa"
 // The substituted expression as ASCII arithmetic, as a machine can evaluate it.

@@ -40,16 +40,20 @@ class Evaluator {
     }
     static bool wordStart(char c) { return std::isalpha(static_cast<unsigned char>(c)) || (c & 0x80); }
     static bool wordPart(char c) {
-        return wordStart(c) || std::isdigit(static_cast<unsigned char>(c)) || c == '_' || c == '\'' || c == '.';
+        return wordStart(c) || std::isdigit(static_cast<unsigned char>(c)) || c == '_' || c == '\'' ||
+               c == '.';
     }
 
     double sum() {
         if (++depth_ > 100) fail("too many nested brackets");
         double value = product();
         while (true) {
-            if (take('+')) value += product();
-            else if (take('-')) value -= product();
-            else break;
+            if (take('+'))
+                value += product();
+            else if (take('-'))
+                value -= product();
+            else
+                break;
         }
         --depth_;
         return value;
@@ -98,9 +102,12 @@ class Evaluator {
         std::size_t from = at_;
         while (at_ < text_.size()) {
             // A comma belongs to a symbol such as f_ctk,0.05 or V_Rd,c only when a known symbol says so.
-            if (wordPart(text_[at_])) ++at_;
-            else if (text_[at_] == ',' && longerSymbol(from)) ++at_;
-            else break;
+            if (wordPart(text_[at_]))
+                ++at_;
+            else if (text_[at_] == ',' && longerSymbol(from))
+                ++at_;
+            else
+                break;
         }
         std::string_view name = text_.substr(from, at_ - from);
         if (auto known = symbols_.find(name); known != symbols_.end()) return known->second;
@@ -114,7 +121,8 @@ class Evaluator {
     }
     bool longerSymbol(std::size_t from) const {
         std::string_view sofar = text_.substr(from, at_ + 1 - from);
-        for (auto it = symbols_.lower_bound(sofar); it != symbols_.end() && it->first.starts_with(sofar); ++it)
+        for (auto it = symbols_.lower_bound(sofar); it != symbols_.end() && it->first.starts_with(sofar);
+             ++it)
             if (text_.substr(from).starts_with(it->first)) return true;
         return false;
     }

@@ -20,12 +20,12 @@ constexpr std::array table{
     KindUnits{Kind::Length, {"mm", 1, 0}, {"in", in, 2}},
     KindUnits{Kind::Span, {"m", 1000, 2}, {"ft", ft, 2}},
     KindUnits{Kind::BarSpacing, {"mm", 1, 0}, {"in", in, 1}},
-    KindUnits{Kind::Area, {"mm²", 1, 0}, {"in²", in * in, 2}},
-    KindUnits{Kind::SteelPerWidth, {"mm²/m", 1e-3, 0}, {"in²/ft", in * in / ft, 3}},
+    KindUnits{Kind::Area, {"mm²", 1, 0}, {"in²", in* in, 2}},
+    KindUnits{Kind::SteelPerWidth, {"mm²/m", 1e-3, 0}, {"in²/ft", in* in / ft, 3}},
     KindUnits{Kind::Force, {"kN", 1000, 1}, {"kip", kip, 2}},
     KindUnits{Kind::ForcePerWidth, {"kN/m", 1, 1}, {"kip/ft", kip / ft, 2}},
     KindUnits{Kind::MomentPerWidth, {"kNm/m", 1000, 1}, {"kip·ft/ft", kip, 2}},
-    KindUnits{Kind::Moment, {"kNm", 1e6, 1}, {"kip·ft", kip * ft, 2}},
+    KindUnits{Kind::Moment, {"kNm", 1e6, 1}, {"kip·ft", kip* ft, 2}},
     KindUnits{Kind::Stress, {"MPa", 1, 1}, {"psi", lbf / (in * in), 0}},
     KindUnits{Kind::AreaLoad, {"kN/m²", 1e-3, 2}, {"psf", lbf / (ft * ft), 1}},
     KindUnits{Kind::Density, {"kN/m³", 1e-6, 1}, {"pcf", lbf / (ft * ft * ft), 0}},
@@ -51,22 +51,33 @@ std::vector<Spelling> spellings(Kind kind) {
         case Kind::Crack:
         case Kind::Sag:
             return {{"mm", 1}, {"cm", 10}, {"m", 1000}, {"in", in}, {"\"", in}, {"ft", ft}, {"'", ft}};
-        case Kind::Area: return {{"mm2", 1}, {"cm2", 100}, {"in2", in * in}};
-        case Kind::SteelPerWidth: return {{"mm2/m", 1e-3}, {"cm2/m", 0.1}, {"in2/ft", in * in / ft}};
-        case Kind::Force: return {{"kN", 1000}, {"N", 1}, {"kip", kip}, {"lbf", lbf}};
-        case Kind::ForcePerWidth: return {{"kN/m", 1}, {"kip/ft", kip / ft}};
-        case Kind::MomentPerWidth: return {{"kNm/m", 1000}, {"kip ft/ft", kip}};
-        case Kind::Moment: return {{"kNm", 1e6}, {"kip ft", kip * ft}};
+        case Kind::Area:
+            return {{"mm2", 1}, {"cm2", 100}, {"in2", in * in}};
+        case Kind::SteelPerWidth:
+            return {{"mm2/m", 1e-3}, {"cm2/m", 0.1}, {"in2/ft", in * in / ft}};
+        case Kind::Force:
+            return {{"kN", 1000}, {"N", 1}, {"kip", kip}, {"lbf", lbf}};
+        case Kind::ForcePerWidth:
+            return {{"kN/m", 1}, {"kip/ft", kip / ft}};
+        case Kind::MomentPerWidth:
+            return {{"kNm/m", 1000}, {"kip ft/ft", kip}};
+        case Kind::Moment:
+            return {{"kNm", 1e6}, {"kip ft", kip * ft}};
         case Kind::Stress:
             return {{"MPa", 1}, {"N/mm2", 1}, {"kPa", 1e-3}, {"psi", lbf / in / in}, {"ksi", kip / in / in}};
         case Kind::AreaLoad:
             return {{"kN/m2", 1e-3}, {"kPa", 1e-3}, {"psf", lbf / ft / ft}, {"ksf", kip / ft / ft}};
-        case Kind::Density: return {{"kN/m3", 1e-6}, {"pcf", lbf / ft / ft / ft}};
-        case Kind::Mass: return {{"kg", 1}, {"t", 1000}, {"lb", 0.45359237}};
-        case Kind::Percent: return {{"%", 0.01}};
-        case Kind::Strain: return {{"‰", 1e-3}};
+        case Kind::Density:
+            return {{"kN/m3", 1e-6}, {"pcf", lbf / ft / ft / ft}};
+        case Kind::Mass:
+            return {{"kg", 1}, {"t", 1000}, {"lb", 0.45359237}};
+        case Kind::Percent:
+            return {{"%", 0.01}};
+        case Kind::Strain:
+            return {{"‰", 1e-3}};
         case Kind::None:
-        case Kind::Count: return {};
+        case Kind::Count:
+            return {};
     }
     return {};
 }
@@ -125,16 +136,17 @@ Parsed parse(std::string_view input, Kind kind, System system) {
         result.value = *result.value * factor;
     } else {
         std::string_view symbol = unit(kind, system).symbol;
-        result.error = fmt::format("\"{}\" is not {}: {}", trimmed(input),
-                                   symbol.empty() ? std::string("a number") : fmt::format("a value in {}", symbol),
-                                   result.error);
+        result.error = fmt::format(
+            "\"{}\" is not {}: {}", trimmed(input),
+            symbol.empty() ? std::string("a number") : fmt::format("a value in {}", symbol), result.error);
     }
     return result;
 }
 
 ParsedList parseSpacingList(std::string_view input, Kind kind, System system, std::size_t limit) {
     ParsedList list;
-    std::string s = replaced(replaced(replaced(replaced(std::string(input), ",", " "), ";", " "), " @", "@"), "@ ", "@");
+    std::string s =
+        replaced(replaced(replaced(replaced(std::string(input), ",", " "), ";", " "), " @", "@"), "@ ", "@");
     for (const char* u : {" mm", " m", " ft", " in", " cm"})  // keep a unit with its number
         s = replaced(s, u, u + 1);
     for (std::size_t at = 0; at < s.size();) {
@@ -198,7 +210,11 @@ std::string plain(double value, int significant) {
     return s;
 }
 
-double roundUp(double value, double step) { return std::ceil(value / step - 1e-9) * step; }
-double roundDown(double value, double step) { return std::floor(value / step + 1e-9) * step; }
+double roundUp(double value, double step) {
+    return std::ceil(value / step - 1e-9) * step;
+}
+double roundDown(double value, double step) {
+    return std::floor(value / step + 1e-9) * step;
+}
 
 }  // namespace talvik::units

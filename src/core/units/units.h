@@ -2,8 +2,9 @@
 // becomes a value.
 //
 // Stored values are plain doubles in one consistent set everywhere in the core: N, mm, MPa (N/mm2); loads per
-// area in N/mm2, densities in N/mm3, forces per width in N/mm, moments per width in N (N mm per mm), steel per
-// width in mm2/mm, mass in kg. Only this room knows other units; the display never changes what is stored.
+// area in N/mm2, densities in N/mm3, forces per width in N/mm, moments per width in N (N mm per mm), steel
+// per width in mm2/mm, mass in kg. Only this room knows other units; the display never changes what is
+// stored.
 #pragma once
 
 #include <map>
@@ -67,7 +68,8 @@ Parsed evaluate(std::string_view expression, const std::map<std::string, double,
 // ("1.1*500/280", "8 in", "0.2 m"). A unit of another kind of quantity is an error.
 Parsed parse(std::string_view text, Kind kind, System system);
 
-// Lengths from a spacing list such as "5@6.0 4.5" or "5 @ 6 m, 4.5" (stored mm each). At most `limit` entries.
+// Lengths from a spacing list such as "5@6.0 4.5" or "5 @ 6 m, 4.5" (stored mm each). At most `limit`
+// entries.
 struct ParsedList {
     std::vector<double> values;
     std::string error;  // empty when good

@@ -9,7 +9,9 @@ using namespace talvik::actions;
 TEST(SpanArrangements, AllAlternateAndNeighbours) {
     auto all = spanArrangements({"1", "2", "3", "4"});
     ASSERT_EQ(all.size(), 6u);
-    auto has = [&](std::vector<bool> loaded) { return std::any_of(all.begin(), all.end(), [&](const auto& a) { return a.loaded == loaded; }); };
+    auto has = [&](std::vector<bool> loaded) {
+        return std::any_of(all.begin(), all.end(), [&](const auto& a) { return a.loaded == loaded; });
+    };
     EXPECT_TRUE(has({true, true, true, true}));
     EXPECT_TRUE(has({true, false, true, false}));
     EXPECT_TRUE(has({false, true, false, true}));

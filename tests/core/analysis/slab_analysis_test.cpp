@@ -15,7 +15,8 @@ namespace {
 analysis::SlabAnalysis analysed(const model::Project& p) {
     auto standard = standards::makeStandard(p.basis.standard);
     const auto& slab = *p.slabs.front();
-    return analysis::analyse(slab, p.basis, standard->actions->combinations(*catalogs::imposedUse(slab.imposedUse)));
+    return analysis::analyse(slab, p.basis,
+                             standard->actions->combinations(*catalogs::imposedUse(slab.imposedUse)));
 }
 
 }  // namespace
@@ -33,8 +34,8 @@ TEST(SlabAnalysis, LoadsAddUp) {
     EXPECT_NEAR(l.permanent(), 7.42e-3, 1e-15);
 }
 
-// 200 random slabs: reactions balance loads to 1e-9 in every case and combination, and in every span under every
-// case the mean of the end moments and the midspan moment make up w l^2/8.
+// 200 random slabs: reactions balance loads to 1e-9 in every case and combination, and in every span under
+// every case the mean of the end moments and the midspan moment make up w l^2/8.
 TEST(SlabAnalysis, EquilibriumAndTotalStaticMomentOf200RandomSlabs) {
     for (unsigned seed = 1; seed <= 200; ++seed) {
         model::Project p = test::randomProject(seed, seed % 10 == 0 ? 50 : 8);
@@ -82,7 +83,8 @@ TEST(SlabAnalysis, ArrangementsFindWhatAllSubsetsWould) {
                 for (const auto& s : all) bruteSupport = std::min(bruteSupport, s.moment(i, L));
                 for (const auto& s : a.imposed) oursSupport = std::min(oursSupport, s.moment(i, L));
                 EXPECT_GE(oursSupport, bruteSupport * (1 + 1e-9));
-                EXPECT_LT(oursSupport, 0.8 * bruteSupport) << "two neighbours come close to the largest support moment";
+                EXPECT_LT(oursSupport, 0.8 * bruteSupport)
+                    << "two neighbours come close to the largest support moment";
             }
         }
     }
@@ -94,8 +96,10 @@ TEST(SlabAnalysis, EnvelopeHoldsEveryCombination) {
     for (std::size_t i = 0; i < a.stations.size(); ++i) {
         const auto& st = a.stations[i];
         EXPECT_GE(a.ultimate.momentMax[i].value, a.ultimate.momentMin[i].value);
-        EXPECT_DOUBLE_EQ(a.ultimate.momentMax[i].value, a.moment(a.ultimate.momentMax[i].by, st.span, st.local));
-        EXPECT_DOUBLE_EQ(a.momentExtreme(LimitState::Ultimate, true, st.span, st.local).value, a.ultimate.momentMax[i].value);
+        EXPECT_DOUBLE_EQ(a.ultimate.momentMax[i].value,
+                         a.moment(a.ultimate.momentMax[i].by, st.span, st.local));
+        EXPECT_DOUBLE_EQ(a.momentExtreme(LimitState::Ultimate, true, st.span, st.local).value,
+                         a.ultimate.momentMax[i].value);
     }
 }
 
@@ -106,7 +110,8 @@ TEST(SlabAnalysis, StationsAscendAndHoldFaces) {
     for (std::size_t i = 1; i < a.stations.size(); ++i) EXPECT_GE(a.stations[i].x, a.stations[i - 1].x);
     for (std::size_t s = 0; s < slab.spans.size(); ++s) {
         double face = model::faceBefore(slab, s);
-        bool there = std::any_of(a.stations.begin(), a.stations.end(), [&](const auto& st) { return std::abs(st.x - face) < 0.2; });
+        bool there = std::any_of(a.stations.begin(), a.stations.end(),
+                                 [&](const auto& st) { return std::abs(st.x - face) < 0.2; });
         EXPECT_TRUE(there);
     }
 }

@@ -22,18 +22,23 @@ TEST_P(ReferenceTable, AgreesWithinTolerance) {
     ASSERT_EQ(actual.size(), expected.size());
     ASSERT_GT(expected.size(), 10u);
     for (std::size_t i = 0; i < expected.size(); ++i) {
-        for (const auto& input : topic->inputs) EXPECT_EQ(actual[i].at(input.name), expected[i].at(input.name));
+        for (const auto& input : topic->inputs)
+            EXPECT_EQ(actual[i].at(input.name), expected[i].at(input.name));
         for (const auto& output : topic->outputs) {
             double want = test::num(expected[i], output.name), got = test::num(actual[i], output.name);
             // Lengths of bars are exact; areas of zero stay zero against the row's other steel.
-            double tolerance = GetParam() == "bar_cut_length" && output.name.starts_with("L") ? 1e-9 : 1e-3 * std::abs(want);
-            if (want == 0) tolerance = 1e-6 * std::max(1.0, test::num(expected[i], topic->outputs.front().name));
+            double tolerance =
+                GetParam() == "bar_cut_length" && output.name.starts_with("L") ? 1e-9 : 1e-3 * std::abs(want);
+            if (want == 0)
+                tolerance = 1e-6 * std::max(1.0, test::num(expected[i], topic->outputs.front().name));
             EXPECT_NEAR(got, want, tolerance) << GetParam() << " row " << i + 1 << " column " << output.name;
         }
     }
 }
 
 INSTANTIATE_TEST_SUITE_P(Topics, ReferenceTable,
-                         ::testing::Values("en_flexure", "en_capacity", "aci_flexure_si", "aci_flexure_us", "aci_capacity_si", "shear_oneway", "minimum_steel", "en_crack_width", "en_span_depth", "service_rules",
+                         ::testing::Values("en_flexure", "en_capacity", "aci_flexure_si", "aci_flexure_us",
+                                           "aci_capacity_si", "shear_oneway", "minimum_steel",
+                                           "en_crack_width", "en_span_depth", "service_rules",
                                            "bar_cut_length"),
                          [](const auto& row) { return row.param; });

@@ -30,7 +30,8 @@ TEST(Checks, RatioReadsTheSense) {
 }
 
 TEST(Checks, WorstFirstWithStableTies) {
-    std::vector<Check> all{make("b", 10, 100), make("a", 10, 100), make("over", 120, 100), make("close", 99, 100)};
+    std::vector<Check> all{make("b", 10, 100), make("a", 10, 100), make("over", 120, 100),
+                           make("close", 99, 100)};
     Check omitted;
     omitted.key = "omitted";
     omitted.outcome = Outcome::NotChecked;

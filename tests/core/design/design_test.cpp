@@ -35,7 +35,9 @@ TEST(Design, DemoIsWithinAndSaysWhatItLeftOut) {
     for (const auto& c : d.slabs[0].checks) {
         EXPECT_TRUE(keys.insert(c.key).second) << c.key;
         EXPECT_FALSE(c.title.empty());
-        if (c.outcome == Outcome::NotChecked || c.outcome == Outcome::NotApplicable) { EXPECT_FALSE(c.reason.empty()) << c.key; }
+        if (c.outcome == Outcome::NotChecked || c.outcome == Outcome::NotApplicable) {
+            EXPECT_FALSE(c.reason.empty()) << c.key;
+        }
     }
 }
 
@@ -46,8 +48,10 @@ TEST(Design, FlexureAgreesWithAHandCalculation) {
     const auto& slab = *p.slabs[0];
     const auto& c = find(d, slab.spans[0].id + "/flexure-bottom");
     const model::BarRun* run = &slab.bars[0];
-    double phi = catalogs::barCatalog("metric")->find(run->bar)->diameter, As = M_PI / 4 * phi * phi * 1000 / run->spacing;
-    double depth = slab.thickness - 25 - phi / 2, fyd = 500 / 1.15, fcd = 30 / 1.5, a = As * fyd / (1000 * fcd);
+    double phi = catalogs::barCatalog("metric")->find(run->bar)->diameter,
+           As = M_PI / 4 * phi * phi * 1000 / run->spacing;
+    double depth = slab.thickness - 25 - phi / 2, fyd = 500 / 1.15, fcd = 30 / 1.5,
+           a = As * fyd / (1000 * fcd);
     EXPECT_NEAR(c.limit, As * fyd * (depth - a / 2) / 1000, 1e-6 * c.limit);
     EXPECT_EQ(c.clause, "EN 1992-1-1 6.1");
 }
@@ -56,9 +60,11 @@ TEST(Design, ThickerMeansMoreReserveInFlexureAndShear) {
     model::Project p = formats::demoProject();
     double lastFlexure = 9, lastShear = 9;
     for (double h : {150.0, 180.0, 210.0, 250.0}) {
-        auto d = design::run(model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; }));
+        auto d = design::run(
+            model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; }));
         const auto& span = p.slabs[0]->spans[2].id;
-        double flexure = checks::ratio(find(d, span + "/flexure-bottom")), shear = checks::ratio(find(d, span + "/shear"));
+        double flexure = checks::ratio(find(d, span + "/flexure-bottom")),
+               shear = checks::ratio(find(d, span + "/shear"));
         EXPECT_LT(flexure, lastFlexure);
         EXPECT_LT(shear, lastShear);
         lastFlexure = flexure, lastShear = shear;
@@ -74,10 +80,13 @@ TEST(Design, EveryStandardAnswersAndDesignAllLeavesNothingOver) {
         EXPECT_EQ(design::run(q).summary().over, 0) << id;
         // One step thinner cannot do, or the search would have stopped there.
         double step = id == "aci318-us" ? 12.7 : 10;
-        model::Project thinner = model::editSlab(q, "s1", [&](model::OneWaySlab& s, model::Project&) { s.thickness -= step; });
+        model::Project thinner =
+            model::editSlab(q, "s1", [&](model::OneWaySlab& s, model::Project&) { s.thickness -= step; });
         EXPECT_GT(design::run(design::proposeBars(thinner, "s1")).summary().over, 0) << id;
         // A pinned thickness stays.
-        model::Project pinned = model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) { s.thickness = 260, s.thicknessPinned = true; });
+        model::Project pinned = model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) {
+            s.thickness = 260, s.thicknessPinned = true;
+        });
         EXPECT_EQ(design::designAll(pinned).slabs[0]->thickness, 260);
     }
 }
@@ -89,13 +98,15 @@ TEST(Design, SagOverrulesSlendernessOnlyWhenWithin) {
         for (const auto& span : p.slabs[0]->spans) {
             const auto& c = find(d, span.id + "/slenderness");
             if (c.outcome != Outcome::NotApplicable) continue;
-            for (const char* sag : {"/sag-total", "/sag-after"}) EXPECT_EQ(find(d, span.id + sag).outcome, Outcome::Within);
+            for (const char* sag : {"/sag-total", "/sag-after"})
+                EXPECT_EQ(find(d, span.id + sag).outcome, Outcome::Within);
         }
     }
 }
 
 TEST(Design, CamberIsTheExcessInStepsOfFive) {
-    model::Project p = model::editSlab(formats::demoProject(), "s1", [](model::OneWaySlab& s, model::Project&) { s.thickness = 140; });
+    model::Project p = model::editSlab(formats::demoProject(), "s1",
+                                       [](model::OneWaySlab& s, model::Project&) { s.thickness = 140; });
     auto d = design::run(p);
     bool some = false;
     for (std::size_t i = 0; i < d.slabs[0].sag.size(); ++i) {
@@ -111,7 +122,9 @@ TEST(Design, CamberIsTheExcessInStepsOfFive) {
 
 TEST(Design, MissingBarsAreOverNotSilent) {
     model::Project p = formats::demoProject();
-    p = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) { std::erase_if(s.bars, [](const auto& r) { return r.role == model::Role::BottomMain; }); });
+    p = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) {
+        std::erase_if(s.bars, [](const auto& r) { return r.role == model::Role::BottomMain; });
+    });
     auto d = design::run(p);
     for (std::size_t i = 0; i + 1 < p.slabs[0]->spans.size(); ++i) {
         EXPECT_EQ(find(d, p.slabs[0]->spans[i].id + "/flexure-bottom").outcome, Outcome::Over);
@@ -124,7 +137,8 @@ TEST(Design, SecondOpinionHoldsWhereItsConditionsDo) {
     p = model::setSpans(p, "s1", {4500, 4500, 4500, 4500, 4500}, false, false);
     for (const auto& id : {"en1992", "aci318-si"}) {
         p.basis.standard = id;
-        p = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) { s.imposed = 3e-3, s.width = 8000; });
+        p = model::editSlab(p, "s1",
+                            [](model::OneWaySlab& s, model::Project&) { s.imposed = 3e-3, s.width = 8000; });
         auto d = design::run(design::proposeBars(p, "s1"));
         const auto& so = d.slabs[0].secondOpinion;
         EXPECT_EQ(so.refusal, "") << id;
@@ -144,7 +158,8 @@ TEST(Design, SameInputGivesTheSameBytes) {
 }
 
 TEST(Design, InvalidProjectsAreReportedNotRun) {
-    model::Project p = model::editSlab(formats::demoProject(), "s1", [](model::OneWaySlab& s, model::Project&) { s.thickness = 1; });
+    model::Project p = model::editSlab(formats::demoProject(), "s1",
+                                       [](model::OneWaySlab& s, model::Project&) { s.thickness = 1; });
     auto d = design::run(p);
     EXPECT_FALSE(d.trouble.empty());
     EXPECT_TRUE(d.slabs.empty());

@@ -83,12 +83,14 @@ TEST(ContinuousBeam, AgreesWithTheThreeMomentEquation) {
         std::vector<double> M(n + 1);
         for (std::size_t i = n + 1; i-- > 0;) M[i] = (r[i] - (i < n ? c[i] * M[i + 1] : 0)) / b[i];
         auto s = solve(beam(L), {q}).cases.at(0);
-        for (std::size_t i = 0; i < n; ++i) EXPECT_NEAR(s.moment(i, L[i]), M[i + 1], 1e-8 * (1 + std::abs(M[i + 1])));
+        for (std::size_t i = 0; i < n; ++i)
+            EXPECT_NEAR(s.moment(i, L[i]), M[i + 1], 1e-8 * (1 + std::abs(M[i + 1])));
     }
 }
 
 TEST(ContinuousBeam, MirroredBeamMirrorsItsMoments) {
-    auto s = solve(beam({3, 5, 4}), {{1, 2, 3}}).cases.at(0), m = solve(beam({4, 5, 3}), {{3, 2, 1}}).cases.at(0);
+    auto s = solve(beam({3, 5, 4}), {{1, 2, 3}}).cases.at(0),
+         m = solve(beam({4, 5, 3}), {{3, 2, 1}}).cases.at(0);
     for (double t : {0.0, 0.3, 0.7, 1.0}) EXPECT_NEAR(s.moment(0, 3 * t), m.moment(2, 3 * (1 - t)), 1e-10);
 }
 
@@ -109,5 +111,6 @@ TEST(Integration, ReproducesTheElasticLine) {
     std::vector<double> x, k;
     for (int i = 0; i <= 400; ++i) x.push_back(6.0 * i / 400), k.push_back(s.moment(1, x.back()) / 9);
     auto sag = integrateBetweenSupports(x, k);
-    for (int i : {100, 200, 300}) EXPECT_NEAR(sag.w[i], deflection(b, s, 1, x[i]), 1e-4 * std::abs(sag.w[200]));
+    for (int i : {100, 200, 300})
+        EXPECT_NEAR(sag.w[i], deflection(b, s, 1, x[i]), 1e-4 * std::abs(sag.w[200]));
 }

@@ -1,4 +1,5 @@
-// What leaves the core: schedule tables, results, DXF read back by the library's own reader, drawing and report.
+// What leaves the core: schedule tables, results, DXF read back by the library's own reader, drawing and
+// report.
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
 #include <gtest/gtest.h>
@@ -27,7 +28,9 @@ struct Demo {
     const model::OneWaySlab& slab = *project.slabs[0];
     drawing::Sheet sheet = drawing::slabSheet(project, slab, design, design.slabs[0]);
 };
-std::string temporary(const char* name) { return (fs::temp_directory_path() / (std::to_string(::getpid()) + name)).string(); }
+std::string temporary(const char* name) {
+    return (fs::temp_directory_path() / (std::to_string(::getpid()) + name)).string();
+}
 
 struct Reader : DL_CreationAdapter {
     int layers = 0, polylines = 0, texts = 0, circles = 0;
@@ -35,7 +38,9 @@ struct Reader : DL_CreationAdapter {
     std::string allText;
     void addLayer(const DL_LayerData&) override { ++layers; }
     void addPolyline(const DL_PolylineData&) override { ++polylines; }
-    void addVertex(const DL_VertexData& v) override { xMin = std::min(xMin, v.x), xMax = std::max(xMax, v.x); }
+    void addVertex(const DL_VertexData& v) override {
+        xMin = std::min(xMin, v.x), xMax = std::max(xMax, v.x);
+    }
     void addText(const DL_TextData& t) override { ++texts, allText += t.text + "\n"; }
     void addCircle(const DL_CircleData&) override { ++circles; }
 };
@@ -50,14 +55,19 @@ TEST(Dxf, ReadsBackAtFullSize) {
     DL_Dxf dxf;
     ASSERT_TRUE(dxf.in(path, &reader));
     std::size_t texts = 0, circles = 0;
-    for (const auto& item : demo.sheet.items) texts += std::holds_alternative<drawing::Text>(item), circles += std::holds_alternative<drawing::Circle>(item);
+    for (const auto& item : demo.sheet.items)
+        texts += std::holds_alternative<drawing::Text>(item),
+            circles += std::holds_alternative<drawing::Circle>(item);
     EXPECT_EQ(reader.texts, static_cast<int>(texts));
     EXPECT_EQ(reader.circles, static_cast<int>(circles));
     EXPECT_GT(reader.polylines, 50);
     EXPECT_EQ(reader.layers, static_cast<int>(drawing::layers().size()) + 1);
-    EXPECT_NEAR(reader.xMax - reader.xMin, (demo.sheet.width - 30) * demo.sheet.scale, 1) << "the frame, at full size";
+    EXPECT_NEAR(reader.xMax - reader.xMin, (demo.sheet.width - 30) * demo.sheet.scale, 1)
+        << "the frame, at full size";
     for (const auto& item : demo.design.slabs[0].items)
-        if (item.role == model::Role::BottomMain) { EXPECT_NE(reader.allText.find(schedule::callout(item, units::System::Metric)), std::string::npos); }
+        if (item.role == model::Role::BottomMain) {
+            EXPECT_NE(reader.allText.find(schedule::callout(item, units::System::Metric)), std::string::npos);
+        }
     std::string first = test::readText(path);
     ASSERT_EQ(formats::writeDxf(path, demo.sheet), "");
     EXPECT_EQ(test::readText(path), first) << "equal drawings are equal files";
@@ -67,7 +77,9 @@ TEST(Dxf, ReadsBackAtFullSize) {
 
 TEST(Drawing, StaysOnItsPaperAndShowsEveryRun) {
     Demo demo;
-    auto inside = [&](drawing::Point p) { return p.x > -1 && p.y > -1 && p.x < demo.sheet.width + 1 && p.y < demo.sheet.height + 1; };
+    auto inside = [&](drawing::Point p) {
+        return p.x > -1 && p.y > -1 && p.x < demo.sheet.width + 1 && p.y < demo.sheet.height + 1;
+    };
     std::string text;
     for (const auto& item : demo.sheet.items) {
         if (const auto* line = std::get_if<drawing::Polyline>(&item)) {
@@ -78,14 +90,20 @@ TEST(Drawing, StaysOnItsPaperAndShowsEveryRun) {
             text += t->text + "\n";
         }
     }
-    for (const auto& run : demo.slab.bars) EXPECT_NE(text.find(schedule::callout(demo.design.slabs[0].items, run.id, units::System::Metric)), std::string::npos) << run.id;
-    for (const char* wanted : {"Sundvarg ferry landing", "SFL-201", "C30/37", "Cover: top 25 mm", "Not checked by this calculation"}) EXPECT_NE(text.find(wanted), std::string::npos) << wanted;
+    for (const auto& run : demo.slab.bars)
+        EXPECT_NE(text.find(schedule::callout(demo.design.slabs[0].items, run.id, units::System::Metric)),
+                  std::string::npos)
+            << run.id;
+    for (const char* wanted : {"Sundvarg ferry landing", "SFL-201", "C30/37", "Cover: top 25 mm",
+                               "Not checked by this calculation"})
+        EXPECT_NE(text.find(wanted), std::string::npos) << wanted;
     EXPECT_EQ(text.find("NOT FOR CONSTRUCTION"), std::string::npos);
 }
 
 TEST(Drawing, WarnsWhereAChecksIsOver) {
     Demo demo;
-    auto thin = model::editSlab(demo.project, "s1", [](model::OneWaySlab& s, model::Project&) { s.thickness = 130; });
+    auto thin =
+        model::editSlab(demo.project, "s1", [](model::OneWaySlab& s, model::Project&) { s.thickness = 130; });
     auto design = design::run(thin);
     auto sheet = drawing::slabSheet(thin, *thin.slabs[0], design, design.slabs[0]);
     bool warned = std::any_of(sheet.items.begin(), sheet.items.end(), [](const auto& item) {
@@ -96,7 +114,8 @@ TEST(Drawing, WarnsWhereAChecksIsOver) {
 }
 
 TEST(Drawing, TextIsBrokenIntoLinesThatFit) {
-    for (const auto& line : drawing::wrapped("one two three four five six seven eight nine ten", 2.5, 30)) EXPECT_LE(drawing::textWidth(line, 2.5), 30);
+    for (const auto& line : drawing::wrapped("one two three four five six seven eight nine ten", 2.5, 30))
+        EXPECT_LE(drawing::textWidth(line, 2.5), 30);
     EXPECT_EQ(drawing::wrapped("", 2, 10).size(), 0u);
 }
 
@@ -139,7 +158,9 @@ TEST(Results, JsonCarriesTheSameChecks) {
         const auto& c = j["slabs"][0]["checks"][i];
         EXPECT_EQ(c["key"], checks[i].key);
         EXPECT_EQ(c["outcome"], checks::name(checks[i].outcome));
-        if (c.contains("ratio")) { EXPECT_NEAR(c["ratio"].get<double>(), checks::ratio(checks[i]), 1e-4); }
+        if (c.contains("ratio")) {
+            EXPECT_NEAR(c["ratio"].get<double>(), checks::ratio(checks[i]), 1e-4);
+        }
         EXPECT_EQ(c.contains("steps") ? c["steps"].size() : 0, checks[i].steps.size());
     }
     EXPECT_EQ(j["summary"]["over"], 0);
@@ -147,26 +168,34 @@ TEST(Results, JsonCarriesTheSameChecks) {
 
 TEST(Report, HoldsEveryCheckWithItsWorking) {
     Demo demo;
-    std::string full = report::html(report::make(demo.project, demo.design, report::Depth::Full), report::Target::Page);
-    std::string brief = report::html(report::make(demo.project, demo.design, report::Depth::Summary), report::Target::Page);
+    std::string full =
+        report::html(report::make(demo.project, demo.design, report::Depth::Full), report::Target::Page);
+    std::string brief =
+        report::html(report::make(demo.project, demo.design, report::Depth::Summary), report::Target::Page);
     EXPECT_GT(full.size(), brief.size() * 3 / 2);
     auto escaped = [](std::string s) {
-        for (std::size_t at = 0; (at = s.find('&', at)) != std::string::npos; at += 5) s.replace(at, 1, "&amp;");
+        for (std::size_t at = 0; (at = s.find('&', at)) != std::string::npos; at += 5)
+            s.replace(at, 1, "&amp;");
         return s;
     };
     for (const auto& c : demo.design.slabs[0].checks) {
         EXPECT_NE(full.find(escaped(c.title)), std::string::npos) << c.title;
         EXPECT_NE(brief.find(escaped(c.title)), std::string::npos);
-        for (const auto& step : c.steps) EXPECT_NE(full.find(trace::formula(step, trace::Form::Html)), std::string::npos) << step.expression;
+        for (const auto& step : c.steps)
+            EXPECT_NE(full.find(trace::formula(step, trace::Form::Html)), std::string::npos)
+                << step.expression;
     }
-    for (const char* wanted : {"Second opinion", "Reactions", "Basis of design", "<svg", "Bars"}) EXPECT_NE(full.find(wanted), std::string::npos) << wanted;
-    EXPECT_EQ(full, report::html(report::make(demo.project, demo.design, report::Depth::Full), report::Target::Page));
+    for (const char* wanted : {"Second opinion", "Reactions", "Basis of design", "<svg", "Bars"})
+        EXPECT_NE(full.find(wanted), std::string::npos) << wanted;
+    EXPECT_EQ(full, report::html(report::make(demo.project, demo.design, report::Depth::Full),
+                                 report::Target::Page));
 }
 
 TEST(Report, HostileNamesAreEscaped) {
     Demo demo;
     demo.project.name = "<script>alert(1)</script> & \"Co\"";
-    std::string html = report::html(report::make(demo.project, demo.design, report::Depth::Summary), report::Target::Page);
+    std::string html =
+        report::html(report::make(demo.project, demo.design, report::Depth::Summary), report::Target::Page);
     EXPECT_EQ(html.find("<script>"), std::string::npos);
     EXPECT_NE(html.find("&lt;script&gt;"), std::string::npos);
 }

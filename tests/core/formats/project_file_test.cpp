@@ -19,7 +19,9 @@ namespace fs = std::filesystem;
 
 namespace {
 
-std::string trouble(const std::string& text) { return formats::sentences(readProject(text).trouble); }
+std::string trouble(const std::string& text) {
+    return formats::sentences(readProject(text).trouble);
+}
 std::string changed(const std::function<void(nlohmann::json&)>& change) {
     auto j = nlohmann::json::parse(formats::projectText(formats::demoProject()));
     change(j);
@@ -65,17 +67,34 @@ TEST(ProjectFile, TruncatedAnywhereIsLocated) {
 }
 
 TEST(ProjectFile, MistypedKeysAndTypesAreNamed) {
-    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0]["thicknes_mm"] = 5; })).find("slabs[0].thicknes_mm"), std::string::npos);
-    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0].erase("thickness_mm"); })).find("slabs[0].thickness_mm: This is missing"), std::string::npos);
-    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0]["spans"][2]["length_mm"] = "long"; })).find("slabs[0].spans[2].length_mm: Expected a number, found text"), std::string::npos);
-    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0]["spans"][2]["length_mm"] = nullptr; })).find("nothing"), std::string::npos);
+    EXPECT_NE(
+        trouble(changed([](auto& j) { j["slabs"][0]["thicknes_mm"] = 5; })).find("slabs[0].thicknes_mm"),
+        std::string::npos);
+    EXPECT_NE(trouble(changed([](auto& j) {
+                  j["slabs"][0].erase("thickness_mm");
+              })).find("slabs[0].thickness_mm: This is missing"),
+              std::string::npos);
+    EXPECT_NE(trouble(changed([](auto& j) {
+                  j["slabs"][0]["spans"][2]["length_mm"] = "long";
+              })).find("slabs[0].spans[2].length_mm: Expected a number, found text"),
+              std::string::npos);
+    EXPECT_NE(
+        trouble(changed([](auto& j) { j["slabs"][0]["spans"][2]["length_mm"] = nullptr; })).find("nothing"),
+        std::string::npos);
     EXPECT_NE(trouble(changed([](auto& j) { j["slabs"] = 3; })).find("Expected a list"), std::string::npos);
-    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0] = 3; })).find("Expected an object"), std::string::npos);
-    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0]["supports"][0]["kind"] = "column"; })).find("beam, wall"), std::string::npos);
-    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0]["bars"][0]["role"] = "side"; })).find("bars[0].role"), std::string::npos);
-    EXPECT_NE(trouble(changed([](auto& j) { j["basis"]["units"] = 7; })).find("basis.units"), std::string::npos);
+    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0] = 3; })).find("Expected an object"),
+              std::string::npos);
+    EXPECT_NE(
+        trouble(changed([](auto& j) { j["slabs"][0]["supports"][0]["kind"] = "column"; })).find("beam, wall"),
+        std::string::npos);
+    EXPECT_NE(
+        trouble(changed([](auto& j) { j["slabs"][0]["bars"][0]["role"] = "side"; })).find("bars[0].role"),
+        std::string::npos);
+    EXPECT_NE(trouble(changed([](auto& j) { j["basis"]["units"] = 7; })).find("basis.units"),
+              std::string::npos);
     EXPECT_NE(trouble(changed([](auto& j) { j["marks"]["x"] = -1; })).find("marks.x"), std::string::npos);
-    EXPECT_NE(trouble(changed([](auto& j) { j["basis"]["parameters"]["gamma_c"] = "big"; })).find("gamma_c"), std::string::npos);
+    EXPECT_NE(trouble(changed([](auto& j) { j["basis"]["parameters"]["gamma_c"] = "big"; })).find("gamma_c"),
+              std::string::npos);
 }
 
 TEST(ProjectFile, HostileContentIsRefusedWithASentence) {
@@ -91,7 +110,10 @@ TEST(ProjectFile, HostileContentIsRefusedWithASentence) {
     };
     EXPECT_NE(trouble(spans(1000000)).find("1000000 entries"), std::string::npos);
     EXPECT_NE(trouble(spans(0)), "");
-    EXPECT_NE(trouble(changed([](auto& j) { j["slabs"][0]["spans"][1]["id"] = j["slabs"][0]["spans"][0]["id"]; })).find("used twice"), std::string::npos);
+    EXPECT_NE(trouble(changed([](auto& j) {
+                  j["slabs"][0]["spans"][1]["id"] = j["slabs"][0]["spans"][0]["id"];
+              })).find("used twice"),
+              std::string::npos);
     EXPECT_NE(trouble(changed([](auto& j) { j["talvik"] = 99; })).find("version 99"), std::string::npos);
     EXPECT_EQ(readProject(changed([](auto& j) { j["talvik"] = 99; })).trouble.size(), 1u);
     EXPECT_NE(trouble(changed([](auto& j) { j.erase("talvik"); })), "");
@@ -111,19 +133,27 @@ TEST(ProjectFile, HostileContentIsRefusedWithASentence) {
 TEST(ProjectFile, MutatedFilesNeverCrash) {
     std::string text = formats::projectText(formats::demoProject());
     std::mt19937 random(42);
-    const std::string pieces[] = {"-1", "1e308", "null", "[]", "{}", "\"\"", "0", "true", "99999999999999999999", "\\u0000"};
+    const std::string pieces[] = {
+        "-1", "1e308", "null", "[]", "{}", "\"\"", "0", "true", "99999999999999999999", "\\u0000"};
     int accepted = 0;
     for (int trial = 0; trial < 1500; ++trial) {
         std::string damaged = text;
         for (unsigned k = 0; k < 1 + random() % 3; ++k) {
             std::size_t at = random() % damaged.size();
             switch (random() % 4) {
-                case 0: damaged[at] = static_cast<char>(random() % 256); break;
-                case 1: damaged.erase(at, 1 + random() % 20); break;
-                case 2: damaged.insert(at, pieces[random() % 10]); break;
+                case 0:
+                    damaged[at] = static_cast<char>(random() % 256);
+                    break;
+                case 1:
+                    damaged.erase(at, 1 + random() % 20);
+                    break;
+                case 2:
+                    damaged.insert(at, pieces[random() % 10]);
+                    break;
                 default: {
                     std::size_t colon = damaged.find(": ", at), end = damaged.find_first_of(",\n", colon);
-                    if (colon != std::string::npos && end != std::string::npos) damaged.replace(colon + 2, end - colon - 2, pieces[random() % 10]);
+                    if (colon != std::string::npos && end != std::string::npos)
+                        damaged.replace(colon + 2, end - colon - 2, pieces[random() % 10]);
                 }
             }
         }
@@ -147,7 +177,8 @@ TEST(WriteFile, IsWholeOrNotAtAll) {
     ASSERT_EQ(formats::writeFile(file.string(), "old"), "");
     ASSERT_EQ(formats::writeFile(file.string(), "new"), "");
     EXPECT_EQ(formats::readFile(file.string()).text, "new");
-    EXPECT_EQ(std::distance(fs::directory_iterator(scratch()), fs::directory_iterator()), 1) << "no temporary file is left";
+    EXPECT_EQ(std::distance(fs::directory_iterator(scratch()), fs::directory_iterator()), 1)
+        << "no temporary file is left";
     EXPECT_NE(formats::writeFile((scratch() / "none" / "a").string(), "x"), "");
     // The target cannot be replaced: the old content stays and nothing is left beside it.
     fs::path folder = scratch() / "taken";

@@ -5,7 +5,9 @@
 using namespace talvik::geometry;
 
 namespace {
-Ring box(double x0, double y0, double x1, double y1) { return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}; }
+Ring box(double x0, double y0, double x1, double y1) {
+    return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
+}
 }  // namespace
 
 TEST(Polygon, AreaIsSignedByDirection) {

@@ -13,8 +13,12 @@ using namespace talvik::model;
 
 namespace {
 
-Project three() { return setSpans(newProject(), "s1", {4000, 5000, 1500}, false, true); }
-const OneWaySlab& slab(const Project& p) { return *p.slabs.front(); }
+Project three() {
+    return setSpans(newProject(), "s1", {4000, 5000, 1500}, false, true);
+}
+const OneWaySlab& slab(const Project& p) {
+    return *p.slabs.front();
+}
 std::string firstTrouble(const Project& p) {
     auto t = validate(p);
     return t.empty() ? "" : t.front().path + ": " + t.front().message;
@@ -65,7 +69,8 @@ TEST(Edits, BarsMoveWithTheirSupports) {
     Project p = design::proposeBars(three(), "s1");
     auto topOverB = [](const Project& project) {
         for (const auto& r : slab(project).bars)
-            if (r.role == Role::TopMain && r.from < axis(slab(project), 1) && r.to > axis(slab(project), 1)) return r;
+            if (r.role == Role::TopMain && r.from < axis(slab(project), 1) && r.to > axis(slab(project), 1))
+                return r;
         return BarRun{};
     };
     BarRun before = topOverB(p);
@@ -85,7 +90,8 @@ TEST(Edits, PinningFollowsTheHand) {
     Project q = setRun(p, "s1", run);
     EXPECT_TRUE(slab(q).bars.front().pinned);
     Project again = design::proposeBars(q, "s1");
-    bool kept = std::any_of(slab(again).bars.begin(), slab(again).bars.end(), [&](const BarRun& r) { return r.id == run.id && r.spacing == 125; });
+    bool kept = std::any_of(slab(again).bars.begin(), slab(again).bars.end(),
+                            [&](const BarRun& r) { return r.id == run.id && r.spacing == 125; });
     EXPECT_TRUE(kept);
     EXPECT_FALSE(slab(setUnpinned(q, "s1")).bars.front().pinned);
     EXPECT_EQ(slab(removeRun(q, "s1", run.id)).bars.size(), slab(q).bars.size() - 1);
@@ -94,27 +100,44 @@ TEST(Edits, PinningFollowsTheHand) {
 }
 
 TEST(Validate, NamesWhatIsWrongAndWhere) {
-    auto with = [](auto change) { return editSlab(three(), "s1", [&](OneWaySlab& s, Project&) { change(s); }); };
+    auto with = [](auto change) {
+        return editSlab(three(), "s1", [&](OneWaySlab& s, Project&) { change(s); });
+    };
     EXPECT_EQ(firstTrouble(three()), "");
-    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.thickness = -5; })).find("slabs[0].thickness"), std::string::npos);
+    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.thickness = -5; })).find("slabs[0].thickness"),
+              std::string::npos);
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.thickness = NAN; })), "");
-    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.spans[1].length = 1e9; })).find("spans[1].length"), std::string::npos);
+    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.spans[1].length = 1e9; })).find("spans[1].length"),
+              std::string::npos);
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.spans.resize(51, {"x", 3000}); })), "");
-    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.spans[1].id = s.spans[0].id; })).find("twice"), std::string::npos);
-    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.supports.pop_back(); })).find("supports"), std::string::npos);
-    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.supports[1].width = 2900, s.spans[0].length = 1500; })).find("clear span"), std::string::npos);
+    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.spans[1].id = s.spans[0].id; })).find("twice"),
+              std::string::npos);
+    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.supports.pop_back(); })).find("supports"),
+              std::string::npos);
+    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) {
+                  s.supports[1].width = 2900, s.spans[0].length = 1500;
+              })).find("clear span"),
+              std::string::npos);
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.imposedUse = "Q"; })), "");
-    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.bars.push_back({"b1", Role::BottomMain, 0, 99999, "H12", 200}); })).find("leaves the slab"), std::string::npos);
-    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.bars.push_back({"b1", Role::BottomMain, 0, 900, "H13", 200}); })).find("H13"), std::string::npos);
+    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) {
+                  s.bars.push_back({"b1", Role::BottomMain, 0, 99999, "H12", 200});
+              })).find("leaves the slab"),
+              std::string::npos);
+    EXPECT_NE(firstTrouble(with([](OneWaySlab& s) {
+                  s.bars.push_back({"b1", Role::BottomMain, 0, 900, "H13", 200});
+              })).find("H13"),
+              std::string::npos);
     Project p = three();
     p.basis.barCatalog = "none";
     EXPECT_NE(firstTrouble(p), "");
     p = three();
     p.basis.mainBars.clear();
     EXPECT_NE(firstTrouble(p), "");
-    for (const auto& t : validate(with([](OneWaySlab& s) { s.width = 0, s.thickness = 5; }))) EXPECT_EQ(t.message.back(), '.');
+    for (const auto& t : validate(with([](OneWaySlab& s) { s.width = 0, s.thickness = 5; })))
+        EXPECT_EQ(t.message.back(), '.');
 }
 
 TEST(Validate, RandomSlabsAreGood) {
-    for (unsigned seed = 1; seed <= 100; ++seed) EXPECT_EQ(firstTrouble(test::randomProject(seed)), "") << seed;
+    for (unsigned seed = 1; seed <= 100; ++seed)
+        EXPECT_EQ(firstTrouble(test::randomProject(seed)), "") << seed;
 }

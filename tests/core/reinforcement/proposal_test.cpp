@@ -23,9 +23,9 @@ model::Project proposed(unsigned seed, const std::string& standard) {
 
 class Proposals : public ::testing::TestWithParam<std::string> {};
 
-// Brute force over the stations of random slabs: wherever the bars checks say within, the steel that is anchored
-// there resists the shifted moment; and the proposal itself leaves no flexure or bar-end check over unless the
-// strongest bars do not do.
+// Brute force over the stations of random slabs: wherever the bars checks say within, the steel that is
+// anchored there resists the shifted moment; and the proposal itself leaves no flexure or bar-end check over
+// unless the strongest bars do not do.
 TEST_P(Proposals, ProvidedSteelIsNowhereLessThanRequired) {
     int clean = 0;
     for (unsigned seed = 1; seed <= 60; ++seed) {
@@ -35,7 +35,10 @@ TEST_P(Proposals, ProvidedSteelIsNowhereLessThanRequired) {
         const auto& d = design.slabs.front();
         bool over = false;
         for (const auto& c : d.checks)
-            if ((c.key.find("curtailment") != std::string::npos || c.key.find("flexure") != std::string::npos) && c.outcome == checks::Outcome::Over) over = true;
+            if ((c.key.find("curtailment") != std::string::npos ||
+                 c.key.find("flexure") != std::string::npos) &&
+                c.outcome == checks::Outcome::Over)
+                over = true;
         if (over) continue;
         ++clean;
         reinforcement::Coverage coverage(slab, p.basis, *design.standard);
@@ -43,13 +46,19 @@ TEST_P(Proposals, ProvidedSteelIsNowhereLessThanRequired) {
         for (std::size_t i = 0; i < d.analysis.stations.size(); ++i) {
             double x = d.analysis.stations[i].x;
             auto top = coverage.at(true, x);
-            auto sec = reinforcement::section(true, top.diameter > 0 ? top.diameter : 20, slab, p.basis, 1000);
-            bool endSupport = (!slab.cantileverStart && x < slab.spans.front().length / 2) || (!slab.cantileverEnd && x > model::length(slab) - slab.spans.back().length / 2);
+            auto sec =
+                reinforcement::section(true, top.diameter > 0 ? top.diameter : 20, slab, p.basis, 1000);
+            bool endSupport = (!slab.cantileverStart && x < slab.spans.front().length / 2) ||
+                              (!slab.cantileverEnd && x > model::length(slab) - slab.spans.back().length / 2);
             // Behind a free tip the bars have ended at the cover and U-bars close the edge.
             double reach = p.basis.coverSide + 51;
-            bool tip = (slab.cantileverStart && x < reach) || (slab.cantileverEnd && x > model::length(slab) - reach);
+            bool tip = (slab.cantileverStart && x < reach) ||
+                       (slab.cantileverEnd && x > model::length(slab) - reach);
             if (d.shiftedTop[i] > 1e-4 * largest && !endSupport && !tip) {
-                double have = top.effective > 0 ? design.standard->flexure->resistance(sec, top.effective * 1000, 0).M / 1000 : 0;
+                double have =
+                    top.effective > 0
+                        ? design.standard->flexure->resistance(sec, top.effective * 1000, 0).M / 1000
+                        : 0;
                 EXPECT_GE(have * (1 + 1e-6), d.shiftedTop[i]) << "seed " << seed << " x " << x;
             }
         }
@@ -63,7 +72,9 @@ TEST_P(Proposals, BarsAreFromTheAllowedSets) {
         const auto& slab = *p.slabs.front();
         EXPECT_TRUE(model::validate(p).empty());
         for (const auto& run : slab.bars) {
-            const auto& allowed = run.role == Role::BottomMain || run.role == Role::TopMain ? p.basis.mainBars : p.basis.secondaryBars;
+            const auto& allowed = run.role == Role::BottomMain || run.role == Role::TopMain
+                                      ? p.basis.mainBars
+                                      : p.basis.secondaryBars;
             EXPECT_NE(std::find(allowed.begin(), allowed.end(), run.bar), allowed.end());
             EXPECT_NEAR(std::remainder(run.spacing, p.basis.spacingStep), 0, 1e-9);
             EXPECT_GE(run.spacing, p.basis.spacingLeast);
@@ -72,7 +83,9 @@ TEST_P(Proposals, BarsAreFromTheAllowedSets) {
         for (std::size_t i = 0; i < slab.spans.size(); ++i) {
             if (model::isCantilever(slab, i)) continue;
             double mid = model::spanStart(slab, i) + slab.spans[i].length / 2;
-            EXPECT_TRUE(std::any_of(slab.bars.begin(), slab.bars.end(), [&](const auto& r) { return r.role == Role::BottomMain && r.from < mid && r.to > mid; }));
+            EXPECT_TRUE(std::any_of(slab.bars.begin(), slab.bars.end(), [&](const auto& r) {
+                return r.role == Role::BottomMain && r.from < mid && r.to > mid;
+            }));
         }
     }
 }
@@ -84,16 +97,19 @@ TEST_P(Proposals, ProposingTwiceChangesNothing) {
     }
 }
 
-INSTANTIATE_TEST_SUITE_P(Catalogue, Proposals, ::testing::ValuesIn(standards::standardIds()), [](const auto& row) {
-    std::string name = row.param;
-    std::replace(name.begin(), name.end(), '-', '_');
-    return name;
-});
+INSTANTIATE_TEST_SUITE_P(Catalogue, Proposals, ::testing::ValuesIn(standards::standardIds()),
+                         [](const auto& row) {
+                             std::string name = row.param;
+                             std::replace(name.begin(), name.end(), '-', '_');
+                             return name;
+                         });
 
 TEST(Coverage, GrowsAlongTheAnchorage) {
     model::Project p = test::randomProject(4);
     auto standard = standards::makeStandard("en1992");
-    p = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) { s.bars = {{"b1", Role::BottomMain, 0, 2400, "H12", 150}}; });
+    p = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) {
+        s.bars = {{"b1", Role::BottomMain, 0, 2400, "H12", 150}};
+    });
     const auto& slab = *p.slabs.front();
     reinforcement::Coverage coverage(slab, p.basis, *standard);
     double lb = reinforcement::Coverage::anchorageLength(slab.bars.front(), false, slab, p.basis, *standard);
@@ -115,11 +131,15 @@ TEST(Demand, FaceMomentsAndTheFloor) {
         });
         auto standard = standards::makeStandard("aci318-si");
         const auto& slab = *p.slabs.front();
-        auto a = analysis::analyse(slab, p.basis, standard->actions->combinations(*catalogs::imposedUse(slab.imposedUse)));
+        auto a = analysis::analyse(slab, p.basis,
+                                   standard->actions->combinations(*catalogs::imposedUse(slab.imposedUse)));
         auto d = reinforcement::demand(slab, a, *standard);
-        double atAxis = -a.momentExtreme(actions::LimitState::Ultimate, false, 0, 5000).value, atFace = -a.momentExtreme(actions::LimitState::Ultimate, false, 0, 4850).value;
-        if (monolithic) EXPECT_NEAR(d.supports[1].moment, atFace, 1e-9 * atFace);
-        else EXPECT_LT(d.supports[1].moment, atAxis);
+        double atAxis = -a.momentExtreme(actions::LimitState::Ultimate, false, 0, 5000).value,
+               atFace = -a.momentExtreme(actions::LimitState::Ultimate, false, 0, 4850).value;
+        if (monolithic)
+            EXPECT_NEAR(d.supports[1].moment, atFace, 1e-9 * atFace);
+        else
+            EXPECT_LT(d.supports[1].moment, atAxis);
         EXPECT_GT(d.supports[1].moment, 0.8 * atFace);
     }
     auto en = standards::makeStandard("en1992");
@@ -131,7 +151,8 @@ TEST(SpanSystem, IsFoundFromTheLayout) {
     const auto& s = *p.slabs.front();
     EXPECT_EQ(reinforcement::spanSystem(s, 0), standards::SpanSystem::End);
     EXPECT_EQ(reinforcement::spanSystem(s, 1), standards::SpanSystem::Interior);
-    EXPECT_EQ(reinforcement::spanSystem(s, 2), standards::SpanSystem::Interior) << "continuous over a cantilever's support";
+    EXPECT_EQ(reinforcement::spanSystem(s, 2), standards::SpanSystem::Interior)
+        << "continuous over a cantilever's support";
     EXPECT_EQ(reinforcement::spanSystem(s, 3), standards::SpanSystem::Cantilever);
     model::Project one = model::setSpans(p, "s1", {4000}, false, false);
     EXPECT_EQ(reinforcement::spanSystem(*one.slabs.front(), 0), standards::SpanSystem::Simple);

@@ -27,20 +27,25 @@ model::OneWaySlab slabWith(model::BarRun run) {
 
 TEST(Schedule, StraightHookedAndUBars) {
     model::Basis basis;
-    auto straight = schedule::items(slabWith({"b1", model::Role::BottomMain, 0, 4000, "H12", 200}), basis, {}, lap600, tail5);
+    auto straight = schedule::items(slabWith({"b1", model::Role::BottomMain, 0, 4000, "H12", 200}), basis, {},
+                                    lap600, tail5);
     ASSERT_EQ(straight.size(), 1u);
     EXPECT_EQ(straight[0].shape, "00");
     EXPECT_EQ(straight[0].cutLength, 4000);
     EXPECT_EQ(straight[0].number, static_cast<int>(std::ceil((6000 - 70) / 200.0)) + 1);
-    auto hook = schedule::items(slabWith({"b1", model::Role::TopMain, 0, 4000, "H12", 200, model::BarEnd::Hook}), basis, {}, lap600, tail5);
+    auto hook =
+        schedule::items(slabWith({"b1", model::Role::TopMain, 0, 4000, "H12", 200, model::BarEnd::Hook}),
+                        basis, {}, lap600, tail5);
     EXPECT_EQ(hook[0].shape, "11");
     EXPECT_EQ(hook[0].dimensions.at('B'), 150);  // 200 less the covers
     EXPECT_EQ(hook[0].cutLength, units::roundUp(4000 + 150 - 12 - 12, 25));
-    auto u = schedule::items(slabWith({"b1", model::Role::EndU, 0, 400, "H8", 200}), basis, {}, lap600, tail5);
+    auto u =
+        schedule::items(slabWith({"b1", model::Role::EndU, 0, 400, "H8", 200}), basis, {}, lap600, tail5);
     EXPECT_EQ(u[0].shape, "21");
     EXPECT_EQ(u[0].dimensions.at('A'), 400);
     EXPECT_EQ(u[0].dimensions.at('B'), 150);
-    auto across = schedule::items(slabWith({"b1", model::Role::BottomSecondary, 0, 3000, "H8", 300}), basis, {}, lap600, tail5);
+    auto across = schedule::items(slabWith({"b1", model::Role::BottomSecondary, 0, 3000, "H8", 300}), basis,
+                                  {}, lap600, tail5);
     EXPECT_EQ(across[0].number, 11);
     EXPECT_EQ(across[0].dimensions.at('A'), 6000 - 70);
 }
@@ -57,7 +62,8 @@ TEST(Schedule, LongRunsAreLappedFromStock) {
         sum += i.dimensions.at('A');
     }
     EXPECT_GE(sum, 30000 + 2 * 600 - 20);
-    for (std::size_t i = 1; i < items.size(); ++i) EXPECT_GE(items[i - 1].to - items[i].from, 600 - 1e-6) << "laps are long enough";
+    for (std::size_t i = 1; i < items.size(); ++i)
+        EXPECT_GE(items[i - 1].to - items[i].from, 600 - 1e-6) << "laps are long enough";
     EXPECT_NEAR(items.back().to, 30000, 1e-9);
 }
 
@@ -78,7 +84,9 @@ TEST(Schedule, EqualBarsShareAMarkAndMarksAreStable) {
     model::Project q = design::withMarks(model::setRun(p, p.slabs[0]->id, run));
     auto after = design::run(q);
     for (const auto& item : after.slabs[0].items)
-        if (item.run != run.id) { EXPECT_EQ(item.mark, bySignature.at(schedule::signature(item))); }
+        if (item.run != run.id) {
+            EXPECT_EQ(item.mark, bySignature.at(schedule::signature(item)));
+        }
     // And back again: the old mark returns.
     auto back = design::run(design::withMarks(model::setRun(q, p.slabs[0]->id, p.slabs[0]->bars[1])));
     EXPECT_EQ(back.slabs[0].items[1].mark, design.slabs[0].items[1].mark);
@@ -95,7 +103,9 @@ TEST(Schedule, TotalsAreTheSumOfRows) {
     EXPECT_NEAR(rows, s.mass, 1e-9);
     EXPECT_NEAR(totals, s.mass, 1e-9);
     EXPECT_EQ(number, items);
-    for (const auto& r : s.rows) EXPECT_NEAR(r.massEach, r.cutLength / 1000 * catalogs::barCatalog("metric")->find(r.bar)->massPerMetre, 1e-9);
+    for (const auto& r : s.rows)
+        EXPECT_NEAR(r.massEach,
+                    r.cutLength / 1000 * catalogs::barCatalog("metric")->find(r.bar)->massPerMetre, 1e-9);
 }
 
 TEST(Schedule, CalloutsAreInTradeForm) {

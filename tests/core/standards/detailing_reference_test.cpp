@@ -1,4 +1,5 @@
-// Anchorage, development and deflection against the reference tables that the batch calculator does not cover yet.
+// Anchorage, development and deflection against the reference tables that the batch calculator does not cover
+// yet.
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -16,8 +17,12 @@ using test::num;
 
 namespace {
 
-en1992::Parameters parameters() { return en1992::Parameters(catalogs::values(catalogs::parameterSet("parameters_en1992.json"))); }
-void expectWithin(double got, double want, double tolerance, const char* what, std::size_t row) { EXPECT_NEAR(got, want, tolerance * std::abs(want)) << what << ", row " << row + 1; }
+en1992::Parameters parameters() {
+    return en1992::Parameters(catalogs::values(catalogs::parameterSet("parameters_en1992.json")));
+}
+void expectWithin(double got, double want, double tolerance, const char* what, std::size_t row) {
+    EXPECT_NEAR(got, want, tolerance * std::abs(want)) << what << ", row " << row + 1;
+}
 
 }  // namespace
 
@@ -27,7 +32,8 @@ TEST(Reference, EnAnchorage) {
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const auto& r = rows[i];
         AnchorageInput in;
-        in.diameter = num(r, "phi"), in.fc = num(r, "fck"), in.stress = num(r, "sigma"), in.good = num(r, "good") == 1, in.cd = num(r, "cd");
+        in.diameter = num(r, "phi"), in.fc = num(r, "fck"), in.stress = num(r, "sigma"),
+        in.good = num(r, "good") == 1, in.cd = num(r, "cd");
         in.hooked = num(r, "straight") == 0;
         in.lapShare = num(r, "pct");
         auto a = en1992::anchorage(parameters(), in);
@@ -46,19 +52,24 @@ TEST(Reference, AciDevelopment) {
     ASSERT_EQ(rows.size(), 18u);
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const auto& r = rows[i];
-        auto d = aci318::development(aci318::si(), num(r, "db"), num(r, "fc"), num(r, "fy"), num(r, "top") == 1, num(r, "cb"), num(r, "small") == 1);
+        auto d = aci318::development(aci318::si(), num(r, "db"), num(r, "fc"), num(r, "fy"),
+                                     num(r, "top") == 1, num(r, "cb"), num(r, "small") == 1);
         expectWithin(d.general, num(r, "ld_gen"), 1e-3, "ld_gen", i);
         expectWithin(d.tableA, num(r, "ld_a"), 1e-3, "ld_a", i);
         expectWithin(d.tableB, num(r, "ld_b"), 1e-3, "ld_b", i);
         expectWithin(d.lapB, num(r, "lapB"), 1e-3, "lapB", i);
         // The facet takes the same route with the cover to the bar's surface.
         AnchorageInput in;
-        in.diameter = num(r, "db"), in.fc = num(r, "fc"), in.fy = num(r, "fy"), in.good = num(r, "top") == 0, in.cd = num(r, "cb") - in.diameter / 2;
-        if ((in.diameter <= 19.1) == (num(r, "small") == 1)) expectWithin(aci318::detailingRules(aci318::si())->anchorage(in), num(r, "ld_gen"), 1e-3, "facet", i);
+        in.diameter = num(r, "db"), in.fc = num(r, "fc"), in.fy = num(r, "fy"), in.good = num(r, "top") == 0,
+        in.cd = num(r, "cb") - in.diameter / 2;
+        if ((in.diameter <= 19.1) == (num(r, "small") == 1))
+            expectWithin(aci318::detailingRules(aci318::si())->anchorage(in), num(r, "ld_gen"), 1e-3, "facet",
+                         i);
     }
 }
 
-// A simply supported span through the sag facet: curvatures at as many stations as the checks use, integrated.
+// A simply supported span through the sag facet: curvatures at as many stations as the checks use,
+// integrated.
 TEST(Reference, EnDeflectionSimplySupported) {
     auto rows = test::rows(test::readText(test::referencePath("en_deflection_ss")));
     auto service = en1992::serviceRules(parameters());
@@ -84,7 +95,8 @@ TEST(Reference, EnDeflectionSimplySupported) {
         expectWithin(sag.w[160], num(r, "defl"), 1e-2, "defl", i);
         double ratio = 200000 / (en1992::concrete(num(r, "fck")).Ecm / (1 + in.creep));
         expectWithin(cracked(1000, num(r, "d"), num(r, "As"), ratio).I / 1e6, num(r, "Ic"), 1e-3, "Ic", i);
-        expectWithin(uncracked(1000, h, num(r, "d"), num(r, "As"), ratio).I / 1e6, num(r, "Iu"), 1e-3, "Iu", i);
+        expectWithin(uncracked(1000, h, num(r, "d"), num(r, "As"), ratio).I / 1e6, num(r, "Iu"), 1e-3, "Iu",
+                     i);
     }
     EXPECT_GT(used, 6);
 }
@@ -106,10 +118,12 @@ TEST(Reference, AciDeflection) {
             xs.push_back(x);
         }
         auto k = service->curvatures(in);
-        double live = fem::integrateBetweenSupports(xs, k.live).w[100], total = fem::integrateBetweenSupports(xs, k.total).w[100];
-        expectWithin(live, num(r, "imm"), 1.2e-3, "imm", i);          // no permanent load here: all is immediate
+        double live = fem::integrateBetweenSupports(xs, k.live).w[100],
+               total = fem::integrateBetweenSupports(xs, k.total).w[100];
+        expectWithin(live, num(r, "imm"), 1.2e-3, "imm", i);  // no permanent load here: all is immediate
         expectWithin(total - live, num(r, "lt"), 1.2e-3, "lt", i);
-        expectWithin(cracked(num(r, "b"), num(r, "d"), num(r, "As"), num(r, "n")).I / 1e6, num(r, "Icr"), 1e-3, "Icr", i);
+        expectWithin(cracked(num(r, "b"), num(r, "d"), num(r, "As"), num(r, "n")).I / 1e6, num(r, "Icr"),
+                     1e-3, "Icr", i);
     }
 }
 
@@ -120,8 +134,10 @@ TEST(Reference, AciOneWayShearInchPound) {
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const auto& r = rows[i];
         double in = e.length;
-        Section s{num(r, "b") * in, num(r, "d") * in * 1.1, num(r, "d") * in, 0, num(r, "fc") * e.stress, 414};
-        expectWithin(aci318::shearRules(e, 1)->oneWay(s, num(r, "As") * in * in) / 4448.2216152605, num(r, "phiVc"), 1e-3, "phiVc", i);
+        Section s{
+            num(r, "b") * in, num(r, "d") * in * 1.1, num(r, "d") * in, 0, num(r, "fc") * e.stress, 414};
+        expectWithin(aci318::shearRules(e, 1)->oneWay(s, num(r, "As") * in * in) / 4448.2216152605,
+                     num(r, "phiVc"), 1e-3, "phiVc", i);
         expectWithin(aci318::sizeFactor(e, s.d), num(r, "lam_s"), 1e-3, "lam_s", i);
     }
 }
@@ -130,11 +146,14 @@ TEST(Reference, AciOneWayShearInchPound) {
 TEST(Aci, EditionsAgree) {
     Section s{304.8, 203.2, 165, 30, 27.579, 413.685};
     auto si = aci318::flexureRules(aci318::si()), us = aci318::flexureRules(aci318::inchPound());
-    for (double As : {200.0, 400.0, 800.0, 2000.0}) expectWithin(us->resistance(s, As, 0).M, si->resistance(s, As, 0).M, 5e-3, "M", 0);
-    for (double M : {5e6, 1e7, 2e7}) expectWithin(us->required(s, M).As, si->required(s, M).As, 5e-3, "As", 0);
+    for (double As : {200.0, 400.0, 800.0, 2000.0})
+        expectWithin(us->resistance(s, As, 0).M, si->resistance(s, As, 0).M, 5e-3, "M", 0);
+    for (double M : {5e6, 1e7, 2e7})
+        expectWithin(us->required(s, M).As, si->required(s, M).As, 5e-3, "As", 0);
     auto siShear = aci318::shearRules(aci318::si(), 1), usShear = aci318::shearRules(aci318::inchPound(), 1);
     expectWithin(usShear->oneWay(s, 400), siShear->oneWay(s, 400), 2e-2, "V", 0);
     auto a = aci318::detailingRules(aci318::si()), b = aci318::detailingRules(aci318::inchPound());
     expectWithin(b->minimumSteel(s), a->minimumSteel(s), 1e-9, "min", 0);
-    expectWithin(aci318::crackSpacing(aci318::inchPound(), 275, 25), aci318::crackSpacing(aci318::si(), 275, 25), 2e-2, "crack", 0);
+    expectWithin(aci318::crackSpacing(aci318::inchPound(), 275, 25),
+                 aci318::crackSpacing(aci318::si(), 275, 25), 2e-2, "crack", 0);
 }

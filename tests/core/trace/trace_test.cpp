@@ -13,13 +13,17 @@ namespace {
 
 trace::Step sample() {
     trace::Steps steps;
-    trace::step(&steps, "v_Rd,c", "0.18/gamma_c*k*(100*rho_l*f_ck)^(1/3)", {{"gamma_c", 1.5}, {"k", 2}, {"rho_l", 0.005}, {"f_ck", 30, "MPa"}}, 0.12 * 2 * std::cbrt(15.0), "MPa", "6.2.2(1)");
+    trace::step(&steps, "v_Rd,c", "0.18/gamma_c*k*(100*rho_l*f_ck)^(1/3)",
+                {{"gamma_c", 1.5}, {"k", 2}, {"rho_l", 0.005}, {"f_ck", 30, "MPa"}},
+                0.12 * 2 * std::cbrt(15.0), "MPa", "6.2.2(1)");
     return steps.front();
 }
 
 }  // namespace
 
-TEST(Trace, CostsNothingWithoutSteps) { EXPECT_EQ(trace::step(nullptr, "x", "1+1", {}, 2, "", ""), 2); }
+TEST(Trace, CostsNothingWithoutSteps) {
+    EXPECT_EQ(trace::step(nullptr, "x", "1+1", {}, 2, "", ""), 2);
+}
 
 TEST(Trace, ShowsFormulaWithGreekAndSubscripts) {
     EXPECT_EQ(trace::formula(sample(), Form::Plain), "v_Rd,c = 0.18 / γ_c · k · (100 · ρ_l · f_ck)^(1 / 3)");

@@ -38,7 +38,8 @@ TEST(Parse, TakesArithmeticAndUnits) {
 }
 
 TEST(Parse, SaysInASentenceWhatIsWrong) {
-    for (const char* bad : {"", "   ", "abc", "5 furlong", "1/0", "2*", "(3", "5 kPa", "1e400", "sqrt(0-1)", "3 3"}) {
+    for (const char* bad :
+         {"", "   ", "abc", "5 furlong", "1/0", "2*", "(3", "5 kPa", "1e400", "sqrt(0-1)", "3 3"}) {
         Parsed p = parse(bad, Kind::Length, System::Metric);
         EXPECT_FALSE(p.value) << bad;
         EXPECT_EQ(p.error.back(), '.') << bad << ": " << p.error;
@@ -62,12 +63,14 @@ TEST(SpacingList, UnderstandsRepeatsAndUnits) {
 }
 
 TEST(SpacingList, RefusesNonsense) {
-    for (const char* bad : {"", "0@5", "1.5@5", "a", "3@", "-4", "51@3", "1000000@1", "3@0"}) EXPECT_NE(parseSpacingList(bad, Kind::Span, System::Metric).error, "") << bad;
+    for (const char* bad : {"", "0@5", "1.5@5", "a", "3@", "-4", "51@3", "1000000@1", "3@0"})
+        EXPECT_NE(parseSpacingList(bad, Kind::Span, System::Metric).error, "") << bad;
 }
 
 TEST(SpacingList, RoundTrips) {
     for (auto system : {System::Metric, System::UsCustomary})
-        for (const std::vector<double>& lengths : {std::vector<double>{4200, 4800, 5400}, {304.8, 304.8}, {3658, 3657.6}}) {
+        for (const std::vector<double>& lengths :
+             {std::vector<double>{4200, 4800, 5400}, {304.8, 304.8}, {3658, 3657.6}}) {
             auto back = parseSpacingList(spacingList(lengths, Kind::Span, system), Kind::Span, system);
             ASSERT_EQ(back.values.size(), lengths.size());
             for (std::size_t i = 0; i < lengths.size(); ++i) EXPECT_NEAR(back.values[i], lengths[i], 0.01);

@@ -18,11 +18,13 @@ struct Beam {
 
 // The state of the beam under one load case (one uniform load per span).
 struct BeamSolution {
-    std::vector<double> load;                        // per span
-    std::vector<double> deflection, rotation;        // per node; rotation is the slope dw/dx
-    std::vector<double> reaction;                    // per node, zero where free
-    std::vector<double> momentStart, shearStart;     // per span, at its left end
-    double moment(std::size_t span, double x) const { return momentStart[span] + shearStart[span] * x - load[span] * x * x / 2; }
+    std::vector<double> load;                     // per span
+    std::vector<double> deflection, rotation;     // per node; rotation is the slope dw/dx
+    std::vector<double> reaction;                 // per node, zero where free
+    std::vector<double> momentStart, shearStart;  // per span, at its left end
+    double moment(std::size_t span, double x) const {
+        return momentStart[span] + shearStart[span] * x - load[span] * x * x / 2;
+    }
     double shear(std::size_t span, double x) const { return shearStart[span] - load[span] * x; }
 };
 
@@ -38,14 +40,15 @@ BeamResult solve(const Beam& beam, const std::vector<std::vector<double>>& loads
 // Deflection inside a span from its solution: the Hermite shape and the particular one of the uniform load.
 double deflection(const Beam& beam, const BeamSolution& s, std::size_t span, double x);
 
-// Deflection by integrating curvatures (positive where it sags) at stations x twice, with w = 0 at both ends of
-// the range (Simpson on the linearly varying curvature, trapezoidal slopes). Also gives the end slopes.
+// Deflection by integrating curvatures (positive where it sags) at stations x twice, with w = 0 at both ends
+// of the range (Simpson on the linearly varying curvature, trapezoidal slopes). Also gives the end slopes.
 struct IntegratedSag {
     std::vector<double> w;
     double slopeStart = 0, slopeEnd = 0;
 };
 IntegratedSag integrateBetweenSupports(const std::vector<double>& x, const std::vector<double>& curvature);
 // The same from a known start: w = 0 and the given slope dw/dx at the first station.
-std::vector<double> integrateFrom(double slope, const std::vector<double>& x, const std::vector<double>& curvature);
+std::vector<double> integrateFrom(double slope, const std::vector<double>& x,
+                                  const std::vector<double>& curvature);
 
 }  // namespace talvik::fem

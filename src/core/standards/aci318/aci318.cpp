@@ -14,13 +14,16 @@ class Actions final : public ActionRules {
   public:
     std::vector<actions::Combination> combinations(const catalogs::ImposedUse& use) const override {
         using actions::LimitState;
-        auto named = [](double d, double l) { return l == 0 ? fmt::format("{} D", d) : fmt::format("{} D + {} L", d, l); };
+        auto named = [](double d, double l) {
+            return l == 0 ? fmt::format("{} D", d) : fmt::format("{} D + {} L", d, l);
+        };
         return {{named(1.4, 0), "ACI 318-19 (5.3.1a)", LimitState::Ultimate, 1.4, 0},
                 {named(1.2, 1.6), "ACI 318-19 (5.3.1b)", LimitState::Ultimate, 1.2, 1.6},
                 {named(0.9, 1.6), "ACI 318-19 5.3.1, D favourable", LimitState::Ultimate, 0.9, 1.6},
                 {named(1, 1), "ACI 318-19 24.2, service", LimitState::Characteristic, 1, 1},
                 {named(1, use.psi1), "service, frequent", LimitState::Frequent, 1, use.psi1},
-                {named(1, use.sustained), "ACI 318-19 24.2.4.1, sustained", LimitState::QuasiPermanent, 1, use.sustained}};
+                {named(1, use.sustained), "ACI 318-19 24.2.4.1, sustained", LimitState::QuasiPermanent, 1,
+                 use.sustained}};
     }
 
     Coefficients coefficients(const Spans& s) const override {
@@ -28,12 +31,15 @@ class Actions final : public ActionRules {
         c.source = "ACI 318-19 Table 6.5.2";
         c.onClearSpan = true;
         std::size_t n = s.lengths.size();
-        if (n < 2) c.refusal = "needs two spans or more (6.5.1d)";
-        else if (s.imposed > 3 * s.permanent) c.refusal = "imposed load is over three times the permanent load (6.5.1c)";
+        if (n < 2)
+            c.refusal = "needs two spans or more (6.5.1d)";
+        else if (s.imposed > 3 * s.permanent)
+            c.refusal = "imposed load is over three times the permanent load (6.5.1c)";
         for (std::size_t i = 0; i + 1 < n && c.refusal.empty(); ++i) {
             double a = s.lengths[i], b = s.lengths[i + 1];
             if (std::max(a, b) > 1.2 * std::min(a, b) * (1 + 1e-9))
-                c.refusal = fmt::format("neighbouring spans {} and {} differ by more than 20 % (6.5.1e)", i + 1, i + 2);
+                c.refusal = fmt::format("neighbouring spans {} and {} differ by more than 20 % (6.5.1e)",
+                                        i + 1, i + 2);
         }
         if (!c.refusal.empty()) return c;
         constexpr double none = std::numeric_limits<double>::quiet_NaN();
@@ -51,29 +57,106 @@ class Actions final : public ActionRules {
 }  // namespace
 
 const Edition& si() {
-    static const Edition e{
-        .id = "aci318-si", .title = "ACI 318-19 SI", .family = "aci-si", .units = units::System::Metric, .length = 1, .stress = 1,
-        .lengthUnit = "mm", .stressUnit = "MPa", .momentUnit = "kNm", .forceUnit = "kN", .momentFactor = 1e6, .forceFactor = 1000, .Es = 200000,
-        .beta1Start = 28, .beta1Slope = 0.05 / 7, .shear = 0.66, .shearCap = 0.42, .rootCap = 8.3, .sizeExpression = "min(sqrt(2/(1 + 0.004*d)), 1)", .sizeSlope = 0.004,
-        .rupture = 0.62, .modulus = 4700, .crackStress = 280, .crackReach = 380, .crackCap = 300, .spacingCap = 450, .clearLeast = 25, .thicknessYield = 700,
-        .development = 1.1, .developmentA = 2.1, .developmentB = 1.4, .developmentALarge = 1.7, .developmentBLarge = 1.1, .developmentFloor = 300, .hook = 23, .hookFloor = 150,
-        .gradeStep1 = 420, .gradeStep2 = 550, .smallBar = 19.1, .hookStrengthTop = 42, .supportReach = 150, .beamSteelRoot = 0.25, .beamSteelLeast = 1.4, .beamYieldCap = 550};
+    static const Edition e{.id = "aci318-si",
+                           .title = "ACI 318-19 SI",
+                           .family = "aci-si",
+                           .units = units::System::Metric,
+                           .length = 1,
+                           .stress = 1,
+                           .lengthUnit = "mm",
+                           .stressUnit = "MPa",
+                           .momentUnit = "kNm",
+                           .forceUnit = "kN",
+                           .momentFactor = 1e6,
+                           .forceFactor = 1000,
+                           .Es = 200000,
+                           .beta1Start = 28,
+                           .beta1Slope = 0.05 / 7,
+                           .shear = 0.66,
+                           .shearCap = 0.42,
+                           .rootCap = 8.3,
+                           .sizeExpression = "min(sqrt(2/(1 + 0.004*d)), 1)",
+                           .sizeSlope = 0.004,
+                           .rupture = 0.62,
+                           .modulus = 4700,
+                           .crackStress = 280,
+                           .crackReach = 380,
+                           .crackCap = 300,
+                           .spacingCap = 450,
+                           .clearLeast = 25,
+                           .thicknessYield = 700,
+                           .development = 1.1,
+                           .developmentA = 2.1,
+                           .developmentB = 1.4,
+                           .developmentALarge = 1.7,
+                           .developmentBLarge = 1.1,
+                           .developmentFloor = 300,
+                           .hook = 23,
+                           .hookFloor = 150,
+                           .gradeStep1 = 420,
+                           .gradeStep2 = 550,
+                           .smallBar = 19.1,
+                           .hookStrengthTop = 42,
+                           .supportReach = 150,
+                           .beamSteelRoot = 0.25,
+                           .beamSteelLeast = 1.4,
+                           .beamYieldCap = 550};
     return e;
 }
 
 const Edition& inchPound() {
-    // lbf, in, psi. 1 in = 25.4 mm; 1 psi = 4.4482216152605 / 645.16 MPa: the one line where the editions meet.
-    static const Edition e{
-        .id = "aci318-us", .title = "ACI 318-19 inch-pound", .family = "aci-us", .units = units::System::UsCustomary, .length = 25.4, .stress = 4.4482216152605 / 645.16,
-        .lengthUnit = "in", .stressUnit = "psi", .momentUnit = "kip·ft", .forceUnit = "kip", .momentFactor = 12000, .forceFactor = 1000, .Es = 29e6,
-        .beta1Start = 4000, .beta1Slope = 0.05 / 1000, .shear = 8, .shearCap = 5, .rootCap = 100, .sizeExpression = "min(sqrt(2/(1 + d/10)), 1)", .sizeSlope = 0.1,
-        .rupture = 7.5, .modulus = 57000, .crackStress = 40000, .crackReach = 15, .crackCap = 12, .spacingCap = 18, .clearLeast = 1, .thicknessYield = 100000,
-        .development = 40.0 / 3, .developmentA = 25, .developmentB = 50.0 / 3, .developmentALarge = 20, .developmentBLarge = 40.0 / 3, .developmentFloor = 12, .hook = 55, .hookFloor = 6,
-        .gradeStep1 = 60000, .gradeStep2 = 80000, .smallBar = 19.1, .hookStrengthTop = 6000, .supportReach = 6, .beamSteelRoot = 3, .beamSteelLeast = 200, .beamYieldCap = 80000};
+    // lbf, in, psi. 1 in = 25.4 mm; 1 psi = 4.4482216152605 / 645.16 MPa: the one line where the editions
+    // meet.
+    static const Edition e{.id = "aci318-us",
+                           .title = "ACI 318-19 inch-pound",
+                           .family = "aci-us",
+                           .units = units::System::UsCustomary,
+                           .length = 25.4,
+                           .stress = 4.4482216152605 / 645.16,
+                           .lengthUnit = "in",
+                           .stressUnit = "psi",
+                           .momentUnit = "kip·ft",
+                           .forceUnit = "kip",
+                           .momentFactor = 12000,
+                           .forceFactor = 1000,
+                           .Es = 29e6,
+                           .beta1Start = 4000,
+                           .beta1Slope = 0.05 / 1000,
+                           .shear = 8,
+                           .shearCap = 5,
+                           .rootCap = 100,
+                           .sizeExpression = "min(sqrt(2/(1 + d/10)), 1)",
+                           .sizeSlope = 0.1,
+                           .rupture = 7.5,
+                           .modulus = 57000,
+                           .crackStress = 40000,
+                           .crackReach = 15,
+                           .crackCap = 12,
+                           .spacingCap = 18,
+                           .clearLeast = 1,
+                           .thicknessYield = 100000,
+                           .development = 40.0 / 3,
+                           .developmentA = 25,
+                           .developmentB = 50.0 / 3,
+                           .developmentALarge = 20,
+                           .developmentBLarge = 40.0 / 3,
+                           .developmentFloor = 12,
+                           .hook = 55,
+                           .hookFloor = 6,
+                           .gradeStep1 = 60000,
+                           .gradeStep2 = 80000,
+                           .smallBar = 19.1,
+                           .hookStrengthTop = 6000,
+                           .supportReach = 6,
+                           .beamSteelRoot = 3,
+                           .beamSteelLeast = 200,
+                           .beamYieldCap = 80000};
     return e;
 }
 
-std::unique_ptr<ActionRules> actionRules() { return std::make_unique<Actions>(); }
+std::unique_ptr<ActionRules> actionRules() {
+    return std::make_unique<Actions>();
+}
 
 std::shared_ptr<const Standard> make(const Edition& e, const catalogs::ParameterValues& changes) {
     constexpr const char* file = "parameters_aci318.json";
@@ -91,11 +174,14 @@ std::shared_ptr<const Standard> make(const Edition& e, const catalogs::Parameter
     s->detailing = detailingRules(e);
     s->actions = actionRules();
     s->omissions = {
-        {"durability", "Cover and concrete for durability", "ACI 318-19 19.3, 20.5", "Covers are taken as entered; exposure categories are not judged here."},
+        {"durability", "Cover and concrete for durability", "ACI 318-19 19.3, 20.5",
+         "Covers are taken as entered; exposure categories are not judged here."},
         {"fire", "Fire resistance", "ACI 318-19 4.11", "Thickness and cover for fire are not judged here."},
         {"vibration", "Vibration", "ACI 318-19 24.1", "Natural frequency is not calculated here."},
-        {"integrity", "Structural integrity", "ACI 318-19 7.7.7", "Continuity of reinforcement over the supports is shown, not judged."},
-        {"concentrated", "Concentrated loads and two-way shear", "ACI 318-19 22.6", "This slab carries loads spread over its area only."}};
+        {"integrity", "Structural integrity", "ACI 318-19 7.7.7",
+         "Continuity of reinforcement over the supports is shown, not judged."},
+        {"concentrated", "Concentrated loads and two-way shear", "ACI 318-19 22.6",
+         "This slab carries loads spread over its area only."}};
     return s;
 }
 

@@ -1,5 +1,6 @@
-// ACI 318-19 in its SI and its inch-pound form. Both run the same code in their own units (N, mm, MPa or lbf, in,
-// psi) with the empirical constants of their own edition; values are converted where a rule is entered and left.
+// ACI 318-19 in its SI and its inch-pound form. Both run the same code in their own units (N, mm, MPa or lbf,
+// in, psi) with the empirical constants of their own edition; values are converted where a rule is entered
+// and left.
 #pragma once
 
 #include "standards/rules.h"
@@ -14,22 +15,22 @@ struct Edition {
     const char *lengthUnit, *stressUnit, *momentUnit, *forceUnit;
     double momentFactor, forceFactor;  // native moment (force) per printed unit: 1e6 N mm per kNm
     double Es;
-    double beta1Start, beta1Slope;       // 22.2.2.4.3
-    double shear, shearCap, rootCap;     // Table 22.5.5.1(c), 22.5.5.1.1, 22.5.3.1
-    const char* sizeExpression;          // 22.5.5.1.3
+    double beta1Start, beta1Slope;    // 22.2.2.4.3
+    double shear, shearCap, rootCap;  // Table 22.5.5.1(c), 22.5.5.1.1, 22.5.3.1
+    const char* sizeExpression;       // 22.5.5.1.3
     double sizeSlope;
-    double rupture, modulus;             // 19.2.3.1, 19.2.2.1(b)
-    double crackStress, crackReach, crackCap;  // Table 24.3.2: reach*(stress/fs) - 2.5cc, cap*(stress/fs)
-    double spacingCap, clearLeast;       // 7.7.2.3, 25.2.1
-    double thicknessYield;               // 7.3.1.1.1: 0.4 + fy/thicknessYield
-    double development;                  // 25.4.2.4: fy/(development*sqrt(fc))
-    double developmentA, developmentB;   // Table 25.4.2.3 for No. 19 (No. 6) and smaller
+    double rupture, modulus;                      // 19.2.3.1, 19.2.2.1(b)
+    double crackStress, crackReach, crackCap;     // Table 24.3.2: reach*(stress/fs) - 2.5cc, cap*(stress/fs)
+    double spacingCap, clearLeast;                // 7.7.2.3, 25.2.1
+    double thicknessYield;                        // 7.3.1.1.1: 0.4 + fy/thicknessYield
+    double development;                           // 25.4.2.4: fy/(development*sqrt(fc))
+    double developmentA, developmentB;            // Table 25.4.2.3 for No. 19 (No. 6) and smaller
     double developmentALarge, developmentBLarge;  // and for larger bars
     double developmentFloor, hook, hookFloor;
-    double gradeStep1, gradeStep2;       // psi_g
-    double smallBar;                     // largest diameter that counts as No. 19 / No. 6 and smaller
-    double hookStrengthTop;              // psi_c reaches 1 here: f'c/(2.5 top) + 0.6
-    double supportReach;                 // 7.7.3.8.1
+    double gradeStep1, gradeStep2;  // psi_g
+    double smallBar;                // largest diameter that counts as No. 19 / No. 6 and smaller
+    double hookStrengthTop;         // psi_c reaches 1 here: f'c/(2.5 top) + 0.6
+    double supportReach;            // 7.7.3.8.1
     double beamSteelRoot, beamSteelLeast, beamYieldCap;  // 9.6.1.2
 };
 const Edition& si();
@@ -39,7 +40,8 @@ const Edition& inchPound();
 struct Development {
     double general, tableA, tableB, lapB;
 };
-Development development(const Edition& e, double diameter, double fc, double fy, bool top, double cb, bool small);
+Development development(const Edition& e, double diameter, double fc, double fy, bool top, double cb,
+                        bool small);
 
 // 9.6.1.2, for batch tables: least flexural steel of beams.
 double beamMinimumSteel(const Edition& e, const Section& s);
@@ -48,7 +50,8 @@ double twoWaySpacing(const Edition& e, double h);
 // Size factor of 22.5.5.1.3 for an effective depth in mm.
 double sizeFactor(const Edition& e, double d);
 // phi Vc with the size factor given.
-double shearResistance(const Edition& e, const Section& s, double As, double lambda, double size, Steps* t = nullptr);
+double shearResistance(const Edition& e, const Section& s, double As, double lambda, double size,
+                       Steps* t = nullptr);
 // Table 24.3.2 for the service stress fs (stored units).
 double crackSpacing(const Edition& e, double fs, double cover);
 

@@ -16,10 +16,14 @@ struct System {
 };
 System divisor(SpanSystem system) {
     switch (system) {
-        case SpanSystem::Simple: return {20, "simply supported"};
-        case SpanSystem::End: return {24, "one end continuous"};
-        case SpanSystem::Interior: return {28, "both ends continuous"};
-        case SpanSystem::Cantilever: return {10, "cantilever"};
+        case SpanSystem::Simple:
+            return {20, "simply supported"};
+        case SpanSystem::End:
+            return {24, "one end continuous"};
+        case SpanSystem::Interior:
+            return {28, "both ends continuous"};
+        case SpanSystem::Cantilever:
+            return {10, "cantilever"};
     }
     return {20, ""};
 }
@@ -27,8 +31,12 @@ System divisor(SpanSystem system) {
 class Service final : public ServiceRules {
   public:
     Service(const Edition& e, const catalogs::ParameterValues& p)
-        : e_(e), lambda_(p.find("lambda")->second), xi_(p.find("xi")->second), live_(p.find("live_limit")->second),
-          after_(p.find("after_limit")->second), total_(p.find("total_limit")->second) {}
+        : e_(e),
+          lambda_(p.find("lambda")->second),
+          xi_(p.find("xi")->second),
+          live_(p.find("live_limit")->second),
+          after_(p.find("after_limit")->second),
+          total_(p.find("total_limit")->second) {}
 
     actions::LimitState crackState() const override { return actions::LimitState::Characteristic; }
     std::string slendernessClause() const override { return "ACI 318-19 Table 7.3.1.1"; }
@@ -40,12 +48,18 @@ class Service final : public ServiceRules {
         f.clause = "ACI 318-19 24.3.2";
         f.prefix = "s";
         if (in.M <= 0) return checks::notApplicable(f.clause, "No tension on this face under service loads.");
-        double fs = trace::step(t, "f_s", "2/3*f_y", {{"f_y", in.section.fy / e_.stress, e_.stressUnit}}, in.section.fy * 2 / 3 / e_.stress, e_.stressUnit,
-                                "ACI 318-19 24.3.2.1") * e_.stress;
+        double fs = trace::step(t, "f_s", "2/3*f_y", {{"f_y", in.section.fy / e_.stress, e_.stressUnit}},
+                                in.section.fy * 2 / 3 / e_.stress, e_.stressUnit, "ACI 318-19 24.3.2.1") *
+                    e_.stress;
         f.limit = trace::step(t, "s_max", "min(k_s*f_0/f_s - 2.5*c_c, k_cap*f_0/f_s)",
-                              {{"k_s", e_.crackReach, e_.lengthUnit}, {"f_0", e_.crackStress, e_.stressUnit}, {"f_s", fs / e_.stress, e_.stressUnit},
-                               {"c_c", in.cover / e_.length, e_.lengthUnit}, {"k_cap", e_.crackCap, e_.lengthUnit}},
-                              crackSpacing(e_, fs, in.cover) / e_.length, e_.lengthUnit, "ACI 318-19 Table 24.3.2") * e_.length;
+                              {{"k_s", e_.crackReach, e_.lengthUnit},
+                               {"f_0", e_.crackStress, e_.stressUnit},
+                               {"f_s", fs / e_.stress, e_.stressUnit},
+                               {"c_c", in.cover / e_.length, e_.lengthUnit},
+                               {"k_cap", e_.crackCap, e_.lengthUnit}},
+                              crackSpacing(e_, fs, in.cover) / e_.length, e_.lengthUnit,
+                              "ACI 318-19 Table 24.3.2") *
+                  e_.length;
         f.demand = in.spacing;
         f.notes.push_back("Steel stress at service taken as two thirds of f_y.");
         return checks::judged(f);
@@ -59,12 +73,15 @@ class Service final : public ServiceRules {
         f.prefix = "h";
         f.demand = in.section.h;
         f.limit = leastThickness(in.system, in.length, in.section, t);
-        f.notes.push_back("For slabs that do not carry partitions likely to be damaged by large deflections.");
+        f.notes.push_back(
+            "For slabs that do not carry partitions likely to be damaged by large deflections.");
         return checks::judged(f);
     }
 
-    double firstThickness(SpanSystem system, double length, double, const Section& s, Steps* t) const override {
-        return units::roundUp(leastThickness(system, length, s, t), e_.units == units::System::Metric ? 10 : 12.7);
+    double firstThickness(SpanSystem system, double length, double, const Section& s,
+                          Steps* t) const override {
+        return units::roundUp(leastThickness(system, length, s, t),
+                              e_.units == units::System::Metric ? 10 : 12.7);
     }
 
     Curvatures curvatures(const SagInput& in, Steps* t) const override {
@@ -75,20 +92,27 @@ class Service final : public ServiceRules {
             if (!peak || magnitude(s) > magnitude(*peak)) peak = &s;
         if (!peak) return k;
         bool sagging = peak->mTotal >= 0;
-        double As = sagging ? peak->asBottom : peak->asTop, d = sagging ? peak->dBottom : in.section.h - peak->dTop;
+        double As = sagging ? peak->asBottom : peak->asTop,
+               d = sagging ? peak->dBottom : in.section.h - peak->dTop;
         double topSteel = sagging ? peak->asTop : peak->asBottom;
         double Ec = modulus(in.section), total = effectiveInertia(in.section, peak->mTotal, As, d, t);
         double permanent = effectiveInertia(in.section, peak->mPermanent, As, d, nullptr);
         double rho2 = topSteel / (in.section.b * d);
-        double lambda = trace::step(t, "lambda_Delta", "xi/(1 + 50*rho')", {{"xi", xi_}, {"rho'", rho2}}, xi_ / (1 + 50 * rho2), "-", "ACI 318-19 24.2.4.1.1");
+        double lambda = trace::step(t, "lambda_Delta", "xi/(1 + 50*rho')", {{"xi", xi_}, {"rho'", rho2}},
+                                    xi_ / (1 + 50 * rho2), "-", "ACI 318-19 24.2.4.1.1");
         for (const SagStation& s : in.stations) {
-            double both = s.mTotal / (Ec * total), dead = s.mPermanent / (Ec * permanent), lasting = lambda * s.mSustained / (Ec * total);
+            double both = s.mTotal / (Ec * total), dead = s.mPermanent / (Ec * permanent),
+                   lasting = lambda * s.mSustained / (Ec * total);
             k.live.push_back(both - dead);
             k.after.push_back(both - dead + lasting);
             k.total.push_back(both + lasting);
         }
-        k.notes.push_back("One effective inertia per span, at its largest moment (24.2.3.7); the lasting part uses that of the total load.");
-        k.notes.push_back("After partitions: immediate sag of the imposed load and the lasting part of the sustained load.");
+        k.notes.push_back(
+            "One effective inertia per span, at its largest moment (24.2.3.7); the lasting part uses that of "
+            "the total load.");
+        k.notes.push_back(
+            "After partitions: immediate sag of the imposed load and the lasting part of the sustained "
+            "load.");
         return k;
     }
 
@@ -102,27 +126,50 @@ class Service final : public ServiceRules {
     double leastThickness(SpanSystem system, double length, const Section& s, Steps* t) const {
         System k = divisor(system);
         double fy = s.fy / e_.stress;
-        return trace::step(t, "h_min", "l/k_l*(0.4 + f_y/f_0)", {{"l", length / e_.length, e_.lengthUnit}, {"k_l", k.divisor}, {"f_y", fy, e_.stressUnit}, {"f_0", e_.thicknessYield, e_.stressUnit}},
-                           length / e_.length / k.divisor * (0.4 + fy / e_.thicknessYield), e_.lengthUnit, "ACI 318-19 Table 7.3.1.1", k.text) * e_.length;
+        return trace::step(t, "h_min", "l/k_l*(0.4 + f_y/f_0)",
+                           {{"l", length / e_.length, e_.lengthUnit},
+                            {"k_l", k.divisor},
+                            {"f_y", fy, e_.stressUnit},
+                            {"f_0", e_.thicknessYield, e_.stressUnit}},
+                           length / e_.length / k.divisor * (0.4 + fy / e_.thicknessYield), e_.lengthUnit,
+                           "ACI 318-19 Table 7.3.1.1", k.text) *
+               e_.length;
     }
     double modulus(const Section& s) const { return e_.modulus * std::sqrt(s.fc / e_.stress) * e_.stress; }
 
     // Table 24.2.3.5: Ig up to (2/3) Mcr. Stored units; the working in native ones.
     double effectiveInertia(const Section& s, double moment, double As, double d, Steps* t) const {
-        double M = std::abs(moment), Ig = s.b * s.h * s.h * s.h / 12, fc = s.fc / e_.stress, ratio = e_.Es * e_.stress / modulus(s);
-        double fr = e_.rupture * lambda_ * std::sqrt(fc) * e_.stress, Mcr = fr * Ig / (s.h / 2), Icr = cracked(s.b, d, As, ratio).I;
-        double Ie = M <= Mcr * 2 / 3 || As <= 0 ? Ig : Icr / (1 - std::pow(Mcr * 2 / 3 / M, 2) * (1 - Icr / Ig));
+        double M = std::abs(moment), Ig = s.b * s.h * s.h * s.h / 12, fc = s.fc / e_.stress,
+               ratio = e_.Es * e_.stress / modulus(s);
+        double fr = e_.rupture * lambda_ * std::sqrt(fc) * e_.stress, Mcr = fr * Ig / (s.h / 2),
+               Icr = cracked(s.b, d, As, ratio).I;
+        double Ie =
+            M <= Mcr * 2 / 3 || As <= 0 ? Ig : Icr / (1 - std::pow(Mcr * 2 / 3 / M, 2) * (1 - Icr / Ig));
         if (!t) return Ie;
         const char *L = e_.lengthUnit, *S = e_.stressUnit, *K = e_.momentUnit;
-        double i4 = std::pow(e_.length, 4), mu = e_.momentFactor * force(e_) * e_.length, scale = e_.units == units::System::Metric ? 1e6 : 1;
+        double i4 = std::pow(e_.length, 4), mu = e_.momentFactor * force(e_) * e_.length,
+               scale = e_.units == units::System::Metric ? 1e6 : 1;
         const char* I4 = e_.units == units::System::Metric ? "10⁶ mm⁴" : "in⁴";
-        trace::step(t, "M_cr", "k_r*lambda*sqrt(f'_c)*b*h^2/6/k_M", {{"k_r", e_.rupture}, {"lambda", lambda_}, {"f'_c", fc, S}, {"b", s.b / e_.length, L}, {"h", s.h / e_.length, L}, {"k_M", e_.momentFactor}},
+        trace::step(t, "M_cr", "k_r*lambda*sqrt(f'_c)*b*h^2/6/k_M",
+                    {{"k_r", e_.rupture},
+                     {"lambda", lambda_},
+                     {"f'_c", fc, S},
+                     {"b", s.b / e_.length, L},
+                     {"h", s.h / e_.length, L},
+                     {"k_M", e_.momentFactor}},
                     Mcr / mu, K, "ACI 318-19 24.2.3.5, 19.2.3.1");
         if (Ie == Ig)
-            trace::step(t, "I_e", "b*h^3/12/k_I", {{"b", s.b / e_.length, L}, {"h", s.h / e_.length, L}, {"k_I", scale}}, Ie / i4 / scale, I4, "ACI 318-19 Table 24.2.3.5(a)", "not over two thirds of the cracking moment");
+            trace::step(t, "I_e", "b*h^3/12/k_I",
+                        {{"b", s.b / e_.length, L}, {"h", s.h / e_.length, L}, {"k_I", scale}},
+                        Ie / i4 / scale, I4, "ACI 318-19 Table 24.2.3.5(a)",
+                        "not over two thirds of the cracking moment");
         else
             trace::step(t, "I_e", "I_cr/(1 - (2/3*M_cr/M_a)^2*(1 - I_cr/I_g))",
-                        {{"I_cr", Icr / i4 / scale, I4}, {"M_cr", Mcr / mu, K}, {"M_a", M / mu, K}, {"I_g", Ig / i4 / scale, I4}}, Ie / i4 / scale, I4, "ACI 318-19 Table 24.2.3.5(b)");
+                        {{"I_cr", Icr / i4 / scale, I4},
+                         {"M_cr", Mcr / mu, K},
+                         {"M_a", M / mu, K},
+                         {"I_g", Ig / i4 / scale, I4}},
+                        Ie / i4 / scale, I4, "ACI 318-19 Table 24.2.3.5(b)");
         return Ie;
     }
 
@@ -137,6 +184,8 @@ double crackSpacing(const Edition& e, double fs, double cover) {
     return std::min(e.crackReach * e.length * k - 2.5 * cover, e.crackCap * e.length * k);
 }
 
-std::unique_ptr<ServiceRules> serviceRules(const Edition& e, const catalogs::ParameterValues& p) { return std::make_unique<Service>(e, p); }
+std::unique_ptr<ServiceRules> serviceRules(const Edition& e, const catalogs::ParameterValues& p) {
+    return std::make_unique<Service>(e, p);
+}
 
 }  // namespace talvik::standards::aci318

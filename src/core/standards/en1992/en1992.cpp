@@ -18,7 +18,8 @@ class Actions final : public ActionRules {
         using actions::LimitState;
         std::vector<actions::Combination> all;
         auto add = [&](const char* clause, LimitState state, double g, double q) {
-            all.push_back({fmt::format("{} G + {} Q", units::plain(g, 4), units::plain(q, 4)), clause, state, g, q});
+            all.push_back(
+                {fmt::format("{} G + {} Q", units::plain(g, 4), units::plain(q, 4)), clause, state, g, q});
         };
         if (p_.use_610ab) {
             add("EN 1990 (6.10a)", LimitState::Ultimate, p_.gamma_G, p_.gamma_Q * use.psi0);
@@ -37,14 +38,22 @@ class Actions final : public ActionRules {
     Coefficients coefficients(const Spans& s) const override {
         Coefficients c;
         c.source = "BS 8110-1:1997 Table 3.12 (EN 1992-1-1 gives no coefficients)";
-        c.note = "The table includes a redistribution of 20 % from supports to spans, so supports read lower and spans higher than the elastic envelope.";
+        c.note =
+            "The table includes a redistribution of 20 % from supports to spans, so supports read lower and "
+            "spans higher than the elastic envelope.";
         std::size_t n = s.lengths.size();
-        double longest = *std::max_element(s.lengths.begin(), s.lengths.end()), shortest = *std::min_element(s.lengths.begin(), s.lengths.end());
-        if (n < 3) c.refusal = "needs three spans or more";
-        else if (longest > 1.15 * shortest * 1.15) c.refusal = fmt::format("spans differ too much ({:.2f} times)", longest / shortest);
-        else if (s.imposed > 1.25 * s.permanent) c.refusal = "imposed load is over 1.25 times the permanent load";
-        else if (s.imposed > 5.0e-3 * (1 + 1e-9)) c.refusal = "imposed load is over 5 kN/m²";
-        else if (s.area < 30e6) c.refusal = "the bay is smaller than 30 m²";
+        double longest = *std::max_element(s.lengths.begin(), s.lengths.end()),
+               shortest = *std::min_element(s.lengths.begin(), s.lengths.end());
+        if (n < 3)
+            c.refusal = "needs three spans or more";
+        else if (longest > 1.15 * shortest * 1.15)
+            c.refusal = fmt::format("spans differ too much ({:.2f} times)", longest / shortest);
+        else if (s.imposed > 1.25 * s.permanent)
+            c.refusal = "imposed load is over 1.25 times the permanent load";
+        else if (s.imposed > 5.0e-3 * (1 + 1e-9))
+            c.refusal = "imposed load is over 5 kN/m²";
+        else if (s.area < 30e6)
+            c.refusal = "the bay is smaller than 30 m²";
         if (!c.refusal.empty()) return c;
         constexpr double none = std::numeric_limits<double>::quiet_NaN();
         c.span.assign(n, 0.063);
@@ -66,14 +75,19 @@ class Actions final : public ActionRules {
 Parameters::Parameters(const catalogs::ParameterValues& v) {
     auto at = [&](const char* key) { return v.find(key)->second; };
     gamma_c = at("gamma_c"), gamma_s = at("gamma_s"), alpha_cc = at("alpha_cc"), alpha_ct = at("alpha_ct");
-    x_limit = at("x_limit"), z_ceiling = at("z_ceiling"), shear_numerator = at("C_Rd,c_numerator"), v_min_factor = at("v_min_factor");
+    x_limit = at("x_limit"), z_ceiling = at("z_ceiling"), shear_numerator = at("C_Rd,c_numerator"),
+    v_min_factor = at("v_min_factor");
     k_3 = at("k_3"), k_4 = at("k_4"), as_min_factor = at("as_min_factor"), as_min_floor = at("as_min_floor");
     as_max_ratio = at("as_max_ratio"), secondary_ratio = at("secondary_ratio"), end_fixity = at("end_fixity");
-    support_moment_floor = at("support_moment_floor"), deflection_limit = at("deflection_limit"), after_limit = at("after_limit");
-    gamma_G = at("gamma_G"), gamma_G_inf = at("gamma_G_inf"), gamma_Q = at("gamma_Q"), xi = at("xi"), use_610ab = at("use_6.10ab") != 0;
+    support_moment_floor = at("support_moment_floor"), deflection_limit = at("deflection_limit"),
+    after_limit = at("after_limit");
+    gamma_G = at("gamma_G"), gamma_G_inf = at("gamma_G_inf"), gamma_Q = at("gamma_Q"), xi = at("xi"),
+    use_610ab = at("use_6.10ab") != 0;
 }
 
-std::unique_ptr<ActionRules> actionRules(const Parameters& p) { return std::make_unique<Actions>(p); }
+std::unique_ptr<ActionRules> actionRules(const Parameters& p) {
+    return std::make_unique<Actions>(p);
+}
 
 std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes) {
     constexpr const char* file = "parameters_en1992.json";
@@ -89,11 +103,13 @@ std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes) {
     s->service = serviceRules(p);
     s->detailing = detailingRules(p);
     s->actions = actionRules(p);
-    s->omissions = {
-        {"durability", "Cover for durability and bond", "EN 1992-1-1 4.4.1", "Covers are taken as entered; exposure classes are not judged here."},
-        {"fire", "Fire resistance", "EN 1992-1-2", "Thickness and axis distance for fire are not judged here."},
-        {"vibration", "Vibration", "EN 1990 A1.4.4", "Natural frequency is not calculated here."},
-        {"concentrated", "Concentrated loads and punching", "EN 1992-1-1 6.4", "This slab carries loads spread over its area only."}};
+    s->omissions = {{"durability", "Cover for durability and bond", "EN 1992-1-1 4.4.1",
+                     "Covers are taken as entered; exposure classes are not judged here."},
+                    {"fire", "Fire resistance", "EN 1992-1-2",
+                     "Thickness and axis distance for fire are not judged here."},
+                    {"vibration", "Vibration", "EN 1990 A1.4.4", "Natural frequency is not calculated here."},
+                    {"concentrated", "Concentrated loads and punching", "EN 1992-1-1 6.4",
+                     "This slab carries loads spread over its area only."}};
     return s;
 }
 

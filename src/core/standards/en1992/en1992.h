@@ -9,9 +9,9 @@ namespace talvik::standards::en1992 {
 // Concrete of class f_ck by Table 3.1. Strains as ratios.
 struct Concrete {
     double fck, fcm, fctm, Ecm;
-    double lambda, eta;          // rectangular block, 3.1.7(3)
-    double eps_cu3;              // ultimate strain for the block
-    double eps_c2, eps_cu2, n;   // parabola-rectangle, 3.1.7(1)
+    double lambda, eta;         // rectangular block, 3.1.7(3)
+    double eps_cu3;             // ultimate strain for the block
+    double eps_c2, eps_cu2, n;  // parabola-rectangle, 3.1.7(1)
 };
 Concrete concrete(double fck);
 
@@ -35,8 +35,8 @@ CrackWidth crackWidth(const Parameters& p, const CrackInput& in, double k_t, Ste
 
 // Limiting l/d of (7.16) with the factors of 7.4.2(2). K: structural system of Table 7.4N; ratios of steel as
 // numbers; longSpan: span above which brittle partitions ask for a reduction (7 m, 8.5 m for flat slabs).
-double spanDepthLimit(double K, double fck, double fyk, double rho, double rho2, double steelRatio, double length,
-                      double longSpan, Steps* t = nullptr);
+double spanDepthLimit(double K, double fck, double fyk, double rho, double rho2, double steelRatio,
+                      double length, double longSpan, Steps* t = nullptr);
 
 // Anchorage and lap of 8.4.4 and 8.7.3 with alpha_3 = alpha_4 = alpha_5 = 1.
 struct Anchorage {

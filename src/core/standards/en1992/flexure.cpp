@@ -16,8 +16,8 @@ class Flexure final : public FlexureRules {
 
     std::string clause() const override { return "EN 1992-1-1 6.1"; }
 
-    // Compression steel is added beyond x = x_limit d; the concrete it displaces is not deducted. When the ceiling
-    // on z governs, x is the value from equilibrium without it.
+    // Compression steel is added beyond x = x_limit d; the concrete it displaces is not deducted. When the
+    // ceiling on z governs, x is the value from equilibrium without it.
     RequiredSteel required(const Section& s, double M, Steps* t) const override {
         using trace::step;
         RequiredSteel r;
@@ -25,20 +25,29 @@ class Flexure final : public FlexureRules {
         Concrete c = concrete(s.fc);
         double fcd = design(c, t), fyd = yield(s, t);
         double block = c.eta * fcd * s.b;
-        double xlim = p_.x_limit * s.d, zlim = s.d - c.lambda * xlim / 2, Mlim = block * c.lambda * xlim * zlim;
+        double xlim = p_.x_limit * s.d, zlim = s.d - c.lambda * xlim / 2,
+               Mlim = block * c.lambda * xlim * zlim;
         if (M <= Mlim) {
             double depth = s.d - std::sqrt(s.d * s.d - 2 * M / block);
             r.x = step(t, "x", "(d - sqrt(d^2 - 2*M*1e6/(eta*f_cd*b)))/lambda",
-                       {{"d", s.d, "mm"}, {"M", M / 1e6, "kNm"}, {"eta", c.eta}, {"f_cd", fcd, "MPa"}, {"b", s.b, "mm"}, {"lambda", c.lambda}},
+                       {{"d", s.d, "mm"},
+                        {"M", M / 1e6, "kNm"},
+                        {"eta", c.eta},
+                        {"f_cd", fcd, "MPa"},
+                        {"b", s.b, "mm"},
+                        {"lambda", c.lambda}},
                        depth / c.lambda, "mm", "EN 1992-1-1 3.1.7(3)");
             double z = s.d - depth / 2;
             if (p_.z_ceiling > 0 && z > p_.z_ceiling * s.d)
-                r.z = step(t, "z", "k_z*d", {{"k_z", p_.z_ceiling}, {"d", s.d, "mm"}}, p_.z_ceiling * s.d, "mm", "practice",
-                           "the lever arm is held to its ceiling");
+                r.z = step(t, "z", "k_z*d", {{"k_z", p_.z_ceiling}, {"d", s.d, "mm"}}, p_.z_ceiling * s.d,
+                           "mm", "practice", "the lever arm is held to its ceiling");
             else
-                r.z = step(t, "z", "d - lambda*x/2", {{"d", s.d, "mm"}, {"lambda", c.lambda}, {"x", r.x, "mm"}}, z, "mm", "EN 1992-1-1 6.1");
+                r.z =
+                    step(t, "z", "d - lambda*x/2", {{"d", s.d, "mm"}, {"lambda", c.lambda}, {"x", r.x, "mm"}},
+                         z, "mm", "EN 1992-1-1 6.1");
             double sigma = tension(c, s, r.x, fyd, t);
-            r.As = step(t, "A_s,req", "M*1e6/(z*sigma_s)", {{"M", M / 1e6, "kNm"}, {"z", r.z, "mm"}, {"sigma_s", sigma, "MPa"}},
+            r.As = step(t, "A_s,req", "M*1e6/(z*sigma_s)",
+                        {{"M", M / 1e6, "kNm"}, {"z", r.z, "mm"}, {"sigma_s", sigma, "MPa"}},
                         M / (r.z * sigma), "mm²", "EN 1992-1-1 6.1");
             return r;
         }
@@ -52,14 +61,27 @@ class Flexure final : public FlexureRules {
             return r;
         }
         step(t, "M_lim", "eta*f_cd*b*lambda*x*(d - lambda*x/2)/1e6",
-             {{"eta", c.eta}, {"f_cd", fcd, "MPa"}, {"b", s.b, "mm"}, {"lambda", c.lambda}, {"x", xlim, "mm"}, {"d", s.d, "mm"}},
+             {{"eta", c.eta},
+              {"f_cd", fcd, "MPa"},
+              {"b", s.b, "mm"},
+              {"lambda", c.lambda},
+              {"x", xlim, "mm"},
+              {"d", s.d, "mm"}},
              Mlim / 1e6, "kNm", "EN 1992-1-1 6.1");
         r.As2 = step(t, "A_s2", "(M - M_lim)*1e6/(sigma_s2*(d - d_2))",
-                     {{"M", M / 1e6, "kNm"}, {"M_lim", Mlim / 1e6, "kNm"}, {"sigma_s2", r.sigmaS2, "MPa"}, {"d", s.d, "mm"}, {"d_2", s.d2, "mm"}},
+                     {{"M", M / 1e6, "kNm"},
+                      {"M_lim", Mlim / 1e6, "kNm"},
+                      {"sigma_s2", r.sigmaS2, "MPa"},
+                      {"d", s.d, "mm"},
+                      {"d_2", s.d2, "mm"}},
                      (M - Mlim) / (r.sigmaS2 * (s.d - s.d2)), "mm²", "EN 1992-1-1 6.1");
         double sigma = tension(c, s, xlim, fyd, t);
         r.As = step(t, "A_s,req", "M_lim*1e6/(z*sigma_s) + A_s2*sigma_s2/sigma_s",
-                    {{"M_lim", Mlim / 1e6, "kNm"}, {"z", zlim, "mm"}, {"sigma_s", sigma, "MPa"}, {"A_s2", r.As2, "mm²"}, {"sigma_s2", r.sigmaS2, "MPa"}},
+                    {{"M_lim", Mlim / 1e6, "kNm"},
+                     {"z", zlim, "mm"},
+                     {"sigma_s", sigma, "MPa"},
+                     {"A_s2", r.As2, "mm²"},
+                     {"sigma_s2", r.sigmaS2, "MPa"}},
                     Mlim / (zlim * sigma) + r.As2 * r.sigmaS2 / sigma, "mm²", "EN 1992-1-1 6.1");
         return r;
     }
@@ -79,15 +101,27 @@ class Flexure final : public FlexureRules {
         r.M = block * r.x * (s.d - c.lambda * r.x / 2) + f.compression * (s.d - s.d2);
         if (t) {
             if (As2 > 0)
-                step(t, "F_s2", "A_s2*sigma_s2/1000", {{"A_s2", As2, "mm²"}, {"sigma_s2", f.compression / As2, "MPa"}},
-                     f.compression / 1000, "kN", "EN 1992-1-1 6.1", "stress from its strain; tension is negative");
+                step(t, "F_s2", "A_s2*sigma_s2/1000",
+                     {{"A_s2", As2, "mm²"}, {"sigma_s2", f.compression / As2, "MPa"}}, f.compression / 1000,
+                     "kN", "EN 1992-1-1 6.1", "stress from its strain; tension is negative");
             step(t, "x", "(A_s*sigma_s - F_s2*1000)/(eta*f_cd*b*lambda)",
-                 {{"A_s", As, "mm²"}, {"sigma_s", f.tension / As, "MPa"}, {"F_s2", f.compression / 1000, "kN"}, {"eta", c.eta},
-                  {"f_cd", fcd, "MPa"}, {"b", s.b, "mm"}, {"lambda", c.lambda}},
+                 {{"A_s", As, "mm²"},
+                  {"sigma_s", f.tension / As, "MPa"},
+                  {"F_s2", f.compression / 1000, "kN"},
+                  {"eta", c.eta},
+                  {"f_cd", fcd, "MPa"},
+                  {"b", s.b, "mm"},
+                  {"lambda", c.lambda}},
                  r.x, "mm", "EN 1992-1-1 3.1.7(3)");
             step(t, "M_Rd", "(eta*f_cd*b*lambda*x*(d - lambda*x/2) + F_s2*1000*(d - d_2))/1e6",
-                 {{"eta", c.eta}, {"f_cd", fcd, "MPa"}, {"b", s.b, "mm"}, {"lambda", c.lambda}, {"x", r.x, "mm"}, {"d", s.d, "mm"},
-                  {"F_s2", f.compression / 1000, "kN"}, {"d_2", s.d2, "mm"}},
+                 {{"eta", c.eta},
+                  {"f_cd", fcd, "MPa"},
+                  {"b", s.b, "mm"},
+                  {"lambda", c.lambda},
+                  {"x", r.x, "mm"},
+                  {"d", s.d, "mm"},
+                  {"F_s2", f.compression / 1000, "kN"},
+                  {"d_2", s.d2, "mm"}},
                  r.M / 1e6, "kNm", "EN 1992-1-1 6.1");
         }
         return r;
@@ -98,7 +132,8 @@ class Flexure final : public FlexureRules {
         Finding f;
         f.clause = "EN 1992-1-1 5.5(4)";
         f.prefix = "x/d";
-        f.demand = trace::step(t, "x/d", "x/d", {{"x", r.x, "mm"}, {"d", s.d, "mm"}}, r.x / s.d, "-", f.clause);
+        f.demand =
+            trace::step(t, "x/d", "x/d", {{"x", r.x, "mm"}, {"d", s.d, "mm"}}, r.x / s.d, "-", f.clause);
         f.limit = p_.x_limit;
         f.notes.push_back("Limit for an elastic analysis without redistribution (delta = 1).");
         return checks::judged(f);
@@ -106,17 +141,23 @@ class Flexure final : public FlexureRules {
 
   private:
     double design(const Concrete& c, Steps* t) const {
-        return trace::step(t, "f_cd", "alpha_cc*f_ck/gamma_c", {{"alpha_cc", p_.alpha_cc}, {"f_ck", c.fck, "MPa"}, {"gamma_c", p_.gamma_c}},
+        return trace::step(t, "f_cd", "alpha_cc*f_ck/gamma_c",
+                           {{"alpha_cc", p_.alpha_cc}, {"f_ck", c.fck, "MPa"}, {"gamma_c", p_.gamma_c}},
                            p_.alpha_cc * c.fck / p_.gamma_c, "MPa", "EN 1992-1-1 3.1.6(1)");
     }
     double yield(const Section& s, Steps* t) const {
-        return trace::step(t, "f_yd", "f_yk/gamma_s", {{"f_yk", s.fy, "MPa"}, {"gamma_s", p_.gamma_s}}, s.fy / p_.gamma_s, "MPa",
-                           "EN 1992-1-1 3.2.7(2)b");
+        return trace::step(t, "f_yd", "f_yk/gamma_s", {{"f_yk", s.fy, "MPa"}, {"gamma_s", p_.gamma_s}},
+                           s.fy / p_.gamma_s, "MPa", "EN 1992-1-1 3.2.7(2)b");
     }
 
     // Stress of the tension steel from its strain; below yield only for very deep compression zones.
     static double tension(const Concrete& c, const Section& s, double x, double fyd, Steps* t) {
-        return trace::step(t, "sigma_s", "min(f_yd, E_s*epsilon_cu3*(d - x)/x)", {{"f_yd", fyd, "MPa"}, {"E_s", Es, "MPa"}, {"epsilon_cu3", c.eps_cu3}, {"d", s.d, "mm"}, {"x", x, "mm"}},
+        return trace::step(t, "sigma_s", "min(f_yd, E_s*epsilon_cu3*(d - x)/x)",
+                           {{"f_yd", fyd, "MPa"},
+                            {"E_s", Es, "MPa"},
+                            {"epsilon_cu3", c.eps_cu3},
+                            {"d", s.d, "mm"},
+                            {"x", x, "mm"}},
                            std::min(fyd, Es * c.eps_cu3 * (s.d - x) / x), "MPa", "EN 1992-1-1 3.2.7(2)b");
     }
 
@@ -155,6 +196,8 @@ Resistance parabolaResistance(const Parameters& p, const Section& s, double As, 
     return r;
 }
 
-std::unique_ptr<FlexureRules> flexureRules(const Parameters& p) { return std::make_unique<Flexure>(p); }
+std::unique_ptr<FlexureRules> flexureRules(const Parameters& p) {
+    return std::make_unique<Flexure>(p);
+}
 
 }  // namespace talvik::standards::en1992

@@ -14,19 +14,24 @@ constexpr double Es = 200000;
 
 double systemFactor(SpanSystem system) {
     switch (system) {
-        case SpanSystem::Simple: return 1.0;
-        case SpanSystem::End: return 1.3;
-        case SpanSystem::Interior: return 1.5;
-        case SpanSystem::Cantilever: return 0.4;
+        case SpanSystem::Simple:
+            return 1.0;
+        case SpanSystem::End:
+            return 1.3;
+        case SpanSystem::Interior:
+            return 1.5;
+        case SpanSystem::Cantilever:
+            return 0.4;
     }
     return 1.0;
 }
 
-// Curvature of 7.4.3(3) at one station: moment M (any sign) with the steel tensioned by it; magnitude returned
-// with the sign of M. Shrinkage bends towards the steel: its curvature carries the sign given by the face.
+// Curvature of 7.4.3(3) at one station: moment M (any sign) with the steel tensioned by it; magnitude
+// returned with the sign of M. Shrinkage bends towards the steel: its curvature carries the sign given by the
+// face.
 struct StateCurvature {
-    double E;        // of the concrete
-    double beta;     // 0.5 sustained, 1.0 short
+    double E;     // of the concrete
+    double beta;  // 0.5 sustained, 1.0 short
     double fctm;
     double shrinkage;
 };
@@ -61,10 +66,14 @@ class Service final : public ServiceRules {
         f.clause = "EN 1992-1-1 7.3.4";
         f.prefix = "w";
         f.limit = in.limit;
-        if (in.M <= 0) return checks::notApplicable(f.clause, "No tension on this face under the quasi-permanent combination.");
+        if (in.M <= 0)
+            return checks::notApplicable(f.clause,
+                                         "No tension on this face under the quasi-permanent combination.");
         if (in.As <= 0) return checks::notChecked(f.clause, "No steel crosses the crack.");
         f.demand = crackWidth(p_, in, 0.4, t).width;
-        f.notes.push_back("Long-term loading (k_t = 0.4), high-bond bars (k_1 = 0.8), bending (k_2 = 0.5), f_ct,eff = f_ctm.");
+        f.notes.push_back(
+            "Long-term loading (k_t = 0.4), high-bond bars (k_1 = 0.8), bending (k_2 = 0.5), f_ct,eff = "
+            "f_ctm.");
         return checks::judged(f);
     }
 
@@ -78,25 +87,32 @@ class Service final : public ServiceRules {
             steelRatio = 1.5;
             f.notes.push_back("A_s,prov/A_s,req is taken as at most 1.5.");
         }
-        f.limit = spanDepthLimit(systemFactor(in.system), in.section.fc, in.section.fy, std::max(in.requiredSteel / bd, 1e-4),
-                                 in.compressionSteel / bd, steelRatio, in.length / 1000, 7, t);
-        f.demand = trace::step(t, "l/d", "l/d", {{"l", in.length, "mm"}, {"d", in.section.d, "mm"}}, in.length / in.section.d, "-", f.clause);
-        f.notes.push_back("Spans over 7 m are reduced as if they carried partitions that brittle cracking would harm.");
+        f.limit = spanDepthLimit(systemFactor(in.system), in.section.fc, in.section.fy,
+                                 std::max(in.requiredSteel / bd, 1e-4), in.compressionSteel / bd, steelRatio,
+                                 in.length / 1000, 7, t);
+        f.demand = trace::step(t, "l/d", "l/d", {{"l", in.length, "mm"}, {"d", in.section.d, "mm"}},
+                               in.length / in.section.d, "-", f.clause);
+        f.notes.push_back(
+            "Spans over 7 m are reduced as if they carried partitions that brittle cracking would harm.");
         return checks::judged(f);
     }
 
-    double firstThickness(SpanSystem system, double length, double toSteel, const Section& s, Steps* t) const override {
+    double firstThickness(SpanSystem system, double length, double toSteel, const Section& s,
+                          Steps* t) const override {
         constexpr double rho = 0.005;  // lightly stressed slab, Table 7.4N
         double ld = spanDepthLimit(systemFactor(system), s.fc, s.fy, rho, 0, 1, length / 1000, 7, t);
-        double h = trace::step(t, "h", "l/k_ld + c", {{"l", length, "mm"}, {"k_ld", ld}, {"c", toSteel, "mm"}}, length / ld + toSteel,
-                               "mm", "EN 1992-1-1 7.4.2(2)", "for 0.5 % of steel, a lightly stressed slab; c from the face to the bar's centre");
+        double h =
+            trace::step(t, "h", "l/k_ld + c", {{"l", length, "mm"}, {"k_ld", ld}, {"c", toSteel, "mm"}},
+                        length / ld + toSteel, "mm", "EN 1992-1-1 7.4.2(2)",
+                        "for 0.5 % of steel, a lightly stressed slab; c from the face to the bar's centre");
         return units::roundUp(h, 10);
     }
 
     Curvatures curvatures(const SagInput& in, Steps* t) const override {
         Concrete c = concrete(in.section.fc);
-        double Eceff = trace::step(t, "E_c,eff", "E_cm/(1 + phi)", {{"E_cm", c.Ecm, "MPa"}, {"phi", in.creep}}, c.Ecm / (1 + in.creep),
-                                   "MPa", "EN 1992-1-1 (7.20)");
+        double Eceff =
+            trace::step(t, "E_c,eff", "E_cm/(1 + phi)", {{"E_cm", c.Ecm, "MPa"}, {"phi", in.creep}},
+                        c.Ecm / (1 + in.creep), "MPa", "EN 1992-1-1 (7.20)");
         StateCurvature sustained{Eceff, 0.5, c.fctm, in.shrinkage}, early{c.Ecm, 1.0, c.fctm, 0};
         Curvatures k;
         for (const SagStation& st : in.stations) {
@@ -105,8 +121,10 @@ class Service final : public ServiceRules {
             k.after.push_back(total - curvature(in.section, st, st.mBefore, early));
         }
         if (t) explain(in, Eceff, c, t);
-        k.notes.push_back("Curvatures under the quasi-permanent combination, tension stiffening with beta = 0.5, creep by E_c,eff, "
-                          "shrinkage included; only the steel tensioned by the moment counts.");
+        k.notes.push_back(
+            "Curvatures under the quasi-permanent combination, tension stiffening with beta = 0.5, creep by "
+            "E_c,eff, "
+            "shrinkage included; only the steel tensioned by the moment counts.");
         k.notes.push_back("After partitions: less the immediate sag under self-weight.");
         return k;
     }
@@ -122,27 +140,44 @@ class Service final : public ServiceRules {
         using trace::step;
         const SagStation* st = nullptr;
         for (const SagStation& s : in.stations)
-            if (!st || (in.cantilever ? -s.mSustained > -st->mSustained : s.mSustained > st->mSustained)) st = &s;
+            if (!st || (in.cantilever ? -s.mSustained > -st->mSustained : s.mSustained > st->mSustained))
+                st = &s;
         if (!st) return;
         const Section& s = in.section;
         double M = std::abs(st->mSustained), As = st->mSustained >= 0 ? st->asBottom : st->asTop;
         double d = st->mSustained >= 0 ? st->dBottom : s.h - st->dTop, ratio = Es / Eceff;
         if (As <= 0) return;
         TransformedSection I = uncracked(s.b, s.h, d, As, ratio), II = cracked(s.b, d, As, ratio);
-        double Mcr = step(t, "M_cr", "f_ctm*I_u*1e6/(h - x_u)/1e6",
-                          {{"f_ctm", c.fctm, "MPa"}, {"I_u", I.I / 1e6, "10⁶ mm⁴"}, {"h", s.h, "mm"}, {"x_u", I.x, "mm"}},
-                          c.fctm * I.I / (s.h - I.x) / 1e6, "kNm", "EN 1992-1-1 7.4.3(4)");
-        double zeta = M > Mcr * 1e6
-                          ? step(t, "zeta", "1 - beta*(M_cr/M)^2", {{"beta", 0.5}, {"M_cr", Mcr, "kNm"}, {"M", M / 1e6, "kNm"}},
-                                 1 - 0.5 * std::pow(Mcr * 1e6 / M, 2), "-", "EN 1992-1-1 (7.19)")
-                          : step(t, "zeta", "", {}, 0, "-", "EN 1992-1-1 (7.19)", "the section is not cracked");
+        double Mcr = step(
+            t, "M_cr", "f_ctm*I_u*1e6/(h - x_u)/1e6",
+            {{"f_ctm", c.fctm, "MPa"}, {"I_u", I.I / 1e6, "10⁶ mm⁴"}, {"h", s.h, "mm"}, {"x_u", I.x, "mm"}},
+            c.fctm * I.I / (s.h - I.x) / 1e6, "kNm", "EN 1992-1-1 7.4.3(4)");
+        double zeta = M > Mcr * 1e6 ? step(t, "zeta", "1 - beta*(M_cr/M)^2",
+                                           {{"beta", 0.5}, {"M_cr", Mcr, "kNm"}, {"M", M / 1e6, "kNm"}},
+                                           1 - 0.5 * std::pow(Mcr * 1e6 / M, 2), "-", "EN 1992-1-1 (7.19)")
+                                    : step(t, "zeta", "", {}, 0, "-", "EN 1992-1-1 (7.19)",
+                                           "the section is not cracked");
         step(t, "kappa", "(zeta/I_c + (1 - zeta)/I_u)*M/E_c,eff*1e6",
-             {{"zeta", zeta}, {"I_c", II.I / 1e6, "10⁶ mm⁴"}, {"I_u", I.I / 1e6, "10⁶ mm⁴"}, {"M", M / 1e6, "kNm"}, {"E_c,eff", Eceff, "MPa"}},
-             (zeta / II.I + (1 - zeta) / I.I) * M / Eceff * 1e6, "10⁻⁶/mm", "EN 1992-1-1 (7.18)", "bending part, at the largest moment");
+             {{"zeta", zeta},
+              {"I_c", II.I / 1e6, "10⁶ mm⁴"},
+              {"I_u", I.I / 1e6, "10⁶ mm⁴"},
+              {"M", M / 1e6, "kNm"},
+              {"E_c,eff", Eceff, "MPa"}},
+             (zeta / II.I + (1 - zeta) / I.I) * M / Eceff * 1e6, "10⁻⁶/mm", "EN 1992-1-1 (7.18)",
+             "bending part, at the largest moment");
         step(t, "kappa_cs", "epsilon_cs*E_s/E_c,eff*A_s*(zeta*(d - x_c)/I_c + (1 - zeta)*(d - x_u)/I_u)/1e6",
-             {{"epsilon_cs", in.shrinkage * 1e6, "10⁻⁶"}, {"E_s", Es, "MPa"}, {"E_c,eff", Eceff, "MPa"}, {"A_s", As, "mm²"}, {"zeta", zeta},
-              {"d", d, "mm"}, {"x_c", II.x, "mm"}, {"I_c", II.I / 1e6, "10⁶ mm⁴"}, {"x_u", I.x, "mm"}, {"I_u", I.I / 1e6, "10⁶ mm⁴"}},
-             in.shrinkage * 1e6 * ratio * As * (zeta * (d - II.x) / II.I + (1 - zeta) * (d - I.x) / I.I), "10⁻⁶/mm", "EN 1992-1-1 (7.21)");
+             {{"epsilon_cs", in.shrinkage * 1e6, "10⁻⁶"},
+              {"E_s", Es, "MPa"},
+              {"E_c,eff", Eceff, "MPa"},
+              {"A_s", As, "mm²"},
+              {"zeta", zeta},
+              {"d", d, "mm"},
+              {"x_c", II.x, "mm"},
+              {"I_c", II.I / 1e6, "10⁶ mm⁴"},
+              {"x_u", I.x, "mm"},
+              {"I_u", I.I / 1e6, "10⁶ mm⁴"}},
+             in.shrinkage * 1e6 * ratio * As * (zeta * (d - II.x) / II.I + (1 - zeta) * (d - I.x) / I.I),
+             "10⁻⁶/mm", "EN 1992-1-1 (7.21)");
     }
 
     Parameters p_;
@@ -156,51 +191,84 @@ CrackWidth crackWidth(const Parameters& p, const CrackInput& in, double k_t, Ste
     const Section& s = in.section;
     Concrete c = concrete(s.fc);
     CrackWidth w{};
-    double eff = step(t, "E_c,eff", "E_cm/(1 + phi)", {{"E_cm", c.Ecm, "MPa"}, {"phi", in.creep}}, c.Ecm / (1 + in.creep), "MPa", "EN 1992-1-1 (7.20)");
+    double eff = step(t, "E_c,eff", "E_cm/(1 + phi)", {{"E_cm", c.Ecm, "MPa"}, {"phi", in.creep}},
+                      c.Ecm / (1 + in.creep), "MPa", "EN 1992-1-1 (7.20)");
     w.x = cracked(s.b, s.d, in.As, Es / eff).x;
     step(t, "x", "E_s/E_c,eff*A_s/b*(sqrt(1 + 2*b*d*E_c,eff/(E_s*A_s)) - 1)",
-         {{"E_s", Es, "MPa"}, {"E_c,eff", eff, "MPa"}, {"A_s", in.As, "mm²"}, {"b", s.b, "mm"}, {"d", s.d, "mm"}}, w.x, "mm", "cracked section, elastic");
-    w.stress = step(t, "sigma_s", "M*1e6/(A_s*(d - x/3))", {{"M", in.M / 1e6, "kNm"}, {"A_s", in.As, "mm²"}, {"d", s.d, "mm"}, {"x", w.x, "mm"}},
+         {{"E_s", Es, "MPa"},
+          {"E_c,eff", eff, "MPa"},
+          {"A_s", in.As, "mm²"},
+          {"b", s.b, "mm"},
+          {"d", s.d, "mm"}},
+         w.x, "mm", "cracked section, elastic");
+    w.stress = step(t, "sigma_s", "M*1e6/(A_s*(d - x/3))",
+                    {{"M", in.M / 1e6, "kNm"}, {"A_s", in.As, "mm²"}, {"d", s.d, "mm"}, {"x", w.x, "mm"}},
                     in.M / (in.As * (s.d - w.x / 3)), "MPa", "EN 1992-1-1 7.3.4(2)");
-    w.h_ceff = step(t, "h_c,ef", "min(2.5*(h - d), (h - x)/3, h/2)", {{"h", s.h, "mm"}, {"d", s.d, "mm"}, {"x", w.x, "mm"}},
+    w.h_ceff = step(t, "h_c,ef", "min(2.5*(h - d), (h - x)/3, h/2)",
+                    {{"h", s.h, "mm"}, {"d", s.d, "mm"}, {"x", w.x, "mm"}},
                     std::min({2.5 * (s.h - s.d), (s.h - w.x) / 3, s.h / 2}), "mm", "EN 1992-1-1 7.3.2(3)");
-    w.rho = step(t, "rho_p,eff", "A_s/(b*h_c,ef)", {{"A_s", in.As, "mm²"}, {"b", s.b, "mm"}, {"h_c,ef", w.h_ceff, "mm"}}, in.As / (s.b * w.h_ceff),
-                 "-", "EN 1992-1-1 (7.10)");
+    w.rho = step(t, "rho_p,eff", "A_s/(b*h_c,ef)",
+                 {{"A_s", in.As, "mm²"}, {"b", s.b, "mm"}, {"h_c,ef", w.h_ceff, "mm"}},
+                 in.As / (s.b * w.h_ceff), "-", "EN 1992-1-1 (7.10)");
     bool near = in.spacing <= 5 * (in.cover + in.diameter / 2);
-    w.spacing = near ? step(t, "s_r,max", "k_3*c + k_1*k_2*k_4*phi/rho_p,eff",
-                            {{"k_3", p.k_3}, {"c", in.cover, "mm"}, {"k_1", k_1}, {"k_2", k_2}, {"k_4", p.k_4}, {"phi", in.diameter, "mm"}, {"rho_p,eff", w.rho}},
-                            p.k_3 * in.cover + k_1 * k_2 * p.k_4 * in.diameter / w.rho, "mm", "EN 1992-1-1 (7.11)")
-                     : step(t, "s_r,max", "1.3*(h - x)", {{"h", s.h, "mm"}, {"x", w.x, "mm"}}, 1.3 * (s.h - w.x), "mm", "EN 1992-1-1 (7.14)",
-                            "bars wider apart than 5(c + φ/2)");
+    w.spacing =
+        near ? step(t, "s_r,max", "k_3*c + k_1*k_2*k_4*phi/rho_p,eff",
+                    {{"k_3", p.k_3},
+                     {"c", in.cover, "mm"},
+                     {"k_1", k_1},
+                     {"k_2", k_2},
+                     {"k_4", p.k_4},
+                     {"phi", in.diameter, "mm"},
+                     {"rho_p,eff", w.rho}},
+                    p.k_3 * in.cover + k_1 * k_2 * p.k_4 * in.diameter / w.rho, "mm", "EN 1992-1-1 (7.11)")
+             : step(t, "s_r,max", "1.3*(h - x)", {{"h", s.h, "mm"}, {"x", w.x, "mm"}}, 1.3 * (s.h - w.x),
+                    "mm", "EN 1992-1-1 (7.14)", "bars wider apart than 5(c + φ/2)");
     double ratio = Es / c.Ecm;
     w.strain = std::max((w.stress - k_t * c.fctm / w.rho * (1 + ratio * w.rho)) / Es, 0.6 * w.stress / Es);
-    step(t, "Delta_epsilon", "max((sigma_s - k_t*f_ctm/rho_p,eff*(1 + E_s/E_cm*rho_p,eff))/E_s, 0.6*sigma_s/E_s)*1000",
-         {{"sigma_s", w.stress, "MPa"}, {"k_t", k_t}, {"f_ctm", c.fctm, "MPa"}, {"rho_p,eff", w.rho}, {"E_s", Es, "MPa"}, {"E_cm", c.Ecm, "MPa"}},
+    step(t, "Delta_epsilon",
+         "max((sigma_s - k_t*f_ctm/rho_p,eff*(1 + E_s/E_cm*rho_p,eff))/E_s, 0.6*sigma_s/E_s)*1000",
+         {{"sigma_s", w.stress, "MPa"},
+          {"k_t", k_t},
+          {"f_ctm", c.fctm, "MPa"},
+          {"rho_p,eff", w.rho},
+          {"E_s", Es, "MPa"},
+          {"E_cm", c.Ecm, "MPa"}},
          w.strain * 1000, "‰", "EN 1992-1-1 (7.9)");
-    w.width = step(t, "w_k", "s_r,max*Delta_epsilon/1000", {{"s_r,max", w.spacing, "mm"}, {"Delta_epsilon", w.strain * 1000, "‰"}},
+    w.width = step(t, "w_k", "s_r,max*Delta_epsilon/1000",
+                   {{"s_r,max", w.spacing, "mm"}, {"Delta_epsilon", w.strain * 1000, "‰"}},
                    w.spacing * w.strain, "mm", "EN 1992-1-1 (7.8)");
     return w;
 }
 
-double spanDepthLimit(double K, double fck, double fyk, double rho, double rho2, double steelRatio, double length, double longSpan, Steps* t) {
+double spanDepthLimit(double K, double fck, double fyk, double rho, double rho2, double steelRatio,
+                      double length, double longSpan, Steps* t) {
     using trace::step;
-    double rho0 = step(t, "rho_0", "sqrt(f_ck)/1000", {{"f_ck", fck, "MPa"}}, std::sqrt(fck) / 1000, "-", "EN 1992-1-1 7.4.2(2)");
+    double rho0 = step(t, "rho_0", "sqrt(f_ck)/1000", {{"f_ck", fck, "MPa"}}, std::sqrt(fck) / 1000, "-",
+                       "EN 1992-1-1 7.4.2(2)");
     double ld;
     if (rho <= rho0)
         ld = step(t, "k_ld", "K*(11 + 1.5*sqrt(f_ck)*rho_0/rho + 3.2*sqrt(f_ck)*(rho_0/rho - 1)^1.5)",
                   {{"K", K}, {"f_ck", fck, "MPa"}, {"rho_0", rho0}, {"rho", rho}},
-                  K * (11 + 1.5 * std::sqrt(fck) * rho0 / rho + 3.2 * std::sqrt(fck) * std::pow(rho0 / rho - 1, 1.5)), "-", "EN 1992-1-1 (7.16.a)");
+                  K * (11 + 1.5 * std::sqrt(fck) * rho0 / rho +
+                       3.2 * std::sqrt(fck) * std::pow(rho0 / rho - 1, 1.5)),
+                  "-", "EN 1992-1-1 (7.16.a)");
     else
         ld = step(t, "k_ld", "K*(11 + 1.5*sqrt(f_ck)*rho_0/(rho - rho') + sqrt(f_ck)/12*sqrt(rho'/rho_0))",
                   {{"K", K}, {"f_ck", fck, "MPa"}, {"rho_0", rho0}, {"rho", rho}, {"rho'", rho2}},
-                  K * (11 + 1.5 * std::sqrt(fck) * rho0 / (rho - rho2) + std::sqrt(fck) / 12 * std::sqrt(rho2 / rho0)), "-", "EN 1992-1-1 (7.16.b)");
-    ld = step(t, "k_ld", "k_1*500/f_yk*r_s", {{"k_1", ld}, {"f_yk", fyk, "MPa"}, {"r_s", steelRatio}}, ld * 500 / fyk * steelRatio, "-",
-              "EN 1992-1-1 (7.17)", "k_1 is the value before; r_s = A_s,prov/A_s,req");
+                  K * (11 + 1.5 * std::sqrt(fck) * rho0 / (rho - rho2) +
+                       std::sqrt(fck) / 12 * std::sqrt(rho2 / rho0)),
+                  "-", "EN 1992-1-1 (7.16.b)");
+    ld = step(t, "k_ld", "k_1*500/f_yk*r_s", {{"k_1", ld}, {"f_yk", fyk, "MPa"}, {"r_s", steelRatio}},
+              ld * 500 / fyk * steelRatio, "-", "EN 1992-1-1 (7.17)",
+              "k_1 is the value before; r_s = A_s,prov/A_s,req");
     if (length > longSpan)
-        ld = step(t, "k_ld", "k_1*l_0/l_eff", {{"k_1", ld}, {"l_0", longSpan, "m"}, {"l_eff", length, "m"}}, ld * longSpan / length, "-", "EN 1992-1-1 7.4.2(2)");
+        ld = step(t, "k_ld", "k_1*l_0/l_eff", {{"k_1", ld}, {"l_0", longSpan, "m"}, {"l_eff", length, "m"}},
+                  ld * longSpan / length, "-", "EN 1992-1-1 7.4.2(2)");
     return ld;
 }
 
-std::unique_ptr<ServiceRules> serviceRules(const Parameters& p) { return std::make_unique<Service>(p); }
+std::unique_ptr<ServiceRules> serviceRules(const Parameters& p) {
+    return std::make_unique<Service>(p);
+}
 
 }  // namespace talvik::standards::en1992

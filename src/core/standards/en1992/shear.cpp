@@ -14,17 +14,26 @@ class Shear final : public ShearRules {
 
     double oneWay(const Section& s, double As, Steps* t) const override {
         using trace::step;
-        double k = step(t, "k", "min(1 + sqrt(200/d), 2)", {{"d", s.d, "mm"}}, std::min(1 + std::sqrt(200 / s.d), 2.0), "-", clause());
-        double rho = step(t, "rho_l", "min(A_sl/(b*d), 0.02)", {{"A_sl", As, "mm²"}, {"b", s.b, "mm"}, {"d", s.d, "mm"}},
+        double k = step(t, "k", "min(1 + sqrt(200/d), 2)", {{"d", s.d, "mm"}},
+                        std::min(1 + std::sqrt(200 / s.d), 2.0), "-", clause());
+        double rho = step(t, "rho_l", "min(A_sl/(b*d), 0.02)",
+                          {{"A_sl", As, "mm²"}, {"b", s.b, "mm"}, {"d", s.d, "mm"}},
                           std::min(As / (s.b * s.d), 0.02), "-", clause());
         double c = p_.shear_numerator / p_.gamma_c;
         double v1 = step(t, "v_Rd,c", "c/gamma_c*k*(100*rho_l*f_ck)^(1/3)",
-                         {{"c", p_.shear_numerator}, {"gamma_c", p_.gamma_c}, {"k", k}, {"rho_l", rho}, {"f_ck", s.fc, "MPa"}},
+                         {{"c", p_.shear_numerator},
+                          {"gamma_c", p_.gamma_c},
+                          {"k", k},
+                          {"rho_l", rho},
+                          {"f_ck", s.fc, "MPa"}},
                          c * k * std::cbrt(100 * rho * s.fc), "MPa", "EN 1992-1-1 (6.2.a)");
-        double v2 = step(t, "v_min", "c_min*k^1.5*sqrt(f_ck)", {{"c_min", p_.v_min_factor}, {"k", k}, {"f_ck", s.fc, "MPa"}},
+        double v2 = step(t, "v_min", "c_min*k^1.5*sqrt(f_ck)",
+                         {{"c_min", p_.v_min_factor}, {"k", k}, {"f_ck", s.fc, "MPa"}},
                          p_.v_min_factor * std::pow(k, 1.5) * std::sqrt(s.fc), "MPa", "EN 1992-1-1 (6.3N)");
-        return step(t, "V_Rd,c", "max(v_Rd,c, v_min)*b*d/1000", {{"v_Rd,c", v1, "MPa"}, {"v_min", v2, "MPa"}, {"b", s.b, "mm"}, {"d", s.d, "mm"}},
-                    std::max(v1, v2) * s.b * s.d / 1000, "kN", clause()) * 1000;
+        return step(t, "V_Rd,c", "max(v_Rd,c, v_min)*b*d/1000",
+                    {{"v_Rd,c", v1, "MPa"}, {"v_min", v2, "MPa"}, {"b", s.b, "mm"}, {"d", s.d, "mm"}},
+                    std::max(v1, v2) * s.b * s.d / 1000, "kN", clause()) *
+               1000;
     }
 
   private:
@@ -33,6 +42,8 @@ class Shear final : public ShearRules {
 
 }  // namespace
 
-std::unique_ptr<ShearRules> shearRules(const Parameters& p) { return std::make_unique<Shear>(p); }
+std::unique_ptr<ShearRules> shearRules(const Parameters& p) {
+    return std::make_unique<Shear>(p);
+}
 
 }  // namespace talvik::standards::en1992
