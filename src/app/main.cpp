@@ -6,12 +6,13 @@
 #include <QSettings>
 #include <cstdio>
 
+#include "margin/margin_view.h"
 #include "widgets/theme.h"
 #include "window/main_window.h"
 
 int main(int argc, char** argv) {
     CLI::App options{"Talvik: design of reinforced concrete slabs and foundations", "talvik-desktop"};
-    std::string file, picture, size = "1280x800", select;
+    std::string file, picture, size = "1280x800", select, openCheck;
     int place = 0;
     bool demo = false, timing = false;
     options.add_option("FILE", file, "Project to open");
@@ -20,6 +21,7 @@ int main(int argc, char** argv) {
     options.add_option("--size", size, "Size of the picture, such as 1280x800");
     options.add_option("--place", place, "Place of work to show, 1 to 7")->check(CLI::Range(1, 7));
     options.add_option("--select", select, "strip, or the id of a span, support or run");
+    options.add_option("--open", openCheck, "Open the working of the first check whose key holds this");
     options.add_flag("--time-to-plan", timing,
                      "Print the milliseconds from start to the first painted plan and end");
     QElapsedTimer clock;
@@ -55,6 +57,11 @@ int main(int argc, char** argv) {
             for (const auto& r : slab->bars)
                 if (r.id == select) window.session().select({Selection::Kind::Run, select});
             if (select == "none") window.session().select({});
+        }
+    for (const auto& key : window.margin().listed())
+        if (!openCheck.empty() && key.find(openCheck) != std::string::npos) {
+            window.margin().open(key);
+            break;
         }
     QApplication::processEvents();
     if (timing) {

@@ -89,6 +89,26 @@ class BasisPage final : public TrayPage {
             tr("Shrinkage strain"), Kind::Strain, "shrinkage", [=] { return basis().shrinkage; },
             basisValue([](model::Basis& b, double v) { b.shrinkage = v; }));
         heading(tr("Cover and crack width"));
+        choice(
+            tr("Surroundings"), "surroundings",
+            [this] {
+                QStringList all;
+                for (const auto& c : catalogs::coverSets())
+                    if (session_.design().standard && c.family == session_.design().standard->family) all << qs(c.id);
+                return all;
+            },
+            [this, basis] {
+                const auto& b = basis();
+                for (const auto& c : catalogs::coverSets())
+                    if (session_.design().standard && c.family == session_.design().standard->family &&
+                        c.cover == b.coverTop && c.cover == b.coverBottom)
+                        return qs(c.id);
+                return tr("own covers");
+            },
+            basisValue([](model::Basis& b, const QString& id) {
+                for (const auto& c : catalogs::coverSets())
+                    if (qs(c.id) == id) b.coverTop = b.coverBottom = c.cover;
+            }));
         quantity(
             tr("Cover top"), Kind::Length, "coverTop", [=] { return basis().coverTop; },
             basisValue([](model::Basis& b, double v) { b.coverTop = v; }));

@@ -14,6 +14,7 @@
 #include <QPainter>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QProgressDialog>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
@@ -398,9 +399,14 @@ void MainWindow::propose() {
 
 void MainWindow::designThickness() {
     if (!session_.slab()) return;
-    QApplication::setOverrideCursor(Qt::WaitCursor);
-    model::Project next = design::designAll(session_.base());
-    QApplication::restoreOverrideCursor();
+    QProgressDialog progress(tr("Looking for the least thickness…"), tr("Stop"), 0, 1000, this);
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(500);
+    model::Project next = design::designAll(session_.base(), [&](double share) {
+        progress.setValue(static_cast<int>(1000 * share));
+        return !progress.wasCanceled();
+    });
+    progress.reset();
     session_.apply(tr("Find thickness and bars"), std::move(next));
 }
 

@@ -88,6 +88,16 @@ const std::vector<Finish>& finishes() {
     return all;
 }
 
+const std::vector<CoverSet>& coverSets() {
+    static const auto all = [] {
+        std::vector<CoverSet> rows;
+        const json j = load("covers.json");
+        for (const auto& r : j["covers"]) rows.push_back({r["id"], r["family"], r["cover_mm"]});
+        return rows;
+    }();
+    return all;
+}
+
 const std::vector<ImposedUse>& imposedUses() {
     static const auto all = [] {
         std::vector<ImposedUse> rows;

@@ -42,6 +42,12 @@ struct ImposedUse {
     double psi0 = 0, psi1 = 0, psi2 = 0;  // combination, frequent, quasi-permanent
     double sustained = 0;                 // share taken as sustained where the standard has no psi2
 };
+// Nominal cover by the place where a slab stands.
+struct CoverSet {
+    std::string id, family;
+    double cover = 0;
+};
+const std::vector<CoverSet>& coverSets();
 const std::vector<ConcreteClass>& concreteClasses();
 const std::vector<SteelGrade>& steelGrades();
 const std::vector<Finish>& finishes();

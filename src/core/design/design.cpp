@@ -142,12 +142,15 @@ Project proposeBars(const Project& project, std::string_view id) {
     return withMarks(next);
 }
 
-Project designAll(const Project& project) {
+Project designAll(const Project& project, const Progress& progress) {
     Project next = project;
     auto standard = standardOf(project);
     if (!standard || !model::validate(project).empty()) return next;
     double step = standard->nativeUnits == units::System::Metric ? 10 : 12.7;
+    double done = 0;
     for (const auto& row : project.slabs) {
+        const double from = done;
+        done += 1.0 / static_cast<double>(project.slabs.size());
         if (row->thicknessPinned) {
             next = proposeBars(next, row->id);
             continue;
@@ -155,6 +158,7 @@ Project designAll(const Project& project) {
         double least = units::roundUp(project.basis.coverTop + project.basis.coverBottom + 50, step);
         Project best = next;
         for (double h = std::max(least, units::roundUp(100, step)); h <= 800; h += step) {
+            if (progress && !progress(from + (done - from) * (h / 801))) return project;
             Project trial =
                 model::editSlab(next, row->id, [&](OneWaySlab& slab, Project&) { slab.thickness = h; });
             best = proposeBars(trial, row->id);

@@ -32,6 +32,11 @@ TEST(Catalogs, MaterialsAndUsesAreSensible) {
         EXPECT_GE(u.psi1, u.psi2) << u.id;
         EXPECT_LE(u.sustained, 1);
     }
+    for (const auto& c : coverSets()) {
+        EXPECT_GE(c.cover, 15) << c.id;
+        EXPECT_LE(c.cover, 80);
+        EXPECT_TRUE(c.family == "en" || c.family == "aci-si" || c.family == "aci-us");
+    }
     for (const auto& f : finishes()) EXPECT_GT(f.density, 0) << f.id;
 }
 

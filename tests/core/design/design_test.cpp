@@ -91,6 +91,21 @@ TEST(Design, EveryStandardAnswersAndDesignAllLeavesNothingOver) {
     }
 }
 
+TEST(Design, SearchTellsItsProgressAndCanBeStopped) {
+    model::Project p = formats::demoProject();
+    double last = 0;
+    design::designAll(p, [&](double share) {
+        EXPECT_GE(share, last);
+        EXPECT_LE(share, 1);
+        last = share;
+        return true;
+    });
+    EXPECT_GT(last, 0);
+    int calls = 0;
+    EXPECT_TRUE(design::designAll(p, [&](double) { return ++calls < 3; }) == p);
+    EXPECT_EQ(calls, 3);
+}
+
 TEST(Design, SagOverrulesSlendernessOnlyWhenWithin) {
     for (unsigned seed = 1; seed <= 40; ++seed) {
         model::Project p = design::proposeBars(test::randomProject(seed), "s1");

@@ -108,7 +108,7 @@ class Flexure final : public FlexureRules {
                 step(t, "C_s", "A'_s*f'_s/k_F",
                      {{"A'_s", As2, A}, {"f'_s", f.compression / As2, S}, {"k_F", ff}}, Cs, F, clause(),
                      "stress from its strain");
-            step(t, "c", "(A_s*f_s - C_s*k_F)/(0.85*f'_c*b*beta_1)",
+            step(t, "c", As2 > 0 ? "(A_s*f_s - C_s*k_F)/(0.85*f'_c*b*beta_1)" : "A_s*f_s/(0.85*f'_c*b*beta_1)",
                  {{"A_s", As, A},
                   {"f_s", f.tension / As, S},
                   {"C_s", Cs, F},
@@ -122,7 +122,9 @@ class Flexure final : public FlexureRules {
             step(t, "phi", "min(max(0.65 + 0.25*(epsilon_t/1000 - f_y/E_s)/0.003, 0.65), 0.9)",
                  {{"epsilon_t", f.strain * 1000, "‰"}, {"f_y", s.fy, S}, {"E_s", e_.Es, S}}, r.phi, "-",
                  "ACI 318-19 Table 21.2.2");
-            step(t, "phi_M_n", "phi*(0.85*f'_c*b*beta_1*c*(d - beta_1*c/2) + C_s*k_F*(d - d'))/k_M",
+            step(t, "phi_M_n",
+                 As2 > 0 ? "phi*(0.85*f'_c*b*beta_1*c*(d - beta_1*c/2) + C_s*k_F*(d - d'))/k_M"
+                         : "phi*0.85*f'_c*b*beta_1*c*(d - beta_1*c/2)/k_M",
                  {{"phi", r.phi},
                   {"f'_c", s.fc, S},
                   {"b", s.b, L},

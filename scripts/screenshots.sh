@@ -1,0 +1,21 @@
+#!/usr/bin/env bash
+# Makes the pictures of docs/screenshots from the demo data. Needs a build (./demo --headless or ./test).
+set -euo pipefail
+. "$(dirname "$0")/setup.sh"
+bin="$(dirname "$root")/$(basename "$root")-build/release/bin"
+out="$root/docs/screenshots"
+mkdir -p "$out"
+export QT_QPA_PLATFORM=offscreen XDG_RUNTIME_DIR="${XDG_RUNTIME_DIR:-/tmp}"
+shot() { "$bin/talvik-desktop" --picture "$out/$1.png" "${@:2}" 2>/dev/null; say "$out/$1.png"; }
+shot basis --place 1
+shot layout --place 2
+shot actions --place 3
+shot checks --place 5 --open flexure-bottom --select p3
+shot bars --place 6 --select b9
+shot issue --place 7
+work=$(mktemp -d)
+"$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null
+sed -i 's/"thickness_mm": 180.0/"thickness_mm": 150.0/' "$work/thin.talvik"
+"$bin/talvik-desktop" "$work/thin.talvik" --place 5 --picture "$out/over.png" 2>/dev/null
+say "$out/over.png"
+rm -r "$work"
