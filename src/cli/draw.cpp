@@ -22,7 +22,6 @@ void addDraw(CLI::App& app, int& exitCode) {
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
-        *project = design::withMarks(*project);
         auto design = design::run(*project);
         if (exitCode = refuse(design); exitCode != Done) return;
         const model::OneWaySlab* slab = nullptr;

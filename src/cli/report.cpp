@@ -23,7 +23,6 @@ void addReport(CLI::App& app, int& exitCode) {
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
-        *project = design::withMarks(*project);
         auto design = design::run(*project);
         if (exitCode = refuse(design); exitCode != Done) return;
         ensurePainting();

@@ -20,7 +20,6 @@ void addSchedule(CLI::App& app, int& exitCode) {
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
-        *project = design::withMarks(*project);
         auto design = design::run(*project, {.trace = false});
         if (exitCode = refuse(design); exitCode != Done) return;
         if (o->out.empty()) fmt::print("{}", formats::scheduleCsv(*project, design));

@@ -311,6 +311,20 @@ TEST_F(Window, UnsavedChangesAreGuarded) {
     EXPECT_TRUE(window.close());
 }
 
+TEST_F(Window, RemediesAreFoundInTheBackgroundAndAdoptedByAClick) {
+    EXPECT_TRUE(session().remedies().empty());
+    for (int i = 0; i < 3; ++i) press(window, Qt::Key_PageDown);
+    ASSERT_GT(over(), 0);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, 20000));
+    const std::string before = text();
+    click(*window.margin().viewport(), window.margin().remedyRect(0).center());
+    EXPECT_EQ(over(), 0);
+    EXPECT_TRUE(session().remedies().empty());
+    session().undoStack().undo();
+    EXPECT_EQ(text(), before) << "one step back";
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, 20000));
+}
+
 TEST_F(Window, IdsAreNeverReusedAfterUndo) {
     session().setPlace(Place::Bars);
     QTest::mouseClick(part<QPushButton>("addRun"), Qt::LeftButton);

@@ -40,6 +40,9 @@ class SnapshotCommand final : public QUndoCommand {
 Session::Session(QObject* parent)
     : QObject(parent), undo_(this), station_(std::numeric_limits<double>::quiet_NaN()) {
     undo_.setUndoLimit(0);
+    remedyTimer_.setSingleShot(true);
+    remedyTimer_.setInterval(120);
+    connect(&remedyTimer_, &QTimer::timeout, this, &Session::seekRemedies);
     connect(&undo_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
     start(model::emptyProject(), {});
 }
@@ -61,6 +64,9 @@ const design::SlabDesign* Session::slabDesign() const {
 void Session::setSlab(const model::Id& id) {
     slabId_ = id;
     selection_ = {};
+    remedies_.clear();
+    ++remedySerial_;
+    if (design_->summary().over > 0) remedyTimer_.start();
     emit selectionChanged();
     emit changed();
 }
@@ -72,7 +78,29 @@ void Session::show(std::shared_ptr<const model::Project> project) {
     timer.start();
     design_ = std::make_shared<const design::Design>(design::run(*project_));
     answerMs_ = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+    remedies_.clear();
+    ++remedySerial_;
+    remedyThread_.request_stop();
+    if (design_->summary().over > 0) remedyTimer_.start();
     emit changed();
+}
+
+void Session::seekRemedies() {
+    const auto* s = slab();
+    if (!s) return;
+    remedyThread_ = std::jthread([this, snapshot = std::make_shared<const model::Project>(base()), id = s->id,
+                                  serial = remedySerial_](std::stop_token stop) {
+        auto found = design::remedies(*snapshot, id, stop);
+        if (stop.stop_requested()) return;
+        QMetaObject::invokeMethod(
+            this,
+            [this, serial, found = std::move(found)]() mutable {
+                if (serial != remedySerial_) return;
+                remedies_ = std::move(found);
+                emit remediesChanged();
+            },
+            Qt::QueuedConnection);
+    });
 }
 
 bool Session::apply(const QString& text, model::Project next, const QString& merge) {

@@ -4,10 +4,13 @@
 
 #include <QObject>
 #include <QString>
+#include <QTimer>
 #include <QUndoStack>
 #include <memory>
+#include <thread>
 
 #include "design/design.h"
+#include "design/remedies.h"
 
 namespace talvik::app {
 
@@ -34,6 +37,9 @@ class Session : public QObject {
     const model::OneWaySlab* slab() const;
     const design::SlabDesign* slabDesign() const;
     void setSlab(const model::Id& id);
+
+    // What would make the slab in hand pass; found in the background after every edit, empty until then.
+    const std::vector<design::Remedy>& remedies() const { return remedies_; }
 
     // Makes `next` the project, as one undoable step named `text`. Steps with the same non-empty `merge` that
     // follow each other become one. A project that is not valid is refused: the sentence goes to `refused`
@@ -63,6 +69,7 @@ class Session : public QObject {
   signals:
     void changed();  // project and design
     void selectionChanged();
+    void remediesChanged();
     void placeChanged();
     void stationChanged();
     void refused(const QString& sentence);
@@ -71,6 +78,7 @@ class Session : public QObject {
   private:
     friend class SnapshotCommand;
     void show(std::shared_ptr<const model::Project> project);
+    void seekRemedies();  // on a snapshot, in a thread of its own; published only if still current
 
     std::shared_ptr<const model::Project> project_;
     std::shared_ptr<const design::Design> design_;
@@ -83,6 +91,10 @@ class Session : public QObject {
     Selection selection_;
     Place place_ = Place::Checks;
     double station_;
+    std::vector<design::Remedy> remedies_;
+    QTimer remedyTimer_;
+    int remedySerial_ = 0;
+    std::jthread remedyThread_;  // last: stopped and joined before anything else goes
 };
 
 }  // namespace talvik::app

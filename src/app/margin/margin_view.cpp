@@ -26,7 +26,7 @@ bool judged(const checks::Check& c) {
 }  // namespace
 
 struct MarginView::Item {
-    enum class Kind { Title, Subtitle, Heading, Check, Note, Pair } kind;
+    enum class Kind { Title, Subtitle, Heading, Check, Note, Pair, Remedy } kind;
     QString text, right;
     const checks::Check* check = nullptr;
     std::shared_ptr<QTextDocument> working;
@@ -41,6 +41,7 @@ MarginView::MarginView(Session& session, QWidget* parent) : QAbstractScrollArea(
     setMinimumWidth(260);
     setAccessibleName(tr("Calculation margin"));
     connect(&session, &Session::changed, this, &MarginView::rebuild);
+    connect(&session, &Session::remediesChanged, this, &MarginView::rebuild);
     connect(&session, &Session::selectionChanged, this, [this] {
         verticalScrollBar()->setValue(0);
         rebuild();
@@ -144,7 +145,37 @@ void MarginView::rebuild() {
     layOut();
 }
 
+// The lines of "what would make it pass", each computed and verified; listed above the checks of a slab in
+// trouble.
+void MarginView::addRemedies() {
+    if (session_.remedies().empty()) return;
+    items_.push_back({Item::Kind::Heading, tr("What would make it pass"), tr("verified"), nullptr, nullptr});
+    for (const auto& r : session_.remedies()) {
+        QString price = tr("%1%2").arg(r.steel >= 0 ? QStringLiteral("+") : QString(),
+                                       session_.text(r.steel, units::Kind::Mass));
+        if (r.concrete > 1e-6) price += tr(" · +%1 m³").arg(r.concrete, 0, 'f', 1);
+        items_.push_back({Item::Kind::Remedy, qs(r.text),
+                          QStringLiteral("%1|%2").arg(r.worst, 0, 'f', 2).arg(price), nullptr, nullptr});
+    }
+    items_.push_back({Item::Kind::Heading, tr("Checks"), tr("worst first"), nullptr, nullptr});
+}
+
+QRect MarginView::remedyRect(std::size_t index) const {
+    for (const Item& item : items_)
+        if (item.kind == Item::Kind::Remedy && index-- == 0)
+            return QRect(pad, item.y - verticalScrollBar()->value(), viewport()->width() - 2 * pad,
+                         item.height - 6);
+    return {};
+}
+
+void MarginView::adopt(std::size_t index) {
+    if (index >= session_.remedies().size()) return;
+    design::Remedy remedy = session_.remedies()[index];
+    session_.apply(qs(remedy.text), std::move(remedy.project));
+}
+
 void MarginView::addChecks(const std::function<bool(const checks::Check&)>& belongs) {
+    addRemedies();
     for (const auto* c : checks::worstFirst(session_.slabDesign()->checks))
         if (belongs(*c)) items_.push_back({Item::Kind::Check, "", "", c, nullptr});
 }
@@ -284,6 +315,9 @@ void MarginView::layOut() {
             case Item::Kind::Pair:
                 item.height = 22;
                 break;
+            case Item::Kind::Remedy:
+                item.height = 46;
+                break;
             case Item::Kind::Note:
                 item.height = note.boundingRect(0, 0, w, 10000, Qt::TextWordWrap, item.text).height() + 8;
                 break;
@@ -353,6 +387,24 @@ void MarginView::paintEvent(QPaintEvent*) {
                 p.setPen(t.ink);
                 p.drawText(r, Qt::AlignRight | Qt::AlignVCenter, item.right);
                 break;
+            case Item::Kind::Remedy: {
+                QRectF box = QRectF(r).adjusted(0.5, 0.5, -0.5, -6.5);
+                p.setPen(QPen(t.hairline, 1));
+                p.setBrush(t.field);
+                p.drawRoundedRect(box, 3, 3);
+                p.setFont(uiFont(12, QFont::Medium));
+                p.setPen(t.ink);
+                QRectF inner = box.adjusted(9, 3, -9, -3);
+                p.drawText(inner, Qt::AlignLeft | Qt::AlignTop,
+                           p.fontMetrics().elidedText(item.text, Qt::ElideRight,
+                                                      static_cast<int>(inner.width()) - 44));
+                p.setFont(uiFont(12, QFont::DemiBold));
+                p.drawText(inner, Qt::AlignRight | Qt::AlignTop, item.right.section(QLatin1Char('|'), 0, 0));
+                p.setFont(uiFont(11));
+                p.setPen(t.secondary);
+                p.drawText(inner, Qt::AlignLeft | Qt::AlignBottom, item.right.section(QLatin1Char('|'), 1));
+                break;
+            }
             case Item::Kind::Note:
                 p.setFont(uiFont(12));
                 p.setPen(t.secondary);
@@ -434,6 +486,8 @@ std::vector<std::string> MarginView::listed() const {
 
 void MarginView::mousePressEvent(QMouseEvent* event) {
     int y = static_cast<int>(event->position().y()) + verticalScrollBar()->value();
+    for (std::size_t i = 0; i < session_.remedies().size(); ++i)
+        if (remedyRect(i).contains(event->position().toPoint())) return adopt(i);
     for (std::size_t i = 0; i < items_.size(); ++i)
         if (items_[i].check && y >= items_[i].y &&
             y < items_[i].y + (items_[i].working ? checkHeight : items_[i].height))

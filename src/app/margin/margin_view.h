@@ -23,6 +23,8 @@ class MarginView : public QAbstractScrollArea {
     void open(const std::string& key);
     // Keys of the checks listed now, in order; for tests.
     std::vector<std::string> listed() const;
+    // Where the n-th remedy stands, in the view; for tests.
+    QRect remedyRect(std::size_t index) const;
     bool isOpen(const std::string& key) const { return open_.contains(key); }
 
   protected:
@@ -40,6 +42,8 @@ class MarginView : public QAbstractScrollArea {
     void addProjectState();
     void addSecondOpinion();
     void addReactions();
+    void addRemedies();
+    void adopt(std::size_t index);
     void paintCheck(QPainter& p, const Item& item, double y, bool current);
     std::unique_ptr<QTextDocument> working(const checks::Check& check, int width) const;
     void toggle(int index);

@@ -19,7 +19,7 @@ namespace {
 
 using units::Kind;
 
-constexpr double header = 30, bandTop = 64, bandDepth = 30, rowsTop = 140;
+constexpr double header = 30, bandTop = 64, bandDepth = 30, rowsTop = 150;
 
 QString qs(const std::string& s) {
     return QString::fromStdString(s);
@@ -76,7 +76,7 @@ QRectF SectionView::callout(const model::Id& id) const {
                 x = X((a + b) / 2);
         }
         return top ? QRectF(x - 60, bandTop - 18 - 13 * (turn % 2), 120, 13)
-                   : QRectF(x - 60, bandTop + bandDepth + 8 + 13 * (turn % 2), 120, 13);
+                   : QRectF(x - 60, bandTop + bandDepth + 20 + 13 * (turn % 2), 120, 13);
     }
     return {};
 }

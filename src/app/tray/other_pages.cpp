@@ -33,8 +33,7 @@ class StripsPage final : public TrayPage {
                 .arg(d->overlappedArea / 1e6, 0, 'f', 2);
         });
         heading(tr("Spans of strip X1"));
-        table_ =
-            new TrayTable({tr("Span"), tr("Length"), tr("End condition"), tr("Moment")}, {60, 70, 0, 64}, {});
+        table_ = new TrayTable({tr("Span"), tr("Length"), tr("Ends"), tr("Moment")}, {60, 62, 0, 64}, {});
         table_->setReadOnly({0, 1, 2, 3});
         connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
             if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->spans.size()))
@@ -61,10 +60,16 @@ class StripsPage final : public TrayPage {
                           : left || right               ? tr("one end")
                                                         : tr("simple");
             rows.push_back(
-                {qs(model::spanLabel(*slab, i)), session_.text(slab->spans[i].length, Kind::Span), end,
+                {qs(model::spanLabel(*slab, i)), session_.number(slab->spans[i].length, Kind::Span), end,
                  d && d->error.empty() ? session_.number(d->demand.spans[i].moment, Kind::MomentPerWidth)
                                        : QString()});
         }
+        auto head = [&](const QString& name, Kind kind) {
+            return name + QLatin1Char('\n') +
+                   QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data());
+        };
+        table_->setHeads({tr("Span"), head(tr("Length"), Kind::Span), tr("Ends"),
+                          head(tr("Moment"), Kind::MomentPerWidth)});
         table_->show(rows);
     }
 
@@ -95,8 +100,8 @@ class BarsPage final : public TrayPage {
             });
         buttons->addStretch();
         column_->addLayout(buttons);
-        table_ = new TrayTable({tr("Where"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")},
-                               {0, 48, 60, 56, 56}, {});
+        table_ = new TrayTable({tr("Run"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")},
+                               {0, 46, 56, 54, 54}, {});
         table_->setObjectName(QStringLiteral("runs"));
         table_->setReadOnly({0});
         connect(table_, &TrayTable::edited, this, &BarsPage::setCell);
@@ -137,7 +142,7 @@ class BarsPage final : public TrayPage {
             static const std::map<model::Role, QString> names{
                 {model::Role::BottomMain, tr("B1")},      {model::Role::TopMain, tr("T1")},
                 {model::Role::BottomSecondary, tr("B2")}, {model::Role::TopSecondary, tr("T2")},
-                {model::Role::EndU, tr("U tip")},         {model::Role::SideU, tr("U edges")}};
+                {model::Role::EndU, tr("U tip")},         {model::Role::SideU, tr("U side")}};
             rows.push_back({names.at(run.role) + (run.pinned ? QStringLiteral(" •") : QString()), qs(run.bar),
                             session_.number(run.spacing, Kind::BarSpacing),
                             session_.number(run.from, Kind::Span), session_.number(run.to, Kind::Span)});
@@ -146,7 +151,7 @@ class BarsPage final : public TrayPage {
             return name + QLatin1Char('\n') +
                    QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data());
         };
-        table_->setHeads({tr("Where"), tr("Bar"), head(tr("Spacing"), Kind::BarSpacing),
+        table_->setHeads({tr("Run"), tr("Bar"), head(tr("Spacing"), Kind::BarSpacing),
                           head(tr("From"), Kind::Span), head(tr("To"), Kind::Span)});
         table_->show(rows);
         QSignalBlocker quiet(table_);

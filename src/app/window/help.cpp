@@ -20,6 +20,8 @@ What you edit is fixed and marked by a dot; Ctrl+B proposes all other bars anew.
 <h3>Reading a check</h3>
 <p>The bar of a check is ink up to the notch at its limit, hatched past it, with the ratio beside. A dashed frame means not checked, a dash not applicable; both say why.
 Click a check for its working: formula, numbers put in, result, clause. Notes below it state assumptions and readings of the clause.</p>
+<p>Where something is over, the margin lists what would make it pass, each line tried out on a copy of the project: the largest
+ratio after it, and its price in steel and concrete. A click adopts it; Ctrl+F finds it by keyboard; Ctrl+Z takes it back.</p>
 <h3>Long section</h3>
 <p>Moments: full line, design moments (hogging up); dotted line, moved outwards for curtailment; broken line, resistance of the bars with their anchorage. Hatching shows where the moved line is over the resistance.</p>
 <h3>What this version does not do</h3>

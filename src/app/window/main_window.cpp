@@ -513,6 +513,9 @@ void MainWindow::find() {
                      }});
         }
     }
+    for (const auto& remedy : session_.remedies())
+        entries.push_back({qs(remedy.text), tr("would make it pass"),
+                           [this, remedy] { session_.apply(qs(remedy.text), remedy.project); }});
     const auto actions = menuBar()->findChildren<QAction*>();
     for (QAction* action : actions)
         if (!action->text().isEmpty() && !action->menu() && action->isEnabled())

@@ -108,8 +108,8 @@ Design run(const Project& project, const Options& options) {
     auto found = model::validate(project);
     d.trouble.insert(d.trouble.end(), found.begin(), found.end());
     if (!d.trouble.empty()) return d;
-    for (const auto& slab : project.slabs)
-        d.slabs.push_back(designSlab(*slab, project, *d.standard, options));
+    const Project marked = withMarks(project);  // bars without a mark, as in a file edited by hand, get theirs here
+    for (const auto& slab : marked.slabs) d.slabs.push_back(designSlab(*slab, marked, *d.standard, options));
     return d;
 }
 

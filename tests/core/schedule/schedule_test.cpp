@@ -92,6 +92,19 @@ TEST(Schedule, EqualBarsShareAMarkAndMarksAreStable) {
     EXPECT_EQ(back.slabs[0].items[1].mark, design.slabs[0].items[1].mark);
 }
 
+TEST(Schedule, BarsWithoutAMarkGetOneBeforeTheyAreListed) {
+    model::Project p = formats::demoProject();
+    p.marks.clear();
+    auto design = design::run(p);
+    double mass = 0;
+    for (const auto& item : design.slabs[0].items) {
+        EXPECT_GT(item.mark, 0);
+        mass += item.number * item.massEach;
+    }
+    EXPECT_NEAR(design.slabs[0].schedule.mass, mass, 1e-9);
+    EXPECT_NEAR(mass, design::run(formats::demoProject()).slabs[0].schedule.mass, 1e-9);
+}
+
 TEST(Schedule, TotalsAreTheSumOfRows) {
     auto design = design::run(formats::demoProject());
     const auto& s = design.slabs[0].schedule;

@@ -17,10 +17,11 @@ constexpr double in = 25.4, psi = 4.4482216152605 / 645.16, kipFoot = 4448.22161
 
 }  // namespace
 
-// A 12 in wide strip, d = 6 in, #5 at 8 in (0.465 in2), 4000 psi, 60 ksi: a = 0.465*60/(0.85*4*12) = 0.684 in,
-// Mn = 27.9*(6 - 0.342) = 157.9 kip in, phi Mn = 11.84 kip ft.
+// A 12 in wide strip, d = 6 in, #5 at 8 in (0.465 in2), 4000 psi, 60 ksi: a = 0.465*60/(0.85*4*12) = 0.684
+// in, Mn = 27.9*(6 - 0.342) = 157.9 kip in, phi Mn = 11.84 kip ft.
 TEST(Aci318, FlexureByHandInInchPound) {
-    auto r = aci318::flexureRules(us)->resistance({12 * in, 7 * in, 6 * in, 1 * in, 4000 * psi, 60000 * psi}, 0.465 * in * in, 0);
+    auto r = aci318::flexureRules(us)->resistance({12 * in, 7 * in, 6 * in, 1 * in, 4000 * psi, 60000 * psi},
+                                                  0.465 * in * in, 0);
     double a = 0.465 * 60 / (0.85 * 4 * 12), M = 0.9 * 0.465 * 60 * (6 - a / 2) / 12;
     EXPECT_NEAR(r.M / kipFoot, M, 1e-6);
     EXPECT_NEAR(r.x / in, a / 0.85, 1e-6);
@@ -82,7 +83,8 @@ TEST(Aci318, LastingSagFollowsTheTimeFactor) {
     auto sag = [&](double xi, double topSteel) {
         auto p = values;
         p["xi"] = xi;
-        SagInput input{{1000, 200, 165, 35, 28, 420}, {{0, 1.5e7, 2e7, 1.2e7, 0, 600, 165, topSteel, 35}}, 0, 0, false};
+        SagInput input{
+            {1000, 200, 165, 35, 28, 420}, {{0, 1.5e7, 2e7, 1.2e7, 0, 600, 165, topSteel, 35}}, 0, 0, false};
         auto k = aci318::serviceRules(si, p)->curvatures(input);
         return k.after[0] - k.live[0];
     };

@@ -22,9 +22,10 @@ TEST(En1992, ConcreteFollowsTable31) {
     struct Row {
         double fck, fctm, Ecm, eps_c2, eps_cu2, n;
     };
-    for (const Row& r : {Row{20, 2.2, 30, 2.0, 3.5, 2}, Row{25, 2.6, 31, 2.0, 3.5, 2}, Row{30, 2.9, 33, 2.0, 3.5, 2},
-                         Row{40, 3.5, 35, 2.0, 3.5, 2}, Row{50, 4.1, 37, 2.0, 3.5, 2}, Row{60, 4.4, 39, 2.3, 2.9, 1.6},
-                         Row{80, 4.8, 42, 2.5, 2.6, 1.4}}) {
+    for (const Row& r :
+         {Row{20, 2.2, 30, 2.0, 3.5, 2}, Row{25, 2.6, 31, 2.0, 3.5, 2}, Row{30, 2.9, 33, 2.0, 3.5, 2},
+          Row{40, 3.5, 35, 2.0, 3.5, 2}, Row{50, 4.1, 37, 2.0, 3.5, 2}, Row{60, 4.4, 39, 2.3, 2.9, 1.6},
+          Row{80, 4.8, 42, 2.5, 2.6, 1.4}}) {
         auto c = en1992::concrete(r.fck);
         EXPECT_NEAR(c.fctm, r.fctm, 0.05) << r.fck;
         EXPECT_NEAR(c.Ecm / 1000, r.Ecm, 0.55) << r.fck;
@@ -50,8 +51,10 @@ TEST(En1992, CombinationsOfEn1990) {
 }
 
 TEST(En1992, TheLeverArmCeilingOnlyAddsSteel) {
-    auto with = en1992::flexureRules(parameters()), without = en1992::flexureRules(parameters({{"z_ceiling", 0}}));
-    for (double M : {5e6, 1.5e7, 3e7, 8e7}) EXPECT_GE(with->required(slab, M).As, without->required(slab, M).As * (1 - 1e-12));
+    auto with = en1992::flexureRules(parameters()),
+         without = en1992::flexureRules(parameters({{"z_ceiling", 0}}));
+    for (double M : {5e6, 1.5e7, 3e7, 8e7})
+        EXPECT_GE(with->required(slab, M).As, without->required(slab, M).As * (1 - 1e-12));
     EXPECT_NEAR(with->required(slab, 1e7).z, 0.95 * 165, 1e-9);
 }
 
@@ -61,7 +64,8 @@ TEST(En1992, BlockAndParabolaAgreeClosely) {
         for (double fck : {20.0, 30.0, 50.0, 70.0}) {
             Section s = slab;
             s.fc = fck;
-            double block = rules->resistance(s, As, 0).M, parabola = en1992::parabolaResistance(parameters(), s, As, 0).M;
+            double block = rules->resistance(s, As, 0).M,
+                   parabola = en1992::parabolaResistance(parameters(), s, As, 0).M;
             EXPECT_NEAR(parabola, block, 0.015 * block) << As << " " << fck;
         }
 }
@@ -109,8 +113,8 @@ TEST(En1992, CrackRuleNeedsTensionAndSteel) {
 }
 
 TEST(En1992, EndAnchorageByHand) {
-    // V = 30 kN/m, H10-200: F = 30/0.9 = 33.3 kN, sigma = 33.3e3/392.7 = 84.9 MPa, f_bd = 2.25*0.7*2.896/1.5 = 3.04,
-    // l_b,rqd = 2.5*84.9/3.04 = 69.8; the least is 100.
+    // V = 30 kN/m, H10-200: F = 30/0.9 = 33.3 kN, sigma = 33.3e3/392.7 = 84.9 MPa, f_bd = 2.25*0.7*2.896/1.5
+    // = 3.04, l_b,rqd = 2.5*84.9/3.04 = 69.8; the least is 100.
     auto d = en1992::detailingRules(parameters());
     EndAnchorageInput in;
     in.section = {1000, 200, 170, 30, 30, 500};
@@ -122,7 +126,9 @@ TEST(En1992, EndAnchorageByHand) {
     EXPECT_EQ(f.outcome, checks::Outcome::Within);
     in.V = 150e3;
     f = d->endAnchorage(in);
-    EXPECT_NEAR(f.demand, 2.5 * (150e3 / 0.9 / 392.7) / (2.25 * 0.7 * en1992::concrete(30).fctm / 1.5) * (1 - 0.15 * 1.5), 0.2);
+    EXPECT_NEAR(
+        f.demand,
+        2.5 * (150e3 / 0.9 / 392.7) / (2.25 * 0.7 * en1992::concrete(30).fctm / 1.5) * (1 - 0.15 * 1.5), 0.2);
     EXPECT_EQ(f.outcome, checks::Outcome::Over);
 }
 
@@ -134,7 +140,8 @@ TEST(En1992, BondIsPoorHighInThickSlabs) {
     EXPECT_EQ(d->endFixity(), 0.25);
 }
 
-// Sag: a cracked section curves more than an uncracked one, creep and shrinkage add, and the sign follows the moment.
+// Sag: a cracked section curves more than an uncracked one, creep and shrinkage add, and the sign follows the
+// moment.
 TEST(En1992, CurvaturesBehave) {
     auto service = en1992::serviceRules(parameters());
     auto at = [&](double m, double creep, double shrinkage) {

@@ -108,7 +108,8 @@ class Flexure final : public FlexureRules {
                 step(t, "C_s", "A'_s*f'_s/k_F",
                      {{"A'_s", As2, A}, {"f'_s", f.compression / As2, S}, {"k_F", ff}}, Cs, F, clause(),
                      "stress from its strain");
-            step(t, "c", As2 > 0 ? "(A_s*f_s - C_s*k_F)/(0.85*f'_c*b*beta_1)" : "A_s*f_s/(0.85*f'_c*b*beta_1)",
+            step(t, "c",
+                 As2 > 0 ? "(A_s*f_s - C_s*k_F)/(0.85*f'_c*b*beta_1)" : "A_s*f_s/(0.85*f'_c*b*beta_1)",
                  {{"A_s", As, A},
                   {"f_s", f.tension / As, S},
                   {"C_s", Cs, F},

@@ -104,16 +104,17 @@ class Flexure final : public FlexureRules {
                 step(t, "F_s2", "A_s2*sigma_s2/1000",
                      {{"A_s2", As2, "mm²"}, {"sigma_s2", f.compression / As2, "MPa"}}, f.compression / 1000,
                      "kN", "EN 1992-1-1 6.1", "stress from its strain; tension is negative");
-            step(t, "x",
-                 As2 > 0 ? "(A_s*sigma_s - F_s2*1000)/(eta*f_cd*b*lambda)" : "A_s*sigma_s/(eta*f_cd*b*lambda)",
-                 {{"A_s", As, "mm²"},
-                  {"sigma_s", f.tension / As, "MPa"},
-                  {"F_s2", f.compression / 1000, "kN"},
-                  {"eta", c.eta},
-                  {"f_cd", fcd, "MPa"},
-                  {"b", s.b, "mm"},
-                  {"lambda", c.lambda}},
-                 r.x, "mm", "EN 1992-1-1 3.1.7(3)");
+            step(
+                t, "x",
+                As2 > 0 ? "(A_s*sigma_s - F_s2*1000)/(eta*f_cd*b*lambda)" : "A_s*sigma_s/(eta*f_cd*b*lambda)",
+                {{"A_s", As, "mm²"},
+                 {"sigma_s", f.tension / As, "MPa"},
+                 {"F_s2", f.compression / 1000, "kN"},
+                 {"eta", c.eta},
+                 {"f_cd", fcd, "MPa"},
+                 {"b", s.b, "mm"},
+                 {"lambda", c.lambda}},
+                r.x, "mm", "EN 1992-1-1 3.1.7(3)");
             step(t, "M_Rd",
                  As2 > 0 ? "(eta*f_cd*b*lambda*x*(d - lambda*x/2) + F_s2*1000*(d - d_2))/1e6"
                          : "eta*f_cd*b*lambda*x*(d - lambda*x/2)/1e6",

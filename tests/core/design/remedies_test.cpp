@@ -1,0 +1,73 @@
+#include "design/remedies.h"
+
+#include <gtest/gtest.h>
+
+#include "formats/project_file.h"
+#include "model/edits.h"
+#include "support/random_slab.h"
+
+using namespace talvik;
+
+namespace {
+model::Project thin(double h) {
+    return model::editSlab(formats::demoProject(), "s1",
+                           [h](model::OneWaySlab& s, model::Project&) { s.thickness = h; });
+}
+}  // namespace
+
+TEST(Remedies, NoneWhereNothingIsOver) {
+    EXPECT_TRUE(design::remedies(formats::demoProject(), "s1").empty());
+    EXPECT_TRUE(design::remedies(formats::demoProject(), "nobody").empty());
+}
+
+TEST(Remedies, EachWasVerifiedAndSaysItsPrice) {
+    for (double h : {130.0, 150.0, 170.0}) {
+        model::Project p = thin(h);
+        auto all = design::remedies(p, "s1");
+        ASSERT_FALSE(all.empty()) << h;
+        auto before = design::run(p);
+        for (const auto& r : all) {
+            auto after = design::run(r.project);
+            EXPECT_EQ(after.summary().over, 0) << r.text;
+            EXPECT_LE(r.worst, 1 + 1e-9);
+            EXPECT_NEAR(after.slabs[0].schedule.mass - before.slabs[0].schedule.mass, r.steel, 1e-6)
+                << r.text;
+            EXPECT_FALSE(r.text.empty());
+        }
+    }
+}
+
+TEST(Remedies, KeepWhatTheUserFixedWhereTheyCan) {
+    model::Project p = formats::demoProject();
+    model::BarRun run = p.slabs[0]->bars[2];
+    run.spacing = 300;  // far too wide
+    p = model::setRun(p, "s1", run);
+    auto all = design::remedies(p, "s1");
+    ASSERT_FALSE(all.empty());
+    for (const auto& r : all)
+        for (const auto& b : r.project.slabs[0]->bars)
+            if (b.id == run.id && b.pinned) {
+                EXPECT_EQ(b.spacing, 300);
+            }
+    EXPECT_EQ(all.front().text, "All bars anew");
+}
+
+TEST(Remedies, StopAtOnceWhenAsked) {
+    std::stop_source source;
+    source.request_stop();
+    EXPECT_TRUE(design::remedies(thin(140), "s1", source.get_token()).empty());
+}
+
+TEST(Remedies, OfRandomSlabsAreTrue) {
+    int some = 0;
+    for (unsigned seed = 1; seed <= 15; ++seed) {
+        model::Project p = test::randomProject(seed);
+        p = model::editSlab(design::proposeBars(p, "s1"), "s1",
+                            [](model::OneWaySlab& s, model::Project&) { s.thickness -= 20; });
+        for (const auto& r : design::remedies(p, "s1")) {
+            EXPECT_EQ(design::run(r.project, {.trace = false}).summary().over, 0) << seed << " " << r.text;
+            ++some;
+        }
+    }
+    EXPECT_GT(some, 5);
+}
