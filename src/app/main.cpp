@@ -13,7 +13,7 @@
 
 int main(int argc, char** argv) {
     CLI::App options{"Talvik: design of reinforced concrete slabs and foundations", "talvik-desktop"};
-    std::string file, picture, size = "1280x800", select, openCheck;
+    std::string file, picture, size = "1280x800", select, openCheck, shade = "desktop";
     int place = 0;
     bool demo = false, timing = false;
     options.add_option("FILE", file, "Project to open");
@@ -23,6 +23,8 @@ int main(int argc, char** argv) {
     options.add_option("--place", place, "Place of work to show, 1 to 7")->check(CLI::Range(1, 7));
     options.add_option("--select", select, "strip, or the id of a span, support or run");
     options.add_option("--open", openCheck, "Open the working of the first check whose key holds this");
+    options.add_option("--shade", shade, "light, dark, or desktop to follow it")
+        ->check(CLI::IsMember({"light", "dark", "desktop"}));
     options.add_flag("--time-to-plan", timing,
                      "Print the milliseconds from start to the first painted plan and end");
     QElapsedTimer clock;
@@ -31,9 +33,11 @@ int main(int argc, char** argv) {
     QCoreApplication::setOrganizationName(QStringLiteral("Talvik"));
     QCoreApplication::setApplicationName(QStringLiteral("Talvik"));
     CLI11_PARSE(options, argc, argv);
-    talvik::app::applyTheme(application);
-
     using namespace talvik::app;
+    applyTheme(application, shade == "dark"    ? Lightness::Dark
+                            : shade == "light" ? Lightness::Light
+                                               : Lightness::Desktop);
+
     MainWindow window;
     int w = 1280, h = 800;
     std::sscanf(size.c_str(), "%dx%d", &w, &h);

@@ -160,10 +160,13 @@ void PlanView::drawGrid(QPainter& p) const {
     const auto* slab = session_.slab();
     const Theme& t = theme();
     p.setFont(uiFont(12, QFont::DemiBold));
+    double lastBubble = 0;
     for (std::size_t i = 0; i < slab->supports.size(); ++i) {
         double x = scale_.toPixel(model::axis(*slab, i));
         p.setPen(QPen(t.secondary, 0.8, Qt::DashDotLine));
         p.drawLine(QPointF(x, concrete().top() - 26), QPointF(x, concrete().bottom() + 8));
+        if (i && x - lastBubble < 24) continue;  // no room: zoom in to see the axes between
+        lastBubble = x;
         QRectF bubble(x - 11, concrete().top() - 48, 22, 22);
         bool chosen = session_.selection().kind == Selection::Kind::Support &&
                       session_.selection().id == slab->supports[i].id;
@@ -271,6 +274,7 @@ void PlanView::drawVerdicts(QPainter& p) const {
                 found = &c;
         return found;
     };
+    double lastSpanTag = -1e9, lastSupportTag = -1e9;
     auto tag = [&](QPointF centre, const checks::Check& c, const QString& label) {
         bool over = c.outcome == checks::Outcome::Over;
         QString text = QStringLiteral("%1  %2").arg(label, checks::ratio(c) >= 99
@@ -279,6 +283,9 @@ void PlanView::drawVerdicts(QPainter& p) const {
         p.setFont(uiFont(12, over ? QFont::DemiBold : QFont::Normal));
         double w = p.fontMetrics().horizontalAdvance(text) + 14;
         QRectF r(centre.x() - w / 2, centre.y() - 11, w, 22);
+        if (r.left() < (label.contains(QChar(0x2013)) ? lastSpanTag : lastSupportTag) + 2)
+            return;  // no room: zoom in
+        (label.contains(QChar(0x2013)) ? lastSpanTag : lastSupportTag) = r.right();
         p.setBrush(t.paper);
         p.setPen(QPen(over ? t.over : t.hairline, 1));
         p.drawRoundedRect(r, 3, 3);

@@ -54,6 +54,11 @@ double SectionView::barY(const model::BarRun& run) const {
     return model::topFace(run.role) ? bandTop + 6 + shift : bandTop + bandDepth - 6 - shift;
 }
 
+double SectionView::usualSpan() const {
+    const auto* slab = session_.slab();
+    return model::length(*slab) / static_cast<double>(slab->spans.size()) * scale_.perMm();
+}
+
 QPointF SectionView::handle(const model::Id& id, bool end) const {
     for (const auto& run : session_.slab()->bars)
         if (run.id == id) return {X(end ? run.to : run.from), barY(run)};
@@ -103,6 +108,8 @@ void SectionView::paintEvent(QPaintEvent*) {
     QString detail =
         tr("one-way, the whole width of %1 · per unit width").arg(session_.text(slab->width, Kind::Span));
     if (!d->error.empty()) detail = qs(d->error);
+    detail = p.fontMetrics().elidedText(detail, Qt::ElideRight,
+                                        static_cast<int>(thicknessField().left() + 30 - at));
     p.drawText(QPointF(at, 20), detail);
     p.setPen(t.ink);
     p.drawText(thicknessField(), Qt::AlignRight | Qt::AlignVCenter,
@@ -206,6 +213,7 @@ void SectionView::drawBars(QPainter& p) const {
         QRectF place = callout(run.id);
         double room = (run.to - run.from) * scale_.perMm();
         if (room < 60) text = text.section(QLatin1Char(' '), 1, 1);
+        if (room < 34 && !chosen) continue;
         p.drawText(place, Qt::AlignCenter, text);
     }
     for (const auto& run : slab->bars) {
@@ -273,7 +281,7 @@ void SectionView::drawMoments(QPainter& p, Row row) const {
     p.drawPolyline(path(d.resistanceBottom, -1));
     p.setFont(uiFont(11));
     auto figure = [&](double x, double m, double sign) {
-        if (m < 0.03 * (up + down)) return;
+        if (m < 0.03 * (up + down) || usualSpan() < 36) return;
         p.setPen(t.ink);
         QString text = session_.number(m, Kind::MomentPerWidth);
         double w = p.fontMetrics().horizontalAdvance(text) + 4;
@@ -323,7 +331,7 @@ void SectionView::drawShear(QPainter& p, Row row) const {
         bool first = i == 0 || a.stations[i].span != a.stations[i - 1].span,
              last = i + 1 == a.stations.size() || a.stations[i].span != a.stations[i + 1].span;
         double v = first ? a.ultimate.shearMax[i].value : last ? -a.ultimate.shearMin[i].value : 0;
-        if (v < 0.2 * peak) continue;
+        if (v < 0.2 * peak || usualSpan() < 64) continue;
         double x = X(a.stations[i].x);
         QString text = session_.number(v, Kind::ForcePerWidth);
         double w = p.fontMetrics().horizontalAdvance(text) + 4;
@@ -356,6 +364,7 @@ void SectionView::drawCracks(QPainter& p, Row row) const {
         bool over = c.outcome == checks::Outcome::Over;
         p.fillRect(QRectF(x - 2, base - h, 4, h), over ? hatch(t.over) : QBrush(t.ink));
         p.setPen(over ? t.over : t.secondary);
+        if (usualSpan() < 60 && !over) continue;
         p.drawText(QRectF(x + 4, base - h - 3, 70, 12), Qt::AlignLeft | Qt::AlignVCenter,
                    session_.number(c.demand, c.kind));
     }
@@ -391,7 +400,7 @@ void SectionView::drawSag(QPainter& p, Row row) const {
         bool over = limits[i] > 0 && sag.largest > limits[i];
         p.setPen(QPen(over ? t.over : t.ink, 1.4));
         p.drawPolyline(line);
-        if (sag.largest > 0.05 * peak)
+        if (sag.largest > 0.05 * peak && usualSpan() > 34)
             p.drawText(QRectF(X(sag.at) - 30, axis - 13, 60, 13), Qt::AlignCenter,
                        session_.number(sag.largest, Kind::Sag));
         if (limits[i] > 0 && limits[i] <= peak * 1.001) {
@@ -399,6 +408,7 @@ void SectionView::drawSag(QPainter& p, Row row) const {
             double y = axis + limits[i] * k;
             double end = X(model::spanStart(*slab, i + 1)) - 4;
             p.drawLine(QPointF(X(model::spanStart(*slab, i)) + 4, y), QPointF(end, y));
+            if (usualSpan() < 44) continue;
             QString text = session_.number(limits[i], Kind::Sag);
             QRectF place(end - 6 - p.fontMetrics().horizontalAdvance(text), y - 7,
                          p.fontMetrics().horizontalAdvance(text) + 4, 14);

@@ -44,6 +44,7 @@ class SectionView : public QWidget {
         double top, height;
     };
     double X(double mm) const { return scale_.toPixel(mm); }
+    double usualSpan() const;  // pixels of a typical span: how much room figures have
     double barY(const model::BarRun& run) const;
     const model::BarRun* selectedRun() const;
     bool editRun(const QString& text, const model::BarRun& run, const QString& merge = {});

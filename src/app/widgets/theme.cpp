@@ -33,8 +33,9 @@ QFont uiFont(int pixels, int weight) {
     return font;
 }
 
-void applyTheme(QApplication& application) {
-    dark = application.palette().color(QPalette::Window).lightness() < 100;
+void applyTheme(QApplication& application, Lightness lightness) {
+    dark = lightness == Lightness::Dark || (lightness == Lightness::Desktop &&
+                                            application.palette().color(QPalette::Window).lightness() < 100);
     application.setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
     application.setFont(uiFont(13));
     const Theme& t = theme();
@@ -58,13 +59,12 @@ void applyTheme(QApplication& application) {
     application.setPalette(p);
     application.setStyleSheet(
         QStringLiteral(
-            "QLineEdit,QComboBox,QTableWidget,QListWidget{border:1px solid "
+            "QLineEdit,QTableWidget,QListWidget{border:1px solid "
             "%1;border-radius:3px;background:%2;padding:2px 4px}"
-            "QLineEdit:focus,QComboBox:focus{border-color:%3}"
+            "QLineEdit:focus{border-color:%3}"
             "QPushButton{border:1px solid %1;border-radius:3px;background:%2;padding:4px "
             "10px}QPushButton:hover{border-color:%3}QPushButton:focus{border-color:%3}"
-            "QComboBox::drop-down{border:0;width:18px}"
-        "QHeaderView::section{background:%4;border:0;border-bottom:1px solid %1;padding:3px 4px;color:%5}"
+            "QHeaderView::section{background:%4;border:0;border-bottom:1px solid %1;padding:3px 4px;color:%5}"
             "QTableWidget{gridline-color:%1}QToolTip{border:1px solid %1;padding:3px}"
             "QScrollBar:vertical{background:transparent;width:9px}QScrollBar::handle:vertical{background:%1;"
             "border-radius:4px;min-height:30px}"

@@ -19,8 +19,9 @@ const Theme& theme();
 // Font of the interface in pixels; never under 10.
 QFont uiFont(int pixels, int weight = QFont::Normal);
 
-// Sets font, palette and style sheet of the application from the desktop's lightness.
-void applyTheme(QApplication& application);
+// Sets font, palette and style sheet of the application: light, dark, or as the desktop is.
+enum class Lightness { Desktop, Light, Dark };
+void applyTheme(QApplication& application, Lightness lightness = Lightness::Desktop);
 
 // The one gauge: ink up to the notch at the limit, a hatched overshoot past it. `stale` fades it.
 enum class GaugeState { Judged, NotApplicable, NotChecked };
