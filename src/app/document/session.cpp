@@ -171,4 +171,9 @@ QString Session::number(double stored, units::Kind kind) const {
     return QString::fromStdString(units::number(stored, kind, project_->basis.units));
 }
 
+QString Session::unit(units::Kind kind) const {
+    auto symbol = units::unit(kind, project_->basis.units).symbol;
+    return QString::fromUtf8(symbol.data(), static_cast<qsizetype>(symbol.size()));
+}
+
 }  // namespace talvik::app

@@ -65,6 +65,7 @@ class Session : public QObject {
     // Text of a stored value in the displayed units.
     QString text(double stored, units::Kind kind) const;
     QString number(double stored, units::Kind kind) const;
+    QString unit(units::Kind kind) const;  // its symbol
 
   signals:
     void changed();  // project and design

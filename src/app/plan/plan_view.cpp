@@ -192,9 +192,7 @@ void PlanView::drawDimensions(QPainter& p) const {
         for (double x : {a, b}) p.drawLine(QPointF(x - 3, y + 3), QPointF(x + 3, y - 3));
         p.setPen(layout ? t.selection : t.ink);
         QString text = session_.number(slab->spans[i].length, Kind::Span);
-        if (i == 0)
-            text += QStringLiteral(" ") +
-                    QString::fromUtf8(units::unit(Kind::Span, session_.project().basis.units).symbol.data());
+        if (i == 0) text += QStringLiteral(" ") + session_.unit(Kind::Span);
         if (b - a > p.fontMetrics().horizontalAdvance(text))
             p.drawText(QRectF(a, y - 19, b - a, 16), Qt::AlignCenter, text);
     }

@@ -36,6 +36,7 @@ class SectionView : public QWidget {
     void leaveEvent(QEvent*) override;
 
   private:
+    static constexpr double header = 30, bandTop = 64, bandDepth = 30, rowsTop = 150;  // pixels from the top
     struct Grip {
         model::Id run;
         bool end = false;

@@ -114,8 +114,7 @@ class ActionsPage final : public TrayPage {
                             session_.number(f.density, Kind::Density),
                             session_.number(f.thickness * f.density, Kind::AreaLoad)});
         auto head = [&](const QString& name, Kind kind) {
-            return name + QLatin1Char('\n') +
-                   QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data());
+            return name + QLatin1Char('\n') + session_.unit(kind);
         };
         table_->setHeads({tr("Layer"), head(tr("Depth"), Kind::Length), head(tr("Density"), Kind::Density),
                           head(tr("Load"), Kind::AreaLoad)});

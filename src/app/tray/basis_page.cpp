@@ -94,7 +94,8 @@ class BasisPage final : public TrayPage {
             [this] {
                 QStringList all;
                 for (const auto& c : catalogs::coverSets())
-                    if (session_.design().standard && c.family == session_.design().standard->family) all << qs(c.id);
+                    if (session_.design().standard && c.family == session_.design().standard->family)
+                        all << qs(c.id);
                 return all;
             },
             [this, basis] {

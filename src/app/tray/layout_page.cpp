@@ -69,8 +69,7 @@ class LayoutPage final : public TrayPage {
         sentence([this] {
             return tr("Axis to axis, a cantilever to its tip, in %1. Lists such as 3@5.0 4.2 are understood. "
                       "On plan, double-click a span's figure.")
-                .arg(
-                    QString::fromUtf8(units::unit(Kind::Span, session_.project().basis.units).symbol.data()));
+                .arg(session_.unit(Kind::Span));
         });
         heading(tr("Supports"));
         table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Joint")}, {44, 72, 70, 0},
@@ -98,11 +97,8 @@ class LayoutPage final : public TrayPage {
                             session_.number(s.width, Kind::Length),
                             s.monolithic ? tr("cast with") : tr("free")});
         }
-        table_->setHeads({tr("Axis"), tr("Kind"),
-                          tr("Width, %1")
-                              .arg(QString::fromUtf8(
-                                  units::unit(Kind::Length, session_.project().basis.units).symbol.data())),
-                          tr("Joint")});
+        table_->setHeads(
+            {tr("Axis"), tr("Kind"), tr("Width, %1").arg(session_.unit(Kind::Length)), tr("Joint")});
         table_->show(rows);
     }
 

@@ -65,8 +65,7 @@ class StripsPage final : public TrayPage {
                                        : QString()});
         }
         auto head = [&](const QString& name, Kind kind) {
-            return name + QLatin1Char('\n') +
-                   QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data());
+            return name + QLatin1Char('\n') + session_.unit(kind);
         };
         table_->setHeads({tr("Span"), head(tr("Length"), Kind::Span), tr("Ends"),
                           head(tr("Moment"), Kind::MomentPerWidth)});
@@ -148,8 +147,7 @@ class BarsPage final : public TrayPage {
                             session_.number(run.from, Kind::Span), session_.number(run.to, Kind::Span)});
         }
         auto head = [&](const QString& name, Kind kind) {
-            return name + QLatin1Char('\n') +
-                   QString::fromUtf8(units::unit(kind, session_.project().basis.units).symbol.data());
+            return name + QLatin1Char('\n') + session_.unit(kind);
         };
         table_->setHeads({tr("Run"), tr("Bar"), head(tr("Spacing"), Kind::BarSpacing),
                           head(tr("From"), Kind::Span), head(tr("To"), Kind::Span)});

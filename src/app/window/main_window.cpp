@@ -11,9 +11,6 @@
 #include <QKeyEvent>
 #include <QMenuBar>
 #include <QMessageBox>
-#include <QPainter>
-#include <QPrintDialog>
-#include <QPrinter>
 #include <QProgressDialog>
 #include <QSettings>
 #include <QSplitter>
@@ -24,17 +21,11 @@
 #include <QVBoxLayout>
 #include <cmath>
 
-#include "drawing/slab_sheet.h"
-#include "formats/dxf.h"
-#include "formats/file.h"
 #include "formats/project_file.h"
-#include "formats/tables.h"
 #include "issue/sheet_preview.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
-#include "paper/paper.h"
 #include "plan/plan_view.h"
-#include "report/report.h"
 #include "section/section_view.h"
 #include "tray/tray.h"
 #include "widgets/theme.h"
@@ -48,7 +39,6 @@ namespace {
 QString qs(const std::string& s) {
     return QString::fromStdString(s);
 }
-const QString fileFilter = QStringLiteral("Talvik project (*.talvik)");
 
 }  // namespace
 
@@ -159,89 +149,6 @@ MainWindow::MainWindow()
 
 MainWindow::~MainWindow() = default;
 
-void MainWindow::buildMenus() {
-    auto add = [this](QMenu* menu, const QString& text, const QKeySequence& keys, auto call) {
-        QAction* action = menu->addAction(text, this, call);
-        action->setShortcut(keys);
-        return action;
-    };
-    QMenu* file = menuBar()->addMenu(tr("&File"));
-    add(file, tr("&New project"), QKeySequence::New, [this] {
-        if (mayLeave())
-            session_.start(design::proposeBars(model::newProject(), "s1"), {}),
-                session_.setPlace(Place::Layout), plan_->fit();
-    });
-    add(file, tr("&Open…"), QKeySequence::Open, [this] {
-        if (!mayLeave()) return;
-        if (QString path = QFileDialog::getOpenFileName(this, tr("Open"), {}, fileFilter); !path.isEmpty())
-            openFile(path);
-    });
-    recent_ = file->addMenu(tr("Open &recent"));
-    connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
-    add(file, tr("Open the &demo"), {}, [this] {
-        if (mayLeave()) openDemo(true);
-    });
-    file->addSeparator();
-    add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
-    add(file, tr("Save &as…"), QKeySequence::SaveAs, [this] {
-        if (QString path = askSavePath(tr("Save as"), session_.path(), fileFilter); !path.isEmpty())
-            saveAs(path);
-    });
-    file->addSeparator();
-    add(file, tr("Add &slab"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { addSlab(); });
-    file->addSeparator();
-    add(file, tr("&Export everything…"), QKeySequence(Qt::CTRL | Qt::Key_E),
-        [this] { exportAsked(QStringLiteral("all")); });
-    add(file, tr("&Print the drawing…"), QKeySequence::Print, [this] { print(); });
-    add(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
-
-    QMenu* edit = menuBar()->addMenu(tr("&Edit"));
-    QAction* undo = session_.undoStack().createUndoAction(this, tr("&Undo"));
-    undo->setShortcut(QKeySequence::Undo);
-    QAction* redo = session_.undoStack().createRedoAction(this, tr("&Redo"));
-    redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
-    edit->addActions({undo, redo});
-    edit->addSeparator();
-    add(edit, tr("&Find…"), QKeySequence::Find, [this] { find(); });
-    add(edit, tr("&Thicker slab"), QKeySequence(Qt::Key_PageUp), [this] { changeThickness(1); });
-    add(edit, tr("Th&inner slab"), QKeySequence(Qt::Key_PageDown), [this] { changeThickness(-1); });
-
-    QMenu* bars = menuBar()->addMenu(tr("&Bars"));
-    add(bars, tr("&Propose bars"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { propose(); });
-    add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T),
-        [this] { designThickness(); });
-    bars->addSeparator();
-    add(bars, tr("&Wider spacing"), {}, [this] { section_->changeSpacing(1); });
-    add(bars, tr("&Closer spacing"), {}, [this] { section_->changeSpacing(-1); });
-    add(bars, tr("&Larger bar"), {}, [this] { section_->changeBar(1); });
-    add(bars, tr("&Smaller bar"), {}, [this] { section_->changeBar(-1); });
-    add(bars, tr("&Hook at the end"), {}, [this] { section_->toggleHook(true); });
-    add(bars, tr("Hook at the s&tart"), {}, [this] { section_->toggleHook(false); });
-    add(bars, tr("&Remove run"), {}, [this] { section_->removeRun(); });
-
-    QMenu* view = menuBar()->addMenu(tr("&View"));
-    for (int i = 1; i <= 7; ++i) {
-        QAction* action = view->addAction(tr("&%1  %2").arg(i).arg(PlaceBar::name(static_cast<Place>(i))),
-                                          this, [this, i] { session_.setPlace(static_cast<Place>(i)); });
-        action->setShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i)));
-    }
-    view->addSeparator();
-    add(view, tr("&Fit"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { plan_->fit(); });
-    add(view, tr("Next &part"), QKeySequence(Qt::Key_F6), [this] {
-        QList<QWidget*> parts{plan_, section_, margin_};
-        if (tray_->isVisible()) parts << tray_->currentWidget();
-        qsizetype at = 0;
-        for (qsizetype i = 0; i < parts.size(); ++i)
-            if (parts[i]->hasFocus() || parts[i]->isAncestorOf(QApplication::focusWidget())) at = i + 1;
-        parts[at % parts.size()]->setFocus();
-    });
-    add(view, tr("&Standard and units…"), QKeySequence(Qt::CTRL | Qt::Key_U),
-        [this] { chooseStandard(places_->mapToGlobal(QPoint(places_->width() - 200, places_->height()))); });
-
-    QMenu* help = menuBar()->addMenu(tr("&Help"));
-    add(help, tr("&How to work with Talvik"), QKeySequence::HelpContents, [this] { showHelp(); });
-}
-
 void MainWindow::connectParts() {
     connect(&session_, &Session::changed, this, &MainWindow::refreshStatus);
     connect(&session_, &Session::fileChanged, this, &MainWindow::refreshTitle);
@@ -259,11 +166,10 @@ void MainWindow::connectParts() {
         margin_->setFocus();
     });
     connect(plan_, &PlanView::pointerMoved, this, [this](double x, double y) {
-        coordinates_->setText(
-            tr("x %1  y %2 %3")
-                .arg(session_.number(x, units::Kind::Span), session_.number(y, units::Kind::Span),
-                     QString::fromUtf8(
-                         units::unit(units::Kind::Span, session_.project().basis.units).symbol.data())));
+        coordinates_->setText(tr("x %1  y %2 %3")
+                                  .arg(session_.number(x, units::Kind::Span),
+                                       session_.number(y, units::Kind::Span),
+                                       session_.unit(units::Kind::Span)));
     });
     connect(&session_.undoStack(), &QUndoStack::indexChanged, this, [this] { notice_->hide(); });
 }
@@ -339,7 +245,7 @@ void MainWindow::openDemo(bool withHint) {
 bool MainWindow::save() {
     if (!session_.path().isEmpty()) return saveAs(session_.path());
     QString path =
-        askSavePath(tr("Save"), qs(session_.project().name) + QStringLiteral(".talvik"), fileFilter);
+        askSavePath(tr("Save"), qs(session_.project().name) + QStringLiteral(".talvik"), fileFilter());
     return !path.isEmpty() && saveAs(path);
 }
 
@@ -525,76 +431,6 @@ void MainWindow::find() {
     auto* palette = new FindPalette(std::move(entries), this);
     palette->move(mapToGlobal(QPoint(width() / 2 - 230, 60)));
     palette->show();
-}
-
-QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
-    const auto* slab = session_.slab();
-    const auto* d = session_.slabDesign();
-    if (!slab || !d || !d->error.empty()) {
-        say(tr("There is no designed slab to write out yet."));
-        return {};
-    }
-    QStringList written;
-    bool good = true;
-    auto put = [&](const QString& suffix, auto write) {
-        if (!good) return;
-        std::string path = (stem + suffix).toStdString();
-        std::string why = write(path);
-        good = why.empty();
-        good ? written << qs(path) : (say(qs(why)), written);
-    };
-    bool all = what == QLatin1String("all");
-    if (all || what == QLatin1String("drawing")) {
-        auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
-        put(".dxf", [&](const std::string& p) { return formats::writeDxf(p, sheet); });
-        put(".pdf", [&](const std::string& p) { return paper::writePdf(p, sheet); });
-        put(".svg", [&](const std::string& p) { return paper::writeSvg(p, sheet); });
-    }
-    if (all || what == QLatin1String("schedule")) {
-        put("-schedule.csv", [&](const std::string& p) {
-            return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design()));
-        });
-        put("-schedule.xlsx", [&](const std::string& p) {
-            return formats::writeScheduleXlsx(p, session_.project(), session_.design());
-        });
-    }
-    if (all || what == QLatin1String("report")) {
-        auto document = report::make(session_.project(), session_.design(), report::Depth::Full);
-        put("-report.html", [&](const std::string& p) {
-            return formats::writeFile(p, report::html(document, report::Target::Page));
-        });
-        put("-report.pdf", [&](const std::string& p) { return paper::writeReportPdf(p, document); });
-    }
-    return good ? written : QStringList();
-}
-
-void MainWindow::exportAsked(const QString& what) {
-    if (what == QLatin1String("print")) return print();
-    QString suggestion = qs(session_.slab() ? session_.slab()->name : session_.project().name)
-                             .toLower()
-                             .remove(QLatin1Char('\''))
-                             .replace(QLatin1Char(' '), QLatin1Char('-'));
-    QString path = askSavePath(tr("Name of the files, without ending"), suggestion, {});
-    if (path.isEmpty()) return;
-    QStringList written = exportFiles(what, path);
-    if (!written.isEmpty()) say(tr("Written: %1").arg(written.join(QStringLiteral(", "))));
-}
-
-void MainWindow::print() {
-    const auto* slab = session_.slab();
-    const auto* d = session_.slabDesign();
-    if (!slab || !d || !d->error.empty()) return say(tr("There is no designed slab to print yet."));
-    QPrinter printer(QPrinter::HighResolution);
-    printer.setPageOrientation(QPageLayout::Landscape);
-    printer.setPageSize(QPageSize(QPageSize::A2));
-    QPrintDialog dialog(&printer, this);
-    if (dialog.exec() != QDialog::Accepted) return;
-    auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
-    QPainter p(&printer);
-    QRectF page = printer.pageRect(QPrinter::DevicePixel);
-    double scale = std::min(page.width() / sheet.width, page.height() / sheet.height);
-    p.scale(scale, scale);
-    paper::paint(p, sheet);
 }
 
 void MainWindow::showHelp() {

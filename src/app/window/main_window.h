@@ -43,6 +43,8 @@ class MainWindow : public QMainWindow {
     // A sentence above the plan, until dismissed.
     void say(const QString& sentence);
 
+    static QString fileFilter() { return tr("Talvik project (*.talvik)"); }
+
     enum class Unsaved { Save, Discard, Cancel };
     // Asks what to do with unsaved changes; tests put their own answer here.
     std::function<Unsaved()> askUnsaved;

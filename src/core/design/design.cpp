@@ -43,6 +43,7 @@ SlabDesign designSlab(const OneWaySlab& slab, const Project& project, const stan
     if (d.error = d.analysis.error; !d.error.empty()) return d;
     d.demand = reinforcement::demand(slab, d.analysis, standard);
     checkSlab(slab, project.basis, standard, d, options);
+    d.secondOpinion = secondOpinion(slab, standard, d);
     d.items = schedule::items(slab, project.basis, project.marks, lapRule(slab, project.basis, standard),
                               tailRule(standard));
     d.schedule = schedule::make(d.items, slab.name);
@@ -108,7 +109,8 @@ Design run(const Project& project, const Options& options) {
     auto found = model::validate(project);
     d.trouble.insert(d.trouble.end(), found.begin(), found.end());
     if (!d.trouble.empty()) return d;
-    const Project marked = withMarks(project);  // bars without a mark, as in a file edited by hand, get theirs here
+    const Project marked =
+        withMarks(project);  // bars without a mark, as in a file edited by hand, get theirs here
     for (const auto& slab : marked.slabs) d.slabs.push_back(designSlab(*slab, marked, *d.standard, options));
     return d;
 }

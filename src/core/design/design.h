@@ -69,7 +69,8 @@ Design run(const model::Project& project, const Options& options = {});
 model::Project proposeBars(const model::Project& project, std::string_view slab);
 // Every slab: the smallest thickness (10 mm or half-inch steps) at which bars can be found with no check
 // over, where it is not pinned; then bars.
-// `progress` is told the share done and answers whether to go on; a stopped search gives the project unchanged.
+// `progress` is told the share done and answers whether to go on; a stopped search gives the project
+// unchanged.
 using Progress = std::function<bool(double)>;
 model::Project designAll(const model::Project& project, const Progress& progress = {});
 // Marks for bars that have none.

@@ -49,7 +49,6 @@ class Checker {
         secondary();
         omissions();
         firstThickness();
-        secondOpinion();
     }
 
   private:
@@ -584,43 +583,6 @@ class Checker {
                                               model::spanLabel(slab_, i)));
         add("first-thickness", "First thickness",
             {slab_.id, "slab", "", model::spanStart(slab_, i), 0, model::length(slab_)}, f, std::move(steps));
-    }
-
-    void secondOpinion() {
-        standards::ActionRules::Spans in;
-        std::vector<std::size_t> index;
-        for (std::size_t i = 0; i < slab_.spans.size(); ++i) {
-            if (model::isCantilever(slab_, i)) continue;
-            index.push_back(i);
-            in.lengths.push_back(slab_.spans[i].length);
-            in.clear.push_back(model::clearSpan(slab_, i));
-            in.area = in.area == 0 ? slab_.spans[i].length * slab_.width
-                                   : std::min(in.area, slab_.spans[i].length * slab_.width);
-        }
-        in.cantileverStart = slab_.cantileverStart, in.cantileverEnd = slab_.cantileverEnd;
-        in.permanent = a_.load.permanent(), in.imposed = a_.load.imposed;
-        in.edgeBeams = slab_.supports.front().monolithic && slab_.supports.back().monolithic;
-        auto c = standard_.actions->coefficients(in);
-        SecondOpinion& so = d_.secondOpinion;
-        so.source = c.source, so.refusal = c.refusal, so.note = c.note;
-        if (!c.refusal.empty()) return;
-        double w = 0;
-        for (const auto& k : a_.combinations)
-            if (k.state == LimitState::Ultimate)
-                w = std::max(w, k.factorG * a_.load.permanent() + k.factorQ * a_.load.imposed);
-        auto square = [](double v) { return v * v; };
-        const auto& l = c.onClearSpan ? in.clear : in.lengths;
-        for (std::size_t s = 0; s <= index.size(); ++s) {
-            if (s < c.support.size() && std::isfinite(c.support[s]) && d_.demand.supports[s].moment > 0 &&
-                !d_.demand.supports[s].endFixity) {
-                double mean = s == 0 ? l[0] : s == index.size() ? l[s - 1] : (l[s - 1] + l[s]) / 2;
-                so.rows.push_back({"support " + model::supportLabel(slab_, s), -d_.demand.supports[s].moment,
-                                   c.support[s] * w * square(mean)});
-            }
-            if (s < index.size() && std::isfinite(c.span[s]))
-                so.rows.push_back({"span " + model::spanLabel(slab_, index[s]),
-                                   d_.demand.spans[index[s]].moment, c.span[s] * w * square(l[s])});
-        }
     }
 
     const model::OneWaySlab& slab_;

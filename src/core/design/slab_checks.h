@@ -5,8 +5,13 @@
 
 namespace talvik::design {
 
-// Fills resistances, sag, checks, first thickness and second opinion of `d`; analysis and demand are there.
+// Fills resistances, sag, checks and first thickness of `d`; analysis and demand are there.
 void checkSlab(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard,
                SlabDesign& d, const Options& options);
+
+// Coefficient moments of the standard, or of the table named in its stead, beside the engine's; with the
+// reason where their conditions are not met. Moments per mm of width, signed.
+SecondOpinion secondOpinion(const model::OneWaySlab& slab, const standards::Standard& standard,
+                            const SlabDesign& d);
 
 }  // namespace talvik::design

@@ -1,0 +1,87 @@
+// What leaves the window: files and prints.
+#include <QPainter>
+#include <QPrintDialog>
+#include <QPrinter>
+
+#include "drawing/slab_sheet.h"
+#include "formats/dxf.h"
+#include "formats/file.h"
+#include "formats/tables.h"
+#include "paper/paper.h"
+#include "report/report.h"
+#include "widgets/text.h"
+#include "window/main_window.h"
+
+namespace talvik::app {
+
+QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
+    const auto* slab = session_.slab();
+    const auto* d = session_.slabDesign();
+    if (!slab || !d || !d->error.empty()) {
+        say(tr("There is no designed slab to write out yet."));
+        return {};
+    }
+    QStringList written;
+    bool good = true;
+    auto put = [&](const QString& suffix, auto write) {
+        if (!good) return;
+        std::string path = (stem + suffix).toStdString();
+        std::string why = write(path);
+        good = why.empty();
+        good ? written << qs(path) : (say(qs(why)), written);
+    };
+    bool all = what == QLatin1String("all");
+    if (all || what == QLatin1String("drawing")) {
+        auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
+        put(".dxf", [&](const std::string& p) { return formats::writeDxf(p, sheet); });
+        put(".pdf", [&](const std::string& p) { return paper::writePdf(p, sheet); });
+        put(".svg", [&](const std::string& p) { return paper::writeSvg(p, sheet); });
+    }
+    if (all || what == QLatin1String("schedule")) {
+        put("-schedule.csv", [&](const std::string& p) {
+            return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design()));
+        });
+        put("-schedule.xlsx", [&](const std::string& p) {
+            return formats::writeScheduleXlsx(p, session_.project(), session_.design());
+        });
+    }
+    if (all || what == QLatin1String("report")) {
+        auto document = report::make(session_.project(), session_.design(), report::Depth::Full);
+        put("-report.html", [&](const std::string& p) {
+            return formats::writeFile(p, report::html(document, report::Target::Page));
+        });
+        put("-report.pdf", [&](const std::string& p) { return paper::writeReportPdf(p, document); });
+    }
+    return good ? written : QStringList();
+}
+
+void MainWindow::exportAsked(const QString& what) {
+    if (what == QLatin1String("print")) return print();
+    QString suggestion = qs(session_.slab() ? session_.slab()->name : session_.project().name)
+                             .toLower()
+                             .remove(QLatin1Char('\''))
+                             .replace(QLatin1Char(' '), QLatin1Char('-'));
+    QString path = askSavePath(tr("Name of the files, without ending"), suggestion, {});
+    if (path.isEmpty()) return;
+    QStringList written = exportFiles(what, path);
+    if (!written.isEmpty()) say(tr("Written: %1").arg(written.join(QStringLiteral(", "))));
+}
+
+void MainWindow::print() {
+    const auto* slab = session_.slab();
+    const auto* d = session_.slabDesign();
+    if (!slab || !d || !d->error.empty()) return say(tr("There is no designed slab to print yet."));
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageOrientation(QPageLayout::Landscape);
+    printer.setPageSize(QPageSize(QPageSize::A2));
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
+    QPainter p(&printer);
+    QRectF page = printer.pageRect(QPrinter::DevicePixel);
+    double scale = std::min(page.width() / sheet.width, page.height() / sheet.height);
+    p.scale(scale, scale);
+    paper::paint(p, sheet);
+}
+
+}  // namespace talvik::app

@@ -1,0 +1,101 @@
+// The menus: every command with its keys.
+#include <QAction>
+#include <QApplication>
+#include <QFileDialog>
+#include <QMenuBar>
+
+#include "margin/margin_view.h"
+#include "model/edits.h"
+#include "plan/plan_view.h"
+#include "section/section_view.h"
+#include "tray/tray.h"
+#include "widgets/text.h"
+#include "window/main_window.h"
+#include "window/place_bar.h"
+
+namespace talvik::app {
+
+void MainWindow::buildMenus() {
+    auto add = [this](QMenu* menu, const QString& text, const QKeySequence& keys, auto call) {
+        QAction* action = menu->addAction(text, this, call);
+        action->setShortcut(keys);
+        return action;
+    };
+    QMenu* file = menuBar()->addMenu(tr("&File"));
+    add(file, tr("&New project"), QKeySequence::New, [this] {
+        if (mayLeave())
+            session_.start(design::proposeBars(model::newProject(), "s1"), {}),
+                session_.setPlace(Place::Layout), plan_->fit();
+    });
+    add(file, tr("&Open…"), QKeySequence::Open, [this] {
+        if (!mayLeave()) return;
+        if (QString path = QFileDialog::getOpenFileName(this, tr("Open"), {}, fileFilter()); !path.isEmpty())
+            openFile(path);
+    });
+    recent_ = file->addMenu(tr("Open &recent"));
+    connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
+    add(file, tr("Open the &demo"), {}, [this] {
+        if (mayLeave()) openDemo(true);
+    });
+    file->addSeparator();
+    add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
+    add(file, tr("Save &as…"), QKeySequence::SaveAs, [this] {
+        if (QString path = askSavePath(tr("Save as"), session_.path(), fileFilter()); !path.isEmpty())
+            saveAs(path);
+    });
+    file->addSeparator();
+    add(file, tr("Add &slab"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { addSlab(); });
+    file->addSeparator();
+    add(file, tr("&Export everything…"), QKeySequence(Qt::CTRL | Qt::Key_E),
+        [this] { exportAsked(QStringLiteral("all")); });
+    add(file, tr("&Print the drawing…"), QKeySequence::Print, [this] { print(); });
+    add(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+
+    QMenu* edit = menuBar()->addMenu(tr("&Edit"));
+    QAction* undo = session_.undoStack().createUndoAction(this, tr("&Undo"));
+    undo->setShortcut(QKeySequence::Undo);
+    QAction* redo = session_.undoStack().createRedoAction(this, tr("&Redo"));
+    redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
+    edit->addActions({undo, redo});
+    edit->addSeparator();
+    add(edit, tr("&Find…"), QKeySequence::Find, [this] { find(); });
+    add(edit, tr("&Thicker slab"), QKeySequence(Qt::Key_PageUp), [this] { changeThickness(1); });
+    add(edit, tr("Th&inner slab"), QKeySequence(Qt::Key_PageDown), [this] { changeThickness(-1); });
+
+    QMenu* bars = menuBar()->addMenu(tr("&Bars"));
+    add(bars, tr("&Propose bars"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { propose(); });
+    add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T),
+        [this] { designThickness(); });
+    bars->addSeparator();
+    add(bars, tr("&Wider spacing"), {}, [this] { section_->changeSpacing(1); });
+    add(bars, tr("&Closer spacing"), {}, [this] { section_->changeSpacing(-1); });
+    add(bars, tr("&Larger bar"), {}, [this] { section_->changeBar(1); });
+    add(bars, tr("&Smaller bar"), {}, [this] { section_->changeBar(-1); });
+    add(bars, tr("&Hook at the end"), {}, [this] { section_->toggleHook(true); });
+    add(bars, tr("Hook at the s&tart"), {}, [this] { section_->toggleHook(false); });
+    add(bars, tr("&Remove run"), {}, [this] { section_->removeRun(); });
+
+    QMenu* view = menuBar()->addMenu(tr("&View"));
+    for (int i = 1; i <= 7; ++i) {
+        QAction* action = view->addAction(tr("&%1  %2").arg(i).arg(PlaceBar::name(static_cast<Place>(i))),
+                                          this, [this, i] { session_.setPlace(static_cast<Place>(i)); });
+        action->setShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i)));
+    }
+    view->addSeparator();
+    add(view, tr("&Fit"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { plan_->fit(); });
+    add(view, tr("Next &part"), QKeySequence(Qt::Key_F6), [this] {
+        QList<QWidget*> parts{plan_, section_, margin_};
+        if (tray_->isVisible()) parts << tray_->currentWidget();
+        qsizetype at = 0;
+        for (qsizetype i = 0; i < parts.size(); ++i)
+            if (parts[i]->hasFocus() || parts[i]->isAncestorOf(QApplication::focusWidget())) at = i + 1;
+        parts[at % parts.size()]->setFocus();
+    });
+    add(view, tr("&Standard and units…"), QKeySequence(Qt::CTRL | Qt::Key_U),
+        [this] { chooseStandard(places_->mapToGlobal(QPoint(places_->width() - 200, places_->height()))); });
+
+    QMenu* help = menuBar()->addMenu(tr("&Help"));
+    add(help, tr("&How to work with Talvik"), QKeySequence::HelpContents, [this] { showHelp(); });
+}
+
+}  // namespace talvik::app
