@@ -19,9 +19,9 @@ static void goal(benchmark::State& state, double seconds) {
 
 static void recheckAfterEdit(benchmark::State& state) {
     model::Project p = formats::demoProject();
-    double h = 180;
+    double h = 190;
     for (auto _ : state) {
-        h = h == 180 ? 190 : 180;
+        h = h == 190 ? 200 : 190;
         model::Project next =
             model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; });
         benchmark::DoNotOptimize(design::run(next));

@@ -15,7 +15,7 @@ shot bars --place 6 --select b9
 shot issue --place 7
 work=$(mktemp -d)
 "$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null
-sed -i 's/"thickness_mm": 180.0/"thickness_mm": 150.0/' "$work/thin.talvik"
+sed -i 's/"thickness_mm": 190.0/"thickness_mm": 150.0/' "$work/thin.talvik"
 "$bin/talvik-desktop" "$work/thin.talvik" --place 5 --picture "$out/over.png" 2>/dev/null
 say "$out/over.png"
 rm -r "$work"

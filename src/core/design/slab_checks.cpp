@@ -353,6 +353,21 @@ class Checker {
         return w;
     }
 
+    // The combination and arrangement for a span's sag: largest moment in a span; in a cantilever, whose
+    // moment is the same under many arrangements, the largest elastic sag of its tip.
+    Governing worstForSag(LimitState state, std::size_t span, double critical) const {
+        Governing by = a_.momentExtreme(state, !model::isCantilever(slab_, span), span, critical).by;
+        if (!model::isCantilever(slab_, span)) return by;
+        const std::size_t tip = span == 0 ? 0 : slab_.spans.size();
+        double most = 0;
+        for (std::size_t r = 0; r < a_.imposed.size(); ++r) {
+            double sag = a_.imposed[r].deflection[tip];
+            if (r == 0 || sag > most + 1e-9 * std::abs(most))
+                most = sag, by.arrangement = static_cast<int>(r);
+        }
+        return by;
+    }
+
     // Slenderness and computed sag of a span.
     void stiffness(std::size_t i) {
         const bool cantilever = model::isCantilever(slab_, i);
@@ -364,9 +379,8 @@ class Checker {
         auto steel = coverage_.at(cantilever, x);
         auto sec = sectionFor(cantilever, steel);
 
-        Governing sustained =
-            a_.momentExtreme(standard_.service->sustainedState(), !cantilever, i, critical).by;
-        Governing total = a_.momentExtreme(LimitState::Characteristic, !cantilever, i, critical).by;
+        Governing sustained = worstForSag(standard_.service->sustainedState(), i, critical);
+        Governing total = worstForSag(LimitState::Characteristic, i, critical);
         Steps sagSteps;
         standards::SagInput in{sec, sagStations(i, sustained, total), basis_.creep, basis_.shrinkage,
                                cantilever};

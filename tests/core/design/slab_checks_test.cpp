@@ -1,0 +1,182 @@
+// Each check, made to fail and to pass by the one thing it is about.
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "design/design.h"
+#include "formats/project_file.h"
+#include "model/edits.h"
+
+using namespace talvik;
+using checks::Outcome;
+using model::BarRun;
+using model::Role;
+
+namespace {
+
+const checks::Check* find(const design::Design& d, const std::string& ending) {
+    for (const auto& c : d.slabs.at(0).checks)
+        if (c.key.ends_with(ending)) return &c;
+    return nullptr;
+}
+
+class SlabChecks : public ::testing::TestWithParam<std::string> {
+  protected:
+    model::Project project = designed();
+    model::Project designed() {
+        model::Project p = formats::demoProject();
+        p.basis.standard = GetParam();
+        return design::designAll(p);
+    }
+    const model::OneWaySlab& slab() const { return *project.slabs[0]; }
+    // The checks after a change of the slab.
+    template <class F>
+    design::Design after(F change) const {
+        return design::run(
+            model::editSlab(project, "s1", [&](model::OneWaySlab& s, model::Project&) { change(s); }));
+    }
+    static BarRun& first(model::OneWaySlab& s, Role role) {
+        return *std::find_if(s.bars.begin(), s.bars.end(), [&](const BarRun& r) { return r.role == role; });
+    }
+    std::string spanKey(std::size_t i, const char* name) const { return slab().spans[i].id + "/" + name; }
+    std::string supportKey(std::size_t i, const char* name) const {
+        return slab().supports[i].id + "/" + name;
+    }
+};
+
+}  // namespace
+
+TEST_P(SlabChecks, WideSpacingBreaksSpacingAndCrackRules) {
+    auto d = after([](auto& s) { first(s, Role::BottomMain).spacing = 600; });
+    EXPECT_EQ(find(d, spanKey(0, "spacing-bottom"))->outcome, Outcome::Over);
+    EXPECT_EQ(find(d, spanKey(0, "minimum-bottom"))->outcome, Outcome::Over);
+    EXPECT_EQ(find(d, spanKey(0, "spacing-bottom"))->demand, 600);
+    EXPECT_EQ(find(d, spanKey(1, "spacing-bottom"))->outcome, Outcome::Within)
+        << "the next span has bars of its own";
+}
+
+TEST_P(SlabChecks, BarsTooCloseBreakTheClearDistance) {
+    auto d = after(
+        [](auto& s) { first(s, Role::BottomMain).spacing = 40, first(s, Role::BottomMain).bar = "H32"; });
+    const auto* c = find(d, spanKey(0, "clear-bottom"));
+    EXPECT_EQ(c->outcome, Outcome::Over);
+    EXPECT_NEAR(c->demand, 8, 1e-9);
+    EXPECT_EQ(find(d, spanKey(0, "ductility-bottom"))->outcome, Outcome::Over);
+}
+
+TEST_P(SlabChecks, ShortTopBarsBreakTheBarEnds) {
+    std::size_t middle = 2;
+    double axis = model::axis(slab(), middle);
+    auto d = after([&](auto& s) {
+        std::erase_if(
+            s.bars, [&](const BarRun& r) { return r.role == Role::TopMain && r.from < axis && r.to > axis; });
+        s.bars.push_back({"b900", Role::TopMain, axis - 500, axis + 500, "H12", 100});
+    });
+    EXPECT_EQ(find(d, supportKey(middle, "curtailment-top"))->outcome, Outcome::Over);
+}
+
+TEST_P(SlabChecks, BottomBarsThatStopShortAreNotAnchored) {
+    auto d = after([](auto& s) { first(s, Role::BottomMain).from = 300; });
+    const auto* c = find(d, supportKey(0, "anchorage-bottom"));
+    ASSERT_NE(c, nullptr);
+    EXPECT_EQ(c->outcome, Outcome::Over);
+    EXPECT_FALSE(c->notes.empty());
+}
+
+TEST_P(SlabChecks, DistributionSteelMustCoverTheSlabAndSuffice) {
+    auto shorter = after([](auto& s) { first(s, Role::BottomSecondary).to = 9000; });
+    EXPECT_EQ(find(shorter, "/secondary")->outcome, Outcome::Over);
+    auto thin = after([](auto& s) { first(s, Role::BottomSecondary).spacing = 900; });
+    EXPECT_EQ(find(thin, "/secondary")->outcome, Outcome::Over);
+    EXPECT_EQ(find(thin, "/secondary-spacing")->outcome, Outcome::Over);
+    auto none = after([](auto& s) {
+        std::erase_if(s.bars, [](const BarRun& r) { return r.role == Role::BottomSecondary; });
+    });
+    EXPECT_EQ(find(none, "/secondary")->outcome, Outcome::Over);
+}
+
+TEST_P(SlabChecks, HeavyLoadBreaksShearAndFlexure) {
+    auto d = after([](auto& s) { s.imposed = 60e-3; });
+    EXPECT_EQ(find(d, spanKey(2, "shear"))->outcome, Outcome::Over);
+    EXPECT_EQ(find(d, spanKey(2, "flexure-bottom"))->outcome, Outcome::Over);
+    EXPECT_EQ(find(d, supportKey(2, "flexure-top"))->outcome, Outcome::Over);
+}
+
+TEST_P(SlabChecks, AShortEndSpanIsLiftedAndSaysSo) {
+    model::Project p = model::setSpans(project, "s1", {1000, 6000, 6000}, false, false);
+    p = design::proposeBars(p, "s1");
+    auto d = design::run(p);
+    const auto* c = find(d, p.slabs[0]->supports[0].id + "/uplift");
+    EXPECT_EQ(c->outcome, Outcome::Over);
+    EXPECT_GT(c->demand, 0);
+    EXPECT_FALSE(c->notes.empty());
+    EXPECT_EQ(find(d, p.slabs[0]->supports[1].id + "/uplift")->outcome, Outcome::Within);
+}
+
+TEST_P(SlabChecks, EveryPlaceLiesOnTheSlab) {
+    auto d = design::run(project);
+    double a = model::concreteStart(slab()), b = model::concreteEnd(slab());
+    for (const auto& c : d.slabs[0].checks) {
+        EXPECT_EQ(c.place.slab, "s1");
+        EXPECT_GE(c.place.x, a - 1) << c.key;
+        EXPECT_LE(c.place.x, b + 1) << c.key;
+        EXPECT_LE(c.place.from, c.place.to);
+    }
+    EXPECT_EQ(d.slabs[0].sag.size(), slab().spans.size());
+    for (std::size_t i = 0; i < slab().spans.size(); ++i) {
+        const auto& sag = d.slabs[0].sag[i];
+        EXPECT_NEAR(sag.total.front(), 0, 1e-9) << "no sag over a support";
+        if (!model::isCantilever(slab(), i)) {
+            EXPECT_NEAR(sag.total.back(), 0, 1e-9);
+        }
+    }
+}
+
+TEST_P(SlabChecks, TraceCanBeLeftOutWithTheSameVerdicts) {
+    auto with = design::run(project), without = design::run(project, {.trace = false});
+    ASSERT_EQ(with.slabs[0].checks.size(), without.slabs[0].checks.size());
+    for (std::size_t i = 0; i < with.slabs[0].checks.size(); ++i) {
+        EXPECT_EQ(with.slabs[0].checks[i].demand, without.slabs[0].checks[i].demand);
+        EXPECT_EQ(with.slabs[0].checks[i].limit, without.slabs[0].checks[i].limit);
+        EXPECT_TRUE(without.slabs[0].checks[i].steps.empty());
+    }
+}
+
+TEST_P(SlabChecks, CantileverAtEitherEndIsTheMirrorOfTheOther) {
+    auto lengthsOf = [](const model::OneWaySlab& s) {
+        std::vector<double> l;
+        for (const auto& span : s.spans) l.push_back(span.length);
+        return l;
+    };
+    model::Project right = model::setSpans(project, "s1", {4200, 5000, 1500}, false, true);
+    std::vector<double> mirrored = lengthsOf(*right.slabs[0]);
+    std::reverse(mirrored.begin(), mirrored.end());
+    model::Project left = model::setSpans(project, "s1", mirrored, true, false);
+    for (auto* p : {&right, &left})
+        *p = design::proposeBars(model::editSlab(*p, "s1",
+                                                 [](model::OneWaySlab& s, model::Project&) {
+                                                     for (auto& u : s.supports)
+                                                         u.width = 300, u.kind = model::Support::Kind::Beam;
+                                                     s.bars.clear();
+                                                 }),
+                                 "s1");
+    auto r = design::run(right), l = design::run(left);
+    std::size_t n = 3;
+    for (std::size_t i = 0; i < n; ++i) {
+        EXPECT_NEAR(r.slabs[0].sag[i].largest, l.slabs[0].sag[n - 1 - i].largest,
+                    0.02 * std::abs(r.slabs[0].sag[i].largest) + 0.02)
+            << i;
+        EXPECT_NEAR(r.slabs[0].demand.spans[i].moment, l.slabs[0].demand.spans[n - 1 - i].moment,
+                    1e-6 * (1 + r.slabs[0].demand.spans[i].moment));
+        EXPECT_NEAR(r.slabs[0].demand.supports[i].moment, l.slabs[0].demand.supports[n - 1 - i].moment,
+                    1e-6 * (1 + r.slabs[0].demand.supports[i].moment));
+    }
+    EXPECT_NEAR(r.slabs[0].schedule.mass, l.slabs[0].schedule.mass, 0.02 * r.slabs[0].schedule.mass);
+}
+
+INSTANTIATE_TEST_SUITE_P(Catalogue, SlabChecks, ::testing::ValuesIn(standards::standardIds()),
+                         [](const auto& row) {
+                             std::string name = row.param;
+                             std::replace(name.begin(), name.end(), '-', '_');
+                             return name;
+                         });

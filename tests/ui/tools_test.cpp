@@ -1,0 +1,269 @@
+// The tools of each place and the margin's keyboard, in the real window.
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QPushButton>
+#include <QSettings>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QtTest/QTest>
+
+#include "formats/project_file.h"
+#include "margin/margin_view.h"
+#include "model/edits.h"
+#include "plan/plan_view.h"
+#include "window/main_window.h"
+
+using namespace talvik;
+using namespace talvik::app;
+
+namespace {
+
+class Tools : public ::testing::Test {
+  protected:
+    MainWindow window;
+    void SetUp() override {
+        QSettings().clear();
+        window.resize(1280, 800);
+        window.show();
+        ASSERT_TRUE(QTest::qWaitForWindowExposed(&window));
+        window.activateWindow();
+        window.openDemo(false);
+    }
+    Session& session() { return window.session(); }
+    const model::OneWaySlab& slab() { return *session().slab(); }
+    const model::Basis& basis() { return session().project().basis; }
+    template <class T>
+    T* part(const char* name) {
+        T* found = window.findChild<T*>(QString::fromLatin1(name));
+        EXPECT_NE(found, nullptr) << name;
+        return found;
+    }
+    void type(const char* field, const char* value) {
+        auto* edit = part<QLineEdit>(field);
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, QString::fromUtf8(value));
+        QTest::keyClick(edit, Qt::Key_Return);
+    }
+    void choose(const char* box, const QString& text) {
+        auto* combo = part<QComboBox>(box);
+        int at = combo->findText(text, Qt::MatchStartsWith);
+        ASSERT_GE(at, 0) << text.toStdString();
+        combo->setCurrentIndex(at);
+        emit combo->textActivated(combo->itemText(at));
+    }
+    void press(QWidget& w, Qt::Key key) { QTest::keyClick(&w, key); }
+};
+
+}  // namespace
+
+TEST_F(Tools, BasisFieldsReachTheProject) {
+    session().setPlace(Place::Basis);
+    choose("concrete", QStringLiteral("C40/50"));
+    EXPECT_EQ(basis().concreteStrength, 40);
+    type("concreteStrength", "32");
+    EXPECT_EQ(basis().concreteStrength, 32);
+    EXPECT_EQ(basis().concrete, "own concrete");
+    choose("steel", QStringLiteral("B550B"));
+    EXPECT_EQ(basis().steelYield, 550);
+    choose("surroundings", QStringLiteral("XC4"));
+    EXPECT_EQ(basis().coverTop, 40);
+    EXPECT_EQ(basis().coverBottom, 40);
+    type("coverTop", "30");
+    EXPECT_EQ(part<QComboBox>("surroundings")->currentText(), QStringLiteral("own covers"));
+    type("creep", "2.5");
+    EXPECT_EQ(basis().creep, 2.5);
+    type("shrinkage", "0.5");
+    EXPECT_NEAR(basis().shrinkage, 5e-4, 1e-15);
+    type("crackTop", "0.2");
+    EXPECT_EQ(basis().crackLimitTop, 0.2);
+    type("mainBars", "H12, H16");
+    EXPECT_EQ(basis().mainBars, (std::vector<std::string>{"H12", "H16"}));
+    type("mainBars", "H13");
+    EXPECT_EQ(basis().mainBars.size(), 2u);
+    EXPECT_TRUE(part<QLabel>("notice")->text().contains(QStringLiteral("H13")));
+    type("stockLength", "14");
+    EXPECT_EQ(basis().stockLength, 14000);
+    int steps = session().undoStack().count();
+    EXPECT_EQ(steps, 10);
+}
+
+TEST_F(Tools, AnotherBarCatalogueTakesTheNearestSizes) {
+    session().setPlace(Place::Basis);
+    choose("barCatalog", QStringLiteral("us"));
+    EXPECT_EQ(basis().barCatalog, "us");
+    EXPECT_EQ(basis().mainBars.front(), "#3");
+    for (const auto& run : slab().bars) EXPECT_EQ(run.bar[0], '#');
+    EXPECT_TRUE(model::validate(session().project()).empty());
+    session().undoStack().undo();
+    EXPECT_EQ(slab().bars.front().bar, "H10");
+}
+
+TEST_F(Tools, LayoutTableEditsSupports) {
+    session().setPlace(Place::Layout);
+    auto* table = part<QTableWidget>("supports");
+    ASSERT_EQ(table->rowCount(), 6);
+    table->item(1, 2)->setText(QStringLiteral("350"));
+    EXPECT_EQ(slab().supports[1].width, 350);
+    table->item(1, 2)->setText(QStringLiteral("wide"));
+    EXPECT_EQ(slab().supports[1].width, 350);
+    EXPECT_EQ(table->item(1, 2)->text(), QStringLiteral("350")) << "refused text does not stay";
+    auto* kind = qobject_cast<QComboBox*>(table->cellWidget(2, 1));
+    ASSERT_NE(kind, nullptr);
+    kind->setCurrentIndex(1);
+    emit kind->textActivated(kind->currentText());
+    EXPECT_EQ(slab().supports[2].kind, model::Support::Kind::Wall);
+    auto* joint = qobject_cast<QComboBox*>(table->cellWidget(2, 3));
+    joint->setCurrentIndex(1);
+    emit joint->textActivated(joint->currentText());
+    EXPECT_FALSE(slab().supports[2].monolithic);
+    type("slabName", "Upper gallery");
+    EXPECT_EQ(slab().name, "Upper gallery");
+    type("slabName", " ");
+    EXPECT_EQ(slab().name, "Upper gallery");
+    QTest::mouseClick(part<QCheckBox>("thicknessPinned"), Qt::LeftButton, Qt::NoModifier, QPoint(8, 8));
+    EXPECT_TRUE(slab().thicknessPinned);
+}
+
+TEST_F(Tools, ActionsTableEditsLayers) {
+    session().setPlace(Place::Actions);
+    auto* table = part<QTableWidget>("finishes");
+    ASSERT_EQ(table->rowCount(), 2);
+    double before = session().slabDesign()->analysis.load.finishes;
+    table->item(0, 1)->setText(QStringLiteral("80"));
+    EXPECT_EQ(slab().finishes[0].thickness, 80);
+    EXPECT_NEAR(session().slabDesign()->analysis.load.finishes - before, 20 * 22e-6, 1e-12);
+    table->item(0, 2)->setText(QStringLiteral("20"));
+    EXPECT_NEAR(slab().finishes[0].density, 20e-6, 1e-15);
+    auto* material = qobject_cast<QComboBox*>(table->cellWidget(1, 0));
+    material->setCurrentText(QStringLiteral("Natural stone"));
+    emit material->textActivated(QStringLiteral("Natural stone"));
+    EXPECT_EQ(slab().finishes[1].material, "Natural stone");
+    EXPECT_NEAR(slab().finishes[1].density, 27e-6, 1e-15);
+    choose("imposedUse", QStringLiteral("B"));
+    EXPECT_EQ(slab().imposed, 3e-3);
+    type("otherDead", "0.8");
+    EXPECT_NEAR(slab().otherDead, 0.8e-3, 1e-15);
+    type("imposed", "-3");
+    EXPECT_EQ(slab().imposed, 3e-3);
+}
+
+TEST_F(Tools, BarsTableAndButtons) {
+    session().setPlace(Place::Bars);
+    auto* table = part<QTableWidget>("runs");
+    table->item(0, 2)->setText(QStringLiteral("150"));
+    EXPECT_EQ(slab().bars[0].spacing, 150);
+    EXPECT_TRUE(slab().bars[0].pinned);
+    EXPECT_TRUE(table->item(0, 0)->text().contains(QChar(0x2022)));
+    table->item(0, 1)->setText(QStringLiteral("H99"));
+    EXPECT_EQ(slab().bars[0].bar, "H10");
+    table->item(0, 3)->setText(QStringLiteral("99"));
+    EXPECT_LT(slab().bars[0].from, 0) << "a run cannot start beyond its end";
+    session().select({Selection::Kind::Support, slab().supports[2].id});
+    QTest::mouseClick(part<QPushButton>("addRun"), Qt::LeftButton);
+    EXPECT_EQ(slab().bars.back().role, model::Role::TopMain);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::Run);
+    QTest::mouseClick(part<QPushButton>("freeAll"), Qt::LeftButton);
+    for (const auto& run : slab().bars) EXPECT_FALSE(run.pinned);
+    QTest::mouseClick(part<QPushButton>("propose"), Qt::LeftButton);
+    EXPECT_EQ(session().design().summary().over, 0);
+}
+
+TEST_F(Tools, IssueFieldsFillTheTitleBlock) {
+    session().setPlace(Place::Issue);
+    type("projectName", "Sundvarg, stage two");
+    type("sheetNumber", "SFL-202");
+    type("sheetRevision", "B");
+    type("sheetDate", "2026-12-01");
+    EXPECT_EQ(session().project().name, "Sundvarg, stage two");
+    EXPECT_EQ(session().project().sheet.number, "SFL-202");
+    EXPECT_EQ(session().project().sheet.revision, "B");
+    type("projectName", "");
+    EXPECT_EQ(session().project().name, "Sundvarg, stage two");
+    QTemporaryDir folder;
+    window.askSavePath = [&](const QString&, const QString&, const QString&) {
+        return folder.filePath(QStringLiteral("out"));
+    };
+    QTest::mouseClick(part<QPushButton>("export_schedule"), Qt::LeftButton);
+    EXPECT_TRUE(part<QLabel>("notice")->text().contains(QStringLiteral("out-schedule.xlsx")));
+    EXPECT_TRUE(QFile::exists(folder.filePath(QStringLiteral("out-schedule.csv"))));
+}
+
+TEST_F(Tools, MarginIsWalkedByKeyboard) {
+    session().select({Selection::Kind::Span, slab().spans[1].id});
+    auto& margin = window.margin();
+    auto keys = margin.listed();
+    ASSERT_GT(keys.size(), 6u);
+    margin.setFocus();
+    press(margin, Qt::Key_Down);
+    press(margin, Qt::Key_Down);
+    press(margin, Qt::Key_Return);
+    EXPECT_TRUE(margin.isOpen(keys[1]) || margin.isOpen(keys[0]) || margin.isOpen(keys[2]));
+    press(margin, Qt::Key_Escape);
+    for (const auto& k : keys) EXPECT_FALSE(margin.isOpen(k));
+    press(margin, Qt::Key_Escape);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::Strip);
+    press(margin, Qt::Key_Escape);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::None);
+    for (const auto& key : margin.listed())
+        EXPECT_NE(key.find("omitted"), std::string::npos) << "the state of the project";
+}
+
+TEST_F(Tools, OpenedWorkingStaysOpenThroughAnEdit) {
+    const std::string key = "s1/" + slab().spans[2].id + "/flexure-bottom";
+    session().select({Selection::Kind::Strip, ""});
+    window.margin().open(key);
+    QTest::keyClick(&window, Qt::Key_PageUp);
+    EXPECT_TRUE(window.margin().isOpen(key));
+    auto keys = window.margin().listed();
+    EXPECT_NE(std::find(keys.begin(), keys.end(), key), keys.end());
+}
+
+TEST_F(Tools, SeveralSlabsAreKeptApart) {
+    QTest::keyClick(&window, Qt::Key_L, Qt::ControlModifier);
+    ASSERT_EQ(session().project().slabs.size(), 2u);
+    EXPECT_EQ(slab().name, "Slab 2");
+    std::string first = formats::projectText(session().project());
+    QTest::keyClick(&window, Qt::Key_PageUp);
+    EXPECT_EQ(session().project().slabs[0]->thickness, 190);
+    EXPECT_EQ(session().project().slabs[1]->thickness, 210);
+    session().setSlab("s1");
+    EXPECT_EQ(slab().name, "Visitors' gallery");
+    session().undoStack().undo();
+    EXPECT_EQ(formats::projectText(session().project()), first);
+}
+
+TEST_F(Tools, RecentFilesAreListed) {
+    QTemporaryDir folder;
+    QString path = folder.filePath(QStringLiteral("a.talvik"));
+    ASSERT_TRUE(window.saveAs(path));
+    QMenu* recent = nullptr;
+    for (auto* menu : window.findChildren<QMenu*>())
+        if (menu->title().contains(QStringLiteral("recent"))) recent = menu;
+    ASSERT_NE(recent, nullptr);
+    emit recent->aboutToShow();
+    ASSERT_EQ(recent->actions().size(), 1);
+    QTest::keyClick(&window, Qt::Key_PageUp);
+    window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
+    recent->actions().first()->trigger();
+    EXPECT_EQ(slab().thickness, 190);
+    EXPECT_EQ(session().path(), path);
+}
+
+TEST_F(Tools, StationLinksThePictures) {
+    QPointF at = window.plan().spanCentre(1);
+    QTest::mouseMove(&window.plan(), at.toPoint());
+    QMouseEvent move(QEvent::MouseMove, at, window.plan().mapToGlobal(at), Qt::NoButton, Qt::NoButton,
+                     Qt::NoModifier);
+    QApplication::sendEvent(&window.plan(), &move);
+    EXPECT_NEAR(session().station(), model::spanStart(slab(), 1) + slab().spans[1].length / 2, 40);
+    QEvent leave(QEvent::Leave);
+    QApplication::sendEvent(&window.plan(), &leave);
+    EXPECT_TRUE(std::isnan(session().station()));
+}
