@@ -5,6 +5,7 @@
 #include <QElapsedTimer>
 #include <QEventLoop>
 #include <QSettings>
+#include <clocale>
 #include <cstdio>
 
 #include "margin/margin_view.h"
@@ -30,6 +31,7 @@ int main(int argc, char** argv) {
     QElapsedTimer clock;
     clock.start();
     QApplication application(argc, argv);
+    std::setlocale(LC_NUMERIC, "C");  // Qt takes the desktop's; files and fields keep the decimal point
     QCoreApplication::setOrganizationName(QStringLiteral("Talvik"));
     QCoreApplication::setApplicationName(QStringLiteral("Talvik"));
     CLI11_PARSE(options, argc, argv);

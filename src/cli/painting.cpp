@@ -1,6 +1,7 @@
 #include <spdlog/spdlog.h>
 
 #include <QGuiApplication>
+#include <clocale>
 
 #include "cli/commands.h"
 
@@ -15,6 +16,7 @@ void ensurePainting() {
         [](QtMsgType, const QMessageLogContext&, const QString& text) { spdlog::info(text.toStdString()); });
     qputenv("QT_QPA_PLATFORM", "offscreen");
     static QGuiApplication application(count, arguments);
+    std::setlocale(LC_NUMERIC, "C");  // Qt takes the user's; files keep the decimal point
 }
 
 }  // namespace talvik::cli

@@ -32,7 +32,8 @@ class Tools : public ::testing::Test {
         window.resize(1280, 800);
         window.show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(&window));
-        window.activateWindow();
+        QApplication::setActiveWindow(&window);  // shortcuts need it; there may be no window manager
+        ASSERT_TRUE(QTest::qWaitForWindowActive(&window));
         window.openDemo(false);
     }
     Session& session() { return window.session(); }
@@ -266,4 +267,15 @@ TEST_F(Tools, StationLinksThePictures) {
     QEvent leave(QEvent::Leave);
     QApplication::sendEvent(&window.plan(), &leave);
     EXPECT_TRUE(std::isnan(session().station()));
+}
+
+TEST_F(Tools, PicturesAreSaved) {
+    QTemporaryDir folder;
+    for (const char* name : {"plan.svg", "plan.png"}) {
+        QString path = folder.filePath(QString::fromLatin1(name));
+        EXPECT_TRUE(window.savePicture(window.plan(), path));
+        EXPECT_GT(QFile(path).size(), 1000);
+    }
+    EXPECT_FALSE(window.savePicture(window.plan(), folder.filePath(QStringLiteral("plan.bmp"))));
+    EXPECT_FALSE(window.savePicture(window.plan(), QStringLiteral("/nonexistent/plan.png")));
 }

@@ -40,7 +40,8 @@ class Window : public ::testing::Test {
         window.resize(1280, 800);
         window.show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(&window));
-        window.activateWindow();
+        QApplication::setActiveWindow(&window);  // shortcuts need it; there may be no window manager
+        ASSERT_TRUE(QTest::qWaitForWindowActive(&window));
         window.openDemo(true);
         QApplication::processEvents();
     }
@@ -88,6 +89,9 @@ class Window : public ::testing::Test {
 TEST_F(Window, WholeJob) {
     const std::string start = text();
     EXPECT_EQ(over(), 0);
+    EXPECT_TRUE(part<QLabel>("hint")->isVisible());
+    press(window.plan(), Qt::Key_Escape);
+    EXPECT_FALSE(part<QLabel>("hint")->isVisible()) << "the first Esc puts the note away";
     press(window.plan(), Qt::Key_Escape);
     EXPECT_EQ(session().selection().kind, Selection::Kind::None);
     click(window.plan(), window.plan().spanCentre(1));
@@ -289,7 +293,7 @@ TEST_F(Window, UnsavedChangesAreGuarded) {
     EXPECT_EQ(asked, 0) << "nothing was changed";
     auto again = [&] {
         window.show();
-        window.activateWindow();
+        QApplication::setActiveWindow(&window);
         ASSERT_TRUE(QTest::qWaitForWindowActive(&window));
     };
     again();

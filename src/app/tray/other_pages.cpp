@@ -239,7 +239,7 @@ class IssuePage final : public TrayPage {
         button(tr("Drawing: DXF, PDF, SVG…"), "drawing");
         button(tr("Bar schedule: CSV, XLSX…"), "schedule");
         button(tr("Calculation report: PDF, HTML…"), "report");
-        button(tr("All of these into a folder…"), "all");
+        button(tr("All of these…"), "all");
         button(tr("Print the drawing…"), "print");
         sentence([this] {
             auto sum = session_.design().summary();

@@ -14,7 +14,8 @@ void QuantityEdit::setStored(double value) {
     // Enough digits to show what is stored: more than the usual display where needed.
     std::string shown = units::number(value, kind_, system_),
                 exact = units::plain(value / units::unit(kind_, system_).factor, 6);
-    setText(QString::fromStdString(std::stod(shown) == std::stod(exact) || exact.size() > 9 ? shown : exact));
+    setText(QString::fromStdString(
+        units::evaluate(shown).value == units::evaluate(exact).value || exact.size() > 9 ? shown : exact));
 }
 
 void QuantityEdit::keyPressEvent(QKeyEvent* event) {

@@ -1,7 +1,9 @@
 // What leaves the window: files and prints.
+#include <QBuffer>
 #include <QPainter>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QSvgGenerator>
 
 #include "drawing/slab_sheet.h"
 #include "formats/dxf.h"
@@ -65,6 +67,28 @@ void MainWindow::exportAsked(const QString& what) {
     if (path.isEmpty()) return;
     QStringList written = exportFiles(what, path);
     if (!written.isEmpty()) say(tr("Written: %1").arg(written.join(QStringLiteral(", "))));
+}
+
+bool MainWindow::savePicture(QWidget& part, const QString& path) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    if (path.endsWith(QLatin1String(".svg"), Qt::CaseInsensitive)) {
+        QSvgGenerator svg;
+        svg.setOutputDevice(&buffer);
+        svg.setSize(part.size());
+        svg.setViewBox(part.rect());
+        part.render(&svg);
+    } else if (path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive)) {
+        part.grab().save(&buffer, "PNG");
+    } else {
+        say(tr("%1: a picture ends in .svg or .png.").arg(path));
+        return false;
+    }
+    std::string why =
+        formats::writeFile(path.toStdString(), {bytes.constData(), static_cast<std::size_t>(bytes.size())});
+    if (!why.empty()) say(qs(why));
+    return why.empty();
 }
 
 void MainWindow::print() {

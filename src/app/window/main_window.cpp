@@ -145,6 +145,9 @@ MainWindow::MainWindow()
     setTabOrder(section_, margin_);
     setTabOrder(margin_, tray_);
     plan_->setFocus();
+    for (QWidget* part :
+         {static_cast<QWidget*>(plan_), static_cast<QWidget*>(section_), static_cast<QWidget*>(margin_)})
+        part->installEventFilter(this);
 }
 
 MainWindow::~MainWindow() = default;
@@ -443,6 +446,15 @@ void MainWindow::showHelp() {
     layout->addWidget(text);
     dialog->resize(640, 620);
     dialog->show();
+}
+
+bool MainWindow::eventFilter(QObject* object, QEvent* event) {
+    if (event->type() == QEvent::KeyPress && hint_->isVisible() &&
+        static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape) {
+        hint_->hide();
+        return true;
+    }
+    return QMainWindow::eventFilter(object, event);
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* event) {

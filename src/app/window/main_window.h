@@ -40,6 +40,8 @@ class MainWindow : public QMainWindow {
     // Writes drawings, schedules, reports or all of them with `stem` as the path without extension; what was
     // written, or an empty list after saying why not.
     QStringList exportFiles(const QString& what, const QString& stem);
+    // Plan or long section as they are drawn now, to .svg or .png; says why not and gives false otherwise.
+    bool savePicture(QWidget& part, const QString& path);
     // A sentence above the plan, until dismissed.
     void say(const QString& sentence);
 
@@ -54,6 +56,7 @@ class MainWindow : public QMainWindow {
   protected:
     void closeEvent(QCloseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* object, QEvent* event) override;  // Esc puts the hint away before anything else
 
   private:
     void buildMenus();

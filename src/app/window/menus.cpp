@@ -83,6 +83,14 @@ void MainWindow::buildMenus() {
     }
     view->addSeparator();
     add(view, tr("&Fit"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { plan_->fit(); });
+    auto picture = [this](QWidget& part, const QString& name) {
+        QString path = askSavePath(tr("Save picture"), name, tr("Pictures (*.svg *.png)"));
+        if (!path.isEmpty()) savePicture(part, path);
+    };
+    add(view, tr("Save the plan as a picture…"), {},
+        [this, picture] { picture(*plan_, QStringLiteral("plan.svg")); });
+    add(view, tr("Save the long section as a picture…"), {},
+        [this, picture] { picture(*section_, QStringLiteral("section.svg")); });
     add(view, tr("Next &part"), QKeySequence(Qt::Key_F6), [this] {
         QList<QWidget*> parts{plan_, section_, margin_};
         if (tray_->isVisible()) parts << tray_->currentWidget();

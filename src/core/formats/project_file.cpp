@@ -21,7 +21,7 @@ constexpr double kPa = 1e-3, perCubicMetre = 1e-6;
 
 // Twelve significant digits: enough for any input, and stable when read and written again.
 json number(double stored, double unit = 1) {
-    return std::stod(fmt::format("{:.12g}", stored / unit));
+    return units::rounded(stored / unit, 12);
 }
 
 template <class E>

@@ -4,6 +4,7 @@
 #include <unistd.h>
 #include <xlsxwriter.h>
 
+#include <cmath>
 #include <cstdio>
 #include <nlohmann/json.hpp>
 
@@ -24,9 +25,11 @@ std::string quoted(const std::string& s) {
 
 struct Columns {
     units::System system;
-    double length(double stored) const { return std::stod(units::number(stored, Kind::Length, system)); }
+    double length(double stored) const {
+        return *units::evaluate(units::number(stored, Kind::Length, system)).value;
+    }
     double mass(double stored) const {
-        return std::stod(fmt::format("{:.2f}", stored / units::unit(Kind::Mass, system).factor));
+        return std::round(stored / units::unit(Kind::Mass, system).factor * 100) / 100;
     }
     std::vector<std::string> heads() const {
         std::string l(units::unit(Kind::Length, system).symbol), m(units::unit(Kind::Mass, system).symbol);
@@ -143,7 +146,7 @@ std::string resultsJson(const model::Project& project, const design::Design& des
     using nlohmann::json;
     const auto system = project.basis.units;
     auto shown = [&](double v, Kind kind) {
-        return json(std::stod(fmt::format("{:.6g}", v / units::unit(kind, system).factor)));
+        return json(units::rounded(v / units::unit(kind, system).factor, 6));
     };
     json j;
     j["project"] = project.name;
@@ -175,7 +178,7 @@ std::string resultsJson(const model::Project& project, const design::Design& des
                 check["demand"] = shown(c.demand, c.kind);
                 check["limit"] = shown(c.limit, c.kind);
                 check["unit"] = units::unit(c.kind, system).symbol;
-                check["ratio"] = std::stod(fmt::format("{:.4f}", checks::ratio(c)));
+                check["ratio"] = std::round(checks::ratio(c) * 1e4) / 1e4;
             } else {
                 check["reason"] = c.reason;
             }
@@ -183,7 +186,7 @@ std::string resultsJson(const model::Project& project, const design::Design& des
             if (!c.notes.empty()) check["notes"] = c.notes;
             for (const auto& step : c.steps) {
                 json st{{"formula", trace::formula(step, trace::Form::Plain)},
-                        {"result", std::stod(fmt::format("{:.6g}", step.result))},
+                        {"result", units::rounded(step.result, 6)},
                         {"unit", step.unit},
                         {"clause", step.clause}};
                 if (!step.expression.empty()) st["numbers"] = trace::substituted(step, trace::Form::Plain);

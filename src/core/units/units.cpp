@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <array>
+#include <charconv>
 #include <cmath>
 
 namespace talvik::units {
@@ -208,6 +209,13 @@ std::string plain(double value, int significant) {
         if (s.back() == '.') s.pop_back();
     }
     return s;
+}
+
+double rounded(double value, int significant) {
+    std::string text = fmt::format("{:.{}g}", value, significant);
+    double result = value;
+    std::from_chars(text.data(), text.data() + text.size(), result);
+    return result;
 }
 
 double roundUp(double value, double step) {

@@ -82,6 +82,9 @@ std::string spacingList(const std::vector<double>& stored, Kind kind, System sys
 // the form in which workings and tables print numbers.
 std::string plain(double value, int significant = 6);
 
+// The value rounded to so many significant digits: what a table or file should hold. Independent of the locale.
+double rounded(double value, int significant);
+
 // Rounds up (down) to a multiple of `step`, forgiving 1e-9 relative noise.
 double roundUp(double value, double step);
 double roundDown(double value, double step);

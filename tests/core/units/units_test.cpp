@@ -99,3 +99,10 @@ TEST(Rounding, ForgivesNoise) {
     EXPECT_EQ(roundUp(2325.1, 25), 2350);
     EXPECT_EQ(roundDown(224.9999999999, 25), 225);
 }
+
+TEST(Rounding, KeepsSignificantDigitsInAnyLocale) {
+    EXPECT_EQ(rounded(1234.5678, 6), 1234.57);
+    EXPECT_EQ(rounded(0.1 + 0.2, 12), 0.3);
+    EXPECT_EQ(rounded(-1e-9, 3), -1e-9);
+    EXPECT_EQ(rounded(0, 3), 0);
+}
