@@ -32,8 +32,6 @@ class Tools : public ::testing::Test {
         window.resize(1280, 800);
         window.show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(&window));
-        QApplication::setActiveWindow(&window);  // shortcuts need it; there may be no window manager
-        ASSERT_TRUE(QTest::qWaitForWindowActive(&window));
         window.openDemo(false);
     }
     Session& session() { return window.session(); }
@@ -59,7 +57,10 @@ class Tools : public ::testing::Test {
         combo->setCurrentIndex(at);
         emit combo->textActivated(combo->itemText(at));
     }
-    void press(QWidget& w, Qt::Key key) { QTest::keyClick(&w, key); }
+    void press(QWidget& w, Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+        QApplication::setActiveWindow(&window);  // shortcuts need it, and there may be no window manager
+        QTest::keyClick(&w, key, modifiers);
+    }
 };
 
 }  // namespace
@@ -220,18 +221,18 @@ TEST_F(Tools, OpenedWorkingStaysOpenThroughAnEdit) {
     const std::string key = "s1/" + slab().spans[2].id + "/flexure-bottom";
     session().select({Selection::Kind::Strip, ""});
     window.margin().open(key);
-    QTest::keyClick(&window, Qt::Key_PageUp);
+    press(window, Qt::Key_PageUp);
     EXPECT_TRUE(window.margin().isOpen(key));
     auto keys = window.margin().listed();
     EXPECT_NE(std::find(keys.begin(), keys.end(), key), keys.end());
 }
 
 TEST_F(Tools, SeveralSlabsAreKeptApart) {
-    QTest::keyClick(&window, Qt::Key_L, Qt::ControlModifier);
+    press(window, Qt::Key_L, Qt::ControlModifier);
     ASSERT_EQ(session().project().slabs.size(), 2u);
     EXPECT_EQ(slab().name, "Slab 2");
     std::string first = formats::projectText(session().project());
-    QTest::keyClick(&window, Qt::Key_PageUp);
+    press(window, Qt::Key_PageUp);
     EXPECT_EQ(session().project().slabs[0]->thickness, 190);
     EXPECT_EQ(session().project().slabs[1]->thickness, 210);
     session().setSlab("s1");
@@ -250,7 +251,7 @@ TEST_F(Tools, RecentFilesAreListed) {
     ASSERT_NE(recent, nullptr);
     emit recent->aboutToShow();
     ASSERT_EQ(recent->actions().size(), 1);
-    QTest::keyClick(&window, Qt::Key_PageUp);
+    press(window, Qt::Key_PageUp);
     window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
     recent->actions().first()->trigger();
     EXPECT_EQ(slab().thickness, 190);
