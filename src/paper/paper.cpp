@@ -54,6 +54,17 @@ std::string write(const std::string& path, const QByteArray& bytes) {
     return formats::writeFile(path, {bytes.constData(), static_cast<std::size_t>(bytes.size())});
 }
 
+// What `fill` writes to the device it is given; the device is finished with when it returns.
+template <class F>
+QByteArray written(F fill) {
+    fixOrder();
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    fill(&buffer);
+    return bytes;
+}
+
 void paintGauge(QPainter& p, const QRectF& r, double ratio, const QString& outcome) {
     const QColor ink(0x1f, 0x2a, 0x33), over(0xc8, 0x40, 0x1f), grey(0x5d, 0x6b, 0x74);
     double notch = r.left() + r.width() * 0.77, h = r.height();
@@ -157,12 +168,8 @@ void paint(QPainter& painter, const drawing::Sheet& sheet) {
 }
 
 std::string writePdf(const std::string& path, const drawing::Sheet& sheet) {
-    fixOrder();
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter pdf(&buffer);
+    QByteArray bytes = written([&](QIODevice* device) {
+        QPdfWriter pdf(device);
         pdf.setCreator(QStringLiteral("Talvik"));
         pdf.setTitle(QString::fromStdString(sheet.title));
         pdf.setResolution(600);
@@ -172,19 +179,15 @@ std::string writePdf(const std::string& path, const drawing::Sheet& sheet) {
         QPainter p(&pdf);
         p.scale(600 / 25.4, 600 / 25.4);
         paint(p, sheet);
-    }
+    });
     return write(path, withoutTime(bytes));
 }
 
 std::string writeSvg(const std::string& path, const drawing::Sheet& sheet) {
-    fixOrder();
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    {
+    QByteArray bytes = written([&](QIODevice* device) {
         constexpr double dots = 10;
         QSvgGenerator svg;
-        svg.setOutputDevice(&buffer);
+        svg.setOutputDevice(device);
         svg.setResolution(254);
         svg.setTitle(QString::fromStdString(sheet.title));
         svg.setSize(QSize(static_cast<int>(sheet.width * dots), static_cast<int>(sheet.height * dots)));
@@ -192,17 +195,13 @@ std::string writeSvg(const std::string& path, const drawing::Sheet& sheet) {
         QPainter p(&svg);
         p.scale(dots, dots);
         paint(p, sheet);
-    }
+    });
     return write(path, bytes);
 }
 
 std::string writeReportPdf(const std::string& path, const report::Document& document) {
-    fixOrder();
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter pdf(&buffer);
+    QByteArray bytes = written([&](QIODevice* device) {
+        QPdfWriter pdf(device);
         pdf.setCreator(QStringLiteral("Talvik"));
         pdf.setTitle(QString::fromStdString(document.title));
         pdf.setResolution(300);
@@ -237,7 +236,7 @@ std::string writeReportPdf(const std::string& path, const report::Document& docu
             p.drawText(QRectF(marginX, page.height() - 40, body.width(), 14), Qt::AlignRight,
                        QStringLiteral("%1 / %2").arg(i + 1).arg(pages));
         }
-    }
+    });
     return write(path, withoutTime(bytes));
 }
 

@@ -3,7 +3,6 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QPainterPath>
 #include <QWheelEvent>
 #include <cmath>
 #include <limits>
@@ -221,9 +220,11 @@ void PlanView::drawLoads(QPainter& p) const {
     if (!d || !d->error.empty()) return;
     const Theme& t = theme();
     const auto& l = d->analysis.load;
-    p.setFont(uiFont(13, QFont::DemiBold));
+    // Diagonals say that the load covers all of it.
+    p.setPen(QPen(t.attention, 0.8, Qt::DotLine));
+    for (std::size_t i = 0; i < slab->spans.size(); ++i)
+        p.drawLine(at(model::spanStart(*slab, i), 0), at(model::spanStart(*slab, i + 1), slab->width));
     QRectF box = concrete();
-    p.setPen(t.ink);
     QStringList lines{
         tr("self-weight %1").arg(session_.text(l.self, Kind::AreaLoad)),
         tr("finishes %1").arg(session_.text(l.finishes, Kind::AreaLoad)),
@@ -236,25 +237,6 @@ void PlanView::drawLoads(QPainter& p) const {
     p.drawRoundedRect(note, 4, 4);
     p.setPen(t.ink);
     p.drawText(note, Qt::AlignCenter, lines.join(QLatin1Char('\n')));
-    // Diagonals say that the load covers all of it.
-    p.setPen(QPen(t.attention, 0.8, Qt::DotLine));
-    for (std::size_t i = 0; i < slab->spans.size(); ++i) {
-        QRectF r(at(model::spanStart(*slab, i), slab->width), at(model::spanStart(*slab, i + 1), 0));
-        QPainterPath lines2;
-        lines2.moveTo(r.bottomLeft());
-        lines2.lineTo(r.topRight());
-        QPainterPath outside;
-        outside.addRect(r);
-        outside -= [&] {
-            QPainterPath n;
-            n.addRect(note);
-            return n;
-        }();
-        p.save();
-        p.setClipPath(outside);
-        p.drawPath(lines2);
-        p.restore();
-    }
 }
 
 // Worst ratio of every span and support, and a hatch where something is over.

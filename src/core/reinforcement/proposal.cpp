@@ -229,9 +229,8 @@ class Proposer {
             line.emplace_back(distance, moved[i]);
         }
         if (open) return near + sign * L;
-        double reach = std::max(half + clear / 4, 0.0);
-        if (!demand_.supports.empty())
-            reach = std::max(reach, zero + standard_.detailing->topReach(clear, sec.d, c.bar->diameter));
+        double reach =
+            std::max(half + clear / 4, zero + standard_.detailing->topReach(clear, sec.d, c.bar->diameter));
         for (double end = units::roundUp(reach, endStep); end < L; end += endStep) {
             bool enough = std::all_of(line.begin(), line.end(), [&](const auto& point) {
                 if (point.second <= 1e-6) return true;

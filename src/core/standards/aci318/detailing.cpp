@@ -22,8 +22,7 @@ class Detailing final : public DetailingRules {
     }
     double maximumSteel(const Section& s, Steps* t) const override {
         // No ceiling as such: a tension-controlled section is the limit. That amount of steel is given.
-        double fc = s.fc / e_.stress, fy = s.fy / e_.stress,
-               beta = std::clamp(0.85 - e_.beta1Slope * (fc - e_.beta1Start), 0.65, 0.85);
+        double fc = s.fc / e_.stress, fy = s.fy / e_.stress, beta = beta1(e_, fc);
         return trace::step(t, "A_s,max", "0.85*f'_c*b*beta_1*d*0.003/(0.006 + f_y/E_s)/f_y",
                            {{"f'_c", fc, e_.stressUnit},
                             {"b", s.b / e_.length, e_.lengthUnit},

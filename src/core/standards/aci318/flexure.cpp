@@ -23,7 +23,7 @@ class Flexure final : public FlexureRules {
         if (moment <= 0) return r;
         const Section s = native(stored, e_);
         double M = nativeMoment(moment, e_), B = block(s, t), phi = 0.9, mf = e_.momentFactor;
-        double beta = beta1(s.fc), c_lim = s.d * eps_cu / (2 * eps_cu + s.fy / e_.Es);
+        double beta = beta1(e_, s.fc), c_lim = s.d * eps_cu / (2 * eps_cu + s.fy / e_.Es);
         double z_lim = s.d - beta * c_lim / 2, M_lim = phi * B * beta * c_lim * z_lim;
         const char *L = e_.lengthUnit, *S = e_.stressUnit, *A = areaUnit(e_), *K = e_.momentUnit;
         if (M <= M_lim) {
@@ -90,7 +90,7 @@ class Flexure final : public FlexureRules {
         Resistance r;
         if (As_ <= 0) return r;
         const Section s = native(stored, e_);
-        double As = As_ / area(e_), As2 = As2_ / area(e_), B = block(s, t), beta = beta1(s.fc),
+        double As = As_ / area(e_), As2 = As2_ / area(e_), B = block(s, t), beta = beta1(e_, s.fc),
                yield = s.fy / e_.Es;
         auto forces = [&](double c) { return SteelForces(As, As2, s.d, s.d2, c, eps_cu, e_.Es, s.fy); };
         double c = neutralAxis(s.d, [&](double x) { return B * beta * x + forces(x).net(); });
@@ -160,15 +160,12 @@ class Flexure final : public FlexureRules {
     }
 
   private:
-    double beta1(double fc) const {
-        return std::clamp(0.85 - e_.beta1Slope * (fc - e_.beta1Start), 0.65, 0.85);
-    }
     // 0.85 f'c b, with the step that shows beta_1.
     double block(const Section& s, Steps* t) const {
         trace::step(
             t, "beta_1", "min(max(0.85 - k_b*(f'_c - f_0), 0.65), 0.85)",
             {{"k_b", e_.beta1Slope}, {"f'_c", s.fc, e_.stressUnit}, {"f_0", e_.beta1Start, e_.stressUnit}},
-            beta1(s.fc), "-", "ACI 318-19 Table 22.2.2.4.3");
+            beta1(e_, s.fc), "-", "ACI 318-19 Table 22.2.2.4.3");
         return 0.85 * s.fc * s.b;
     }
     const Edition& e_;
