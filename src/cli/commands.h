@@ -12,6 +12,7 @@ namespace talvik::cli {
 // Exit codes, documented in --help and README.
 enum Exit { Done = 0, SomethingOver = 1, BadInput = 2, CannotWrite = 3 };
 
+void addAnalyse(CLI::App& app, int& exitCode);
 void addCalc(CLI::App& app, int& exitCode);
 void addCheck(CLI::App& app, int& exitCode);
 void addDesign(CLI::App& app, int& exitCode);

@@ -141,3 +141,61 @@ TEST_F(CommandLine, BadInputIsASentence) {
     EXPECT_EQ(run("new -o new.talvik").code, 0);
     EXPECT_LE(run("check new.talvik").code, 1);
 }
+
+namespace {
+const std::string fishHall = "'" TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik'";
+}
+
+TEST_F(CommandLine, AnalysePrintsTotalsExtremesAndBalance) {
+    auto r = run("analyse " + fishHall + " --convergence");
+    EXPECT_EQ(r.code, 0) << r.err;
+    for (const char* part : {"unknowns", "smallest angle", "Self-weight", "below 1e-9", "Ultimate extremes",
+                             "mx", "Ice store", "B3", "Second opinion", "total static moment",
+                             "On a mesh of half the size", "Time in ms: mesh", "Taken for granted"})
+        EXPECT_NE(r.out.find(part), std::string::npos) << part << "\n" << r.out;
+    EXPECT_EQ(r.out.find("To look at"), std::string::npos) << "the demo has no slips";
+}
+
+TEST_F(CommandLine, AnalyseWritesJsonAndFields) {
+    auto r = run("analyse " + fishHall + " --json");
+    ASSERT_EQ(r.code, 0) << r.err;
+    auto j = nlohmann::json::parse(r.out);
+    EXPECT_EQ(j["cases"].size(), 4u);
+    for (const auto& c : j["cases"]) EXPECT_TRUE(c["in_balance_to_1e-9"]);
+    EXPECT_GT(j["ultimate"].size(), 6u);
+    EXPECT_TRUE(j["milliseconds"].contains("factor"));
+    EXPECT_EQ(j["supports"].size(), 15u);
+    // Twice the same, but for the time it took.
+    auto again = nlohmann::json::parse(run("analyse " + fishHall + " --json").out);
+    j.erase("milliseconds"), again.erase("milliseconds");
+    EXPECT_EQ(j.dump(), again.dump());
+
+    r = run("analyse " + fishHall + " --field deflection --combination Hall --format csv");
+    ASSERT_EQ(r.code, 0) << r.err;
+    EXPECT_GT(talvik::test::rows(r.out).size(), 1000u);
+    EXPECT_EQ(r.out.substr(0, r.out.find('\n')), "x[m],y[m],deflection[mm]");
+    r = run("analyse " + fishHall + " --field all --format vtu -o floor.vtu");
+    EXPECT_EQ(r.code, 0) << r.err;
+    EXPECT_TRUE(there("floor.vtu"));
+    EXPECT_EQ(run("analyse " + fishHall + " --field all -o /nowhere/x.csv").code, 3);
+}
+
+TEST_F(CommandLine, AnalyseNamesWhatIsWrong) {
+    auto r = run("analyse demo.talvik");
+    EXPECT_EQ(r.code, 2);
+    EXPECT_NE(r.err.find("no floor to analyse"), std::string::npos);
+    r = run("analyse " + fishHall + " --field colour");
+    EXPECT_EQ(r.code, 2);
+    EXPECT_NE(r.err.find("there are: deflection"), std::string::npos);
+    r = run("analyse " + fishHall + " --floor Attic");
+    EXPECT_EQ(r.code, 2);
+    EXPECT_NE(r.err.find("There is no floor \"Attic\""), std::string::npos);
+    r = run("analyse " + fishHall + " --field mx --format png");
+    EXPECT_EQ(r.code, 2);
+    auto j = nlohmann::json::parse(readText(TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik"));
+    j["floors"][0]["columns"] = nlohmann::json::array();
+    std::ofstream(dir / "bare.talvik") << j;
+    r = run("analyse bare.talvik");
+    EXPECT_EQ(r.code, 2);
+    EXPECT_NE(r.err.find("Slab Deck has no support near"), std::string::npos) << r.err;
+}

@@ -246,8 +246,123 @@ void sheetFields(Io& io, Sheet& s) {
     io.field("note", s.note);
 }
 
+const Names<model::Zone::Level> levels{{{model::Zone::Level::Top, "top"},
+                                        {model::Zone::Level::Bottom, "bottom"},
+                                        {model::Zone::Level::Middle, "middle"}}};
+const Names<model::Bearing> bearings{{{model::Bearing::Spring, "spring"},
+                                      {model::Bearing::Pinned, "pinned"},
+                                      {model::Bearing::Rigid, "rigid"}}};
+const Names<model::LineSupport::Kind> lineKinds{{{model::LineSupport::Kind::Simple, "simple"},
+                                                 {model::LineSupport::Kind::Clamped, "clamped"},
+                                                 {model::LineSupport::Kind::Symmetry, "symmetry"}}};
+const Names<model::LoadCase::Nature> natures{{{model::LoadCase::Nature::SelfWeight, "self-weight"},
+                                              {model::LoadCase::Nature::Permanent, "permanent"},
+                                              {model::LoadCase::Nature::Imposed, "imposed"}}};
+const Names<model::FloorLoad::Kind> loadKinds{{{model::FloorLoad::Kind::Area, "area"},
+                                               {model::FloorLoad::Kind::Line, "line"},
+                                               {model::FloorLoad::Kind::Point, "point"},
+                                               {model::FloorLoad::Kind::Moment, "moment"}}};
+
+template <class Io, class M>
+void memberFields(Io& io, M& m) {
+    using T = std::remove_const_t<M>;
+    io.field("id", m.id);
+    if constexpr (!std::is_same_v<T, model::FloorLoad>) io.field("name", m.name);
+    if constexpr (std::is_same_v<T, model::SlabArea>) {
+        io.field("outline_mm", m.outline);
+        io.field("thickness_mm", m.thickness);
+    } else if constexpr (std::is_same_v<T, model::Zone>) {
+        io.field("outline_mm", m.outline);
+        io.field("thickness_mm", m.thickness);
+        io.field("level_face", m.level, levels);
+    } else if constexpr (std::is_same_v<T, model::Opening>) {
+        io.field("outline_mm", m.outline);
+    } else if constexpr (std::is_same_v<T, model::Column>) {
+        io.field("x_mm", m.x);
+        io.field("y_mm", m.y);
+        io.field("circular", m.circular);
+        io.field("width_mm", m.width);
+        io.field("depth_mm", m.depth);
+        io.field("angle_deg", m.angle);
+        io.field("below", m.below);
+        io.field("above", m.above);
+        io.field("height_below_mm", m.heightBelow);
+        io.field("height_above_mm", m.heightAbove);
+        io.field("far_ends_fixed", m.farEndsFixed);
+        io.field("bearing", m.bearing, bearings);
+    } else if constexpr (std::is_same_v<T, model::Wall>) {
+        io.field("a_mm", m.a);
+        io.field("b_mm", m.b);
+        io.field("thickness_mm", m.thickness);
+        io.field("height_mm", m.height);
+        io.field("stiff", m.stiff);
+    } else if constexpr (std::is_same_v<T, model::LineSupport>) {
+        io.field("a_mm", m.a);
+        io.field("b_mm", m.b);
+        io.field("kind", m.kind, lineKinds);
+    } else if constexpr (std::is_same_v<T, model::FloorBeam>) {
+        io.field("a_mm", m.a);
+        io.field("b_mm", m.b);
+        io.field("width_mm", m.width);
+        io.field("depth_mm", m.depth);
+        io.field("upstand", m.upstand);
+        io.field("torsion_share", m.torsion);
+    } else if constexpr (std::is_same_v<T, model::Ground>) {
+        io.field("outline_mm", m.outline);
+        io.field("modulus_MN_m3", m.modulus, 1e-3);
+    } else if constexpr (std::is_same_v<T, model::Pile>) {
+        io.field("x_mm", m.x);
+        io.field("y_mm", m.y);
+        io.field("diameter_mm", m.diameter);
+        io.field("stiffness_kN_mm", m.stiffness, 1e3);
+    } else if constexpr (std::is_same_v<T, model::LoadCase>) {
+        io.field("nature", m.nature, natures);
+        io.field("use", m.use);
+    } else if constexpr (std::is_same_v<T, model::FloorLoad>) {
+        io.field("case", m.loadCase);
+        io.field("kind", m.kind, loadKinds);
+        using K = model::FloorLoad::Kind;
+        if (m.kind == K::Area) {
+            io.field("value_kN_m2", m.value, kPa);
+            io.field("outline_mm", m.outline);
+        } else if (m.kind == K::Line) {
+            io.field("value_kN_m", m.value);
+            io.field("a_mm", m.a);
+            io.field("b_mm", m.b);
+        } else if (m.kind == K::Point) {
+            io.field("value_kN", m.value, 1e3);
+            io.field("at_mm", m.a);
+            io.field("width_mm", m.width);
+            io.field("depth_mm", m.depth);
+        } else {
+            io.field("value_x_kNm", m.value, 1e6);
+            io.field("value_y_kNm", m.valueY, 1e6);
+            io.field("at_mm", m.a);
+        }
+    }
+}
+template <class Io, class Choices>
+void choiceFields(Io& io, Choices& c) {
+    io.field("mesh_size_mm", c.meshSize);
+    io.field("shear_deformation", c.shearDeformation);
+    io.field("ground_takes_tension", c.groundTakesTension);
+    io.field("slab_stiffness", c.modifiers.slab);
+    io.field("beam_stiffness", c.modifiers.beam);
+    io.field("column_stiffness", c.modifiers.column);
+    io.field("wall_stiffness", c.modifiers.wall);
+}
+
 struct Writing {
     json& j;
+    void field(const char* key, const model::Point& p) { j[key] = {number(p.x), number(p.y)}; }
+    void field(const char* key, const model::Outline& o) {
+        j[key] = json::array();
+        for (const auto& c : o) {
+            json corner{number(c.x), number(c.y)};
+            if (c.bulge != 0) corner.push_back(number(c.bulge));
+            j[key].push_back(corner);
+        }
+    }
     void field(const char* key, double v, double unit = 1) { j[key] = number(v, unit); }
     void field(const char* key, bool v) { j[key] = v; }
     void field(const char* key, const std::string& v) { j[key] = v; }
@@ -259,6 +374,26 @@ struct Writing {
 };
 struct Reading {
     Reader& r;
+    void field(const char* key, model::Point& p) {
+        if (const json* v = r.find(key, "a place [x, y]")) {
+            if (!numbers(*v, 2, 2)) return r.note(key, "Expected a place [x, y], two numbers in mm.");
+            p = {(*v)[0].get<double>(), (*v)[1].get<double>()};
+        }
+    }
+    void field(const char* key, model::Outline& o) {
+        o.clear();
+        r.each(key, 5000, [&](const json& v, const std::string&) {
+            if (!numbers(v, 2, 3))
+                return r.note(key, "Expected corners [x, y] or [x, y, bulge], numbers in mm.");
+            o.push_back({v[0].get<double>(), v[1].get<double>(), v.size() > 2 ? v[2].get<double>() : 0});
+        });
+    }
+    static bool numbers(const json& v, std::size_t least, std::size_t most) {
+        if (!v.is_array() || v.size() < least || v.size() > most) return false;
+        for (const auto& x : v)
+            if (!x.is_number() || !std::isfinite(x.get<double>())) return false;
+        return true;
+    }
     void field(const char* key, double& v, double unit = 1) { r.read(key, v, unit); }
     void field(const char* key, bool& v) { r.read(key, v); }
     void field(const char* key, std::string& v) { r.read(key, v); }
@@ -303,6 +438,68 @@ void readSlab(const json& j, const std::string& path, Project& project, std::vec
         slab->bars.push_back(b);
     });
     project.slabs.push_back(slab);
+}
+
+void readFloor(const json& j, const std::string& path, Project& project, std::vector<Diagnostic>& trouble) {
+    auto floor = std::make_shared<model::Floor>();
+    Reader r(j, path, trouble);
+    r.read("id", floor->id);
+    r.read("name", floor->name);
+    if (const json* choices = r.find("analysis", "the choices of the analysis")) {
+        Reader c(*choices, r.at("analysis"), trouble);
+        Reading io{c};
+        choiceFields(io, floor->choices);
+    }
+    auto list = [&](const char* key, auto& into) {
+        r.each(key, 20000, [&](const json& v, const std::string& at) {
+            Reader inner(v, at, trouble);
+            Reading io{inner};
+            typename std::remove_reference_t<decltype(into)>::value_type member;
+            memberFields(io, member);
+            into.push_back(std::move(member));
+        });
+    };
+    list("slabs", floor->slabs);
+    list("zones", floor->zones);
+    list("openings", floor->openings);
+    list("columns", floor->columns);
+    list("walls", floor->walls);
+    list("edges", floor->edges);
+    list("beams", floor->beams);
+    list("grounds", floor->grounds);
+    list("piles", floor->piles);
+    list("cases", floor->actions.cases);
+    list("loads", floor->actions.loads);
+    project.floors.push_back(floor);
+}
+
+json floorJson(const model::Floor& floor) {
+    json j;
+    j["id"] = floor.id;
+    j["name"] = floor.name;
+    Writing choices{j["analysis"]};
+    choiceFields(choices, floor.choices);
+    auto list = [&](const char* key, const auto& from) {
+        j[key] = json::array();
+        for (const auto& member : from) {
+            json one;
+            Writing io{one};
+            memberFields(io, member);
+            j[key].push_back(std::move(one));
+        }
+    };
+    list("slabs", floor.slabs);
+    list("zones", floor.zones);
+    list("openings", floor.openings);
+    list("columns", floor.columns);
+    list("walls", floor.walls);
+    list("edges", floor.edges);
+    list("beams", floor.beams);
+    list("grounds", floor.grounds);
+    list("piles", floor.piles);
+    list("cases", floor.actions.cases);
+    list("loads", floor.actions.loads);
+    return j;
 }
 
 // The line and column of a byte offset, for syntax errors.
@@ -358,6 +555,8 @@ std::string projectText(const Project& p) {
         for (const auto& x : slab->bars) append("bars", x, [](auto& o, const auto& v) { runFields(o, v); });
         j["slabs"].push_back(s);
     }
+    j["floors"] = json::array();
+    for (const auto& floor : p.floors) j["floors"].push_back(floorJson(*floor));
     return j.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
 }
 
@@ -421,10 +620,18 @@ ReadProject readProject(std::string_view text) {
             sheetFields(io, p.sheet);
         }
         r.each("slabs", 200, [&](const json& v, const std::string& at) { readSlab(v, at, p, trouble); });
+        if (version >= 2)
+            r.each("floors", 200,
+                   [&](const json& v, const std::string& at) { readFloor(v, at, p, trouble); });
     }
     if (trouble.empty()) trouble = model::validate(p);
-    for (const auto& slab : p.slabs) {  // ids are never reused, whatever the file says
-        auto seen = [&](const std::string& id) { p.nextId = std::max(p.nextId, idNumber(id) + 1); };
+    // Ids are never reused, whatever the file says.
+    auto seen = [&](const std::string& id) { p.nextId = std::max(p.nextId, idNumber(id) + 1); };
+    for (const auto& floor : p.floors) {
+        seen(floor->id);
+        model::eachMember(*floor, [&](const std::string&, const auto& member) { seen(member.id); });
+    }
+    for (const auto& slab : p.slabs) {
         seen(slab->id);
         for (const auto& x : slab->spans) seen(x.id);
         for (const auto& x : slab->supports) seen(x.id);
@@ -446,6 +653,9 @@ std::string saveProject(const std::string& path, const Project& project) {
 
 Project demoProject() {
     return readProject(data::file("sundvarg_gallery.talvik")).project;
+}
+Project demoFloorProject() {
+    return readProject(data::file("sundvarg_fish_hall.talvik")).project;
 }
 
 std::string sentences(const std::vector<Diagnostic>& trouble) {

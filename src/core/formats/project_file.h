@@ -1,4 +1,4 @@
-// The project file (.talvik): JSON with sorted keys, units in the keys, version 1. Written atomically.
+// The project file (.talvik): JSON with sorted keys, units in the keys, version 2. Written atomically.
 #pragma once
 
 #include <string>
@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 1;
+inline constexpr int projectFileVersion = 2;
 
 std::string projectText(const model::Project& project);
 
@@ -23,8 +23,9 @@ ReadProject readProject(std::string_view text);
 ReadProject openProject(const std::string& path);
 std::string saveProject(const std::string& path, const model::Project& project);  // empty, or why not
 
-// The demo that ships with the program.
+// The demos that ship with the program: the gallery slab, and the deck of the fish hall.
 model::Project demoProject();
+model::Project demoFloorProject();
 
 // One sentence per diagnostic: "slabs[0].thickness_mm: ...".
 std::string sentences(const std::vector<model::Diagnostic>& trouble);

@@ -4,6 +4,7 @@
 #include <geos_c.h>
 
 #include <algorithm>
+#include <cmath>
 #include <memory>
 
 namespace talvik::geometry {
@@ -90,6 +91,64 @@ Coverage coverage(const Ring& whole, const std::vector<Ring>& parts) {
     result.uncovered = std::max(0.0, result.whole - w.area(covered));
     result.overlapped = std::max(0.0, sum - w.area(covered));
     return result;
+}
+
+namespace {
+
+Patch patch(Workspace& w, GEOSGeometry* g) {
+    Patch result;
+    result.area = w.area(g);
+    if (result.area > 0) {
+        GEOSGeometry* at = w.keep(GEOSPointOnSurface_r(w.handle(), g));
+        if (at) {
+            GEOSGeomGetX_r(w.handle(), at, &result.at.x);
+            GEOSGeomGetY_r(w.handle(), at, &result.at.y);
+        }
+    }
+    return result;
+}
+
+}  // namespace
+
+std::string invalid(const Ring& ring) {
+    if (ring.size() < 3) return "The outline has fewer than three corners; draw at least three.";
+    Workspace w;
+    return w.invalid(w.polygon(ring));
+}
+
+Patch shared(const Ring& a, const Ring& b) {
+    Workspace w;
+    return patch(w, w.keep(GEOSIntersection_r(w.handle(), w.polygon(a), w.polygon(b))));
+}
+
+Patch outside(const Ring& part, const std::vector<Ring>& wholes) {
+    Workspace w;
+    GEOSGeometry* left = w.polygon(part);
+    for (const Ring& whole : wholes)
+        if (left) left = w.keep(GEOSDifference_r(w.handle(), left, w.polygon(whole)));
+    return patch(w, left);
+}
+
+bool contains(const Ring& ring, Point p) {
+    bool in = false;
+    for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
+        Point a = ring[i], b = ring[j];
+        if ((a.y > p.y) != (b.y > p.y) && p.x < (b.x - a.x) * (p.y - a.y) / (b.y - a.y) + a.x) in = !in;
+    }
+    return in;
+}
+
+double distance(Point p, Point a, Point b) {
+    double dx = b.x - a.x, dy = b.y - a.y, square = dx * dx + dy * dy;
+    double u = square > 0 ? std::clamp(((p.x - a.x) * dx + (p.y - a.y) * dy) / square, 0.0, 1.0) : 0;
+    return std::hypot(p.x - a.x - u * dx, p.y - a.y - u * dy);
+}
+
+double distanceToEdge(const Ring& ring, Point p) {
+    double least = 1e300;
+    for (std::size_t i = 0; i < ring.size(); ++i)
+        least = std::min(least, distance(p, ring[i], ring[(i + 1) % ring.size()]));
+    return least;
 }
 
 }  // namespace talvik::geometry

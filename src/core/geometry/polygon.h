@@ -24,4 +24,18 @@ struct Coverage {
 };
 Coverage coverage(const Ring& whole, const std::vector<Ring>& parts);
 
+// Why a ring is not a simple polygon, with the place; empty when it is one.
+std::string invalid(const Ring& ring);
+// Area shared by two valid rings, or of `part` outside all of `wholes`, and a point inside it.
+struct Patch {
+    double area = 0;
+    Point at;
+};
+Patch shared(const Ring& a, const Ring& b);
+Patch outside(const Ring& part, const std::vector<Ring>& wholes);
+
+bool contains(const Ring& ring, Point p);          // edges may count either way
+double distanceToEdge(const Ring& ring, Point p);  // to the nearest point of the outline
+double distance(Point p, Point a, Point b);        // from p to the segment a b
+
 }  // namespace talvik::geometry

@@ -22,6 +22,20 @@ Project editSlab(const Project& project, std::string_view id, F change) {
     return next;
 }
 
+// The same for a floor: `change(Floor&, Project&)`.
+template <class F>
+Project editFloor(const Project& project, std::string_view id, F change) {
+    Project next = project;
+    for (auto& row : next.floors) {
+        if (row->id != id) continue;
+        auto copy = std::make_shared<Floor>(*row);
+        change(*copy, next);
+        row = std::move(copy);
+        break;
+    }
+    return next;
+}
+
 // A project with no slab; and one with a single default slab of three spans, the start of new work.
 Project emptyProject();
 Project newProject();

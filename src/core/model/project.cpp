@@ -2,8 +2,11 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <set>
+
+#include "model/floor_validation.h"
 
 namespace talvik::model {
 
@@ -15,13 +18,12 @@ bool topFace(Role role) {
 }
 
 bool operator==(const Project& a, const Project& b) {
-    auto sameSlabs = [&] {
-        if (a.slabs.size() != b.slabs.size()) return false;
-        for (std::size_t i = 0; i < a.slabs.size(); ++i)
-            if (a.slabs[i] != b.slabs[i] && !(*a.slabs[i] == *b.slabs[i])) return false;
-        return true;
+    auto same = [](const auto& x, const auto& y) {
+        return std::equal(x.begin(), x.end(), y.begin(), y.end(),
+                          [](const auto& i, const auto& j) { return i == j || *i == *j; });
     };
-    return a.name == b.name && a.basis == b.basis && a.sheet == b.sheet && a.marks == b.marks && sameSlabs();
+    return a.name == b.name && a.basis == b.basis && a.sheet == b.sheet && a.marks == b.marks &&
+           same(a.slabs, b.slabs) && same(a.floors, b.floors);
 }
 
 Id newId(Project& project, char prefix) {
@@ -31,6 +33,12 @@ Id newId(Project& project, char prefix) {
 const OneWaySlab* findSlab(const Project& project, std::string_view id) {
     for (const auto& slab : project.slabs)
         if (slab->id == id) return slab.get();
+    return nullptr;
+}
+
+const Floor* findFloor(const Project& project, std::string_view id) {
+    for (const auto& floor : project.floors)
+        if (floor->id == id) return floor.get();
     return nullptr;
 }
 
@@ -218,6 +226,15 @@ std::vector<Diagnostic> validate(const Project& project) {
     if (project.slabs.size() > 200) v.add("slabs", "More than 200 slabs in one project.");
     for (std::size_t i = 0; i < project.slabs.size(); ++i)
         v.slab(fmt::format("slabs[{}]", i), *project.slabs[i], project.basis);
+    if (project.floors.size() > 200) v.add("floors", "More than 200 floors in one project.");
+    for (std::size_t i = 0; i < project.floors.size(); ++i) {
+        std::string at = fmt::format("floors[{}]", i);
+        v.id(at + ".id", project.floors[i]->id);
+        eachMember(*project.floors[i],
+                   [&](const std::string& path, const auto& member) { v.id(at + "." + path, member.id); });
+        auto more = validateFloor(*project.floors[i], at);
+        v.found.insert(v.found.end(), more.begin(), more.end());
+    }
     return v.found;
 }
 

@@ -9,11 +9,10 @@
 #include <vector>
 
 #include "catalogs/catalogs.h"
+#include "model/floor.h"
 #include "units/units.h"
 
 namespace talvik::model {
-
-using Id = std::string;
 
 // What all members share: standard, materials, bars, covers.
 struct Basis {
@@ -99,6 +98,7 @@ struct Project {
     std::string name;
     Basis basis;
     std::vector<std::shared_ptr<const OneWaySlab>> slabs;
+    std::vector<std::shared_ptr<const Floor>> floors;
     IssueSheet sheet;
     std::map<std::string, int> marks;  // what a bar is -> its mark; see schedule
     int nextId = 1;
@@ -107,6 +107,7 @@ bool operator==(const Project& a, const Project& b);
 
 Id newId(Project& project, char prefix);
 const OneWaySlab* findSlab(const Project& project, std::string_view id);
+const Floor* findFloor(const Project& project, std::string_view id);
 
 // Geometry derived from a slab.
 double length(const OneWaySlab& slab);                       // sum of spans

@@ -200,6 +200,24 @@ class ActionRules {
     virtual Coefficients coefficients(const Spans& spans) const = 0;
 };
 
+// What the analysis of a floor takes from the standard.
+class StiffnessRules {
+  public:
+    virtual ~StiffnessRules() = default;
+    // Short-term modulus of elasticity of concrete of characteristic strength fc, normal weight.
+    virtual double modulus(double fc) const = 0;
+    // Width of the slab that acts as flange on one side of a beam. `toNext`: from the beam's face to the next
+    // beam's, or to the slab's edge where `edge`; `zeroMoment`: between points of zero moment; `clear`: clear
+    // span of the beam; `otherSide`: there is slab on the other side of the beam too.
+    struct Flange {
+        double toNext = 0, zeroMoment = 0, clear = 0, slabThickness = 0;
+        bool edge = false, otherSide = true;
+    };
+    virtual double flange(const Flange& f) const = 0;
+    virtual std::string flangeClause() const = 0;
+    virtual std::string modulusClause() const = 0;
+};
+
 // Something a reviewer might expect to find checked, and why it is not.
 struct Omission {
     std::string key, title, clause, reason;
@@ -215,6 +233,7 @@ struct Standard {
     std::unique_ptr<const ServiceRules> service;
     std::unique_ptr<const DetailingRules> detailing;
     std::unique_ptr<const ActionRules> actions;
+    std::unique_ptr<const StiffnessRules> stiffness;
     std::vector<Omission> omissions;  // what this program does not check by it
 };
 

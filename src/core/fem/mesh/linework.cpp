@@ -8,6 +8,8 @@
 namespace talvik::fem {
 namespace {
 
+constexpr double crossingTolerance = 20;  // times the tolerance
+
 // Points of the plane that are one when nearer than the tolerance; the first comer keeps its place.
 class Welder {
   public:
@@ -98,9 +100,17 @@ Linework joinLines(const std::vector<MeshInput::Line>& lines, const std::vector<
             double u = ((c.x - a.x) * (d.y - c.y) - (c.y - a.y) * (d.x - c.x)) / den;
             double v = ((c.x - a.x) * (b.y - a.y) - (c.y - a.y) * (b.x - a.x)) / den;
             if (u <= 0 || u >= 1 || v <= 0 || v >= 1) continue;
-            int p = weld.add({a.x + u * (b.x - a.x), a.y + u * (b.y - a.y)});
-            s.cuts.push_back(p);
-            t.cuts.push_back(p);
+            Point at{a.x + u * (b.x - a.x), a.y + u * (b.y - a.y)};
+            // Close to an end of one of them, the lines meet at that end: no tiny piece is left over.
+            int p = -1;
+            double least = crossingTolerance * tolerance;
+            for (int end : {s.a, s.b, t.a, t.b})
+                if (double off = std::hypot(weld.points[end].x - at.x, weld.points[end].y - at.y);
+                    off < least)
+                    least = off, p = end;
+            if (p < 0) p = weld.add(at);
+            if (p != s.a && p != s.b) s.cuts.push_back(p);
+            if (p != t.a && p != t.b) t.cuts.push_back(p);
         }
     // Single points, and crossings that other lines pass closely.
     std::vector<int> byX(weld.points.size());

@@ -69,19 +69,11 @@ class Criteria {
     double bound_, least_;
 };
 
-bool inside(const geometry::Ring& ring, Point p) {
-    bool in = false;
-    for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
-        Point a = ring[i], b = ring[j];
-        if ((a.y > p.y) != (b.y > p.y) && p.x < (b.x - a.x) * (p.y - a.y) / (b.y - a.y) + a.x) in = !in;
-    }
-    return in;
-}
-
 bool inDomain(const MeshInput& input, Point p) {
-    bool in = std::any_of(input.slabs.begin(), input.slabs.end(), [&](auto& r) { return inside(r, p); });
-    return in &&
-           std::none_of(input.openings.begin(), input.openings.end(), [&](auto& r) { return inside(r, p); });
+    bool in = std::any_of(input.slabs.begin(), input.slabs.end(),
+                          [&](auto& r) { return geometry::contains(r, p); });
+    return in && std::none_of(input.openings.begin(), input.openings.end(),
+                              [&](auto& r) { return geometry::contains(r, p); });
 }
 
 Point middle(Face f) {

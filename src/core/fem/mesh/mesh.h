@@ -57,7 +57,8 @@ struct Mesh {
 Mesh makeMesh(const MeshInput& input, std::stop_token stop = {}, std::size_t mostNodes = 2'000'000);
 
 // Straight pieces of lines that meet only at their ends: crossing lines are cut, points and ends within
-// `tolerance` of one another or of a line are joined. `of` lists the input lines each piece lies on.
+// `tolerance` of one another or of a line are joined, and a crossing within 20 tolerances of an end is at
+// that end. `of` lists the input lines each piece lies on.
 struct Linework {
     struct Piece {
         int a, b;

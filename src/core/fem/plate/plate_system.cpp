@@ -64,7 +64,7 @@ void turnBlock(const double* tm, const double* tc, double* block) {
 
 }  // namespace
 
-std::string PlateSystem::build(const PlateModel& model, Stages& stages) {
+std::string PlateSystem::build(const PlateModel& model, Stages& stages, std::stop_token stop) {
     int nodes = int(model.nodes.size()), triangles = int(model.triangles.size());
     {
         Clock clock(stages.order);
@@ -153,6 +153,7 @@ std::string PlateSystem::build(const PlateModel& model, Stages& stages) {
         graph_.to.reserve(7 * std::size_t(equations));
         std::vector<int> seen(equations, -1);
         for (int e = 0; e < equations; ++e) {
+            if (e % 16384 == 0 && stop.stop_requested()) return "stopped";
             seen[e] = e;
             std::size_t from = graph_.to.size();
             auto add = [&](int other) {
@@ -168,7 +169,8 @@ std::string PlateSystem::build(const PlateModel& model, Stages& stages) {
             graph_.start.push_back(int(graph_.to.size()));
         }
 
-        order_ = dissect(graph_, at_);
+        order_ = dissect(graph_, at_, stop);
+        if (stop.stop_requested()) return "stopped";
         position_.resize(equations);
         for (int p = 0; p < equations; ++p) position_[order_[p]] = p;
 
@@ -199,7 +201,7 @@ std::string PlateSystem::build(const PlateModel& model, Stages& stages) {
             }
     }
     Clock clock(stages.symbolic);
-    return cholesky_.analyse(matrix_);
+    return cholesky_.analyse(matrix_, stop);
 }
 
 // Adds a 3 x 3 block (row by row) at equation nodes given by position; row >= column.
@@ -314,7 +316,7 @@ Cholesky::Outcome PlateSystem::factorise(const PlateModel& model, Stages& stages
 }
 
 std::vector<NodeVector> PlateSystem::solve(const std::vector<NodeVector>& loads, Stages& stages,
-                                           std::stop_token stop) const {
+                                           std::stop_token stop, int rounds) const {
     Clock clock(stages.solve);
     std::size_t n = 3 * order_.size(), nodes = equation_.size();
     std::vector<double> b(n * loads.size(), 0);
@@ -334,7 +336,23 @@ std::vector<NodeVector> PlateSystem::solve(const std::vector<NodeVector>& loads,
             for (int d = 0; d < 3; ++d)
                 if (held_[order_[p]][d]) x[3 * p + d] = 0;
     });
+    std::vector<double> given = rounds > 0 ? b : std::vector<double>();
     if (!cholesky_.solve(b.data(), int(loads.size()), stop)) return {};
+    for (int round = 0; round < rounds; ++round) {
+        std::vector<double> rest = given;
+        parallelFor(loads.size(), [&](std::size_t c) {
+            const double* x = b.data() + c * n;
+            double* r = rest.data() + c * n;
+            for (std::size_t j = 0; j < n; ++j)
+                for (int k = matrix_.start[j]; k < matrix_.start[j + 1]; ++k) {
+                    auto i = std::size_t(matrix_.row[k]);
+                    r[i] -= matrix_.value[k] * x[j];
+                    if (i != j) r[j] -= matrix_.value[k] * x[i];
+                }
+        });
+        if (!cholesky_.solve(rest.data(), int(loads.size()), stop)) return {};
+        for (std::size_t i = 0; i < b.size(); ++i) b[i] += rest[i];
+    }
     std::vector<NodeVector> u(loads.size());
     parallelFor(loads.size(), [&](std::size_t c) {
         u[c].resize(3 * nodes);
@@ -366,9 +384,21 @@ void addTriangleForces(const PlateModel& model, const std::vector<int>& triangle
         stiffness(e, k);
         for (int l = 0; l < count; ++l) {
             const auto& t = model.triangles[triangles[g + l]];
+            // Forces come from what is left beside the rigid movement of the first corner: with small
+            // triangles the rest would drown in rounding.
+            double rest[9];
+            const double* first = &u[3 * std::size_t(t[0])];
+            for (int i = 0; i < 3; ++i) {
+                const double* v = &u[3 * std::size_t(t[i])];
+                double dx = model.nodes[t[i]].x - model.nodes[t[0]].x,
+                       dy = model.nodes[t[i]].y - model.nodes[t[0]].y;
+                rest[3 * i] = (v[0] - first[0]) + first[1] * dx + first[2] * dy;
+                rest[3 * i + 1] = v[1] - first[1];
+                rest[3 * i + 2] = v[2] - first[2];
+            }
             for (int r = 0; r < 9; ++r) {
                 double sum = 0;
-                for (int c = 0; c < 9; ++c) sum += k[entry(r, c)][l] * u[3 * std::size_t(t[c / 3]) + c % 3];
+                for (int c = 0; c < 9; ++c) sum += k[entry(r, c)][l] * rest[c];
                 f[3 * std::size_t(t[r / 3]) + r % 3] += sum;
             }
         }
@@ -378,9 +408,11 @@ void addTriangleForces(const PlateModel& model, const std::vector<int>& triangle
 void addBeamForces(const PlateModel& model, const PlateModel::Beam& b, const NodeVector& u, NodeVector& f) {
     auto k = beamStiffness(b, model.nodes[b.a], model.nodes[b.b]);
     int ends[2] = {b.a, b.b};
+    const double *p = &u[3 * std::size_t(b.a)], *q = &u[3 * std::size_t(b.b)];
+    double dx = model.nodes[b.b].x - model.nodes[b.a].x, dy = model.nodes[b.b].y - model.nodes[b.a].y;
+    double rest[3] = {(q[0] - p[0]) + p[1] * dx + p[2] * dy, q[1] - p[1], q[2] - p[2]};  // as for triangles
     for (int r = 0; r < 6; ++r)
-        for (int c = 0; c < 6; ++c)
-            f[3 * std::size_t(ends[r / 3]) + r % 3] += k[6 * r + c] * u[3 * std::size_t(ends[c / 3]) + c % 3];
+        for (int c = 0; c < 3; ++c) f[3 * std::size_t(ends[r / 3]) + r % 3] += k[6 * r + 3 + c] * rest[c];
 }
 
 void addSpringForces(const PlateModel::Spring& s, const NodeVector& u, NodeVector& f) {

@@ -22,7 +22,7 @@ std::vector<FreeMovement> freeMovements(const PlateModel& model) {
         for (int n : r.nodes) join(n, r.nodes.front());
 
     struct Part {
-        double x = 0, y = 0, square = 0;
+        double x = 0, y = 0, area = 0, square = 0;
         std::size_t nodes = 0;
         Eigen::Matrix3d K =
             Eigen::Matrix3d::Zero();  // against (w, bx, by) of the part's middle, made dimensionless
@@ -32,10 +32,17 @@ std::vector<FreeMovement> freeMovements(const PlateModel& model) {
     for (std::size_t n = 0; n < model.nodes.size(); ++n) {
         int& i = index[find(int(n))];
         if (i < 0) i = int(parts.size()), parts.emplace_back();
-        Part& p = parts[i];
-        p.x += model.nodes[n].x, p.y += model.nodes[n].y, ++p.nodes;
+        ++parts[i].nodes;
     }
-    for (auto& p : parts) p.x /= double(p.nodes), p.y /= double(p.nodes);
+    for (const auto& t : model.triangles) {
+        Part& p = parts[index[find(t[0])]];
+        Point a = model.nodes[t[0]], b = model.nodes[t[1]], c = model.nodes[t[2]];
+        double area = (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
+        p.area += area;
+        p.x += area * (a.x + b.x + c.x) / 3, p.y += area * (a.y + b.y + c.y) / 3;
+    }
+    for (auto& p : parts)
+        if (p.area > 0) p.x /= p.area, p.y /= p.area;
     auto partOf = [&](int node) -> Part& { return parts[index[find(node)]]; };
     for (std::size_t n = 0; n < model.nodes.size(); ++n) {
         Part& p = partOf(int(n));

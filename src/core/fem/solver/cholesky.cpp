@@ -4,7 +4,10 @@
 #include <suitesparse/cholmod.h>
 
 #include <algorithm>
+#include <chrono>
 #include <cstring>
+#include <future>
+#include <thread>
 
 #include "fem/parallel/pool.h"
 #include "fem/solver/dense_blocks.h"
@@ -75,24 +78,50 @@ struct Cholesky::Inner {
     Inner& operator=(const Inner&) = delete;
 };
 
-Cholesky::Cholesky() : inner_(std::make_unique<Inner>()) {}
+Cholesky::Cholesky() : inner_(std::make_shared<Inner>()) {}
 Cholesky::~Cholesky() = default;
 Cholesky::Cholesky(Cholesky&&) noexcept = default;
 Cholesky& Cholesky::operator=(Cholesky&&) noexcept = default;
 
-std::string Cholesky::analyse(const SparseMatrix& matrix) {
-    auto& c = inner_->common;
-    cholmod_free_factor(&inner_->factor, &c);
+namespace {
+
+std::string analysePattern(cholmod_common& c, cholmod_factor*& factor, const SparseMatrix& matrix) {
     SerialLoops serial;
     cholmod_sparse a = view(matrix);
-    inner_->factor = cholmod_analyze(&a, &c);
-    if (!inner_->factor || c.status < 0)
-        return c.status == CHOLMOD_TOO_LARGE || c.status == CHOLMOD_OUT_OF_MEMORY
-                   ? "The model is too large for this machine; choose a larger size of mesh."
-                   : "The system of equations could not be ordered.";
-    inner_->flops = c.fl;
-    inner_->entries = c.lnz;
-    return {};
+    factor = cholmod_analyze(&a, &c);
+    if (factor && c.status >= 0) return {};
+    return c.status == CHOLMOD_TOO_LARGE || c.status == CHOLMOD_OUT_OF_MEMORY
+               ? "The model is too large for this machine; choose a larger size of mesh."
+               : "The system of equations could not be ordered.";
+}
+
+}  // namespace
+
+std::string Cholesky::analyse(const SparseMatrix& matrix, std::stop_token stop) {
+    inner_ = std::make_shared<Inner>();
+    constexpr int large = 30000;  // below it takes less than 20 ms
+    std::string error;
+    if (matrix.size() < large || !stop.stop_possible()) {
+        error = analysePattern(inner_->common, inner_->factor, matrix);
+    } else {
+        auto pattern = std::make_shared<SparseMatrix>();
+        pattern->start = matrix.start;
+        pattern->row = matrix.row;
+        auto promise = std::make_shared<std::promise<std::string>>();
+        auto done = promise->get_future();
+        std::thread([inner = inner_, pattern, promise] {
+            promise->set_value(analysePattern(inner->common, inner->factor, *pattern));
+        }).detach();
+        while (done.wait_for(std::chrono::milliseconds(5)) != std::future_status::ready)
+            if (stop.stop_requested()) {
+                inner_ = std::make_shared<Inner>();
+                return "stopped";
+            }
+        error = done.get();
+    }
+    inner_->flops = inner_->common.fl;
+    inner_->entries = inner_->common.lnz;
+    return error;
 }
 
 Cholesky::Outcome Cholesky::factorise(const SparseMatrix& matrix, std::stop_token stop,

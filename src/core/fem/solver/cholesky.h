@@ -26,9 +26,10 @@ class Cholesky {
     Cholesky(Cholesky&&) noexcept;
     Cholesky& operator=(Cholesky&&) noexcept;
 
-    // Symbolic part: kept while the pattern stays. `natural`: the matrix is in the order of elimination
-    // already; otherwise METIS orders it (used for comparison only). Gives a sentence on failure.
-    std::string analyse(const SparseMatrix& matrix);
+    // Symbolic part: kept while the pattern stays. The matrix is in the order of elimination already. Gives a
+    // sentence on failure. CHOLMOD cannot be stopped here: a large one is left to end by itself on a thread
+    // of its own, on a copy of the pattern, when a stop is asked for.
+    std::string analyse(const SparseMatrix& matrix, std::stop_token stop = {});
     // Numeric part. Can be stopped between and inside the dense blocks; `share` is told how much is done.
     enum class Outcome { Done, NotPositive, Stopped, TooLarge };
     Outcome factorise(const SparseMatrix& matrix, std::stop_token stop = {},
@@ -45,7 +46,7 @@ class Cholesky {
 
   private:
     struct Inner;
-    std::unique_ptr<Inner> inner_;
+    std::shared_ptr<Inner> inner_;
     int badColumn_ = -1;
 };
 

@@ -10,8 +10,8 @@ constexpr int leaf = 24;
 
 class Dissection {
   public:
-    Dissection(const Graph& graph, const std::vector<geometry::Point>& at)
-        : graph_(graph), at_(at), side_(graph.size(), 0) {
+    Dissection(const Graph& graph, const std::vector<geometry::Point>& at, std::stop_token stop)
+        : graph_(graph), at_(at), stop_(std::move(stop)), side_(graph.size(), 0) {
         order_.resize(graph.size());
         for (int i = 0; i < graph.size(); ++i) order_[i] = i;
     }
@@ -23,12 +23,13 @@ class Dissection {
   private:
     const Graph& graph_;
     const std::vector<geometry::Point>& at_;
+    std::stop_token stop_;
     std::vector<int> order_, side_, scratch_;
     int stamp_ = 0;
 
     // Sorts order_[from, to) into first half, second half, separator.
     void divide(std::size_t from, std::size_t to) {
-        if (to - from <= leaf) return;
+        if (to - from <= leaf || stop_.stop_requested()) return;
         double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
         for (std::size_t k = from; k < to; ++k) {
             auto p = at_[order_[k]];
@@ -110,8 +111,9 @@ std::vector<int> postorder(const Graph& graph, const std::vector<int>& order) {
 
 }  // namespace
 
-std::vector<int> dissect(const Graph& graph, const std::vector<geometry::Point>& at) {
-    return postorder(graph, Dissection(graph, at).run());
+std::vector<int> dissect(const Graph& graph, const std::vector<geometry::Point>& at, std::stop_token stop) {
+    std::vector<int> order = Dissection(graph, at, stop).run();
+    return stop.stop_requested() ? order : postorder(graph, order);
 }
 
 }  // namespace talvik::fem

@@ -1,6 +1,7 @@
 // Orderings of the node graph for sparse factorisation.
 #pragma once
 
+#include <stop_token>
 #include <vector>
 
 #include "geometry/polygon.h"
@@ -17,6 +18,8 @@ struct Graph {
 // it is shorter, down to small leaves; then a postorder of the elimination tree, so that columns of like
 // structure lie together. Gives position -> node. A. George, Nested dissection of a regular finite element
 // mesh, 1973; J. W. H. Liu, The role of elimination trees in sparse factorization, 1990.
-std::vector<int> dissect(const Graph& graph, const std::vector<geometry::Point>& at);
+// Once a stop is asked for, the order is any.
+std::vector<int> dissect(const Graph& graph, const std::vector<geometry::Point>& at,
+                         std::stop_token stop = {});
 
 }  // namespace talvik::fem

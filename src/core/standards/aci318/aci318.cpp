@@ -54,6 +54,23 @@ class Actions final : public ActionRules {
     }
 };
 
+class Stiffness final : public StiffnessRules {
+  public:
+    explicit Stiffness(const Edition& e) : e_(e) {}
+    double modulus(double fc) const override { return e_.modulus * std::sqrt(fc / e_.stress) * e_.stress; }
+    std::string modulusClause() const override { return "ACI 318-19 19.2.2.1(b)"; }
+    // Table 6.3.2.1: s_w is the clear distance to the next web; beyond a free edge there is no more than
+    // there is.
+    double flange(const Flange& f) const override {
+        double h = f.slabThickness, room = f.edge ? f.toNext : f.toNext / 2;
+        return f.otherSide ? std::min({8 * h, f.clear / 8, room}) : std::min({6 * h, f.clear / 12, room});
+    }
+    std::string flangeClause() const override { return "ACI 318-19 6.3.2.1"; }
+
+  private:
+    const Edition& e_;
+};
+
 }  // namespace
 
 const Edition& si() {
@@ -173,6 +190,7 @@ std::shared_ptr<const Standard> make(const Edition& e, const catalogs::Parameter
     s->service = serviceRules(e, p);
     s->detailing = detailingRules(e);
     s->actions = actionRules();
+    s->stiffness = std::make_unique<Stiffness>(e);
     s->omissions = {
         {"durability", "Cover and concrete for durability", "ACI 318-19 19.3, 20.5",
          "Covers are taken as entered; exposure categories are not judged here."},

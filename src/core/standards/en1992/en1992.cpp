@@ -70,6 +70,18 @@ class Actions final : public ActionRules {
     Parameters p_;
 };
 
+class Stiffness final : public StiffnessRules {
+  public:
+    double modulus(double fc) const override { return concrete(fc).Ecm; }
+    std::string modulusClause() const override { return "EN 1992-1-1 Table 3.1"; }
+    // (5.7a), (5.7b): b_i is half the distance to the next beam, all of it to a free edge.
+    double flange(const Flange& f) const override {
+        double b = f.edge ? f.toNext : f.toNext / 2;
+        return std::min({0.2 * b + 0.1 * f.zeroMoment, 0.2 * f.zeroMoment, b});
+    }
+    std::string flangeClause() const override { return "EN 1992-1-1 5.3.2.1(3)"; }
+};
+
 }  // namespace
 
 Parameters::Parameters(const catalogs::ParameterValues& v) {
@@ -103,6 +115,7 @@ std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes) {
     s->service = serviceRules(p);
     s->detailing = detailingRules(p);
     s->actions = actionRules(p);
+    s->stiffness = std::make_unique<Stiffness>();
     s->omissions = {{"durability", "Cover for durability and bond", "EN 1992-1-1 4.4.1",
                      "Covers are taken as entered; exposure classes are not judged here."},
                     {"fire", "Fire resistance", "EN 1992-1-2",

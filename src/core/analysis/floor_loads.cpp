@@ -1,0 +1,93 @@
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "analysis/floor_model.h"
+#include "fem/plate/loads.h"
+
+namespace talvik::analysis {
+namespace {
+
+double fullMagnitude(const model::FloorLoad& l, double slabArea) {
+    using Kind = model::FloorLoad::Kind;
+    switch (l.kind) {
+        case Kind::Area:
+            return l.value *
+                   (l.outline.empty() ? slabArea : std::abs(geometry::area(model::ring(l.outline))));
+        case Kind::Line:
+            return l.value * std::hypot(l.b.x - l.a.x, l.b.y - l.a.y);
+        default:
+            return l.value;
+    }
+}
+
+}  // namespace
+
+FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const FloorModel& m,
+                      const FloorBasis& basis) {
+    using Kind = model::FloorLoad::Kind;
+    FloorLoads out;
+    std::size_t nodes = m.plate.nodes.size();
+    fem::TriangleFinder finder(m.plate.nodes, m.plate.triangles);
+    double slabArea = 0;
+    {
+        fem::NodeVector scratch(3 * nodes, 0);
+        slabArea = fem::addPressure(
+            finder, 1, [](int) { return true; }, scratch);
+    }
+    for (const auto& c : floor.actions.cases) {
+        fem::NodeVector& f = out.cases.emplace_back(3 * nodes, 0.0);
+        double total = 0;
+        if (c.nature == model::LoadCase::Nature::SelfWeight) {
+            for (std::size_t t = 0; t < m.plate.triangles.size(); ++t) {
+                const auto& n = m.plate.triangles[t];
+                model::Point p = m.plate.nodes[n[0]], q = m.plate.nodes[n[1]], r = m.plate.nodes[n[2]];
+                double force = basis.density * m.thickness[t] *
+                               ((q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x)) / 2;
+                for (int k : n) f[3 * std::size_t(k)] += force / 3;
+                total += force;
+            }
+            for (std::size_t i = 0; i < m.plate.beams.size(); ++i) {
+                const auto& e = m.plate.beams[i];
+                const auto& beam = floor.beams[std::size_t(e.line)];
+                model::Point a = m.plate.nodes[e.a], b = m.plate.nodes[e.b];
+                double force =
+                    basis.density * beam.width * m.sections[i].webDepth * std::hypot(b.x - a.x, b.y - a.y);
+                f[3 * std::size_t(e.a)] += force / 2;
+                f[3 * std::size_t(e.b)] += force / 2;
+                total += force;
+            }
+        }
+        for (std::size_t i = 0; i < floor.actions.loads.size(); ++i) {
+            const auto& l = floor.actions.loads[i];
+            if (l.loadCase != c.id) continue;
+            double put = 0;
+            if (l.kind == Kind::Area) {
+                put = l.outline.empty() ? fem::addPressure(
+                                              finder, l.value, [](int) { return true; }, f)
+                                        : fem::addPressure(finder, l.value, model::ring(l.outline), f);
+            } else if (l.kind == Kind::Line) {
+                put = fem::addLine(finder, l.value, l.a, l.b, f);
+            } else if (l.kind == Kind::Point) {
+                if (l.width > 0 && l.depth > 0)
+                    put = fem::addPressure(finder, l.value / (l.width * l.depth), model::footprint(l), f);
+                else
+                    put = fem::addPoint(finder, l.value, 0, 0, l.a, f);
+            } else {
+                fem::addPoint(finder, 0, l.value, l.valueY, l.a, f);
+            }
+            total += put;
+            double full = l.kind == Kind::Moment ? 0 : fullMagnitude(l, slabArea);
+            if (std::abs(put - full) > 1e-3 * std::abs(full) + 1e-6)
+                out.notes.push_back(
+                    {path + fmt::format(".loads[{}]", i),
+                     fmt::format("Of load {} ({}), {:.1f} kN of {:.1f} kN lie outside the slab or in "
+                                 "an opening and are not counted; move it onto the slab.",
+                                 l.id, c.name, (full - put) / 1000, full / 1000)});
+        }
+        out.total.push_back(total);
+    }
+    return out;
+}
+
+}  // namespace talvik::analysis

@@ -1,0 +1,67 @@
+#include "model/floor.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace talvik::model {
+
+geometry::Ring ring(const Outline& outline, double tolerance) {
+    geometry::Ring points;
+    for (std::size_t i = 0; i < outline.size(); ++i) {
+        const Corner &p = outline[i], &q = outline[(i + 1) % outline.size()];
+        points.push_back({p.x, p.y});
+        double chord = std::hypot(q.x - p.x, q.y - p.y), angle = 4 * std::atan(p.bulge);
+        if (p.bulge == 0 || chord == 0) continue;
+        double radius = chord / 2 / std::abs(std::sin(angle / 2));
+        // A chord of angle a leaves radius (1 - cos a/2) of its arc.
+        double step = 2 * std::acos(std::max(0.0, 1 - std::min(tolerance, radius / 2) / radius));
+        int parts = std::clamp(int(std::ceil(std::abs(angle) / step)), 2, 720);
+        // Centre: to the left of the chord for a turn anticlockwise of less than half a circle.
+        double away = chord / 2 / std::tan(angle / 2);
+        double cx = (p.x + q.x) / 2 - (q.y - p.y) / chord * away,
+               cy = (p.y + q.y) / 2 + (q.x - p.x) / chord * away;
+        double start = std::atan2(p.y - cy, p.x - cx);
+        for (int k = 1; k < parts; ++k) {
+            double t = start + angle * k / parts;
+            points.push_back({cx + radius * std::cos(t), cy + radius * std::sin(t)});
+        }
+    }
+    if (points.size() >= 3 && geometry::area(points) < 0) std::reverse(points.begin(), points.end());
+    return points;
+}
+
+namespace {
+
+geometry::Ring rectangle(double x, double y, double width, double depth, double degrees) {
+    double c = std::cos(degrees * std::numbers::pi / 180), s = std::sin(degrees * std::numbers::pi / 180);
+    geometry::Ring all;
+    for (auto [u, v] : {std::pair(-0.5, -0.5), {0.5, -0.5}, {0.5, 0.5}, {-0.5, 0.5}})
+        all.push_back({x + u * width * c - v * depth * s, y + u * width * s + v * depth * c});
+    return all;
+}
+
+}  // namespace
+
+geometry::Ring footprint(const Column& c) {
+    if (!c.circular) return rectangle(c.x, c.y, c.width, c.depth, c.angle);
+    constexpr int sides = 12;
+    // Radius at which the polygon has the circle's area.
+    double r = c.width / 2 * std::sqrt(2 * std::numbers::pi / sides / std::sin(2 * std::numbers::pi / sides));
+    geometry::Ring all;
+    for (int i = 0; i < sides; ++i) {
+        double t = (c.angle + 360.0 * (i + 0.5) / sides) * std::numbers::pi / 180;
+        all.push_back({c.x + r * std::cos(t), c.y + r * std::sin(t)});
+    }
+    return all;
+}
+
+geometry::Ring footprint(const FloorLoad& load) {
+    return rectangle(load.a.x, load.a.y, load.width, load.depth, 0);
+}
+
+double area(const Column& c) {
+    return c.circular ? std::numbers::pi / 4 * c.width * c.width : c.width * c.depth;
+}
+
+}  // namespace talvik::model

@@ -1,0 +1,298 @@
+#include "model/floor_validation.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace talvik::model {
+namespace {
+
+std::string metres(Point p) {
+    return fmt::format("({:.3f}, {:.3f}) m", p.x / 1000, p.y / 1000);
+}
+
+class Validator {
+  public:
+    std::vector<Diagnostic> found;
+    explicit Validator(std::string path) : path_(std::move(path)) {}
+
+    void add(const std::string& at, std::string message) {
+        found.push_back({path_ + "." + at, std::move(message)});
+    }
+    void number(const std::string& at, double value, double low, double high, const std::string& what,
+                const char* unit, double factor) {
+        if (!std::isfinite(value) || value < low || value > high)
+            add(at,
+                fmt::format("{} must be between {} and {} {}; it is {}.", what, units::plain(low / factor),
+                            units::plain(high / factor), unit, units::plain(value / factor)));
+    }
+    bool place(const std::string& at, Point p, const std::string& what) {
+        if (std::isfinite(p.x) && std::isfinite(p.y) && std::abs(p.x) <= 2e6 && std::abs(p.y) <= 2e6)
+            return true;
+        add(at, what + " lies more than 2 km from the origin of the plan; move the drawing nearer to it.");
+        return false;
+    }
+    // A valid ring, or an empty one after saying why not.
+    geometry::Ring outline(const std::string& at, const Outline& o, const std::string& what) {
+        for (const Corner& c : o) {
+            if (!place(at, {c.x, c.y}, "A corner of " + what)) return {};
+            if (!std::isfinite(c.bulge) || std::abs(c.bulge) > 10) {
+                add(at, "An arc of " + what + " turns too far; draw it as two arcs.");
+                return {};
+            }
+        }
+        if (o.size() > 5000) {
+            add(at,
+                fmt::format("The outline of {} has {} corners; at most 5000 are possible.", what, o.size()));
+            return {};
+        }
+        for (std::size_t i = 0; i < o.size() && o.size() >= 3; ++i) {
+            const Corner &p = o[i], &q = o[(i + 1) % o.size()];
+            if (std::hypot(p.x - q.x, p.y - q.y) < 0.5) {
+                add(at, fmt::format("Corners {} and {} of {} lie at the same place, {}; remove one.", i + 1,
+                                    (i + 1) % o.size() + 1, what, metres({p.x, p.y})));
+                return {};
+            }
+        }
+        geometry::Ring r = ring(o);
+        if (auto why = geometry::invalid(r); !why.empty()) {
+            add(at, what + ": " + why);
+            return {};
+        }
+        if (std::abs(geometry::area(r)) < 1e4) {
+            add(at, what + " has no area to speak of; draw it larger or remove it.");
+            return {};
+        }
+        return r;
+    }
+    void line(const std::string& at, Point a, Point b, const std::string& what,
+              const std::vector<geometry::Ring>& slabs) {
+        if (!place(at, a, "An end of " + what) || !place(at, b, "An end of " + what)) return;
+        if (std::hypot(a.x - b.x, a.y - b.y) < 50) {
+            add(at, fmt::format("{} is shorter than 50 mm, at {}; lengthen or remove it.", what, metres(a)));
+            return;
+        }
+        for (Point p : {a, b})
+            if (!on(slabs, p, 1))
+                add(at, fmt::format(
+                            "{} ends outside every slab, at {}; shorten it to the slab or extend the slab.",
+                            what, metres(p)));
+    }
+    static bool on(const std::vector<geometry::Ring>& slabs, Point p, double tolerance) {
+        for (const auto& r : slabs)
+            if (geometry::contains(r, p) || geometry::distanceToEdge(r, p) <= tolerance) return true;
+        return false;
+    }
+
+  private:
+    std::string path_;
+};
+
+template <class Member>
+std::string named(const char* kind, const Member& m) {
+    return std::string(kind) + " " + (m.name.empty() ? m.id : m.name);
+}
+
+}  // namespace
+
+std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
+    Validator v(path);
+    auto at = [](const char* list, std::size_t i) { return fmt::format("{}[{}]", list, i); };
+    if (f.slabs.empty()) v.add("slabs", fmt::format("Floor {} has no slab; draw an outline.", f.name));
+    std::size_t members = f.slabs.size() + f.zones.size() + f.openings.size() + f.columns.size() +
+                          f.walls.size() + f.edges.size() + f.beams.size() + f.grounds.size() +
+                          f.piles.size();
+    if (members > 20000)
+        v.add("", fmt::format("The floor has {} members; at most 20 000 are possible.", members));
+    std::vector<geometry::Ring> slabs, openings;
+    for (std::size_t i = 0; i < f.slabs.size(); ++i) {
+        std::string name = named("slab", f.slabs[i]);
+        v.number(at("slabs", i) + ".thickness", f.slabs[i].thickness, 50, 5000, "The thickness of " + name,
+                 "mm", 1);
+        auto r = v.outline(at("slabs", i) + ".outline", f.slabs[i].outline, name);
+        if (r.empty()) continue;
+        for (std::size_t k = 0; k < slabs.size(); ++k)
+            if (auto both = geometry::shared(slabs[k], r); both.area > 1e4)
+                v.add(at("slabs", i) + ".outline",
+                      fmt::format(
+                          "{} lies over another slab by {:.2f} m², near {}; draw their common edge once.",
+                          name, both.area / 1e6, metres(both.at)));
+        slabs.push_back(std::move(r));
+    }
+    if (!v.found.empty()) return v.found;  // what follows is placed on the slabs
+    for (std::size_t i = 0; i < f.openings.size(); ++i) {
+        std::string name = named("opening", f.openings[i]), where = at("openings", i) + ".outline";
+        auto r = v.outline(where, f.openings[i].outline, name);
+        if (r.empty()) continue;
+        if (auto beyond = geometry::outside(r, slabs); beyond.area > 1e3)
+            v.add(where,
+                  fmt::format("{} reaches {:.2f} m² beyond the slab, near {}; move it inside, or make the "
+                              "recess part of the slab's outline.",
+                              name, beyond.area / 1e6, metres(beyond.at)));
+        openings.push_back(std::move(r));
+    }
+    for (std::size_t i = 0; i < f.zones.size(); ++i) {
+        std::string name = named("zone", f.zones[i]);
+        v.number(at("zones", i) + ".thickness", f.zones[i].thickness, 50, 5000, "The thickness of " + name,
+                 "mm", 1);
+        v.outline(at("zones", i) + ".outline", f.zones[i].outline, name);
+    }
+    auto inOpening = [&](Point p) {
+        for (const auto& r : openings)
+            if (geometry::contains(r, p) && geometry::distanceToEdge(r, p) > 1) return true;
+        return false;
+    };
+    for (std::size_t i = 0; i < f.columns.size(); ++i) {
+        const Column& c = f.columns[i];
+        std::string name = named("column", c), where = at("columns", i);
+        v.number(where + ".width", c.width, 50, 10000, "The width of " + name, "mm", 1);
+        if (!c.circular) v.number(where + ".depth", c.depth, 50, 10000, "The depth of " + name, "mm", 1);
+        v.number(where + ".angle", c.angle, -360, 360, "The angle of " + name, "degrees", 1);
+        if (c.below)
+            v.number(where + ".heightBelow", c.heightBelow, 100, 100000, "The height below of " + name, "m",
+                     1000);
+        if (c.above)
+            v.number(where + ".heightAbove", c.heightAbove, 100, 100000, "The height above of " + name, "m",
+                     1000);
+        if (!v.place(where, {c.x, c.y}, name)) continue;
+        if (!Validator::on(slabs, {c.x, c.y}, 1))
+            v.add(where, fmt::format("{} stands outside every slab, at {}; move it or extend the slab.", name,
+                                     metres({c.x, c.y})));
+        else if (inOpening({c.x, c.y}))
+            v.add(where,
+                  fmt::format("{} stands in an opening, at {}; move one of them.", name, metres({c.x, c.y})));
+        for (std::size_t k = 0; k < i; ++k)
+            if (std::hypot(c.x - f.columns[k].x, c.y - f.columns[k].y) < 1)
+                v.add(where, fmt::format("{} and {} stand at the same place, {}; remove one.", name,
+                                         named("column", f.columns[k]), metres({c.x, c.y})));
+    }
+    for (std::size_t i = 0; i < f.walls.size(); ++i) {
+        std::string name = named("wall", f.walls[i]), where = at("walls", i);
+        v.number(where + ".thickness", f.walls[i].thickness, 50, 5000, "The thickness of " + name, "mm", 1);
+        v.number(where + ".height", f.walls[i].height, 100, 100000, "The height of " + name, "m", 1000);
+        v.line(where, f.walls[i].a, f.walls[i].b, name, slabs);
+    }
+    for (std::size_t i = 0; i < f.edges.size(); ++i)
+        v.line(at("edges", i), f.edges[i].a, f.edges[i].b, named("line support", f.edges[i]), slabs);
+    for (std::size_t i = 0; i < f.beams.size(); ++i) {
+        const FloorBeam& b = f.beams[i];
+        std::string name = named("beam", b), where = at("beams", i);
+        v.number(where + ".width", b.width, 50, 10000, "The width of " + name, "mm", 1);
+        v.number(where + ".depth", b.depth, 60, 10000, "The depth of " + name, "mm", 1);
+        v.number(where + ".torsion", b.torsion, 0, 1, "The share of torsional stiffness of " + name, "", 1);
+        v.line(where, b.a, b.b, name, slabs);
+    }
+    for (std::size_t i = 0; i < f.grounds.size(); ++i) {
+        std::string name = named("ground", f.grounds[i]), where = at("grounds", i);
+        v.number(where + ".modulus", f.grounds[i].modulus, 1e-5, 10,
+                 "The modulus of subgrade reaction of " + name, "MN/m³", 1e-3);
+        if (!f.grounds[i].outline.empty()) v.outline(where + ".outline", f.grounds[i].outline, name);
+    }
+    for (std::size_t i = 0; i < f.piles.size(); ++i) {
+        const Pile& p = f.piles[i];
+        std::string name = named("pile", p), where = at("piles", i);
+        v.number(where + ".diameter", p.diameter, 50, 5000, "The diameter of " + name, "mm", 1);
+        v.number(where + ".stiffness", p.stiffness, 1, 1e9, "The stiffness of " + name, "kN/mm", 1000);
+        if (v.place(where, {p.x, p.y}, name) && !Validator::on(slabs, {p.x, p.y}, 1))
+            v.add(where, fmt::format("{} stands outside every slab, at {}; move it or extend the slab.", name,
+                                     metres({p.x, p.y})));
+    }
+    const auto& ch = f.choices;
+    if (ch.meshSize != 0) v.number("choices.meshSize", ch.meshSize, 20, 20000, "The size of mesh", "mm", 1);
+    for (auto [key, value] : {std::pair("slab", ch.modifiers.slab),
+                              {"beam", ch.modifiers.beam},
+                              {"column", ch.modifiers.column},
+                              {"wall", ch.modifiers.wall}})
+        v.number(std::string("choices.modifiers.") + key, value, 0.01, 10, "The stiffness modifier", "", 1);
+
+    if (f.actions.cases.size() > 100) v.add("cases", "More than 100 load cases in one floor.");
+    int self = 0;
+    for (std::size_t i = 0; i < f.actions.cases.size(); ++i) {
+        const LoadCase& c = f.actions.cases[i];
+        if (c.nature == LoadCase::Nature::SelfWeight && ++self > 1)
+            v.add(at("cases", i), "The self-weight is counted twice; keep one case of self-weight.");
+        if (c.nature == LoadCase::Nature::Imposed && !catalogs::imposedUse(c.use))
+            v.add(at("cases", i) + ".use", fmt::format("There is no imposed use \"{}\".", c.use));
+    }
+    for (std::size_t i = 0; i < f.actions.loads.size(); ++i) {
+        const FloorLoad& l = f.actions.loads[i];
+        std::string name = "load " + l.id, where = at("loads", i);
+        bool known = false;
+        for (const auto& c : f.actions.cases) known |= c.id == l.loadCase;
+        if (!known)
+            v.add(where + ".loadCase", fmt::format("There is no load case \"{}\" for {}.", l.loadCase, name));
+        v.number(where + ".value", l.value, -1e12, 1e12, "The value of " + name, "N, mm", 1);
+        v.number(where + ".valueY", l.valueY, -1e12, 1e12, "The value of " + name, "N, mm", 1);
+        if (l.kind == FloorLoad::Kind::Area) {
+            if (l.outline.empty()) continue;
+            auto r = v.outline(where + ".outline", l.outline, name);
+            if (!r.empty() && geometry::outside(r, slabs).area > 0.999 * geometry::area(r))
+                v.add(where + ".outline",
+                      fmt::format("{} lies outside every slab, near {}; move it onto a slab.", name,
+                                  metres(geometry::outside(r, slabs).at)));
+        } else if (l.kind == FloorLoad::Kind::Line) {
+            v.line(where, l.a, l.b, name, slabs);
+        } else {
+            v.number(where + ".width", l.width, 0, 1e5, "The footprint of " + name, "mm", 1);
+            v.number(where + ".depth", l.depth, 0, 1e5, "The footprint of " + name, "mm", 1);
+            if (v.place(where, l.a, name) && (!Validator::on(slabs, l.a, 1) || inOpening(l.a)))
+                v.add(where, fmt::format("{} lies outside every slab, at {}; move it onto a slab.", name,
+                                         metres(l.a)));
+        }
+    }
+    return v.found;
+}
+
+std::vector<Diagnostic> nearMisses(const Floor& f, const std::string& path) {
+    constexpr double least = 0.5, most = 100;  // mm: below it ends are joined, above it a gap is meant
+    std::vector<Diagnostic> found;
+    struct Target {
+        std::string name;
+        double gap;
+    };
+    auto nearest = [&](Point p, const Id& self) {
+        Target best{"", 1e300};
+        auto take = [&](double gap, const std::string& name) {
+            if (gap < best.gap) best = {name, std::max(0.0, gap)};
+        };
+        for (const auto& c : f.columns) {
+            auto r = footprint(c);
+            take(geometry::contains(r, p) ? 0 : geometry::distanceToEdge(r, p), named("column", c));
+        }
+        for (const auto& w : f.walls)
+            if (w.id != self) take(geometry::distance(p, w.a, w.b), named("wall", w));
+        for (const auto& b : f.beams)
+            if (b.id != self) take(geometry::distance(p, b.a, b.b), named("beam", b));
+        for (const auto& e : f.edges)
+            if (e.id != self) take(geometry::distance(p, e.a, e.b), named("line support", e));
+        return best;
+    };
+    auto end = [&](const std::string& at, const char* kind, const auto& member) {
+        for (Point p : {member.a, member.b}) {
+            auto t = nearest(p, member.id);
+            if (t.gap > least && t.gap <= most)
+                found.push_back(
+                    {path + "." + at, fmt::format("{} ends {:.0f} mm short of {}, at {}; extend it to meet.",
+                                                  named(kind, member), t.gap, t.name, metres(p))});
+        }
+    };
+    for (std::size_t i = 0; i < f.beams.size(); ++i) end(fmt::format("beams[{}]", i), "beam", f.beams[i]);
+    for (std::size_t i = 0; i < f.walls.size(); ++i) end(fmt::format("walls[{}]", i), "wall", f.walls[i]);
+    std::vector<geometry::Ring> slabs;
+    for (const auto& s : f.slabs) slabs.push_back(ring(s.outline));
+    for (std::size_t i = 0; i < slabs.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k)
+            for (Point p : slabs[i]) {
+                double gap = geometry::distanceToEdge(slabs[k], p);
+                if (gap > least && gap <= most && !geometry::contains(slabs[k], p)) {
+                    found.push_back(
+                        {path + fmt::format(".slabs[{}]", i),
+                         fmt::format("{} stops {:.0f} mm from {}, at {}; move the corner onto its edge.",
+                                     named("slab", f.slabs[i]), gap, named("slab", f.slabs[k]), metres(p))});
+                    break;
+                }
+            }
+    return found;
+}
+
+}  // namespace talvik::model

@@ -1,0 +1,93 @@
+// Floors in the project file, and fields of their analysis as text.
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "design/floors.h"
+#include "formats/fields.h"
+#include "formats/project_file.h"
+#include "model/edits.h"
+#include "support/random_floor.h"
+#include "support/reference.h"
+
+using namespace talvik;
+
+TEST(FloorFile, RoundTripsEveryMember) {
+    for (unsigned seed = 1; seed <= 40; ++seed) {
+        model::Project p = model::emptyProject();
+        auto f = test::randomFloor(seed);
+        p.floors.push_back(std::make_shared<model::Floor>(f));
+        p.nextId = 1000;
+        std::string text = formats::projectText(p);
+        auto read = formats::readProject(text);
+        ASSERT_TRUE(read.trouble.empty()) << seed << " " << formats::sentences(read.trouble);
+        EXPECT_EQ(formats::projectText(read.project), text) << seed;
+        ASSERT_EQ(read.project.floors.size(), 1u);
+        const auto& g = *read.project.floors[0];
+        EXPECT_EQ(g.columns.size(), f.columns.size());
+        EXPECT_EQ(g.choices, f.choices);
+        EXPECT_NEAR(g.columns[0].x, f.columns[0].x, 1e-6);
+        p.nextId = 1;
+        EXPECT_GT(formats::readProject(formats::projectText(p)).project.nextId, 5) << "ids of floors count as used";
+    }
+}
+
+TEST(FloorFile, VersionOneHasNoFloorsAndStillOpens) {
+    model::Project p = model::newProject();
+    auto j = nlohmann::json::parse(formats::projectText(p));
+    j["talvik"] = 1;
+    j.erase("floors");
+    auto read = formats::readProject(j.dump());
+    EXPECT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+    EXPECT_EQ(read.project.slabs.size(), 1u);
+}
+
+TEST(FloorFile, NamesBadPlaces) {
+    auto p = formats::demoFloorProject();
+    auto j = nlohmann::json::parse(formats::projectText(p));
+    auto told = [](const nlohmann::json& x) {
+        return formats::sentences(formats::readProject(x.dump()).trouble);
+    };
+    auto bad = j;
+    bad["floors"][0]["slabs"][0]["outline_mm"][1] = "corner";
+    EXPECT_NE(told(bad).find("floors[0].slabs[0].outline_mm: Expected corners"), std::string::npos)
+        << told(bad);
+    bad = j;
+    bad["floors"][0]["columns"][3]["bearing"] = "floating";
+    EXPECT_NE(told(bad).find("floors[0].columns[3].bearing"), std::string::npos) << told(bad);
+    bad = j;
+    bad["floors"][0]["columns"][1]["id"] = bad["floors"][0]["columns"][0]["id"];
+    EXPECT_NE(told(bad).find("is used twice"), std::string::npos) << told(bad);
+    bad = j;
+    bad["floors"][0].erase("walls");
+    EXPECT_NE(told(bad).find("floors[0].walls: This is missing"), std::string::npos) << told(bad);
+}
+
+TEST(FloorFile, DemoIsCanonical) {
+    std::string path = std::string(TALVIK_SOURCE_DIR) + "/demos/sundvarg_fish_hall.talvik";
+    EXPECT_EQ(test::readText(path), formats::projectText(formats::demoFloorProject()));
+}
+
+TEST(Fields, CsvAndVtuHoldTheField) {
+    auto a = design::analyseFloor(formats::demoFloorProject(), 0);
+    ASSERT_TRUE(a.good());
+    auto csv = formats::fieldText(a, "mx", "", "csv");
+    ASSERT_EQ(csv.error, "");
+    auto rows = test::rows(csv.text);
+    ASSERT_EQ(rows.size(), a.model->points.node.size());
+    auto values = a.field(analysis::Field::Mx, std::size_t(0));
+    for (std::size_t i = 0; i < rows.size(); i += 97)
+        EXPECT_NEAR(test::num(rows[i], "mx"), values[i] / 1000, 1e-3);
+    EXPECT_EQ(test::rows(formats::fieldText(a, "deflection", "Hall", "csv").text).size(),
+              a.model->plate.nodes.size());
+    auto vtu = formats::fieldText(a, "all", "", "vtu").text;
+    for (const char* part : {"<VTKFile type=\"UnstructuredGrid\"", "Name=\"connectivity\"",
+                             "Name=\"mx [kNm/m]\"", "Name=\"deflection [mm]\"", "</VTKFile>"})
+        EXPECT_NE(vtu.find(part), std::string::npos) << part;
+    EXPECT_NE(vtu.find("NumberOfCells=\"" + std::to_string(a.model->plate.triangles.size()) + "\""),
+              std::string::npos);
+    EXPECT_NE(formats::fieldText(a, "colour", "", "csv").error.find("there are: deflection, mx"),
+              std::string::npos);
+    EXPECT_NE(formats::fieldText(a, "mx", "nothing", "csv").error.find("Ice store"), std::string::npos);
+    EXPECT_EQ(formats::fieldText(a, "all", "", "vtu").text, vtu) << "the same every time";
+}
