@@ -101,15 +101,15 @@ class Builder {
         in_.slabs = slabRings_;
         for (const auto& o : f_.openings) in_.openings.push_back(model::ring(o.outline));
         in_.size = size;
-        auto follow = [&](const geometry::Ring& ring) {
+        auto follow = [&](const geometry::Ring& ring, bool yields) {
             for (std::size_t i = 0; i < ring.size(); ++i)
-                in_.lines.push_back({ring[i], ring[(i + 1) % ring.size()], -1});
+                in_.lines.push_back({ring[i], ring[(i + 1) % ring.size()], -1, yields});
         };
-        for (const auto& r : zoneRings_) follow(r);
-        for (const auto& r : groundRings_) follow(r);
+        for (const auto& r : zoneRings_) follow(r, false);
+        for (const auto& r : groundRings_) follow(r, false);
         for (const auto& c : f_.columns) {
             columnRings_.push_back(model::footprint(c));
-            if (c.bearing != model::Bearing::Pinned) follow(columnRings_.back());
+            if (c.bearing != model::Bearing::Pinned) follow(columnRings_.back(), true);
             double half = c.circular ? c.width / 2 : std::hypot(c.width, c.depth) / 2;
             in_.points.push_back({c.x, c.y});
             in_.fine.push_back({{c.x, c.y}, half, atColumns});

@@ -71,23 +71,29 @@ Linework joinLines(const std::vector<MeshInput::Line>& lines, const std::vector<
     work.joined = weld.joined;
 
     // Sweep along x: each pair whose boxes touch.
+    double reach = crossingTolerance * tolerance;
     std::vector<int> order(segments.size());
     for (std::size_t i = 0; i < order.size(); ++i) order[i] = int(i);
     std::stable_sort(order.begin(), order.end(),
                      [&](int i, int j) { return segments[i].box.x0 < segments[j].box.x0; });
+    std::vector<char> yields(weld.points.size(), 1);
+    for (const Segment& s : segments)
+        if (!lines[s.line].yields) yields[s.a] = yields[s.b] = 0;
+    for (int p : work.pointOf) yields[p] = 0;
     auto onLine = [&](const Segment& s, int p) {  // cut s at a point that lies on it
         if (p == s.a || p == s.b) return false;
         Point a = weld.points[s.a], b = weld.points[s.b], c = weld.points[p];
         double dx = b.x - a.x, dy = b.y - a.y, length = std::hypot(dx, dy);
         double along = ((c.x - a.x) * dx + (c.y - a.y) * dy) / length;
         double off = std::abs((c.x - a.x) * dy - (c.y - a.y) * dx) / length;
-        return off <= tolerance && along > 0 && along < length;
+        bool soft = p < int(yields.size()) && yields[p];
+        return off <= (soft ? crossingTolerance : 1) * tolerance && along > 0 && along < length;
     };
     for (std::size_t i = 0; i < order.size(); ++i)
         for (std::size_t j = i + 1; j < order.size(); ++j) {
             Segment &s = segments[order[i]], &t = segments[order[j]];
-            if (t.box.x0 > s.box.x1 + tolerance) break;
-            if (s.box.apart(t.box, tolerance)) continue;
+            if (t.box.x0 > s.box.x1 + reach) break;
+            if (s.box.apart(t.box, reach)) continue;
             bool touched = s.a == t.a || s.a == t.b || s.b == t.a || s.b == t.b;
             for (int p : {t.a, t.b})
                 if (onLine(s, p)) s.cuts.push_back(p), touched = true;

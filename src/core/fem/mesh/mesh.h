@@ -17,6 +17,8 @@ struct MeshInput {
     struct Line {
         Point a, b;
         int id = -1;  // the caller's; -1 where the mesh only has to follow
+        // Its ends matter less than a good mesh: lines that pass within 20 tolerances go through them.
+        bool yields = false;
     };
     // Triangles no larger than `size` within `radius` of `at`, growing beyond by `growth` per length.
     struct Fine {
