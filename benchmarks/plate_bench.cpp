@@ -12,6 +12,7 @@
 #include <chrono>
 #include <thread>
 
+#include "analysis/floor_analysis.h"
 #include "fem/parallel/pool.h"
 #include "fem/plate/loads.h"
 #include "fem/plate/recovery.h"
@@ -237,15 +238,111 @@ void busyCore(benchmark::State& state, double side, double size, int rounds) {
     state.counters["two_to_one_thread"] = median(two) / median(one);
 }
 
+// A typical floor as drawn: ten cases, fourteen combinations; one column is moved and all is answered anew,
+// envelopes of the moments included. Goal: 80 ms.
+model::Floor typicalFloor(double meshSize) {
+    model::Floor f;
+    f.id = "f", f.name = "Typical";
+    f.slabs = {{"d1", "S1", {{0, 0}, {40000, 0}, {40000, 16000}, {36000, 20000}, {0, 20000}}, 250}};
+    f.openings = {{"o1", "", {{9000, 9000}, {12000, 9000}, {12000, 12000}, {9000, 12000}}}};
+    f.choices.meshSize = meshSize;
+    int n = 0;
+    for (double x = 2000; x < 40000; x += 7200)
+        for (double y = 2000; y < 20000; y += 5300)
+            if (x + y < 54000) f.columns.push_back({"c" + std::to_string(++n), "", x, y});
+    f.beams = {{"b1", "", {2000, 2000}, {38000, 2000}, 300, 600}};
+    for (int c = 0; c < 10; ++c) {
+        f.actions.cases.push_back({"q" + std::to_string(c), "", model::LoadCase::Nature::Imposed, "B"});
+        model::FloorLoad l;
+        l.id = "l" + std::to_string(c), l.loadCase = f.actions.cases.back().id, l.value = 1e-3 * (c + 1);
+        if (c % 2)
+            l.outline = {
+                {2000. * c, 500}, {2000. * c + 15000, 500}, {2000. * c + 15000, 15000}, {2000. * c, 15000}};
+        f.actions.loads.push_back(l);
+    }
+    return f;
+}
+std::vector<analysis::FloorCombination> fourteen() {
+    std::vector<analysis::FloorCombination> all;
+    for (int k = 0; k < 14; ++k) {
+        analysis::FloorCombination c{"", "", actions::LimitState::Ultimate, std::vector<double>(10, 1)};
+        c.factors[std::size_t(k % 10)] = 1.5, c.factors[std::size_t((k + 3) % 10)] = 0;
+        all.push_back(c);
+    }
+    return all;
+}
+const analysis::FloorBasis concrete{33000, 0.2, 25e-6,
+                                    [](const analysis::FloorBasis::Flange&) { return 700.0; }};
+
+void floorEdit(benchmark::State& state, bool geometry) {
+    model::Floor f = typicalFloor(800);
+    auto combinations = fourteen();
+    analysis::FloorAnalyser analyser;
+    analysis::FloorAnalysis a;
+    std::vector<double> times;
+    for (auto _ : state)
+        for (int i = 0; i < 30; ++i) {
+            if (geometry)
+                f.columns[5].x += i % 2 ? 150 : -150;
+            else
+                f.actions.loads[0].value += 1e-4;
+            double t = now();
+            a = analyser.analyse(f, "f", concrete, combinations);
+            for (auto field : {analysis::Field::Mx, analysis::Field::My, analysis::Field::Mxy,
+                               analysis::Field::Deflection})
+                benchmark::DoNotOptimize(a.envelope(field, actions::LimitState::Ultimate));
+            times.push_back(now() - t);
+        }
+    state.counters["unknowns"] = a.unknowns;
+    state.counters["ms_median"] = 1e3 * median(times);
+    if (geometry) state.counters["of_goal"] = median(times) / 0.08;
+}
+
+// From the wish to stop until the analysis has come back, at moments spread over a run. Goal: 50 ms.
+void stopping(benchmark::State& state, double meshSize, int tries) {
+    model::Floor f = typicalFloor(meshSize);
+    auto combinations = fourteen();
+    double longest = 0;
+    for (auto _ : state) {
+        double whole = now();
+        {
+            auto a = analysis::FloorAnalyser().analyse(f, "f", concrete, combinations);
+            state.counters["unknowns"] = a.unknowns;
+        }
+        whole = now() - whole;
+        for (int i = 0; i < tries; ++i) {
+            std::stop_source stop;
+            double asked = 0, back = 0;
+            std::thread run([&] {
+                benchmark::DoNotOptimize(analysis::FloorAnalyser()
+                                             .analyse(f, "f", concrete, combinations, stop.get_token())
+                                             .stopped);
+                back = now();
+            });
+            std::this_thread::sleep_for(std::chrono::duration<double>(whole * (i + 0.5) / tries));
+            asked = now();
+            stop.request_stop();
+            run.join();
+            if (back > asked) longest = std::max(longest, back - asked);
+        }
+    }
+    state.counters["ms_longest"] = 1e3 * longest;
+    state.counters["of_goal"] = longest / 0.05;
+}
+
 void registerAll() {
     auto once = [](const char* name, auto f) {
         benchmark::RegisterBenchmark(name, f)->Iterations(1)->Unit(benchmark::kMillisecond)->UseRealTime();
     };
-    once("whole_analysis/8k", [](benchmark::State& s) { wholeAnalysis(s, 24000, 700, 25); });
-    once("whole_analysis/100k", [](benchmark::State& s) { wholeAnalysis(s, 48000, 300, 9); });
-    once("whole_analysis/1M", [](benchmark::State& s) { wholeAnalysis(s, 96000, 175, 1); });
-    once("busy_core/8k", [](benchmark::State& s) { busyCore(s, 24000, 700, 25); });
-    once("busy_core/100k", [](benchmark::State& s) { busyCore(s, 48000, 300, 5); });
+    once("whole_analysis/8k", [](benchmark::State& s) { wholeAnalysis(s, 24000, 670, 25); });
+    once("whole_analysis/100k", [](benchmark::State& s) { wholeAnalysis(s, 48000, 350, 11); });
+    once("whole_analysis/1M", [](benchmark::State& s) { wholeAnalysis(s, 96000, 222, 1); });
+    once("geometry_edit/typical_floor", [](benchmark::State& s) { floorEdit(s, true); });
+    once("load_edit/typical_floor", [](benchmark::State& s) { floorEdit(s, false); });
+    once("stop/100k", [](benchmark::State& s) { stopping(s, 150, 24); });
+    once("stop/1M", [](benchmark::State& s) { stopping(s, 46, 24); });
+    once("busy_core/8k", [](benchmark::State& s) { busyCore(s, 24000, 670, 25); });
+    once("busy_core/100k", [](benchmark::State& s) { busyCore(s, 48000, 350, 7); });
 }
 const bool registered = (registerAll(), true);
 

@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "fem/parallel/pool.h"
+#include "fem/parallel/aside.h"
 #include "fem/plate/loads.h"
 
 namespace talvik::analysis {
@@ -124,15 +124,27 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
         a.stopped = true;
         return true;
     };
+    // What a stopped run leaves is freed elsewhere.
+    struct Leavings {
+        std::vector<std::shared_ptr<void>> all;
+        std::stop_token stop;
+        ~Leavings() {
+            if (stop.stop_requested())
+                for (auto& x : all) fem::letGo(std::move(x));
+        }
+    } leavings{{}, stop};
     a.assumptions = assumptions(floor);
     bool keepFactor = kept_ && sameStructure(kept_->floor, floor) && sameBasis(kept_->basis, basis);
     std::shared_ptr<Kept> now = keepFactor ? kept_ : std::make_shared<Kept>();
+    auto loadsOwner = std::make_shared<FloorLoads>();
+    leavings.all = {now, loadsOwner};
     if (!keepFactor) {
         tell(0);
         now->model =
             std::make_shared<FloorModel>(makeFloorModel(floor, path, basis, a.stages, stop, refined_));
         if (halted()) return a;
         a.trouble = now->model->trouble;
+        if (halted()) return a;
         for (const auto& free :
              a.trouble.empty() ? fem::freeMovements(now->model->plate) : std::vector<fem::FreeMovement>{})
             a.trouble.push_back(freeSentence(free, floor, path));
@@ -171,7 +183,8 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
     a.notes = m.notes;
     a.unknowns = now->system.unknowns();
     a.factorEntries = now->system.cholesky().entries();
-    FloorLoads loads = floorLoads(floor, path, m, basis);
+    FloorLoads& loads = *loadsOwner;
+    loads = floorLoads(floor, path, m, basis, stop);
     a.notes.insert(a.notes.end(), loads.notes.begin(), loads.notes.end());
     a.combinations = combinations;
     if (halted()) return a;

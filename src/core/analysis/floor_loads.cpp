@@ -24,7 +24,7 @@ double fullMagnitude(const model::FloorLoad& l, double slabArea) {
 }  // namespace
 
 FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const FloorModel& m,
-                      const FloorBasis& basis) {
+                      const FloorBasis& basis, std::stop_token stop) {
     using Kind = model::FloorLoad::Kind;
     FloorLoads out;
     std::size_t nodes = m.plate.nodes.size();
@@ -60,7 +60,7 @@ FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const 
         }
         for (std::size_t i = 0; i < floor.actions.loads.size(); ++i) {
             const auto& l = floor.actions.loads[i];
-            if (l.loadCase != c.id) continue;
+            if (l.loadCase != c.id || stop.stop_requested()) continue;
             double put = 0;
             if (l.kind == Kind::Area) {
                 put = l.outline.empty() ? fem::addPressure(

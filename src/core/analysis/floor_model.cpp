@@ -51,16 +51,14 @@ class Builder {
         m_.plate.nodes = m_.mesh.nodes;
         m_.plate.triangles = m_.mesh.triangles;
         m_.nodeSupport.assign(m_.mesh.nodes.size(), -1);
-        slabs();
-        columns();
-        piles();
-        walls();
-        lineSupports();
-        beams();
-        ground();
+        for (auto step : {&Builder::slabs, &Builder::columns, &Builder::piles, &Builder::walls,
+                          &Builder::lineSupports, &Builder::beams, &Builder::ground}) {
+            if (stop.stop_requested()) return std::move(m_);
+            (this->*step)();
+        }
         std::vector<std::pair<int, int>> breaks;
         for (const auto& e : m_.mesh.edges) breaks.push_back({e.a, e.b});
-        m_.points = fem::fieldPoints(m_.plate, breaks);
+        m_.points = fem::fieldPoints(m_.plate, breaks, stop);
         stages.model += since();
         auto misses = model::nearMisses(f_, path_);
         m_.notes.insert(m_.notes.end(), misses.begin(), misses.end());
@@ -403,20 +401,25 @@ class Builder {
                                                 beam.name.empty() ? beam.id : beam.name)});
         }
     }
+    // Thickness of the slab beside a mesh edge on a beam: the thinner of the two sides.
     double thicknessAt(const fem::Mesh::Edge& e) {
-        if (edgeThickness_.empty())
+        auto key = [](int a, int b) { return std::pair(std::min(a, b), std::max(a, b)); };
+        if (edgeThickness_.empty()) {
+            std::vector<char> onBeam(m_.mesh.nodes.size(), 0);
+            for (const auto& edge : m_.mesh.edges)
+                if (edge.line >= beamId(0)) onBeam[edge.a] = onBeam[edge.b] = 1;
             for (std::size_t t = 0; t < m_.mesh.triangles.size(); ++t)
                 for (int c = 0; c < 3; ++c) {
                     int a = m_.mesh.triangles[t][c], b = m_.mesh.triangles[t][(c + 1) % 3];
-                    edgeThickness_.push_back({{std::min(a, b), std::max(a, b)}, m_.thickness[t]});
+                    if (onBeam[a] && onBeam[b]) edgeThickness_.push_back({key(a, b), m_.thickness[t]});
                 }
-        if (!sorted_) std::sort(edgeThickness_.begin(), edgeThickness_.end()), sorted_ = true;
-        std::pair<int, int> key{std::min(e.a, e.b), std::max(e.a, e.b)};
-        auto it = std::lower_bound(edgeThickness_.begin(), edgeThickness_.end(), std::pair(key, 0.0));
-        return it == edgeThickness_.end() ? 0 : it->second;  // the thinner of the two sides
+            std::sort(edgeThickness_.begin(), edgeThickness_.end());
+        }
+        auto it =
+            std::lower_bound(edgeThickness_.begin(), edgeThickness_.end(), std::pair(key(e.a, e.b), 0.0));
+        return it == edgeThickness_.end() ? 0 : it->second;
     }
     std::vector<std::pair<std::pair<int, int>, double>> edgeThickness_;
-    bool sorted_ = false;
 
     void ground() {
         m_.bed.assign(m_.mesh.triangles.size(), 0);

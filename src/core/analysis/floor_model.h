@@ -70,6 +70,6 @@ struct FloorLoads {
     std::vector<model::Diagnostic> notes;
 };
 FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const FloorModel& model,
-                      const FloorBasis& basis);
+                      const FloorBasis& basis, std::stop_token stop = {});
 
 }  // namespace talvik::analysis

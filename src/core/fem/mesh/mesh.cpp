@@ -18,6 +18,7 @@
 #include <numbers>
 
 #include "fem/mesh/size_field.h"
+#include "fem/parallel/aside.h"
 
 namespace talvik::fem {
 namespace {
@@ -107,6 +108,8 @@ class Generator {
         }
         return std::move(mesh_);
     }
+
+    bool isLarge() const { return points_.size() > 50000; }
 
   private:
     const MeshInput& input_;
@@ -444,7 +447,10 @@ class Generator {
 }  // namespace
 
 Mesh makeMesh(const MeshInput& input, std::stop_token stop, std::size_t mostNodes) {
-    return Generator(input, std::move(stop), mostNodes).run();
+    auto generator = std::make_shared<Generator>(input, stop, mostNodes);
+    Mesh mesh = generator->run();
+    if (generator->isLarge()) letGo(std::move(generator));
+    return mesh;
 }
 
 }  // namespace talvik::fem

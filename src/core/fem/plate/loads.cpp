@@ -70,6 +70,7 @@ void TriangleFinder::touching(Point low, Point high, const std::function<void(in
         return std::size_t(std::clamp(std::floor(v / cell_), 0.0, double(n - 1)));
     };
     std::vector<int> found;
+    found.reserve(256);
     for (std::size_t y = index(low.y - low_.y, rows_); y <= index(high.y - low_.y, rows_); ++y)
         for (std::size_t x = index(low.x - low_.x, columns_); x <= index(high.x - low_.x, columns_); ++x)
             for (int k = start_[y * columns_ + x]; k < start_[y * columns_ + x + 1]; ++k)
@@ -133,8 +134,31 @@ double addPressure(const TriangleFinder& plate, double q, const geometry::Ring& 
         low = {std::min(low.x, p.x), std::min(low.y, p.y)};
         high = {std::max(high.x, p.x), std::max(high.y, p.y)};
     }
+    // Triangles that an edge of the polygon may pass are cut; the others lie in or out as a whole.
+    std::vector<char> cut(plate.triangles().size(), 0);
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        Point a = ring[i], b = ring[(i + 1) % ring.size()];
+        plate.touching({std::min(a.x, b.x), std::min(a.y, b.y)}, {std::max(a.x, b.x), std::max(a.y, b.y)},
+                       [&](int t) {
+                           int left = 0, right = 0;
+                           for (int n : plate.triangles()[t]) {
+                               Point p = plate.nodes()[n];
+                               double side = (b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x);
+                               left += side >= 0, right += side <= 0;
+                           }
+                           if (left && right) cut[t] = 1;
+                       });
+    }
     double total = 0;
     plate.touching(low, high, [&](int t) {
+        if (!cut[t]) {
+            Point p = plate.nodes()[plate.triangles()[t][0]];
+            if (!geometry::contains(ring, p)) return;
+            double force = q * areaOf(plate, t);
+            put(plate, t, {1.0 / 3, 1.0 / 3, 1.0 / 3}, force, f);
+            total += force;
+            return;
+        }
         Point c[3];
         for (int i = 0; i < 3; ++i) c[i] = plate.nodes()[plate.triangles()[t][i]];
         geometry::Ring part = ring;

@@ -174,6 +174,7 @@ std::string PlateSystem::build(const PlateModel& model, Stages& stages, std::sto
         position_.resize(equations);
         for (int p = 0; p < equations; ++p) position_[order_[p]] = p;
 
+        if (stop.stop_requested()) return "stopped";
         lowerStart_.assign(1, 0);
         lower_.clear();
         lower_.reserve(graph_.to.size() / 2);
@@ -187,17 +188,17 @@ std::string PlateSystem::build(const PlateModel& model, Stages& stages, std::sto
         }
         std::size_t entries = 6 * std::size_t(equations) + 9 * lower_.size();
         if (entries > 2'000'000'000) return "The model is too large; choose a larger size of mesh.";
-        matrix_.start.resize(3 * std::size_t(equations) + 1);
-        matrix_.row.resize(entries);
-        matrix_.value.clear();
-        matrix_.start[0] = 0;
+        matrix_ = std::make_shared<SparseMatrix>();
+        matrix_->start.resize(3 * std::size_t(equations) + 1);
+        matrix_->row.resize(entries);
+        matrix_->start[0] = 0;
         for (int p = 0; p < equations; ++p)
             for (int d = 0; d < 3; ++d) {
-                int at = matrix_.start[3 * p + d];
-                for (int r = d; r < 3; ++r) matrix_.row[at++] = 3 * p + r;
+                int at = matrix_->start[3 * p + d];
+                for (int r = d; r < 3; ++r) matrix_->row[at++] = 3 * p + r;
                 for (int k = lowerStart_[p]; k < lowerStart_[p + 1]; ++k)
-                    for (int r = 0; r < 3; ++r) matrix_.row[at++] = 3 * lower_[k] + r;
-                matrix_.start[3 * p + d + 1] = at;
+                    for (int r = 0; r < 3; ++r) matrix_->row[at++] = 3 * lower_[k] + r;
+                matrix_->start[3 * p + d + 1] = at;
             }
     }
     Clock clock(stages.symbolic);
@@ -219,11 +220,12 @@ void PlateSystem::addBlock(int row, int col, const double* block) {
     }
 }
 
-void PlateSystem::assemble(const PlateModel& model) {
+void PlateSystem::assemble(const PlateModel& model, std::stop_token stop) {
     std::size_t triangles = model.triangles.size(), groups = (triangles + lanes - 1) / lanes;
     std::vector<Pack> element(groups * stiffnessEntries);
     constexpr std::size_t perPiece = 64;
     parallelFor((groups + perPiece - 1) / perPiece, [&](std::size_t piece) {
+        if (stop.stop_requested()) return;
         ElementGroup e;
         int list[lanes];
         for (std::size_t g = piece * perPiece; g < std::min(groups, (piece + 1) * perPiece); ++g) {
@@ -234,10 +236,13 @@ void PlateSystem::assemble(const PlateModel& model) {
         }
     });
     const auto* values = reinterpret_cast<const double*>(element.data());
-    matrix_.value.assign(matrix_.row.size(), 0);
+    if (matrix_.use_count() > 1) matrix_ = std::make_shared<SparseMatrix>(*matrix_);  // one is left behind
+    matrix_->value.assign(matrix_->row.size(), 0);
     std::size_t equations = order_.size();
     constexpr std::size_t columnsPerPiece = 512;
+    if (stop.stop_requested()) return;
     parallelFor((equations + columnsPerPiece - 1) / columnsPerPiece, [&](std::size_t piece) {
+        if (stop.stop_requested()) return;
         for (std::size_t p = piece * columnsPerPiece; p < std::min(equations, (piece + 1) * columnsPerPiece);
              ++p) {
             int e = order_[p];
@@ -262,6 +267,7 @@ void PlateSystem::assemble(const PlateModel& model) {
             }
         }
     });
+    if (stop.stop_requested()) return;
     auto turn = [&](int node) { return turnOf_[node] < 0 ? nullptr : turns_[turnOf_[node]].data(); };
     for (const auto& b : model.beams) {
         auto k = beamStiffness(b, model.nodes[b.a], model.nodes[b.b]);
@@ -287,12 +293,12 @@ void PlateSystem::assemble(const PlateModel& model) {
     for (std::size_t p = 0; p < equations; ++p)
         for (int d = 0; d < 3; ++d) {
             bool columnHeld = held_[order_[p]][d];
-            for (int k = matrix_.start[3 * p + d]; k < matrix_.start[3 * p + d + 1]; ++k) {
-                int row = matrix_.row[k];
+            for (int k = matrix_->start[3 * p + d]; k < matrix_->start[3 * p + d + 1]; ++k) {
+                int row = matrix_->row[k];
                 if (row == int(3 * p) + d) {
-                    if (columnHeld) matrix_.value[k] = 1;
+                    if (columnHeld) matrix_->value[k] = 1;
                 } else if (columnHeld || held_[order_[row / 3]][row % 3]) {
-                    matrix_.value[k] = 0;
+                    matrix_->value[k] = 0;
                 }
             }
         }
@@ -302,7 +308,7 @@ Cholesky::Outcome PlateSystem::factorise(const PlateModel& model, Stages& stages
                                          const std::function<void(double)>& share) {
     {
         Clock clock(stages.assembly);
-        assemble(model);
+        assemble(model, stop);
     }
     if (stop.stop_requested()) return Cholesky::Outcome::Stopped;
     Clock clock(stages.factor);
@@ -319,8 +325,10 @@ std::vector<NodeVector> PlateSystem::solve(const std::vector<NodeVector>& loads,
                                            std::stop_token stop, int rounds) const {
     Clock clock(stages.solve);
     std::size_t n = 3 * order_.size(), nodes = equation_.size();
-    std::vector<double> b(n * loads.size(), 0);
+    auto shared = std::make_shared<std::vector<double>>(n * loads.size(), 0.0);
+    std::vector<double>& b = *shared;
     parallelFor(loads.size(), [&](std::size_t c) {
+        if (stop.stop_requested()) return;
         double* x = b.data() + c * n;
         for (std::size_t i = 0; i < nodes; ++i) {
             const double* f = &loads[c][3 * i];
@@ -337,24 +345,28 @@ std::vector<NodeVector> PlateSystem::solve(const std::vector<NodeVector>& loads,
                 if (held_[order_[p]][d]) x[3 * p + d] = 0;
     });
     std::vector<double> given = rounds > 0 ? b : std::vector<double>();
-    if (!cholesky_.solve(b.data(), int(loads.size()), stop)) return {};
+    if (!cholesky_.solve(shared, int(loads.size()), stop)) return {};
     for (int round = 0; round < rounds; ++round) {
-        std::vector<double> rest = given;
+        auto sharedRest = std::make_shared<std::vector<double>>(given);
+        std::vector<double>& rest = *sharedRest;
         parallelFor(loads.size(), [&](std::size_t c) {
+            if (stop.stop_requested()) return;
+            if (stop.stop_requested()) return;
             const double* x = b.data() + c * n;
             double* r = rest.data() + c * n;
             for (std::size_t j = 0; j < n; ++j)
-                for (int k = matrix_.start[j]; k < matrix_.start[j + 1]; ++k) {
-                    auto i = std::size_t(matrix_.row[k]);
-                    r[i] -= matrix_.value[k] * x[j];
-                    if (i != j) r[j] -= matrix_.value[k] * x[i];
+                for (int k = matrix_->start[j]; k < matrix_->start[j + 1]; ++k) {
+                    auto i = std::size_t(matrix_->row[k]);
+                    r[i] -= matrix_->value[k] * x[j];
+                    if (i != j) r[j] -= matrix_->value[k] * x[i];
                 }
         });
-        if (!cholesky_.solve(rest.data(), int(loads.size()), stop)) return {};
+        if (!cholesky_.solve(sharedRest, int(loads.size()), stop)) return {};
         for (std::size_t i = 0; i < b.size(); ++i) b[i] += rest[i];
     }
     std::vector<NodeVector> u(loads.size());
     parallelFor(loads.size(), [&](std::size_t c) {
+        if (stop.stop_requested()) return;
         u[c].resize(3 * nodes);
         for (std::size_t i = 0; i < nodes; ++i) {
             const double* x = b.data() + c * n + 3 * std::size_t(position_[equation_[i]]);

@@ -84,7 +84,7 @@ class PlateSystem {
                                                  const std::vector<NodeVector>& u) const;
     int unknowns() const { return 3 * int(graph_.size()); }
     const Cholesky& cholesky() const { return cholesky_; }
-    const SparseMatrix& matrix() const { return matrix_; }
+    const SparseMatrix& matrix() const { return *matrix_; }
     const Graph& graph() const { return graph_; }
     const std::vector<int>& position() const { return position_; }  // of an equation node in the order
 
@@ -99,13 +99,13 @@ class PlateSystem {
     std::vector<int> order_, position_;
     std::vector<int> incidentStart_, incident_;  // per equation node: triangle * 3 + corner
     std::vector<int> lowerStart_, lower_;        // per position: positions below, ascending
-    SparseMatrix matrix_;
+    std::shared_ptr<SparseMatrix> matrix_;
     Cholesky cholesky_;
     int badNode_ = -1;
 
-    void assemble(const PlateModel& model);
+    void assemble(const PlateModel& model, std::stop_token stop);
     void addBlock(int row, int column, const double* block);
-    double* column(int position, int d) { return matrix_.value.data() + matrix_.start[3 * position + d]; }
+    double* column(int position, int d) { return matrix_->value.data() + matrix_->start[3 * position + d]; }
 };
 
 // Forces that displacements u need at the nodes: stiffness times u, elements, beams and springs.

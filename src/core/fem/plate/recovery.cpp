@@ -46,16 +46,18 @@ bool fitAt(const PlateModel& model, int point, int node, const std::vector<int>&
     };
     Eigen::Matrix<double, terms, terms> A = Eigen::Matrix<double, terms, terms>::Zero();
     for (int t : patch) A += twiceArea(model, std::size_t(t)) / area * row(t) * row(t).transpose();
-    Eigen::SelfAdjointEigenSolver<Eigen::Matrix<double, terms, terms>> eigen(A);
-    if (eigen.eigenvalues()[0] < (terms == 6 ? 2e-4 : 2e-3)) return false;
-    Row value = A.ldlt().solve(Row::Unit(0));
+    Eigen::LLT<Eigen::Matrix<double, terms, terms>> factor(A);
+    if (factor.info() != Eigen::Success) return false;
+    Eigen::Matrix<double, terms, terms> inverse = factor.solve(decltype(A)::Identity());
+    if (A.norm() * inverse.norm() > (terms == 6 ? 1e4 : 1e3)) return false;
+    Row value = inverse.col(0);
     for (int t : patch)
         parts.push_back({t, {point, twiceArea(model, std::size_t(t)) / area * row(t).dot(value)}});
     return true;
 }
 
 // Fits for the points on the edge of their group of triangles.
-void fitEdges(const PlateModel& model, FieldPoints& points) {
+void fitEdges(const PlateModel& model, FieldPoints& points, std::stop_token stop) {
     std::size_t count = points.node.size(), triangles = model.triangles.size();
     // Inside, each neighbour comes once before and once after the point in a triangle; at an edge two do not.
     std::vector<long> open(count, 0);
@@ -87,28 +89,36 @@ void fitEdges(const PlateModel& model, FieldPoints& points) {
                     others.push_back(n);
         return others.size() < 2;
     };
+    std::vector<int> edge;
+    for (std::size_t p = 0; p < count; ++p)
+        if (open[p] != 0 && !alone(p)) edge.push_back(int(p));
+    constexpr std::size_t perPiece = 32;
+    std::vector<std::vector<std::pair<int, FieldPoints::Part>>> found((edge.size() + perPiece - 1) /
+                                                                      perPiece);
+    parallelFor(found.size(), [&](std::size_t piece) {
+        if (stop.stop_requested()) return;
+        std::vector<int> patch;
+        for (std::size_t k = piece * perPiece; k < std::min(edge.size(), (piece + 1) * perPiece); ++k) {
+            int p = edge[k];
+            // Triangles around the point, and twice their neighbours across corners.
+            patch.assign(around.begin() + start[p], around.begin() + start[p + 1]);
+            for (int ring = 0; ring < 2; ++ring) {
+                std::size_t before = patch.size();
+                for (std::size_t t = 0; t < before; ++t)
+                    for (int c = 0; c < 3; ++c) {
+                        int q = points.corner[3 * patch[t] + c];
+                        patch.insert(patch.end(), around.begin() + start[q], around.begin() + start[q + 1]);
+                    }
+                std::sort(patch.begin(), patch.end());
+                patch.erase(std::unique(patch.begin(), patch.end()), patch.end());
+            }
+            if (fitAt<6>(model, p, points.node[p], patch, found[piece]) ||
+                fitAt<3>(model, p, points.node[p], patch, found[piece]))
+                points.share[p] = 0;  // otherwise, where it is too narrow, the mean stays
+        }
+    });
     std::vector<std::pair<int, FieldPoints::Part>> parts;
-    std::vector<int> patch;
-    for (std::size_t p = 0; p < count; ++p) {
-        if (open[p] == 0 || alone(p)) continue;
-        // Triangles around the point, and twice their neighbours across corners.
-        patch.assign(around.begin() + start[p], around.begin() + start[p + 1]);
-        auto grow = [&] {
-            std::size_t before = patch.size();
-            for (std::size_t k = 0; k < before; ++k)
-                for (int c = 0; c < 3; ++c) {
-                    int q = points.corner[3 * patch[k] + c];
-                    patch.insert(patch.end(), around.begin() + start[q], around.begin() + start[q + 1]);
-                }
-            std::sort(patch.begin(), patch.end());
-            patch.erase(std::unique(patch.begin(), patch.end()), patch.end());
-        };
-        grow();
-        grow();
-        if (fitAt<6>(model, int(p), points.node[p], patch, parts) ||
-            fitAt<3>(model, int(p), points.node[p], patch, parts))
-            points.share[p] = 0;  // otherwise, where it is too narrow, the mean stays
-    }
+    for (auto& f : found) parts.insert(parts.end(), f.begin(), f.end());
     std::stable_sort(parts.begin(), parts.end(), [](auto& a, auto& b) { return a.first < b.first; });
     points.fitStart.assign(triangles + 1, 0);
     for (const auto& [t, part] : parts) {
@@ -120,7 +130,8 @@ void fitEdges(const PlateModel& model, FieldPoints& points) {
 
 }  // namespace
 
-FieldPoints fieldPoints(const PlateModel& model, const std::vector<std::pair<int, int>>& breaks) {
+FieldPoints fieldPoints(const PlateModel& model, const std::vector<std::pair<int, int>>& breaks,
+                        std::stop_token stop) {
     std::size_t nodes = model.nodes.size(), triangles = model.triangles.size();
     std::vector<std::pair<int, int>> cut;
     std::vector<char> special(nodes, 0);
@@ -187,7 +198,7 @@ FieldPoints fieldPoints(const PlateModel& model, const std::vector<std::pair<int
     for (std::size_t t = 0; t < triangles; ++t)
         for (int c = 0; c < 3; ++c) points.share[points.corner[3 * t + c]] += twiceArea(model, t);
     for (double& s : points.share) s = s > 0 ? 1 / s : 0;
-    fitEdges(model, points);
+    if (!stop.stop_requested()) fitEdges(model, points, stop);
     return points;
 }
 

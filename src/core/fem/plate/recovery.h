@@ -24,7 +24,8 @@ struct FieldPoints {
     std::vector<int> fitStart;
     std::vector<Part> fit;
 };
-FieldPoints fieldPoints(const PlateModel& model, const std::vector<std::pair<int, int>>& breaks);
+FieldPoints fieldPoints(const PlateModel& model, const std::vector<std::pair<int, int>>& breaks,
+                        std::stop_token stop = {});
 
 // Mx, My, Mxy per point, one after the other.
 using MomentField = std::vector<double>;

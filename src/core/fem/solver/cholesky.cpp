@@ -4,11 +4,10 @@
 #include <suitesparse/cholmod.h>
 
 #include <algorithm>
-#include <chrono>
+#include <atomic>
 #include <cstring>
-#include <future>
-#include <thread>
 
+#include "fem/parallel/aside.h"
 #include "fem/parallel/pool.h"
 #include "fem/solver/dense_blocks.h"
 
@@ -45,6 +44,7 @@ void configure(cholmod_common& c) {
     c.method[0].ordering = CHOLMOD_NATURAL;
     c.postorder = 0;
     c.final_ll = 1;
+    c.quick_return_if_not_posdef = 1;
 }
 
 // Workspace of one thread that solves.
@@ -79,61 +79,58 @@ struct Cholesky::Inner {
 };
 
 Cholesky::Cholesky() : inner_(std::make_shared<Inner>()) {}
-Cholesky::~Cholesky() = default;
-Cholesky::Cholesky(Cholesky&&) noexcept = default;
-Cholesky& Cholesky::operator=(Cholesky&&) noexcept = default;
 
 namespace {
 
-std::string analysePattern(cholmod_common& c, cholmod_factor*& factor, const SparseMatrix& matrix) {
-    SerialLoops serial;
-    cholmod_sparse a = view(matrix);
-    factor = cholmod_analyze(&a, &c);
-    if (factor && c.status >= 0) return {};
+constexpr std::size_t large = 30000;  // unknowns; below it CHOLMOD ends soon enough by itself
+
+// Aside where it is large and may be stopped.
+bool run(std::size_t unknowns, std::function<void()> work, std::stop_token stop,
+         const std::function<void()>& meanwhile = {}) {
+    if (unknowns >= large && stop.stop_possible()) return doAside(std::move(work), stop, meanwhile);
+    work();
+    return !stop.stop_requested();
+}
+
+}  // namespace
+
+std::string Cholesky::analyse(const std::shared_ptr<const SparseMatrix>& matrix, std::stop_token stop) {
+    inner_ = std::make_shared<Inner>();
+    auto work = [inner = inner_, matrix] {
+        SerialLoops serial;
+        cholmod_sparse a = view(*matrix);
+        inner->factor = cholmod_analyze(&a, &inner->common);
+    };
+    if (!run(matrix->start.size(), work, stop)) {
+        inner_ = std::make_shared<Inner>();
+        return "stopped";
+    }
+    const auto& c = inner_->common;
+    inner_->flops = c.fl;
+    inner_->entries = c.lnz;
+    if (inner_->factor && c.status >= 0) return {};
     return c.status == CHOLMOD_TOO_LARGE || c.status == CHOLMOD_OUT_OF_MEMORY
                ? "The model is too large for this machine; choose a larger size of mesh."
                : "The system of equations could not be ordered.";
 }
 
-}  // namespace
-
-std::string Cholesky::analyse(const SparseMatrix& matrix, std::stop_token stop) {
-    inner_ = std::make_shared<Inner>();
-    constexpr int large = 30000;  // below it takes less than 20 ms
-    std::string error;
-    if (matrix.size() < large || !stop.stop_possible()) {
-        error = analysePattern(inner_->common, inner_->factor, matrix);
-    } else {
-        auto pattern = std::make_shared<SparseMatrix>();
-        pattern->start = matrix.start;
-        pattern->row = matrix.row;
-        auto promise = std::make_shared<std::promise<std::string>>();
-        auto done = promise->get_future();
-        std::thread([inner = inner_, pattern, promise] {
-            promise->set_value(analysePattern(inner->common, inner->factor, *pattern));
-        }).detach();
-        while (done.wait_for(std::chrono::milliseconds(5)) != std::future_status::ready)
-            if (stop.stop_requested()) {
-                inner_ = std::make_shared<Inner>();
-                return "stopped";
-            }
-        error = done.get();
-    }
-    inner_->flops = inner_->common.fl;
-    inner_->entries = inner_->common.lnz;
-    return error;
-}
-
-Cholesky::Outcome Cholesky::factorise(const SparseMatrix& matrix, std::stop_token stop,
+Cholesky::Outcome Cholesky::factorise(const std::shared_ptr<const SparseMatrix>& matrix, std::stop_token stop,
                                       const std::function<void(double)>& share) {
-    auto& c = inner_->common;
-    SerialLoops serial;
-    double all = std::max(1.0, inner_->flops);
-    WatchBlocks watched(
-        stop, share ? [&](double done) { share(std::min(1.0, done / all)); } : std::function<void(double)>());
-    cholmod_sparse a = view(matrix);
-    cholmod_factorize(&a, inner_->factor, &c);
-    if (stop.stop_requested()) return Outcome::Stopped;
+    auto done = std::make_shared<std::atomic<double>>(0);
+    auto work = [inner = inner_, matrix, stop, done] {
+        SerialLoops serial;
+        WatchBlocks watched(stop, [done](double flops) { *done = flops; });
+        cholmod_sparse a = view(*matrix);
+        cholmod_factorize(&a, inner->factor, &inner->common);
+    };
+    auto tell = [&] {
+        if (share) share(std::min(1.0, *done / std::max(1.0, inner_->flops)));
+    };
+    if (!run(matrix->start.size(), work, stop, tell)) {
+        inner_ = std::make_shared<Inner>();  // the other may still be in use
+        return Outcome::Stopped;
+    }
+    const auto& c = inner_->common;
     if (c.status == CHOLMOD_NOT_POSDEF) {
         badColumn_ = int(inner_->factor->minor);
         return Outcome::NotPositive;
@@ -143,30 +140,32 @@ Cholesky::Outcome Cholesky::factorise(const SparseMatrix& matrix, std::stop_toke
     return Outcome::Done;
 }
 
-bool Cholesky::solve(double* b, int columns, std::stop_token stop) const {
-    auto n = inner_->factor->n;
-    // Blocks of columns, so that two threads share them and a stop is seen between them.
-    int width = std::max(1, std::min(8, (columns + int(threads()) - 1) / int(threads())));
-    auto blocks = std::size_t((columns + width - 1) / width);
-    while (inner_->solvers.size() < blocks) inner_->solvers.push_back(std::make_unique<Solver>());
-    parallelFor(blocks, [&](std::size_t k) {
-        if (stop.stop_requested()) return;
-        SerialLoops serial;
-        WatchBlocks watched(stop, {});
-        auto& s = *inner_->solvers[k];
-        int first = int(k) * width, count = std::min(width, columns - first);
-        double* at = b + std::ptrdiff_t(first) * std::ptrdiff_t(n);
-        cholmod_dense rhs{};
-        rhs.nrow = rhs.d = n;
-        rhs.ncol = std::size_t(count);
-        rhs.nzmax = n * rhs.ncol;
-        rhs.x = at;
-        rhs.xtype = CHOLMOD_REAL;
-        rhs.dtype = CHOLMOD_DOUBLE;
-        cholmod_solve2(CHOLMOD_A, inner_->factor, &rhs, nullptr, &s.x, nullptr, &s.y, &s.e, &s.common);
-        std::memcpy(at, s.x->x, sizeof(double) * rhs.nzmax);
-    });
-    return !stop.stop_requested();
+bool Cholesky::solve(const std::shared_ptr<std::vector<double>>& b, int columns, std::stop_token stop) const {
+    auto work = [inner = inner_, b, columns, stop] {
+        auto n = inner->factor->n;
+        // Blocks of columns, so that two threads share them and a stop is seen between them.
+        int width = std::max(1, std::min(8, (columns + int(threads()) - 1) / int(threads())));
+        auto blocks = std::size_t((columns + width - 1) / width);
+        while (inner->solvers.size() < blocks) inner->solvers.push_back(std::make_unique<Solver>());
+        parallelFor(blocks, [&](std::size_t k) {
+            if (stop.stop_requested()) return;
+            SerialLoops serial;
+            WatchBlocks watched(stop, {});
+            auto& s = *inner->solvers[k];
+            int first = int(k) * width, count = std::min(width, columns - first);
+            double* at = b->data() + std::ptrdiff_t(first) * std::ptrdiff_t(n);
+            cholmod_dense rhs{};
+            rhs.nrow = rhs.d = n;
+            rhs.ncol = std::size_t(count);
+            rhs.nzmax = n * rhs.ncol;
+            rhs.x = at;
+            rhs.xtype = CHOLMOD_REAL;
+            rhs.dtype = CHOLMOD_DOUBLE;
+            cholmod_solve2(CHOLMOD_A, inner->factor, &rhs, nullptr, &s.x, nullptr, &s.y, &s.e, &s.common);
+            std::memcpy(at, s.x->x, sizeof(double) * rhs.nzmax);
+        });
+    };
+    return run(inner_->factor->n, work, stop);
 }
 
 std::vector<double> Cholesky::pivots() const {

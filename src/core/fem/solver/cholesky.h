@@ -19,26 +19,24 @@ struct SparseMatrix {
     int size() const { return int(start.size()) - 1; }
 };
 
+// Large systems are worked on aside, so that a stop is answered at once although CHOLMOD takes its time to
+// end: hence the shared ownership of matrix and right-hand sides.
 class Cholesky {
   public:
     Cholesky();
-    ~Cholesky();
-    Cholesky(Cholesky&&) noexcept;
-    Cholesky& operator=(Cholesky&&) noexcept;
 
     // Symbolic part: kept while the pattern stays. The matrix is in the order of elimination already. Gives a
-    // sentence on failure. CHOLMOD cannot be stopped here: a large one is left to end by itself on a thread
-    // of its own, on a copy of the pattern, when a stop is asked for.
-    std::string analyse(const SparseMatrix& matrix, std::stop_token stop = {});
-    // Numeric part. Can be stopped between and inside the dense blocks; `share` is told how much is done.
+    // sentence on failure.
+    std::string analyse(const std::shared_ptr<const SparseMatrix>& matrix, std::stop_token stop = {});
+    // Numeric part. Stops between and inside the dense blocks; `share` is told how much is done.
     enum class Outcome { Done, NotPositive, Stopped, TooLarge };
-    Outcome factorise(const SparseMatrix& matrix, std::stop_token stop = {},
+    Outcome factorise(const std::shared_ptr<const SparseMatrix>& matrix, std::stop_token stop = {},
                       const std::function<void(double)>& share = {});
     // Column at which the last factorisation met a pivot that was not positive.
     int badColumn() const { return badColumn_; }
     // Solves for `columns` right-hand sides, column by column in b, which becomes the answer. False if
-    // stopped.
-    bool solve(double* b, int columns, std::stop_token stop = {}) const;
+    // stopped; b is then of no use.
+    bool solve(const std::shared_ptr<std::vector<double>>& b, int columns, std::stop_token stop = {}) const;
     // Pivots: the squares of the factor's diagonal, in the order of elimination.
     std::vector<double> pivots() const;
     double entries() const;  // in the factor
