@@ -2,12 +2,14 @@
 // QT_QPA_PLATFORM=offscreen.
 #include <CLI/CLI.hpp>
 #include <QApplication>
+#include <QComboBox>
 #include <QElapsedTimer>
 #include <QEventLoop>
 #include <QSettings>
 #include <clocale>
 #include <cstdio>
 
+#include "floor/floor_page.h"
 #include "margin/margin_view.h"
 #include "widgets/theme.h"
 #include "window/main_window.h"
@@ -15,7 +17,7 @@
 int main(int argc, char** argv) {
     CLI::App options{"Talvik: design of reinforced concrete slabs and foundations", "talvik-desktop"};
     std::string file, picture, size = "1280x800", select, openCheck, shade = "desktop";
-    int place = 0;
+    int place = 0, field = -1;
     bool demo = false, timing = false;
     options.add_option("FILE", file, "Project to open");
     options.add_flag("--demo", demo, "Open the demo");
@@ -24,6 +26,9 @@ int main(int argc, char** argv) {
     options.add_option("--place", place, "Place of work to show, 1 to 7")->check(CLI::Range(1, 7));
     options.add_option("--select", select, "strip, or the id of a span, support or run");
     options.add_option("--open", openCheck, "Open the working of the first check whose key holds this");
+    options
+        .add_option("--field", field, "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure")
+        ->check(CLI::Range(0, 6));
     options.add_option("--shade", shade, "light, dark, or desktop to follow it")
         ->check(CLI::IsMember({"light", "dark", "desktop"}));
     options.add_flag("--time-to-plan", timing,
@@ -77,6 +82,14 @@ int main(int argc, char** argv) {
         patience.start();
         while (window.session().remedies().empty() && patience.elapsed() < 5000)
             QApplication::processEvents(QEventLoop::AllEvents, 50);
+    }
+    if (!picture.empty() && window.session().floor()) {  // wait for the analysis in the background
+        QElapsedTimer patience;
+        patience.start();
+        while (window.session().floorStale() && patience.elapsed() < 10000)
+            QApplication::processEvents(QEventLoop::AllEvents, 20);
+        if (field >= 0) window.floorPage().fields().setCurrentIndex(field);
+        QApplication::processEvents();
     }
     if (timing) {
         window.grab();

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <limits>
 
+#include "design/floors.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
 
@@ -38,7 +39,31 @@ class SnapshotCommand final : public QUndoCommand {
 };
 
 Session::Session(QObject* parent)
-    : QObject(parent), undo_(this), station_(std::numeric_limits<double>::quiet_NaN()) {
+    : QObject(parent),
+      undo_(this),
+      station_(std::numeric_limits<double>::quiet_NaN()),
+      // Both calls come from the background and are handed over to this object's thread.
+      live_(
+          [this](const model::Id& id, std::shared_ptr<const analysis::FloorAnalysis> answer) {
+              QMetaObject::invokeMethod(
+                  this,
+                  [this, id, answer = std::move(answer)] {
+                      floors_[id] = answer;
+                      if (const auto* f = floor(); f && f->id == id) floorStale_ = false, floorProgress_ = 1;
+                      emit floorChanged();
+                  },
+                  Qt::QueuedConnection);
+          },
+          [this](const model::Id& id, double share) {
+              QMetaObject::invokeMethod(
+                  this,
+                  [this, id, share] {
+                      if (const auto* f = floor(); !f || f->id != id || !floorStale_) return;
+                      floorProgress_ = share;
+                      emit floorChanged();
+                  },
+                  Qt::QueuedConnection);
+          }) {
     undo_.setUndoLimit(0);
     remedyTimer_.setSingleShot(true);
     remedyTimer_.setInterval(120);
@@ -53,8 +78,40 @@ model::Project Session::base() const {
     return p;
 }
 
+const model::Floor* Session::floor() const {
+    if (const auto* f = model::findFloor(*project_, slabId_)) return f;
+    return project_->slabs.empty() && !project_->floors.empty() ? project_->floors.front().get() : nullptr;
+}
+const analysis::FloorAnalysis* Session::floorAnalysis() const {
+    const auto* f = floor();
+    auto found = f ? floors_.find(f->id) : floors_.end();
+    return found == floors_.end() ? nullptr : found->second.get();
+}
+analysis::LiveAnalysis::Job Session::floorJob(std::size_t i) const {
+    auto standard = standards::makeStandard(project_->basis.standard, project_->basis.parameters);
+    return {project_->floors[i], "floors[" + std::to_string(i) + "]",
+            design::floorBasis(project_->basis, *standard),
+            design::floorCombinations(*project_->floors[i], *standard)};
+}
+void Session::analyseFloors() {
+    std::vector<analysis::LiveAnalysis::Job> jobs;
+    for (std::size_t i = 0; i < project_->floors.size(); ++i) {
+        jobs.push_back(floorJob(i));
+        if (project_->floors[i].get() == floor())
+            std::swap(jobs.front(), jobs.back());  // the one in hand first
+    }
+    floorStale_ = !jobs.empty();
+    floorProgress_ = 0;
+    live_.want(std::move(jobs));
+}
+void Session::stopFloors() {
+    live_.stop();
+    emit floorChanged();
+}
+
 const model::OneWaySlab* Session::slab() const {
     if (const auto* s = model::findSlab(*project_, slabId_)) return s;
+    if (model::findFloor(*project_, slabId_)) return nullptr;
     return project_->slabs.empty() ? nullptr : project_->slabs.front().get();
 }
 const design::SlabDesign* Session::slabDesign() const {
@@ -67,6 +124,7 @@ void Session::setSlab(const model::Id& id) {
     remedies_.clear();
     ++remedySerial_;
     if (design_->summary().over > 0) remedyTimer_.start();
+    analyseFloors();
     emit selectionChanged();
     emit changed();
 }
@@ -82,6 +140,7 @@ void Session::show(std::shared_ptr<const model::Project> project) {
     ++remedySerial_;
     remedyThread_.request_stop();
     if (design_->summary().over > 0) remedyTimer_.start();
+    analyseFloors();
     emit changed();
 }
 
@@ -141,6 +200,7 @@ void Session::start(model::Project project, const QString& path) {
     path_ = path;
     highestId_ = project.nextId;
     slabId_ = project.slabs.empty() ? model::Id() : project.slabs.front()->id;
+    floors_.clear();
     selection_ = project.slabs.empty() ? Selection{} : Selection{Selection::Kind::Strip, ""};
     show(std::make_shared<const model::Project>(std::move(project)));
     emit selectionChanged();

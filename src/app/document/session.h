@@ -9,6 +9,7 @@
 #include <memory>
 #include <thread>
 
+#include "analysis/live_analysis.h"
 #include "design/design.h"
 #include "design/remedies.h"
 
@@ -36,7 +37,16 @@ class Session : public QObject {
     // The slab in hand; null in an empty project.
     const model::OneWaySlab* slab() const;
     const design::SlabDesign* slabDesign() const;
-    void setSlab(const model::Id& id);
+    void setSlab(const model::Id& id);  // or a floor
+    // The floor in hand; null while a slab is. Its analysis runs in the background: the last answer, which is
+    // stale while a newer one is under way, or null before the first.
+    const model::Floor* floor() const;
+    const analysis::FloorAnalysis* floorAnalysis() const;
+    bool floorStale() const { return floorStale_; }
+    double floorProgress() const { return floorProgress_; }
+    void stopFloors();  // leaves the answer stale
+    // The project's standard and basis as the analysis of a floor takes them.
+    analysis::LiveAnalysis::Job floorJob(std::size_t floor) const;
 
     // What would make the slab in hand pass; found in the background after every edit, empty until then.
     const std::vector<design::Remedy>& remedies() const { return remedies_; }
@@ -71,6 +81,7 @@ class Session : public QObject {
     void changed();  // project and design
     void selectionChanged();
     void remediesChanged();
+    void floorChanged();  // its analysis, or how far that is
     void placeChanged();
     void stationChanged();
     void refused(const QString& sentence);
@@ -79,6 +90,7 @@ class Session : public QObject {
   private:
     friend class SnapshotCommand;
     void show(std::shared_ptr<const model::Project> project);
+    void analyseFloors();
     void seekRemedies();  // on a snapshot, in a thread of its own; published only if still current
 
     std::shared_ptr<const model::Project> project_;
@@ -95,7 +107,13 @@ class Session : public QObject {
     std::vector<design::Remedy> remedies_;
     QTimer remedyTimer_;
     int remedySerial_ = 0;
-    std::jthread remedyThread_;  // last: stopped and joined before anything else goes
+    std::map<model::Id, std::shared_ptr<const analysis::FloorAnalysis>> floors_;
+    bool floorStale_ = false;
+    double floorProgress_ = 1;
+    int floorSerial_ = 0;
+    // Last: stopped and joined before anything else goes.
+    std::jthread remedyThread_;
+    analysis::LiveAnalysis live_;
 };
 
 }  // namespace talvik::app

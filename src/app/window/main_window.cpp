@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QCloseEvent>
+#include <QComboBox>
 #include <QDesktopServices>
 #include <QDialog>
 #include <QDir>
@@ -21,6 +22,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "floor/floor_page.h"
 #include "formats/project_file.h"
 #include "issue/sheet_preview.h"
 #include "margin/margin_view.h"
@@ -49,6 +51,7 @@ MainWindow::MainWindow()
       margin_(new MarginView(session_)),
       tray_(new Tray(session_)),
       sheet_(new SheetPreview(session_)),
+      floor_(new FloorPage(session_)),
       centre_(new QStackedWidget),
       across_(new QSplitter(Qt::Horizontal)),
       notice_(new QWidget),
@@ -69,6 +72,7 @@ MainWindow::MainWindow()
     pictures->setHandleWidth(3);
     centre_->addWidget(pictures);
     centre_->addWidget(sheet_);
+    centre_->addWidget(floor_);
 
     noticeText_->setWordWrap(true);
     noticeText_->setObjectName(QStringLiteral("notice"));
@@ -154,6 +158,20 @@ MainWindow::~MainWindow() = default;
 
 void MainWindow::connectParts() {
     connect(&session_, &Session::changed, this, &MainWindow::refreshStatus);
+    connect(&session_, &Session::changed, this, &MainWindow::showPlace);
+    connect(&session_, &Session::floorChanged, this, &MainWindow::refreshStatus);
+    connect(&floor_->canvas(), &FloorCanvas::pointerMoved, this, [this](double x, double y, double value) {
+        QString text = tr("x %1  y %2 %3")
+                           .arg(session_.number(x, units::Kind::Span), session_.number(y, units::Kind::Span),
+                                session_.unit(units::Kind::Span));
+        auto field = analysis::Field(floor_->fields().currentData().toInt());
+        if (!std::isnan(value))
+            text += tr("   %1 %2 %3")
+                        .arg(QString::fromUtf8(analysis::key(field)))
+                        .arg(value / analysis::factor(field), 0, 'f', 2)
+                        .arg(QString::fromUtf8(analysis::unit(field)));
+        coordinates_->setText(text);
+    });
     connect(&session_, &Session::fileChanged, this, &MainWindow::refreshTitle);
     connect(&session_, &Session::changed, this, &MainWindow::refreshTitle);
     connect(&session_, &Session::placeChanged, this, &MainWindow::showPlace);
@@ -179,12 +197,35 @@ void MainWindow::connectParts() {
 
 void MainWindow::showPlace() {
     tray_->show(session_.place());
-    centre_->setCurrentIndex(session_.place() == Place::Issue ? 1 : 0);
+    // A floor has a page of its own; the basis of design is common to all.
+    bool floor = session_.floor() != nullptr;
+    margin_->setVisible(!floor);
+    tray_->setVisible(!floor || session_.place() == Place::Basis);
+    bool wasFloor = centre_->currentWidget() == floor_;
+    centre_->setCurrentIndex(floor ? 2 : session_.place() == Place::Issue ? 1 : 0);
+    if (floor && !wasFloor) floor_->canvas().fit(), floor_->canvas().setFocus();
 }
 
 void MainWindow::refreshStatus() {
     const auto& design = session_.design();
     if (!design.trouble.empty()) return status_->setText(qs(design.trouble.front().message));
+    if (session_.floor()) {
+        const auto* a = session_.floorAnalysis();
+        if (session_.floorStale())
+            return status_->setText(tr("Analysing, %1 %").arg(100 * session_.floorProgress(), 0, 'f', 0));
+        if (!a) return status_->setText(tr("Not analysed"));
+        if (!a->trouble.empty()) return status_->setText(qs(a->trouble.front().message));
+        double worst = 0;
+        for (const auto& c : a->cases) worst = std::max(worst, c.imbalance);
+        return status_->setText(
+            tr("Answered in %1 ms · %2 load cases, %3 combinations · reactions = loads to %4 · "
+               "%5 to look at · checks of floors: not there yet")
+                .arg(a->stages.sum() * 1000, 0, 'f', 0)
+                .arg(a->cases.size())
+                .arg(a->combinations.size())
+                .arg(worst < 1e-9 ? QStringLiteral("1e-9") : QString::number(worst, 'g', 1))
+                .arg(a->notes.size()));
+    }
     if (design.slabs.empty()) return status_->setText(tr("No slab yet"));
     auto sum = design.summary();
     double uncovered = 0, imbalance = 0;
@@ -243,6 +284,12 @@ void MainWindow::openDemo(bool withHint) {
     hint_->move(14, plan_->height() > 300 ? plan_->height() - hint_->height() - 40 : 8);
     hint_->show();
     hint_->raise();
+}
+
+void MainWindow::openFloorDemo() {
+    session_.start(formats::demoFloorProject(), {});
+    hint_->hide();
+    floor_->canvas().fit();
 }
 
 bool MainWindow::save() {
@@ -381,9 +428,16 @@ void MainWindow::chooseSlab(QPoint at) {
             plan_->fit();
         });
     }
+    for (const auto& floor : session_.project().floors) {
+        model::Id id = floor->id;
+        menu.addAction(qs(floor->name), this, [this, id] {
+            session_.setSlab(id);
+            floor_->canvas().fit();
+        });
+    }
     menu.addSeparator();
     menu.addAction(tr("Add slab"), this, &MainWindow::addSlab);
-    if (session_.project().slabs.size() > 1)
+    if (session_.slab() && session_.project().slabs.size() > 1)
         menu.addAction(tr("Remove %1").arg(qs(session_.slab()->name)), this, [this] {
             session_.apply(tr("Remove slab"), model::removeSlab(session_.base(), session_.slab()->id));
         });

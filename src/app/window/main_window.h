@@ -18,6 +18,7 @@ class MarginView;
 class PlaceBar;
 class PlanView;
 class SectionView;
+class FloorPage;
 class SheetPreview;
 class Tray;
 
@@ -31,10 +32,12 @@ class MainWindow : public QMainWindow {
     PlanView& plan() { return *plan_; }
     SectionView& section() { return *section_; }
     MarginView& margin() { return *margin_; }
+    FloorPage& floorPage() { return *floor_; }
 
     // Opens a file; on trouble shows the sentences and keeps what is open.
     bool openFile(const QString& path);
     void openDemo(bool withHint);
+    void openFloorDemo();
     bool save();
     bool saveAs(const QString& path);
     // Writes drawings, schedules, reports or all of them with `stem` as the path without extension; what was
@@ -86,6 +89,7 @@ class MainWindow : public QMainWindow {
     MarginView* margin_;
     Tray* tray_;
     SheetPreview* sheet_;
+    FloorPage* floor_;
     QStackedWidget* centre_;
     QSplitter* across_;
     QWidget* notice_;

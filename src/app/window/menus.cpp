@@ -34,6 +34,9 @@ void MainWindow::buildMenus() {
     });
     recent_ = file->addMenu(tr("Open &recent"));
     connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
+    add(file, tr("Open the demo &floor"), {}, [this] {
+        if (mayLeave()) openFloorDemo();
+    });
     add(file, tr("Open the &demo"), {}, [this] {
         if (mayLeave()) openDemo(true);
     });

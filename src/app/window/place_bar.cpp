@@ -29,7 +29,7 @@ int PlaceBar::open(const Session& session, Place place) {
         case Place::Basis:
             return static_cast<int>(design.trouble.size());
         case Place::Layout:
-            return session.project().slabs.empty() ? 1 : 0;
+            return session.project().slabs.empty() && session.project().floors.empty() ? 1 : 0;
         case Place::Actions:
             for (const auto& s : session.project().slabs) count += s->imposed == 0;
             return count;
@@ -79,10 +79,12 @@ void PlaceBar::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(16, 7, placeRect(Place::Basis).left() - 20, 30), Qt::AlignLeft | Qt::AlignVCenter,
                QString::fromStdString(session_.project().name) +
                    (session_.modified() ? QStringLiteral(" *") : QString()));
-    if (const auto* slab = session_.slab()) {
+    const auto* slab = session_.slab();
+    const auto* floor = session_.floor();
+    if (slab || floor) {
         p.setFont(uiFont(12));
         p.setPen(hover_ == -2 ? t.selection : t.secondary);
-        QString text = QString::fromStdString(slab->name) + QStringLiteral(" ▾");
+        QString text = QString::fromStdString(slab ? slab->name : floor->name) + QStringLiteral(" ▾");
         p.drawText(slabRect(), Qt::AlignLeft | Qt::AlignVCenter,
                    p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(slabRect().width())));
     }
@@ -131,7 +133,7 @@ void PlaceBar::mousePressEvent(QMouseEvent* event) {
             return session_.setPlace(static_cast<Place>(i));
     if (standardRect().contains(event->position()))
         emit standardWanted(mapToGlobal(QPoint(width() - 200, height())));
-    else if (session_.slab() && slabRect().contains(event->position()))
+    else if ((session_.slab() || session_.floor()) && slabRect().contains(event->position()))
         emit slabWanted(mapToGlobal(QPoint(static_cast<int>(slabRect().left()), height())));
 }
 

@@ -116,6 +116,9 @@ std::string Cholesky::analyse(const std::shared_ptr<const SparseMatrix>& matrix,
 
 Cholesky::Outcome Cholesky::factorise(const std::shared_ptr<const SparseMatrix>& matrix, std::stop_token stop,
                                       const std::function<void(double)>& share) {
+    // A run that was stopped took the symbolic part with it.
+    if (!inner_->factor && !analyse(matrix, stop).empty())
+        return stop.stop_requested() ? Outcome::Stopped : Outcome::TooLarge;
     auto done = std::make_shared<std::atomic<double>>(0);
     auto work = [inner = inner_, matrix, stop, done] {
         SerialLoops serial;

@@ -1,0 +1,18 @@
+#!/usr/bin/env bash
+# Feeds broken project files and floors to the program for a while (60 s, or as many as given), with libFuzzer and
+# the address and undefined-behaviour sanitizers. Needs the packages clang and libclang-rt-14-dev.
+set -euo pipefail
+root="$(cd "$(dirname "$0")/.." && pwd)"
+seconds=${1:-60}
+build="$(dirname "$root")/$(basename "$root")-build/fuzz"
+command -v clang++ > /dev/null || { echo "Install clang and libclang-rt-14-dev first."; exit 2; }
+cmake -S "$root" -B "$build" -G Ninja -DCMAKE_BUILD_TYPE=RelWithDebInfo -DCMAKE_CXX_COMPILER=clang++ \
+    -DTALVIK_FUZZ=ON > /dev/null
+cmake --build "$build" --target floor_fuzz
+mkdir -p "$build/corpus"
+seeds="$build/seeds"
+mkdir -p "$seeds"
+for f in "$root"/demos/*.talvik; do { printf '\000'; cat "$f"; } > "$seeds/$(basename "$f")"; done
+export ASAN_OPTIONS=detect_leaks=0
+"$build/bin/floor_fuzz" -max_total_time="$seconds" -timeout=20 -rss_limit_mb=4000 -max_len=60000 -len_control=10 \
+    -artifact_prefix="$build/" "$build/corpus" "$seeds" 2>&1 | tail -15

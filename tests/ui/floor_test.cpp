@@ -1,0 +1,165 @@
+// The page of a floor: analysed in the background, shown as lines of equal value, never blocking.
+#include <gtest/gtest.h>
+
+#include <QComboBox>
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QTest>
+#include <QToolButton>
+#include <cmath>
+
+#include "floor/floor_page.h"
+#include "formats/project_file.h"
+#include "margin/margin_view.h"
+#include "model/edits.h"
+#include "window/main_window.h"
+
+using namespace talvik;
+using namespace talvik::app;
+
+namespace {
+
+class FloorWindow : public ::testing::Test {
+  protected:
+    MainWindow window;
+    void SetUp() override {
+        window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
+        window.resize(1280, 800);
+        window.show();
+        window.openFloorDemo();
+        answer();
+    }
+    void answer() {
+        ASSERT_TRUE(QTest::qWaitFor([&] { return !window.session().floorStale(); }, 20000));
+        QCoreApplication::processEvents();
+    }
+    Session& session() { return window.session(); }
+    FloorPage& page() { return window.floorPage(); }
+    model::Project moved(double dx) {
+        return model::editFloor(session().base(), "f1",
+                                [&](model::Floor& f, model::Project&) { f.columns[6].x += dx; });
+    }
+};
+
+}  // namespace
+
+TEST_F(FloorWindow, ShowsBalanceExtremesAndLines) {
+    EXPECT_TRUE(page().isVisible());
+    EXPECT_FALSE(window.margin().isVisible());
+    QString text = page().summary();
+    for (const char* part :
+         {"Fish hall deck", "6288 unknowns", "Loads and reactions", "Ice store", "equal",
+          "Largest ultimate support force", "Second opinion on panels", "Taken for granted", "not there yet"})
+        EXPECT_TRUE(text.contains(QString::fromUtf8(part))) << part << text.toStdString();
+    EXPECT_GT(page().canvas().lineCount(), 6);
+    // The value on the canvas is the envelope's.
+    const auto* a = session().floorAnalysis();
+    double most = -1e300;
+    for (std::size_t k = 0; k < a->combinations.size(); ++k)
+        if (a->combinations[k].state == actions::LimitState::Ultimate)
+            most = std::max(most, analysis::valuesAt(*a, k, {18300, 10000}).mx);
+    EXPECT_NEAR(page().canvas().valueAt({18300, 10000}), most, 0.03 * std::abs(most));
+    EXPECT_TRUE(std::isnan(page().canvas().valueAt({-500, 0}))) << "outside";
+    EXPECT_TRUE(std::isnan(page().canvas().valueAt({11000, 9000}))) << "in the opening";
+}
+
+TEST_F(FloorWindow, ChoosesFieldsAndCombinations) {
+    for (int f = 0; f < analysis::fieldCount - 1; ++f) {
+        page().fields().setCurrentIndex(f);
+        EXPECT_GT(page().canvas().lineCount(), 3) << f;
+    }
+    page().fields().setCurrentIndex(0);
+    int before = page().combinations().count();
+    EXPECT_EQ(before, int(session().floorAnalysis()->combinations.size()) + 2);
+    double envelope = page().canvas().valueAt({3600, 9400});
+    page().combinations().setCurrentIndex(before - 1);
+    emit page().combinations().activated(before - 1);
+    EXPECT_NE(page().canvas().valueAt({3600, 9400}), envelope);
+    page().fields().setCurrentIndex(6);
+    EXPECT_EQ(page().canvas().lineCount(), 0) << "no ground, no pressure";
+}
+
+TEST_F(FloorWindow, AnEditIsAnsweredInTheBackgroundAndUndone) {
+    double before = page().canvas().valueAt({10800, 3000});
+    ASSERT_TRUE(session().apply("Move column", moved(600)));
+    EXPECT_TRUE(session().floorStale()) << "the old answer is marked at once";
+    answer();
+    EXPECT_NE(page().canvas().valueAt({10800, 3000}), before);
+    session().undoStack().undo();
+    answer();
+    EXPECT_EQ(page().canvas().valueAt({10800, 3000}), before);
+    // Many edits one after the other: the last one counts.
+    for (int i = 1; i <= 20; ++i) session().apply("Move column", moved(10), "drag");
+    answer();
+    EXPECT_NEAR(session().floorAnalysis()->model->supports[6].at.x, session().floor()->columns[6].x, 1e-9);
+}
+
+TEST_F(FloorWindow, StopLeavesTheAnswerStaleAndTheNextEditAnswers) {
+    auto fine = model::editFloor(session().base(), "f1",
+                                 [](model::Floor& f, model::Project&) { f.choices.meshSize = 60; });
+    ASSERT_TRUE(session().apply("Finer", fine));
+    QTest::qWait(60);
+    session().stopFloors();
+    QTest::qWait(100);
+    EXPECT_TRUE(session().floorStale());
+    EXPECT_TRUE(page().summary().contains("older than the drawing") || !page().summary().isEmpty());
+    session().undoStack().undo();
+    answer();
+    EXPECT_LT(session().floorAnalysis()->unknowns, 7000);
+}
+
+TEST_F(FloorWindow, ConvergenceIsTold) {
+    ASSERT_TRUE(page().convergenceButton().isEnabled());
+    QTest::mouseClick(&page().convergenceButton(), Qt::LeftButton);
+    ASSERT_TRUE(
+        QTest::qWaitFor([&] { return page().summary().contains("On a mesh of half the size"); }, 30000));
+    EXPECT_TRUE(page().summary().contains("largest column reaction"));
+}
+
+TEST_F(FloorWindow, TroubleIsASentence) {
+    auto bare =
+        model::editFloor(session().base(), "f1", [](model::Floor& f, model::Project&) { f.columns.clear(); });
+    ASSERT_TRUE(session().apply("Remove columns", bare));
+    answer();
+    EXPECT_TRUE(page().summary().contains("Slab Deck has no support near")) << page().summary().toStdString();
+    EXPECT_EQ(page().canvas().lineCount(), 0);
+}
+
+TEST_F(FloorWindow, KeysMoveAndFitThePlan) {
+    auto& canvas = page().canvas();
+    window.activateWindow();
+    QApplication::setActiveWindow(&window);
+    canvas.setFocus();
+    QSignalSpy spy(&canvas, &FloorCanvas::pointerMoved);
+    auto at = [&](QPoint p) {
+        QTest::mouseMove(&canvas, p + QPoint(1, 0));
+        QTest::mouseMove(&canvas, p);
+        QTest::qWait(20);
+        return spy.isEmpty() ? QPointF() : QPointF(spy.last()[0].toDouble(), spy.last()[1].toDouble());
+    };
+    QPointF before = at({300, 300});
+    QTest::keyClick(&canvas, Qt::Key_Right);
+    QPointF after = at({300, 300});
+    EXPECT_NE(before.x(), after.x());
+    QTest::keyClick(&canvas, Qt::Key_F);
+    EXPECT_NEAR(at({300, 300}).x(), before.x(), 1);
+    canvas.showMesh(true);
+    EXPECT_FALSE(canvas.grab().isNull());
+}
+
+TEST_F(FloorWindow, SlabsAndFloorsLiveInOneProject) {
+    model::Project both = formats::demoProject();
+    both.floors = session().project().floors;
+    both.nextId = 10000;
+    session().start(both, {});
+    EXPECT_NE(session().slab(), nullptr);
+    EXPECT_EQ(session().floor(), nullptr);
+    EXPECT_TRUE(window.margin().isVisible());
+    session().setSlab("f1");
+    EXPECT_EQ(session().slab(), nullptr);
+    ASSERT_NE(session().floor(), nullptr);
+    answer();
+    EXPECT_FALSE(window.margin().isVisible());
+    session().setSlab(both.slabs[0]->id);
+    EXPECT_TRUE(window.margin().isVisible());
+}
