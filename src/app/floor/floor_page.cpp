@@ -199,13 +199,13 @@ void FloorPage::refreshText() {
         html += QStringLiteral("<p><b>%1</b></p>").arg(tr("Second opinion on panels"));
         for (const auto& p : panels) {
             html += QStringLiteral("<p>%1: %2</p><table>").arg(qs(p.name), qs(p.source));
+            html += row({QString(), tr("analysis"), tr("opinion"), QString(), tr("ratio")});
             for (const auto& r : p.rows)
                 html += row({qs(r.what), QString::number(r.engine / r.factor, 'f', 1),
                              QString::number(r.opinion / r.factor, 'f', 1), qs(r.unit),
                              r.opinion != 0 ? QString::number(r.engine / r.opinion, 'f', 2) : QString()});
             html += QStringLiteral("</table>");
         }
-        html += tr("<p>Analysis, opinion, ratio.</p>");
     }
     html += convergenceText_;
     if (!a->contactWord.empty()) html += QStringLiteral("<p>%1</p>").arg(qs(a->contactWord));
