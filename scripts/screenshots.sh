@@ -13,6 +13,8 @@ shot actions --place 3
 shot checks --place 5 --open flexure-bottom --select p3
 shot bars --place 6 --select b9
 shot issue --place 7
+"$bin/talvik-desktop" "$root/demos/sundvarg_fish_hall.talvik" --place 4 --field 1 --picture "$out/floor.png" 2>/dev/null
+say "$out/floor.png"
 work=$(mktemp -d)
 "$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null
 sed -i 's/"thickness_mm": 190.0/"thickness_mm": 150.0/' "$work/thin.talvik"

@@ -24,8 +24,12 @@ Click a check for its working: formula, numbers put in, result, clause. Notes be
 ratio after it, and its price in steel and concrete. A click adopts it; Ctrl+F finds it by keyboard; Ctrl+Z takes it back.</p>
 <h3>Long section</h3>
 <p>Moments: full line, design moments (hogging up); dotted line, moved outwards for curtailment; broken line, resistance of the bars with their anchorage. Hatching shows where the moved line is over the resistance.</p>
+<h3>Floors</h3>
+<p>A floor is a plate of any outline on columns, walls, beams, piles or ground, described in the project file. It is analysed in the background after every edit; an answer that is older than the project is pale.
+Above the plan choose a field and a combination, or the largest and smallest values of all. Lines of equal value carry their figure; below zero they are broken, zero is heavy. The wheel zooms, dragging or the arrow keys move the plan, F or Home fits it; the value under the pointer stands below.
+Beside the plan: loads against reactions of every case, extremes with their places, support forces, second opinions, what to look at and what is taken for granted. <i>How far from converged?</i> analyses once more on half the size.</p>
 <h3>What this version does not do</h3>
-<p>It designs one-way slabs over parallel supports under loads spread over their area. Two-way slabs, concentrated loads, punching, rafts, pad footings and pile caps are not designed yet.</p>)");
+<p>It designs one-way slabs over parallel supports under loads spread over their area. Floors are analysed, not yet drawn in this window, divided into strips, checked or given bars. Punching, pad footings and pile caps are not designed yet.</p>)");
 }
 
 }  // namespace talvik::app
