@@ -37,7 +37,7 @@ double peakMegabytes() {
 
 // A flat slab on columns 8 m apart with an opening and a wall, meshed to about the unknowns wanted. N, mm.
 struct Floor {
-    fem::MeshInput mesh;
+    fem::MeshTask mesh;
     std::vector<Point> columns;
     Floor(double side, double size) {
         mesh.slabs = {{{0, 0}, {side * 1.5, 0}, {side * 1.5, side * 0.8}, {side * 1.4, side}, {0, side}}};

@@ -18,7 +18,7 @@ using fem::Point;
 enum class Edge { Free, Soft, Hard, Clamped, Symmetry };
 
 struct PlateProblem {
-    fem::MeshInput input;
+    fem::MeshTask task;
     fem::Mesh mesh;
     fem::PlateModel model;
     fem::FieldPoints points;
@@ -38,13 +38,13 @@ struct PlateProblem {
     }
     // Thin unless t is given; D = 1 then scales with E.
     void makeMesh(const geometry::Ring& ring, double size, const std::vector<Point>& nodesAt) {
-        input.slabs = {ring};
-        input.size = size;
-        input.tolerance = size * 1e-4;
-        input.points = nodesAt;
+        task.slabs = {ring};
+        task.size = size;
+        task.tolerance = size * 1e-4;
+        task.points = nodesAt;
         for (std::size_t i = 0; i < ring.size(); ++i)
-            input.lines.push_back({ring[i], ring[(i + 1) % ring.size()], int(i)});
-        mesh = fem::makeMesh(input);
+            task.lines.push_back({ring[i], ring[(i + 1) % ring.size()], int(i)});
+        mesh = fem::makeMesh(task);
         model.nodes = mesh.nodes;
         model.triangles = mesh.triangles;
         model.material.assign(mesh.triangles.size(), 0);

@@ -124,7 +124,7 @@ void ground() {
     for (const auto& row : table("winkler_beam")) {
         double L = num(row, "L") * 1e3, b = num(row, "b") * 1e3, h = num(row, "h") * 1e3;
         PlateProblem p;
-        p.input.lines.push_back({{L / 2, 0}, {L / 2, b}, 100});
+        p.task.lines.push_back({{L / 2, 0}, {L / 2, b}, 100});
         p.makeMesh(PlateProblem::rectangle(L, b), std::min(L / 40, b / 4), {{L / 2, b / 2}, {0, b / 2}});
         p.material(num(row, "E") * 1e3 * h * h * h / 12, 0);
         p.bed(num(row, "k") * 1e-3);
@@ -142,8 +142,8 @@ void flatSlab() {
     Table t;
     for (const auto& row : table("flat_slab_panel")) {
         PlateProblem p;
-        p.input.growth = 0.2;
-        for (Point c : {Point{0, 0}, {1, 0}, {1, 1}, {0, 1}}) p.input.fine.push_back({c, 0.0, 0.006});
+        p.task.growth = 0.2;
+        for (Point c : {Point{0, 0}, {1, 0}, {1, 1}, {0, 1}}) p.task.fine.push_back({c, 0.0, 0.006});
         p.makeMesh(PlateProblem::rectangle(1, 1), 1.0 / 40, {{0.5, 0.5}, {0.5, 0}});
         p.material(1, num(row, "nu"));
         for (int side = 0; side < 4; ++side) p.support(side, Edge::Symmetry);

@@ -200,7 +200,7 @@ void MainWindow::showPlace() {
     // A floor has a page of its own; the basis of design is common to all.
     bool floor = session_.floor() != nullptr;
     margin_->setVisible(!floor);
-    tray_->setVisible(!floor || session_.place() == Place::Basis);
+    if (floor && session_.place() != Place::Basis) tray_->hide();
     bool wasFloor = centre_->currentWidget() == floor_;
     centre_->setCurrentIndex(floor ? 2 : session_.place() == Place::Issue ? 1 : 0);
     if (floor && !wasFloor) floor_->canvas().fit(), floor_->canvas().setFocus();

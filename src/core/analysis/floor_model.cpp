@@ -71,7 +71,7 @@ class Builder {
     const FloorBasis& basis_;
     double scale_;
     FloorModel m_;
-    fem::MeshInput in_;
+    fem::MeshTask in_;
     std::vector<geometry::Ring> slabRings_, zoneRings_, groundRings_, columnRings_;
     std::size_t firstPile_ = 0;  // among the mesh's points; before it the columns' centres
     // Ids of mesh lines: walls, then line supports, then beams.

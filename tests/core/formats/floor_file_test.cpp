@@ -28,7 +28,8 @@ TEST(FloorFile, RoundTripsEveryMember) {
         EXPECT_EQ(g.choices, f.choices);
         EXPECT_NEAR(g.columns[0].x, f.columns[0].x, 1e-6);
         p.nextId = 1;
-        EXPECT_GT(formats::readProject(formats::projectText(p)).project.nextId, 5) << "ids of floors count as used";
+        EXPECT_GT(formats::readProject(formats::projectText(p)).project.nextId, 5)
+            << "ids of floors count as used";
     }
 }
 

@@ -59,7 +59,7 @@ TEST(Outline, ArcsStayWithinTheirTolerance) {
     // A quarter arc that bulges outwards, and the same inwards.
     double quarter = std::tan(std::numbers::pi / 8);
     model::Outline square = box(0, 0, 1000, 1000);
-    double segment = (std::numbers::pi / 4 - 0.5) * 1e6;
+    double segment = (std::numbers::pi / 4 - 0.5) * 0.5e6;  // radius 1000 / sqrt(2)
     square[0].bulge = quarter;
     EXPECT_NEAR(geometry::area(model::ring(square, 0.1)), 1e6 + segment, 500);
     square[0].bulge = -quarter;

@@ -47,7 +47,7 @@ struct Box {
 
 }  // namespace
 
-Linework joinLines(const std::vector<MeshInput::Line>& lines, const std::vector<Point>& points,
+Linework joinLines(const std::vector<MeshTask::Line>& lines, const std::vector<Point>& points,
                    double tolerance) {
     Welder weld(tolerance);
     struct Segment {

@@ -70,7 +70,7 @@ class Criteria {
     double bound_, least_;
 };
 
-bool inDomain(const MeshInput& input, Point p) {
+bool inDomain(const MeshTask& input, Point p) {
     bool in = std::any_of(input.slabs.begin(), input.slabs.end(),
                           [&](auto& r) { return geometry::contains(r, p); });
     return in && std::none_of(input.openings.begin(), input.openings.end(),
@@ -85,7 +85,7 @@ Point middle(Face f) {
 
 class Generator {
   public:
-    Generator(const MeshInput& input, std::stop_token stop, std::size_t mostNodes)
+    Generator(const MeshTask& input, std::stop_token stop, std::size_t mostNodes)
         : input_(input), stop_(std::move(stop)), most_(mostNodes) {}
 
     Mesh run() {
@@ -112,12 +112,12 @@ class Generator {
     bool isLarge() const { return points_.size() > 50000; }
 
   private:
-    const MeshInput& input_;
+    const MeshTask& input_;
     std::stop_token stop_;
     std::size_t most_;
     Mesh mesh_;
     Point low_{1e300, 1e300}, high_{-1e300, -1e300};
-    std::vector<MeshInput::Line> lines_;
+    std::vector<MeshTask::Line> lines_;
     Linework work_;
     std::vector<Point> points_;  // of the triangulation: linework, then on lines, then lattice
     std::vector<Point> obstacles_;
@@ -446,7 +446,7 @@ class Generator {
 
 }  // namespace
 
-Mesh makeMesh(const MeshInput& input, std::stop_token stop, std::size_t mostNodes) {
+Mesh makeMesh(const MeshTask& input, std::stop_token stop, std::size_t mostNodes) {
     auto generator = std::make_shared<Generator>(input, stop, mostNodes);
     Mesh mesh = generator->run();
     if (generator->isLarge()) letGo(std::move(generator));

@@ -13,7 +13,7 @@ namespace talvik::fem {
 using geometry::Point;
 
 // What the mesh has to follow. `slabs` may touch or overlap; the domain is their union less `openings`.
-struct MeshInput {
+struct MeshTask {
     struct Line {
         Point a, b;
         int id = -1;  // the caller's; -1 where the mesh only has to follow
@@ -56,7 +56,7 @@ struct Mesh {
 // refinement (J. R. Shewchuk, Delaunay refinement algorithms for triangular mesh generation, 2002, as in
 // CGAL). Lattices of halved spacing nest, so graded parts meet without slivers. Deterministic. More than
 // `mostNodes` is an error. Stops with error "stopped" soon after the token asks for it.
-Mesh makeMesh(const MeshInput& input, std::stop_token stop = {}, std::size_t mostNodes = 2'000'000);
+Mesh makeMesh(const MeshTask& input, std::stop_token stop = {}, std::size_t mostNodes = 2'000'000);
 
 // Straight pieces of lines that meet only at their ends: crossing lines are cut, points and ends within
 // `tolerance` of one another or of a line are joined, and a crossing within 20 tolerances of an end is at
@@ -71,7 +71,7 @@ struct Linework {
     std::vector<Piece> pieces;
     int joined = 0;  // ends that were moved together, although not equal
 };
-Linework joinLines(const std::vector<MeshInput::Line>& lines, const std::vector<Point>& points,
+Linework joinLines(const std::vector<MeshTask::Line>& lines, const std::vector<Point>& points,
                    double tolerance);
 
 }  // namespace talvik::fem

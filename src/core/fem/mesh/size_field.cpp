@@ -5,13 +5,13 @@
 
 namespace talvik::fem {
 
-SizeField::SizeField(const MeshInput& input, Point from, Point to)
+SizeField::SizeField(const MeshTask& input, Point from, Point to)
     : low(from), size_(input.size), growth_(input.growth), fine_(input.fine) {
     double width = std::max(to.x - from.x, size_), height = std::max(to.y - from.y, size_);
     cellSide = std::max(2 * size_, std::sqrt(width * height / 4e6));
     columns = std::size_t(width / cellSide) + 1;
     rows = std::size_t(height / cellSide) + 1;
-    std::erase_if(fine_, [&](const MeshInput::Fine& f) { return f.size >= size_; });
+    std::erase_if(fine_, [&](const MeshTask::Fine& f) { return f.size >= size_; });
     std::vector<std::pair<int, int>> touches;  // cell, source
     for (std::size_t i = 0; i < fine_.size(); ++i) {
         const auto& f = fine_[i];

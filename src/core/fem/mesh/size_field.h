@@ -9,7 +9,7 @@ namespace talvik::fem {
 // A grid of square cells over the domain; each knows what can make triangles small inside it.
 class SizeField {
   public:
-    SizeField(const MeshInput& input, Point low, Point high);
+    SizeField(const MeshTask& input, Point low, Point high);
     double at(Point p) const;
     // Smallest wanted size inside a cell, at least roughly from below.
     double leastIn(std::size_t cell) const;
@@ -24,7 +24,7 @@ class SizeField {
 
   private:
     double size_, growth_;
-    std::vector<MeshInput::Fine> fine_;
+    std::vector<MeshTask::Fine> fine_;
     std::vector<int> start_, list_;  // per cell
 };
 

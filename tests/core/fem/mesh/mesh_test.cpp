@@ -37,7 +37,7 @@ double along(const fem::Mesh& m, int line) {
 }  // namespace
 
 TEST(Mesh, CoversTheSlabLessItsOpenings) {
-    fem::MeshInput in;
+    fem::MeshTask in;
     in.slabs = {box(0, 0, 12000, 8000), box(12000, 2000, 15000, 6000)};
     in.openings = {box(3000, 3000, 5000, 4500)};
     in.lines = {
@@ -60,7 +60,7 @@ TEST(Mesh, CoversTheSlabLessItsOpenings) {
 }
 
 TEST(Mesh, IsFineAtColumnsAndGrows) {
-    fem::MeshInput in;
+    fem::MeshTask in;
     in.slabs = {box(0, 0, 10000, 10000)};
     in.points = {{5000, 5000}};
     in.fine = {{{5000, 5000}, 200, 100}};
@@ -84,7 +84,7 @@ TEST(Mesh, ManyRandomFloorsHaveGoodAngles) {
     std::mt19937 random(3);
     std::uniform_real_distribution<double> u(0, 1);
     for (int i = 0; i < 60; ++i) {
-        fem::MeshInput in;
+        fem::MeshTask in;
         double a = 5000 + 20000 * u(random), b = 5000 + 15000 * u(random), cut = 3000 * u(random) + 500;
         in.slabs = {{{0, 0}, {a, 0}, {a, b - cut}, {a - cut * (0.7 + 0.6 * u(random)), b}, {0, b}}};
         double turn = u(random) * std::numbers::pi;
@@ -107,7 +107,7 @@ TEST(Mesh, ManyRandomFloorsHaveGoodAngles) {
 }
 
 TEST(Mesh, IsTheSameEveryTime) {
-    fem::MeshInput in;
+    fem::MeshTask in;
     in.slabs = {box(0, 0, 12345, 6789)};
     in.lines = {{{1000, 1000}, {9000, 5000}, 1}, {{1000, 5000}, {9000, 1000}, 2}};
     in.fine = {{{3000, 3000}, 200, 90}};
@@ -118,7 +118,7 @@ TEST(Mesh, IsTheSameEveryTime) {
 }
 
 TEST(Mesh, StopsAndRefusesWhatIsTooLarge) {
-    fem::MeshInput in;
+    fem::MeshTask in;
     in.slabs = {box(0, 0, 10000, 10000)};
     in.size = 20;
     std::stop_source stop;
@@ -132,7 +132,7 @@ TEST(Mesh, StopsAndRefusesWhatIsTooLarge) {
 }
 
 TEST(Linework, CutsAndJoins) {
-    using Line = fem::MeshInput::Line;
+    using Line = fem::MeshTask::Line;
     {
         auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{5, -5}, {5, 5}, 2}}, {}, 0.1);
         EXPECT_EQ(w.pieces.size(), 4u) << "crossing";

@@ -273,7 +273,7 @@ TEST(PlateElement, SkewSimplySupportedPlate) {
     Point centre{(1 + std::cos(angle)) / 2, std::sin(angle) / 2};
     // Soft supports: at corners as obtuse as these, hard ones (tangential rotation held) converge slowly from
     // below.
-    p.input.fine = {{{1, 0}, 0, 0.0003}, {{std::cos(angle), std::sin(angle)}, 0, 0.0003}};
+    p.task.fine = {{{1, 0}, 0, 0.0003}, {{std::cos(angle), std::sin(angle)}, 0, 0.0003}};
     p.makeMesh(rhombus(angle), 1.0 / 50, {centre});
     p.material(1, 0.3);
     for (int side = 0; side < 4; ++side) p.support(side, Edge::Soft);

@@ -145,8 +145,8 @@ TEST(PlateReference, FlatSlabPanel) {
     for (const auto& row : table("flat_slab_panel")) {
         double nu = num(row, "nu");
         PlateProblem p;
-        p.input.growth = 0.2;
-        for (Point c : {Point{0, 0}, {1, 0}, {1, 1}, {0, 1}}) p.input.fine.push_back({c, 0.0, 0.006});
+        p.task.growth = 0.2;
+        for (Point c : {Point{0, 0}, {1, 0}, {1, 1}, {0, 1}}) p.task.fine.push_back({c, 0.0, 0.006});
         p.makeMesh(PlateProblem::rectangle(1, 1), 1.0 / 40, {{0.5, 0.5}, {0.5, 0}});
         p.material(1, nu);
         for (int side = 0; side < 4; ++side) p.support(side, Edge::Symmetry);
@@ -212,7 +212,7 @@ TEST(WinklerReference, FreeBeamAsPlateStrip) {
         double L = num(row, "L") * 1e3, b = num(row, "b") * 1e3, h = num(row, "h") * 1e3,
                E = num(row, "E") * 1e3, k = num(row, "k") * 1e-3;
         PlateProblem p;
-        p.input.lines.push_back({{L / 2, 0}, {L / 2, b}, 100});
+        p.task.lines.push_back({{L / 2, 0}, {L / 2, b}, 100});
         p.makeMesh(PlateProblem::rectangle(L, b), std::min(L / 40, b / 4), {{L / 2, b / 2}, {0, b / 2}});
         p.material(E * h * h * h / 12, 0);
         p.bed(k);
@@ -234,7 +234,7 @@ TEST(WinklerReference, InfinitePlate) {
                l = num(row, "l") * 1e3, P = num(row, "P_") * 1e3, D = E * t * t * t / 12 / (1 - nu * nu);
         PlateProblem p;
         double side = 12 * l;
-        p.input.fine.push_back({{side / 2, side / 2}, c, c / 8});
+        p.task.fine.push_back({{side / 2, side / 2}, c, c / 8});
         p.makeMesh(PlateProblem::rectangle(side, side), l / 5,
                    {{side / 2, side / 2}, {side / 2 + r, side / 2}});
         p.material(D, nu);

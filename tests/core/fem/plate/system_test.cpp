@@ -21,7 +21,7 @@ TEST(BeamElement, FrameOfBeamsIsABeam) {
     // A very soft plate with a stiff beam along y = 1/2, held at its ends: w = 5 q l^4 / 384 EI + shear.
     for (double flexibility : {0.0, 0.3}) {
         PlateProblem p;
-        p.input.lines.push_back({{0, 0.5}, {1, 0.5}, 50});
+        p.task.lines.push_back({{0, 0.5}, {1, 0.5}, 50});
         p.makeMesh(PlateProblem::rectangle(1, 1), 0.05, {});
         p.material(1e-7, 0);
         p.support(1, Edge::Hard);
@@ -62,7 +62,7 @@ TEST(RigidArea, StaysPlane) {
     PlateProblem p;
     for (int i = 0; i < 4; ++i) {
         double c[5][2] = {{0.4, 0.4}, {0.6, 0.4}, {0.6, 0.6}, {0.4, 0.6}, {0.4, 0.4}};
-        p.input.lines.push_back({{c[i][0], c[i][1]}, {c[i + 1][0], c[i + 1][1]}, 60});
+        p.task.lines.push_back({{c[i][0], c[i][1]}, {c[i + 1][0], c[i + 1][1]}, 60});
     }
     p.makeMesh(PlateProblem::rectangle(1, 1), 0.05, {{0.5, 0.5}});
     p.material(1, 0.2);
