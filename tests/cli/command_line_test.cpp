@@ -180,6 +180,18 @@ TEST_F(CommandLine, AnalyseWritesJsonAndFields) {
     EXPECT_EQ(run("analyse " + fishHall + " --field all -o /nowhere/x.csv").code, 3);
 }
 
+TEST_F(CommandLine, ReportHoldsTheFloors) {
+    auto r = run("report " + fishHall + " -o deck.html deck.pdf");
+    ASSERT_EQ(r.code, 0) << r.err;
+    std::string text = readText((dir / "deck.html").string());
+    for (const char* part : {"Calculation of floors", "Fish hall deck", "Support forces", "half the size",
+                             "Ice store", "total static moment"})
+        EXPECT_NE(text.find(part), std::string::npos) << part;
+    EXPECT_TRUE(there("deck.pdf"));
+    run("report " + fishHall + " -o again.html");
+    EXPECT_EQ(readText((dir / "again.html").string()), text) << "the same to the byte";
+}
+
 TEST_F(CommandLine, AnalyseNamesWhatIsWrong) {
     auto r = run("analyse demo.talvik");
     EXPECT_EQ(r.code, 2);

@@ -2,8 +2,10 @@
 #include <gtest/gtest.h>
 
 #include <QComboBox>
+#include <QFile>
 #include <QPushButton>
 #include <QSignalSpy>
+#include <QTemporaryDir>
 #include <QTest>
 #include <QToolButton>
 #include <cmath>
@@ -114,6 +116,32 @@ TEST_F(FloorWindow, ConvergenceIsTold) {
     ASSERT_TRUE(
         QTest::qWaitFor([&] { return page().summary().contains("On a mesh of half the size"); }, 30000));
     EXPECT_TRUE(page().summary().contains("largest column reaction"));
+}
+
+TEST_F(FloorWindow, WritesItsReportAndSaysWhatItCannotWrite) {
+    QTemporaryDir dir;
+    auto written = window.exportFiles("all", dir.path() + "/deck");
+    ASSERT_EQ(written.size(), 2);
+    QFile html(dir.path() + "/deck-report.html");
+    ASSERT_TRUE(html.open(QIODevice::ReadOnly));
+    QString text = QString::fromUtf8(html.readAll());
+    for (const char* part : {"Fish hall deck", "Loads and reactions", "Ultimate extremes", "Support forces",
+                             "On a mesh of half the size", "Taken for granted", "Second opinion"})
+        EXPECT_TRUE(text.contains(QString::fromUtf8(part))) << part;
+    EXPECT_TRUE(window.exportFiles("drawing", dir.path() + "/deck").isEmpty());
+}
+
+TEST_F(FloorWindow, FollowsTheProjectsUnits) {
+    auto us = session().base();
+    us.basis.units = units::System::UsCustomary;
+    ASSERT_TRUE(session().apply("Units", us));
+    answer();
+    ASSERT_TRUE(session().unit(units::Kind::MomentPerWidth).contains("kip"));
+    EXPECT_TRUE(page().summary().contains("answer kept")) << "display does not ask for a new analysis";
+    EXPECT_TRUE(page().summary().contains(session().unit(units::Kind::MomentPerWidth)))
+        << page().summary().toStdString();
+    EXPECT_FALSE(page().summary().contains("kNm/m"));
+    EXPECT_GT(page().canvas().lineCount(), 6);
 }
 
 TEST_F(FloorWindow, TroubleIsASentence) {

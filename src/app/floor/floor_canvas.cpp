@@ -81,7 +81,7 @@ void FloorCanvas::traceLines() {
     std::vector<double> sorted = values_;
     std::sort(sorted.begin(), sorted.end());
     double low = sorted[sorted.size() / 50], high = sorted[sorted.size() - 1 - sorted.size() / 50];
-    double unit = analysis::factor(field_);
+    double unit = displayFactor();
     if (!(high - low > 1e-9 * std::max(std::abs(low), std::abs(high)))) return;
     step_ = roundStep((high - low) / unit, 12) * unit;
     int first = int(std::ceil(sorted.front() / step_)), last = int(std::floor(sorted.back() / step_));
@@ -112,6 +112,10 @@ void FloorCanvas::traceLines() {
         }
     }
     std::erase_if(lines_, [](const Line& l) { return l.pieces.empty(); });
+}
+
+double FloorCanvas::displayFactor() const {
+    return units::unit(analysis::kind(field_), session_.project().basis.units).factor;
 }
 
 double FloorCanvas::valueAt(model::Point p) const {
@@ -216,7 +220,7 @@ void FloorCanvas::paintStructure(QPainter& p) {
 void FloorCanvas::paintLines(QPainter& p) {
     const Theme& t = theme();
     p.setOpacity(session_.floorStale() ? 0.35 : 1);
-    double unit = analysis::factor(field_);
+    double unit = displayFactor();
     struct Label {
         QPointF at;
         double angle;
@@ -312,9 +316,9 @@ void FloorCanvas::paintEvent(QPaintEvent*) {
     p.setFont(uiFont(11));
     p.setPen(t.secondary);
     QString caption = QString::fromUtf8(analysis::title(field_)) + QStringLiteral(" in ") +
-                      QString::fromUtf8(analysis::unit(field_));
+                      session_.unit(analysis::kind(field_));
     if (step_ > 0 && !lines_.empty())
-        caption += tr(", lines every %1; below zero broken").arg(step_ / analysis::factor(field_), 0, 'g', 4);
+        caption += tr(", lines every %1; below zero broken").arg(step_ / displayFactor(), 0, 'g', 4);
     p.drawText(QPointF(14, 20), caption);
     // Scale bar of five metres.
     QPointF a(14, height() - 14);

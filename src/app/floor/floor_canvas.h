@@ -59,6 +59,7 @@ class FloorCanvas : public QWidget {
     model::Point toPlan(QPointF p) const {
         return {(p.x() - origin_.x()) / scale_, (origin_.y() - p.y()) / scale_};
     }
+    double displayFactor() const;  // stored value of one displayed unit
     void traceLines();
     void paintStructure(QPainter& painter);
     void paintLines(QPainter& painter);

@@ -19,9 +19,6 @@ namespace {
 QString qs(const std::string& s) {
     return QString::fromStdString(s).toHtmlEscaped();
 }
-QString metres(model::Point p) {
-    return QStringLiteral("(%1, %2) m").arg(p.x / 1000, 0, 'f', 2).arg(p.y / 1000, 0, 'f', 2);
-}
 QString row(std::initializer_list<QString> cells) {
     QString out = QStringLiteral("<tr>");
     bool first = true;
@@ -153,30 +150,39 @@ void FloorPage::refreshText() {
             html += QStringLiteral("<p style='color:%1'>%2</p>").arg(theme().over.name(), qs(t.message));
         return text_->setHtml(html + QStringLiteral("</div>"));
     }
-    html += tr("%1 triangles, %2 unknowns, smallest angle %3°, answered in %4 ms")
+    html += tr("%1 triangles, %2 unknowns, smallest angle %3°, ")
                 .arg(a->model->plate.triangles.size())
                 .arg(a->unknowns)
-                .arg(a->model->mesh.smallestAngle, 0, 'f', 0)
-                .arg(a->stages.sum() * 1000, 0, 'f', 0);
-    if (a->reusedFactor) html += tr(", stiffness kept");
-    html += QStringLiteral("<p><b>%1</b></p><table>").arg(tr("Loads and reactions, kN"));
+                .arg(a->model->mesh.smallestAngle, 0, 'f', 0);
+    html += a->reusedAll ? tr("answer kept") : tr("answered in %1 ms").arg(a->stages.sum() * 1000, 0, 'f', 0);
+    if (a->reusedFactor && !a->reusedAll) html += tr(", stiffness kept");
+    auto place = [&](model::Point p) {
+        return QStringLiteral("(%1, %2) %3")
+            .arg(session_.number(p.x, units::Kind::Span), session_.number(p.y, units::Kind::Span),
+                 session_.unit(units::Kind::Span));
+    };
+    auto force = [&](double v) { return session_.number(v, units::Kind::Force); };
+    QString forceUnit = session_.unit(units::Kind::Force);
+    html += QStringLiteral("<p><b>%1</b></p><table>").arg(tr("Loads and reactions, %1").arg(forceUnit));
     for (const auto& c : a->cases)
         html += row(
-            {qs(c.name), QString::number(c.load / 1000, 'f', 1), QString::number(c.reaction / 1000, 'f', 1),
+            {qs(c.name), force(c.load), force(c.reaction),
              c.imbalance < 1e-9 ? tr("equal") : QStringLiteral("%1 %").arg(100 * c.imbalance, 0, 'g', 2)});
     html += QStringLiteral("</table><p><b>%1</b></p><table>").arg(tr("Ultimate, largest and smallest"));
     for (const auto& e : a->extremes(actions::LimitState::Ultimate)) {
         if (e.field == analysis::Field::Deflection) continue;
         for (const auto* x : {&e.most, &e.least})
             html += row({QString::fromUtf8(analysis::key(e.field)),
-                         QString::number(x->value / analysis::factor(e.field), 'f', 1),
-                         QString::fromUtf8(analysis::unit(e.field)), metres(x->at)});
+                         session_.number(x->value, analysis::kind(e.field)),
+                         session_.unit(analysis::kind(e.field)), place(x->at)});
     }
     for (const auto& e : a->extremes(actions::LimitState::QuasiPermanent))
         if (e.field == analysis::Field::Deflection)
-            html += row({tr("deflection, quasi-permanent, uncracked"), QString::number(e.most.value, 'f', 1),
-                         QStringLiteral("mm"), metres(e.most.at)});
-    html += QStringLiteral("</table><p><b>%1</b></p><table>").arg(tr("Largest ultimate support force, kN"));
+            html += row({tr("deflection, quasi-permanent, uncracked"),
+                         session_.number(e.most.value, units::Kind::Sag), session_.unit(units::Kind::Sag),
+                         place(e.most.at)});
+    html += QStringLiteral("</table><p><b>%1</b></p><table>")
+                .arg(tr("Largest ultimate support force, %1").arg(forceUnit));
     std::vector<double> most(a->model->supports.size(), 0);
     for (std::size_t k = 0; k < a->combinations.size(); ++k)
         if (a->combinations[k].state == actions::LimitState::Ultimate) {
@@ -189,8 +195,7 @@ void FloorPage::refreshText() {
             html += QStringLiteral(
                         "<td style='padding-right:8px'>%1</td><td align='right' "
                         "style='padding-right:22px'>%2</td>")
-                        .arg(qs(a->model->supports[k].name))
-                        .arg(most[k] / 1000, 0, 'f', 1);
+                        .arg(qs(a->model->supports[k].name), force(most[k]));
         html += QStringLiteral("</tr>");
     }
     html += QStringLiteral("</table>");
@@ -200,10 +205,12 @@ void FloorPage::refreshText() {
         for (const auto& p : panels) {
             html += QStringLiteral("<p>%1: %2</p><table>").arg(qs(p.name), qs(p.source));
             html += row({QString(), tr("analysis"), tr("opinion"), QString(), tr("ratio")});
-            for (const auto& r : p.rows)
-                html += row({qs(r.what), QString::number(r.engine / r.factor, 'f', 1),
-                             QString::number(r.opinion / r.factor, 'f', 1), qs(r.unit),
+            for (const auto& r : p.rows) {
+                auto k = r.factor == 1e6 ? units::Kind::Moment : units::Kind::MomentPerWidth;
+                html += row({qs(r.what), session_.number(r.engine, k), session_.number(r.opinion, k),
+                             session_.unit(k),
                              r.opinion != 0 ? QString::number(r.engine / r.opinion, 'f', 2) : QString()});
+            }
             html += QStringLiteral("</table>");
         }
     }

@@ -1,9 +1,13 @@
 // What leaves the window: files and prints.
 #include <QBuffer>
+#include <QCoreApplication>
 #include <QPainter>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QProgressDialog>
 #include <QSvgGenerator>
+#include <atomic>
+#include <future>
 
 #include "drawing/slab_sheet.h"
 #include "formats/dxf.h"
@@ -19,7 +23,12 @@ namespace talvik::app {
 QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
     const auto* slab = session_.slab();
     const auto* d = session_.slabDesign();
-    if (!slab || !d || !d->error.empty()) {
+    bool floor = session_.floor() != nullptr;
+    if (floor && what != QLatin1String("report") && what != QLatin1String("all")) {
+        say(tr("Drawings and schedules of floors are not there yet; the report of their analysis is."));
+        return {};
+    }
+    if (!floor && (!slab || !d || !d->error.empty())) {
         say(tr("There is no designed slab to write out yet."));
         return {};
     }
@@ -33,13 +42,13 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
         good ? written << qs(path) : (say(qs(why)), written);
     };
     bool all = what == QLatin1String("all");
-    if (all || what == QLatin1String("drawing")) {
+    if (!floor && (all || what == QLatin1String("drawing"))) {
         auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
         put(".dxf", [&](const std::string& p) { return formats::writeDxf(p, sheet); });
         put(".pdf", [&](const std::string& p) { return paper::writePdf(p, sheet); });
         put(".svg", [&](const std::string& p) { return paper::writeSvg(p, sheet); });
     }
-    if (all || what == QLatin1String("schedule")) {
+    if (!floor && (all || what == QLatin1String("schedule"))) {
         put("-schedule.csv", [&](const std::string& p) {
             return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design()));
         });
@@ -48,13 +57,51 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
         });
     }
     if (all || what == QLatin1String("report")) {
-        auto document = report::make(session_.project(), session_.design(), report::Depth::Full);
+        auto floors = floorAnswers();
+        if (floors.size() != session_.project().floors.size()) return {};  // stopped
+        auto document = report::make(session_.project(), session_.design(), report::Depth::Full, floors);
         put("-report.html", [&](const std::string& p) {
             return formats::writeFile(p, report::html(document, report::Target::Page));
         });
         put("-report.pdf", [&](const std::string& p) { return paper::writeReportPdf(p, document); });
     }
     return good ? written : QStringList();
+}
+
+// All floors, each also on half the size, in the background behind a bar that can be stopped; fewer then.
+std::vector<report::FloorAnswer> MainWindow::floorAnswers() {
+    std::vector<report::FloorAnswer> all;
+    std::size_t count = session_.project().floors.size();
+    if (count == 0) return all;
+    std::vector<analysis::LiveAnalysis::Job> jobs;
+    for (std::size_t i = 0; i < count; ++i) jobs.push_back(session_.floorJob(i));
+    QProgressDialog progress(tr("Analysing floors for the report…"), tr("Stop"), 0,
+                             static_cast<int>(2 * count), this);
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(500);
+    std::atomic<int> done{0};
+    std::stop_source stop;
+    auto run = std::async(std::launch::async, [&] {
+        for (const auto& job : jobs) {
+            analysis::FloorAnalyser analyser;
+            auto a = analyser.analyse(*job.floor, job.path, job.basis, job.combinations, stop.get_token());
+            ++done;
+            analysis::Convergence c;
+            if (a.good() && !a.stopped)
+                c = analyser.convergence(*job.floor, job.path, job.basis, job.combinations, stop.get_token());
+            ++done;
+            if (stop.stop_requested()) return;
+            all.push_back({job.floor->id, std::move(a), std::move(c)});
+        }
+    });
+    while (run.wait_for(std::chrono::milliseconds(10)) != std::future_status::ready) {
+        progress.setValue(std::min(done.load(), static_cast<int>(2 * count) - 1));
+        QCoreApplication::processEvents();
+        if (progress.wasCanceled()) stop.request_stop();
+    }
+    run.get();
+    progress.reset();
+    return all;
 }
 
 void MainWindow::exportAsked(const QString& what) {

@@ -166,10 +166,9 @@ void MainWindow::connectParts() {
                                 session_.unit(units::Kind::Span));
         auto field = analysis::Field(floor_->fields().currentData().toInt());
         if (!std::isnan(value))
-            text += tr("   %1 %2 %3")
-                        .arg(QString::fromUtf8(analysis::key(field)))
-                        .arg(value / analysis::factor(field), 0, 'f', 2)
-                        .arg(QString::fromUtf8(analysis::unit(field)));
+            text += tr("   %1 %2")
+                        .arg(QString::fromUtf8(analysis::key(field)),
+                             session_.text(value, analysis::kind(field)));
         coordinates_->setText(text);
     });
     connect(&session_, &Session::fileChanged, this, &MainWindow::refreshTitle);
@@ -218,9 +217,10 @@ void MainWindow::refreshStatus() {
         double worst = 0;
         for (const auto& c : a->cases) worst = std::max(worst, c.imbalance);
         return status_->setText(
-            tr("Answered in %1 ms · %2 load cases, %3 combinations · reactions = loads to %4 · "
+            tr("%1 · %2 load cases, %3 combinations · reactions = loads to %4 · "
                "%5 to look at · checks of floors: not there yet")
-                .arg(a->stages.sum() * 1000, 0, 'f', 0)
+                .arg(a->reusedAll ? tr("Answer kept")
+                                  : tr("Answered in %1 ms").arg(a->stages.sum() * 1000, 0, 'f', 0))
                 .arg(a->cases.size())
                 .arg(a->combinations.size())
                 .arg(worst < 1e-9 ? QStringLiteral("1e-9") : QString::number(worst, 'g', 1))

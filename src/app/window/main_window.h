@@ -12,6 +12,10 @@
 class QSplitter;
 class QStackedWidget;
 
+namespace talvik::report {
+struct FloorAnswer;
+}
+
 namespace talvik::app {
 
 class MarginView;
@@ -80,6 +84,7 @@ class MainWindow : public QMainWindow {
     void print();
     void showHelp();
     void exportAsked(const QString& what);
+    std::vector<report::FloorAnswer> floorAnswers();
 
     Session session_;
     StripScale scale_;

@@ -17,6 +17,7 @@ struct FloorAnalyser::Kept {
     fem::PlateSystem system;
     std::vector<fem::NodeVector> loads;
     FloorAnalysis answer;
+    bool factorValid = true;  // not once the ground has let go: the factor is that of the last contact
 };
 
 namespace {
@@ -31,6 +32,11 @@ bool sameStructure(model::Floor a, model::Floor b) {
     a.actions = b.actions = {};
     a.name = b.name;
     return a == b;
+}
+bool sameFactors(const std::vector<FloorCombination>& a, const std::vector<FloorCombination>& b) {
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const auto& x, const auto& y) {
+        return x.factors == y.factors && x.state == y.state;
+    });
 }
 bool sameBasis(const FloorBasis& a, const FloorBasis& b) {
     // Flange rules of one modulus and density come from one standard; they cannot be compared.
@@ -134,7 +140,16 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
         }
     } leavings{{}, stop};
     a.assumptions = assumptions(floor);
-    bool keepFactor = kept_ && sameStructure(kept_->floor, floor) && sameBasis(kept_->basis, basis);
+    bool sameModel = kept_ && sameStructure(kept_->floor, floor) && sameBasis(kept_->basis, basis);
+    if (sameModel && kept_->floor.actions == floor.actions &&
+        (!kept_->answer.nonlinear || sameFactors(kept_->answer.combinations, combinations))) {
+        a = kept_->answer;  // only names or combinations changed
+        a.combinations = combinations;
+        a.stages = {};
+        a.reusedFactor = a.reusedAll = true;
+        return a;
+    }
+    bool keepFactor = sameModel && kept_->factorValid;
     std::shared_ptr<Kept> now = keepFactor ? kept_ : std::make_shared<Kept>();
     auto loadsOwner = std::make_shared<FloorLoads>();
     leavings.all = {now, loadsOwner};
@@ -170,12 +185,6 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
             a.trouble.push_back(
                 {path, "The model is too large for this machine; choose a larger size of mesh."});
         if (!a.trouble.empty()) return a;
-    } else if (kept_->floor.actions == floor.actions && kept_->answer.good() && !kept_->answer.nonlinear) {
-        a = kept_->answer;  // only names or combinations changed
-        a.combinations = combinations;
-        a.stages = {};
-        a.reusedFactor = a.reusedAll = true;
-        return a;
     }
     a.reusedFactor = keepFactor;
     const FloorModel& m = *now->model;
@@ -288,8 +297,8 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
     now->basis = basis;
     now->loads = std::move(loads.cases);
     now->answer = a;
-    // The factor no longer belongs to the linear model once the ground has let go.
-    kept_ = a.nonlinear || !a.trouble.empty() ? nullptr : now;
+    now->factorValid = !a.nonlinear;
+    kept_ = a.trouble.empty() ? now : nullptr;
     tell(1);
     return a;
 }

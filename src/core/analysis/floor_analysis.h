@@ -40,6 +40,7 @@ const char* key(Field f);    // "deflection", "mx", ... as on the command line
 const char* title(Field f);  // "Deflection", "Moment mx", ...
 const char* unit(Field f);   // metric unit and factor for printing: value / factor
 double factor(Field f);
+units::Kind kind(Field f);  // for display in the project's units
 
 struct FloorAnalysis {
     std::vector<model::Diagnostic> trouble;  // why there is no answer

@@ -31,6 +31,14 @@ double factor(Field f) {
     return factors[int(f)];
 }
 
+units::Kind kind(Field f) {
+    using units::Kind;
+    constexpr Kind kinds[] = {
+        Kind::Sag,           Kind::MomentPerWidth, Kind::MomentPerWidth, Kind::MomentPerWidth,
+        Kind::ForcePerWidth, Kind::ForcePerWidth,  Kind::AreaLoad};
+    return kinds[int(f)];
+}
+
 std::vector<double> FloorAnalysis::field(Field f, const std::vector<double>& factors) const {
     std::size_t count = perNode(f) ? model->plate.nodes.size() : model->points.node.size();
     std::vector<double> out(count, 0);

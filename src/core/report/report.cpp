@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "design/panels.h"
 #include "drawing/slab_sheet.h"
 
 namespace talvik::report {
@@ -16,12 +17,15 @@ class Maker {
     Maker(const model::Project& project, const design::Design& design, Depth depth)
         : project_(project), design_(design), depth_(depth), system_(project.basis.units) {}
 
-    Document make() {
+    Document make(const std::vector<FloorAnswer>& floors) {
         doc_.title = project_.name + ": calculation";
         doc_.system = system_;
         doc_.working = depth_ == Depth::Full;
         add(Block::Kind::Title, project_.name);
-        paragraph(fmt::format("Calculation of one-way slabs to {}. Revision {}{}{}.",
+        paragraph(fmt::format("Calculation of {} to {}. Revision {}{}{}.",
+                              floors.empty()           ? "one-way slabs"
+                              : project_.slabs.empty() ? "floors"
+                                                       : "one-way slabs and floors",
                               design_.standard ? design_.standard->edition : project_.basis.standard,
                               project_.sheet.revision,
                               project_.sheet.date.empty() ? "" : ", " + project_.sheet.date,
@@ -33,6 +37,8 @@ class Maker {
                               sum.over, sum.within, sum.notChecked, sum.notApplicable));
         basis();
         for (const auto& d : design_.slabs) slab(*model::findSlab(project_, d.slab), d);
+        for (const auto& f : floors)
+            if (const auto* row = model::findFloor(project_, f.floor)) floor(*row, f);
         return std::move(doc_);
     }
 
@@ -148,6 +154,81 @@ class Maker {
         table(rows);
     }
 
+    void floor(const model::Floor& f, const FloorAnswer& answer) {
+        const auto& a = answer.analysis;
+        add(Block::Kind::Heading, f.name);
+        for (const auto& t : a.trouble) paragraph(t.message);
+        if (!a.good()) return;
+        paragraph(fmt::format(
+            "Analysed as a plate of {} triangles with {} unknowns; smallest angle {:.0f} degrees. "
+            "Strips, checks and bars of floors are not part of this calculation.",
+            a.model->plate.triangles.size(), a.unknowns, a.model->mesh.smallestAngle));
+        add(Block::Kind::Subheading, "Loads and reactions, " + unit(Kind::Force));
+        std::vector<std::vector<std::string>> rows{{"Load case", "Loads", "Reactions", "Difference"}};
+        for (const auto& c : a.cases)
+            rows.push_back(
+                {c.name, num(c.load, Kind::Force), num(c.reaction, Kind::Force),
+                 c.imbalance < 1e-9 ? "below 1e-9 of the loads" : fmt::format("{:.1e}", c.imbalance)});
+        table(rows);
+        add(Block::Kind::Subheading, "Combinations");
+        rows = {{"Combination", "Clause"}};
+        for (const auto& k : a.combinations) rows.push_back({k.name, k.clause});
+        table(rows);
+        for (auto [state, name] :
+             {std::pair(actions::LimitState::Ultimate, "Ultimate extremes"),
+              std::pair(actions::LimitState::QuasiPermanent, "Quasi-permanent extremes")}) {
+            auto all = a.extremes(state);
+            if (all.empty()) continue;
+            add(Block::Kind::Subheading, name);
+            rows = {{"Quantity", "Value", "Place", "Combination"}};
+            for (const auto& e : all)
+                for (const auto* x : {&e.most, &e.least})
+                    rows.push_back({analysis::title(e.field), text(x->value, analysis::kind(e.field)),
+                                    fmt::format("({}, {}) {}", num(x->at.x, Kind::Span),
+                                                num(x->at.y, Kind::Span), unit(Kind::Span)),
+                                    a.combinations[x->combination].name});
+            table(rows);
+        }
+        add(Block::Kind::Subheading, "Support forces, " + unit(Kind::Force));
+        std::vector<double> most(a.model->supports.size(), -1e300), least(most.size(), 1e300);
+        for (std::size_t k = 0; k < a.combinations.size(); ++k) {
+            if (a.combinations[k].state != actions::LimitState::Ultimate) continue;
+            auto forces = a.forces(k);
+            for (std::size_t s = 0; s < most.size(); ++s)
+                most[s] = std::max(most[s], forces[s].up), least[s] = std::min(least[s], forces[s].up);
+        }
+        rows = {{"Support", "Ultimate, most", "Ultimate, least"}};
+        for (std::size_t s = 0; s < most.size(); ++s)
+            rows.push_back(
+                {a.model->supports[s].name, num(most[s], Kind::Force), num(least[s], Kind::Force)});
+        table(rows);
+        for (const auto& p : design::panelOpinions(f, a)) {
+            add(Block::Kind::Subheading, "Second opinion, " + p.name);
+            paragraph(p.source + ".");
+            rows = {{"Place", "Analysis", "Opinion", "Ratio"}};
+            for (const auto& r : p.rows) {
+                Kind k = r.factor == 1e6 ? Kind::Moment : Kind::MomentPerWidth;
+                rows.push_back({r.what, text(r.engine, k), text(r.opinion, k),
+                                r.opinion != 0 ? fmt::format("{:.2f}", r.engine / r.opinion) : "-"});
+            }
+            table(rows);
+        }
+        if (!answer.convergence.rows.empty()) {
+            add(Block::Kind::Subheading, "On a mesh of half the size");
+            rows = {{"Quantity", "This mesh", "Half the size", "Change"}};
+            for (const auto& r : answer.convergence.rows)
+                rows.push_back({r.what, fmt::format("{:.2f} {}", r.coarse, r.unit),
+                                fmt::format("{:.2f} {}", r.fine, r.unit),
+                                fmt::format("{:+.1f} %", -100 * r.change())});
+            table(rows);
+        }
+        if (!a.contactWord.empty()) paragraph(a.contactWord);
+        if (!a.notes.empty()) add(Block::Kind::Subheading, "To look at");
+        for (const auto& n : a.notes) paragraph(n.message);
+        add(Block::Kind::Subheading, "Taken for granted");
+        for (const auto& line : a.assumptions) paragraph(line);
+    }
+
     void opinion(const design::SlabDesign& d) {
         add(Block::Kind::Subheading, "Second opinion: moment coefficients");
         const auto& so = d.secondOpinion;
@@ -252,8 +333,9 @@ std::string checkHtml(const checks::Check& c, const Document& doc, Target target
 
 }  // namespace
 
-Document make(const model::Project& project, const design::Design& design, Depth depth) {
-    return Maker(project, design, depth).make();
+Document make(const model::Project& project, const design::Design& design, Depth depth,
+              const std::vector<FloorAnswer>& floors) {
+    return Maker(project, design, depth).make(floors);
 }
 
 std::string svg(const drawing::Sheet& sheet) {

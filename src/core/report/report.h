@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "analysis/floor_analysis.h"
 #include "design/design.h"
 #include "drawing/drawing.h"
 
@@ -26,8 +27,16 @@ struct Document {
     bool working = true;
 };
 
+// A floor with its analysis and, where it was asked for, how far that is from converged.
+struct FloorAnswer {
+    model::Id floor;
+    analysis::FloorAnalysis analysis;
+    analysis::Convergence convergence;
+};
+
 // The design must outlive the document.
-Document make(const model::Project& project, const design::Design& design, Depth depth);
+Document make(const model::Project& project, const design::Design& design, Depth depth,
+              const std::vector<FloorAnswer>& floors = {});
 
 // How the writer shows what HTML alone cannot: `Page` with inline SVG for browsers; `Flow` with <img> named
 // "figure:N" and "gauge:RATIO:OUTCOME", which the PDF writer resolves.

@@ -326,6 +326,18 @@ TEST(FloorAnalysis, GroundLetsGoOfAStiffRaft) {
     EXPECT_NEAR(sum, P, 0.01 * P);
     EXPECT_NEAR(most, 2 * P / (3 * b * (L / 2 - e)), 0.03 * most);
     EXPECT_NEAR(r.forces(0)[0].up, P, 1e-6 * P);
+    // Answered again: kept while nothing changed, and right when a load does.
+    FloorAnalyser analyser;
+    auto first = analyser.analyse(f, "f", basis(), eachCase(f));
+    auto kept = analyser.analyse(f, "f", basis(), eachCase(f));
+    EXPECT_TRUE(kept.reusedAll);
+    EXPECT_EQ(kept.u, first.u);
+    Floor twice = f;
+    twice.actions.loads.back().value *= 2;
+    auto doubled = analyser.analyse(twice, "f", basis(), eachCase(twice));
+    EXPECT_FALSE(doubled.reusedFactor) << "its factor was that of another contact";
+    EXPECT_NEAR(doubled.field(Field::Pressure, std::size_t(0))[0],
+                2 * first.field(Field::Pressure, std::size_t(0))[0], 1e-6 * most);
     // With tension allowed, the left end pulls.
     f.choices.groundTakesTension = true;
     auto linear = solve(f);
@@ -400,6 +412,21 @@ TEST(FloorAnalysis, CombinationsAndEnvelopes) {
     double slab = 29200. * 13000 - 3600. * 3600 / 2 - 2400. * 3200;
     double hand = 25e-6 * (slab * 250 + 2400. * 2400 * 130 + 300. * 350 * 28600);
     EXPECT_NEAR(a.cases[0].load, hand, 1e-9 * hand);
+}
+
+TEST(FloorAnalysis, MeshIsNoCoarserThanTheSlabBesideColumns) {
+    auto project = formats::demoFloorProject();
+    auto a = design::analyseFloor(project, 0);
+    const auto& f = *project.floors[0];
+    for (const auto& t : a.model->plate.triangles)
+        for (int i = 0; i < 3; ++i) {
+            auto p = a.model->plate.nodes[t[i]], q = a.model->plate.nodes[t[(i + 1) % 3]];
+            for (const auto& c : f.columns)
+                if (std::hypot((p.x + q.x) / 2 - c.x, (p.y + q.y) / 2 - c.y) < c.width / 2 + 100) {
+                    EXPECT_LE(std::hypot(p.x - q.x, p.y - q.y), f.slabs[0].thickness) << c.name;
+                }
+        }
+    EXPECT_LT(a.model->mesh.longestSide, 4 * f.slabs[0].thickness);
 }
 
 TEST(FloorAnalysis, TellsHowFarTheMeshIsFromConverged) {
