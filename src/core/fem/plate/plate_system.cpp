@@ -23,6 +23,17 @@ class Clock {
     std::chrono::steady_clock::time_point start_ = std::chrono::steady_clock::now();
 };
 
+// Lengthens v with zeros to n, in steps between which a stop is seen; false then.
+template <class T>
+bool grow(std::vector<T>& v, std::size_t n, const std::stop_token& stop) {
+    v.reserve(n);
+    while (v.size() < n) {
+        if (stop.stop_requested()) return false;
+        v.resize(std::min(n, v.size() + (std::size_t(1) << 20)));
+    }
+    return true;
+}
+
 // Eight triangles from `first` on; the last is repeated where there are fewer.
 void gather(const PlateModel& model, const int* triangles, int count, ElementGroup& e) {
     for (int l = 0; l < lanes; ++l) {
@@ -185,15 +196,17 @@ std::string PlateSystem::build(const PlateModel& model, Stages& stages, std::sto
                 if (position_[graph_.to[k]] > p) lower_.push_back(position_[graph_.to[k]]);
             std::sort(lower_.begin() + from, lower_.end());
             lowerStart_.push_back(int(lower_.size()));
+            if (p % 16384 == 0 && stop.stop_requested()) return "stopped";
         }
         std::size_t entries = 6 * std::size_t(equations) + 9 * lower_.size();
         if (entries > 2'000'000'000) return "The model is too large; choose a larger size of mesh.";
         matrix_ = std::make_shared<SparseMatrix>();
         matrix_->start.resize(3 * std::size_t(equations) + 1);
-        matrix_->row.resize(entries);
+        if (!grow(matrix_->row, entries, stop)) return "stopped";
         matrix_->start[0] = 0;
         for (int p = 0; p < equations; ++p)
             for (int d = 0; d < 3; ++d) {
+                if (p % 16384 == 0 && stop.stop_requested()) return "stopped";
                 int at = matrix_->start[3 * p + d];
                 for (int r = d; r < 3; ++r) matrix_->row[at++] = 3 * p + r;
                 for (int k = lowerStart_[p]; k < lowerStart_[p + 1]; ++k)
@@ -222,7 +235,8 @@ void PlateSystem::addBlock(int row, int col, const double* block) {
 
 void PlateSystem::assemble(const PlateModel& model, std::stop_token stop) {
     std::size_t triangles = model.triangles.size(), groups = (triangles + lanes - 1) / lanes;
-    std::vector<Pack> element(groups * stiffnessEntries);
+    // Not set to zero first: that alone takes a tenth of a second in a large model.
+    std::unique_ptr<Pack[]> element(new Pack[groups * stiffnessEntries]);
     constexpr std::size_t perPiece = 64;
     parallelFor((groups + perPiece - 1) / perPiece, [&](std::size_t piece) {
         if (stop.stop_requested()) return;
@@ -235,9 +249,10 @@ void PlateSystem::assemble(const PlateModel& model, std::stop_token stop) {
             stiffness(e, &element[g * stiffnessEntries]);
         }
     });
-    const auto* values = reinterpret_cast<const double*>(element.data());
+    const auto* values = reinterpret_cast<const double*>(element.get());
     if (matrix_.use_count() > 1) matrix_ = std::make_shared<SparseMatrix>(*matrix_);  // one is left behind
-    matrix_->value.assign(matrix_->row.size(), 0);
+    matrix_->value.clear();
+    if (!grow(matrix_->value, matrix_->row.size(), stop)) return;
     std::size_t equations = order_.size();
     constexpr std::size_t columnsPerPiece = 512;
     if (stop.stop_requested()) return;
