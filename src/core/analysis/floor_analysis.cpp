@@ -15,7 +15,6 @@ struct FloorAnalyser::Kept {
     FloorBasis basis;
     std::shared_ptr<FloorModel> model;
     fem::PlateSystem system;
-    std::vector<fem::NodeVector> loads;
     FloorAnalysis answer;
     bool factorValid = true;  // not once the ground has let go: the factor is that of the last contact
 };
@@ -159,7 +158,6 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
             std::make_shared<FloorModel>(makeFloorModel(floor, path, basis, a.stages, stop, refined_));
         if (halted()) return a;
         a.trouble = now->model->trouble;
-        if (halted()) return a;
         for (const auto& free :
              a.trouble.empty() ? fem::freeMovements(now->model->plate) : std::vector<fem::FreeMovement>{})
             a.trouble.push_back(freeSentence(free, floor, path));
@@ -237,6 +235,7 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
             }
     if (lifts && a.trouble.empty()) {
         a.nonlinear = true;
+        now->factorValid = false;  // from here on, also when stopped half-way
         int unsettled = 0, most = 0;
         std::string first;
         std::vector<fem::NodeVector> answers;
@@ -295,9 +294,7 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
     if (halted()) return a;
     now->floor = floor;
     now->basis = basis;
-    now->loads = std::move(loads.cases);
     now->answer = a;
-    now->factorValid = !a.nonlinear;
     kept_ = a.trouble.empty() ? now : nullptr;
     tell(1);
     return a;

@@ -346,6 +346,27 @@ TEST(FloorAnalysis, GroundLetsGoOfAStiffRaft) {
     EXPECT_LT(*std::min_element(low.begin(), low.end()), 0);
 }
 
+TEST(FloorAnalysis, ContactStoppedHalfWayLeavesNoFactorBehind) {
+    Floor f = plain(8000, 3000, 400, 20e-3);
+    f.grounds = {{"g1", "", {}, 0.02}};
+    FloorAnalyser analyser;
+    ASSERT_FALSE(analyser.analyse(f, "f", basis(), eachCase(f)).nonlinear);
+    Floor lifting = f;
+    model::FloorLoad p;
+    p.id = "p", p.loadCase = "q1", p.kind = Kind::Point, p.value = 3e6, p.a = {7800, 1500};
+    lifting.actions.loads.push_back(p);
+    std::stop_source stop;
+    auto stopped =
+        analyser.analyse(lifting, "f", basis(), eachCase(lifting), stop.get_token(), [&](double share) {
+            if (share > 0.9) stop.request_stop();
+        });
+    ASSERT_TRUE(stopped.stopped);
+    Floor heavier = f;
+    heavier.actions.loads[0].value *= 2;
+    auto after = analyser.analyse(heavier, "f", basis(), eachCase(heavier));
+    EXPECT_EQ(after.u, FloorAnalyser().analyse(heavier, "f", basis(), eachCase(heavier)).u);
+}
+
 TEST(FloorAnalysis, RaftThatLiftsOffSaysSo) {
     Floor f = plain(4000, 4000, 400, -5e-3);  // pulled up
     f.grounds = {{"g1", "", {}, 0.01}};
