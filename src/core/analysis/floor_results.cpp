@@ -180,22 +180,7 @@ Cut cut(const FloorAnalysis& a, std::size_t combination, Point from, Point to) {
     Fields fields(a, combination);
     const auto& nodes = a.model->plate.nodes;
     // Stations where the cut passes from triangle to triangle; values vary linearly in between.
-    std::vector<double> stops{0, 1};
-    fields.finder.touching(
-        {std::min(from.x, to.x), std::min(from.y, to.y)}, {std::max(from.x, to.x), std::max(from.y, to.y)},
-        [&](int t) {
-            for (int i = 0; i < 3; ++i) {
-                Point p = nodes[a.model->plate.triangles[t][i]],
-                      r = nodes[a.model->plate.triangles[t][(i + 1) % 3]];
-                double sp = (p.x - from.x) * nx + (p.y - from.y) * ny,
-                       sr = (r.x - from.x) * nx + (r.y - from.y) * ny;
-                if ((sp > 0) == (sr > 0) || sp == sr) continue;
-                double s = sp / (sp - sr), x = p.x + s * (r.x - p.x), y = p.y + s * (r.y - p.y);
-                double along = ((x - from.x) * (to.x - from.x) + (y - from.y) * (to.y - from.y)) / (L * L);
-                if (along > 0 && along < 1) stops.push_back(along);
-            }
-        });
-    std::sort(stops.begin(), stops.end());
+    std::vector<double> stops = fields.finder.crossings(from, to);
     auto station = [&](double along, double nudge) {
         double u = along + nudge;
         PointValues v = fields.at({from.x + u * (to.x - from.x), from.y + u * (to.y - from.y)});

@@ -80,6 +80,25 @@ void TriangleFinder::touching(Point low, Point high, const std::function<void(in
     for (int t : found) f(t);
 }
 
+std::vector<double> TriangleFinder::crossings(Point a, Point b) const {
+    std::vector<double> stops{0, 1};
+    double square = (b.x - a.x) * (b.x - a.x) + (b.y - a.y) * (b.y - a.y);
+    touching({std::min(a.x, b.x), std::min(a.y, b.y)}, {std::max(a.x, b.x), std::max(a.y, b.y)}, [&](int t) {
+        for (int i = 0; i < 3; ++i) {
+            Point p = nodes_[triangles_[t][i]], r = nodes_[triangles_[t][(i + 1) % 3]];
+            double sp = (b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x);
+            double sr = (b.x - a.x) * (r.y - a.y) - (b.y - a.y) * (r.x - a.x);
+            if ((sp > 0) == (sr > 0) && sp != 0 && sr != 0) continue;
+            if (sp == sr) continue;
+            double w = sp / (sp - sr), x = p.x + w * (r.x - p.x), y = p.y + w * (r.y - p.y);
+            double u = ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / square;
+            if (w >= 0 && w <= 1 && u > 0 && u < 1) stops.push_back(u);
+        }
+    });
+    std::sort(stops.begin(), stops.end());
+    return stops;
+}
+
 namespace {
 
 double areaOf(const TriangleFinder& plate, int t) {
@@ -188,23 +207,7 @@ double addPressure(const TriangleFinder& plate, double q, const geometry::Ring& 
 double addLine(const TriangleFinder& plate, double q, Point a, Point b, NodeVector& f) {
     double length = std::hypot(b.x - a.x, b.y - a.y);
     if (length == 0) return 0;
-    // Where the line passes from triangle to triangle.
-    std::vector<double> stops{0, 1};
-    plate.touching({std::min(a.x, b.x), std::min(a.y, b.y)}, {std::max(a.x, b.x), std::max(a.y, b.y)},
-                   [&](int t) {
-                       for (int i = 0; i < 3; ++i) {
-                           Point p = plate.nodes()[plate.triangles()[t][i]],
-                                 r = plate.nodes()[plate.triangles()[t][(i + 1) % 3]];
-                           double sp = (b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x);
-                           double sr = (b.x - a.x) * (r.y - a.y) - (b.y - a.y) * (r.x - a.x);
-                           if ((sp > 0) == (sr > 0) && sp != 0 && sr != 0) continue;
-                           if (sp == sr) continue;
-                           double w = sp / (sp - sr), x = p.x + w * (r.x - p.x), y = p.y + w * (r.y - p.y);
-                           double u = ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / (length * length);
-                           if (w >= 0 && w <= 1 && u > 0 && u < 1) stops.push_back(u);
-                       }
-                   });
-    std::sort(stops.begin(), stops.end());
+    std::vector<double> stops = plate.crossings(a, b);
     double total = 0;
     for (std::size_t k = 0; k + 1 < stops.size(); ++k) {
         double u = (stops[k] + stops[k + 1]) / 2, part = stops[k + 1] - stops[k];

@@ -17,6 +17,8 @@ class TriangleFinder {
     int find(Point p, std::array<double, 3>* shares = nullptr) const;
     // Calls f(triangle) for triangles whose bounds touch the box; each once, ascending.
     void touching(Point low, Point high, const std::function<void(int)>& f) const;
+    // Where the line from a to b meets sides of triangles, as shares of its length, ascending, with 0 and 1.
+    std::vector<double> crossings(Point a, Point b) const;
     const std::vector<Point>& nodes() const { return nodes_; }
     const std::vector<std::array<int, 3>>& triangles() const { return triangles_; }
 
