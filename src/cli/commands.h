@@ -17,6 +17,7 @@ void addCalc(CLI::App& app, int& exitCode);
 void addCheck(CLI::App& app, int& exitCode);
 void addDesign(CLI::App& app, int& exitCode);
 void addDraw(CLI::App& app, int& exitCode);
+void addImport(CLI::App& app, int& exitCode);
 void addNew(CLI::App& app, int& exitCode);
 void addReport(CLI::App& app, int& exitCode);
 void addSchedule(CLI::App& app, int& exitCode);

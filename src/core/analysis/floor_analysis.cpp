@@ -7,6 +7,7 @@
 
 #include "fem/parallel/aside.h"
 #include "fem/plate/loads.h"
+#include "model/floor_validation.h"
 
 namespace talvik::analysis {
 
@@ -28,8 +29,13 @@ std::string metres(Point p) {
 }
 
 bool sameStructure(model::Floor a, model::Floor b) {
-    a.actions = b.actions = {};
-    a.name = b.name;
+    for (auto* f : {&a, &b}) {
+        f->actions = {};
+        f->name.clear();
+        f->grids.clear();
+        f->underlays.clear();
+        f->panels.clear();
+    }
     return a == b;
 }
 bool sameFactors(const std::vector<FloorCombination>& a, const std::vector<FloorCombination>& b) {
@@ -39,7 +45,8 @@ bool sameFactors(const std::vector<FloorCombination>& a, const std::vector<Floor
 }
 bool sameBasis(const FloorBasis& a, const FloorBasis& b) {
     // Flange rules of one modulus and density come from one standard; they cannot be compared.
-    return a.modulus == b.modulus && a.poisson == b.poisson && a.density == b.density;
+    return a.modulus == b.modulus && a.beamModulus == b.beamModulus && a.columnModulus == b.columnModulus &&
+           a.poisson == b.poisson && a.density == b.density && a.beamDensity == b.beamDensity;
 }
 
 // The word for a part that nothing holds.
@@ -138,9 +145,12 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
                 for (auto& x : all) fem::letGo(std::move(x));
         }
     } leavings{{}, stop};
+    a.trouble = model::validateFloor(floor, path);
+    if (!a.trouble.empty()) return a;
     a.assumptions = assumptions(floor);
     bool sameModel = kept_ && sameStructure(kept_->floor, floor) && sameBasis(kept_->basis, basis);
-    if (sameModel && kept_->floor.actions == floor.actions &&
+    if (sameModel && kept_->floor.actions.cases == floor.actions.cases &&
+        kept_->floor.actions.loads == floor.actions.loads &&
         (!kept_->answer.nonlinear || sameFactors(kept_->answer.combinations, combinations))) {
         a = kept_->answer;  // only names or combinations changed
         a.combinations = combinations;

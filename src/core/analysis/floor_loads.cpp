@@ -12,7 +12,7 @@ double fullMagnitude(const model::FloorLoad& l, double slabArea) {
     using Kind = model::FloorLoad::Kind;
     switch (l.kind) {
         case Kind::Area:
-            return l.value *
+            return intensity(l) *
                    (l.outline.empty() ? slabArea : std::abs(geometry::area(model::ring(l.outline))));
         case Kind::Line:
             return l.value * std::hypot(l.b.x - l.a.x, l.b.y - l.a.y);
@@ -51,8 +51,8 @@ FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const 
                 const auto& e = m.plate.beams[i];
                 const auto& beam = floor.beams[std::size_t(e.line)];
                 model::Point a = m.plate.nodes[e.a], b = m.plate.nodes[e.b];
-                double force =
-                    basis.density * beam.width * m.sections[i].webDepth * std::hypot(b.x - a.x, b.y - a.y);
+                double force = basis.beamDensity.value_or(basis.density) * beam.width *
+                               m.sections[i].webDepth * std::hypot(b.x - a.x, b.y - a.y);
                 f[3 * std::size_t(e.a)] += force / 2;
                 f[3 * std::size_t(e.b)] += force / 2;
                 total += force;
@@ -64,8 +64,8 @@ FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const 
             double put = 0;
             if (l.kind == Kind::Area) {
                 put = l.outline.empty() ? fem::addPressure(
-                                              finder, l.value, [](int) { return true; }, f)
-                                        : fem::addPressure(finder, l.value, model::ring(l.outline), f);
+                                              finder, intensity(l), [](int) { return true; }, f)
+                                        : fem::addPressure(finder, intensity(l), model::ring(l.outline), f);
             } else if (l.kind == Kind::Line) {
                 put = fem::addLine(finder, l.value, l.a, l.b, f);
             } else if (l.kind == Kind::Point) {

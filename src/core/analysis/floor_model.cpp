@@ -17,14 +17,16 @@ using model::Point;
 std::string metres(Point p) {
     return fmt::format("({:.2f}, {:.2f}) m", p.x / 1000, p.y / 1000);
 }
-double length(Point a, Point b) {
-    return std::hypot(b.x - a.x, b.y - a.y);
-}
 
 class Builder {
   public:
     Builder(const model::Floor& floor, std::string path, const FloorBasis& basis, bool refined)
-        : f_(floor), path_(std::move(path)), basis_(basis), scale_(refined ? 0.5 : 1) {}
+        : f_(floor),
+          path_(std::move(path)),
+          basis_(basis),
+          scale_(refined ? 0.5 : 1),
+          beamModulus_(basis.beamModulus.value_or(basis.modulus)),
+          columnModulus_(basis.columnModulus.value_or(basis.modulus)) {}
 
     FloorModel run(fem::Stages& stages, std::stop_token stop) {
         auto start = std::chrono::steady_clock::now();
@@ -69,7 +71,7 @@ class Builder {
     const model::Floor& f_;
     std::string path_;
     const FloorBasis& basis_;
-    double scale_;
+    double scale_, beamModulus_, columnModulus_;
     FloorModel m_;
     fem::MeshTask in_;
     std::vector<geometry::Ring> slabRings_, zoneRings_, groundRings_, columnRings_;
@@ -183,14 +185,14 @@ class Builder {
                 }
                 continue;
             }
-            double E = basis_.modulus * f_.choices.modifiers.column, far = c.farEndsFixed ? 4 : 3;
+            double E = columnModulus_ * f_.choices.modifiers.column, far = c.farEndsFixed ? 4 : 3;
             double I[2];  // bending along its own x, along its own y
             if (c.circular)
                 I[0] = I[1] = std::numbers::pi / 64 * std::pow(c.width, 4);
             else
                 I[0] = c.depth * std::pow(c.width, 3) / 12, I[1] = c.width * std::pow(c.depth, 3) / 12;
             double perLength = (c.below ? 1 / c.heightBelow : 0) + (c.above ? 1 / c.heightAbove : 0);
-            double w = c.below ? basis_.modulus * model::area(c) / c.heightBelow : 0;
+            double w = c.below ? columnModulus_ * model::area(c) / c.heightBelow : 0;
             double k[2] = {far * E * I[0] * perLength, far * E * I[1] * perLength};
             double cs = std::cos(c.angle * std::numbers::pi / 180),
                    sn = std::sin(c.angle * std::numbers::pi / 180);
@@ -278,7 +280,7 @@ class Builder {
             const auto& wall = f_.walls[i];
             int support = addSupport(FloorSupport::Kind::Wall, wall.id, wall.name,
                                      {(wall.a.x + wall.b.x) / 2, (wall.a.y + wall.b.y) / 2});
-            double k = 3 * basis_.modulus * f_.choices.modifiers.wall * std::pow(wall.thickness, 3) / 12 /
+            double k = 3 * columnModulus_ * f_.choices.modifiers.wall * std::pow(wall.thickness, 3) / 12 /
                        wall.height;
             along(int(i), wall.a, wall.b, "Wall " + m_.supports.back().name, fmt::format("walls[{}]", i),
                   [&](const fem::Mesh::Edge& e, double cx, double cy, double L) {
@@ -341,7 +343,7 @@ class Builder {
     }
 
     void beams() {
-        double E = basis_.modulus * f_.choices.modifiers.beam, G = basis_.modulus / 2 / (1 + basis_.poisson);
+        double E = beamModulus_ * f_.choices.modifiers.beam, G = beamModulus_ / 2 / (1 + basis_.poisson);
         for (std::size_t i = 0; i < f_.beams.size(); ++i) {
             const auto& beam = f_.beams[i];
             double whole = length(beam.a, beam.b), cx = (beam.b.x - beam.a.x) / whole,

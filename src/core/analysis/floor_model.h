@@ -2,6 +2,7 @@
 #pragma once
 
 #include <functional>
+#include <optional>
 #include <stop_token>
 
 #include "fem/plate/plate_system.h"
@@ -20,6 +21,8 @@ struct FloorBasis {
         bool edge = false, otherSide = true;
     };
     std::function<double(const Flange&)> flange;
+    // Of beams, and of columns and walls, where not as the slab's.
+    std::optional<double> beamModulus{}, columnModulus{}, beamDensity{};
 };
 
 struct FloorSupport {

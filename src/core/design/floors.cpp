@@ -6,8 +6,14 @@ namespace talvik::design {
 
 analysis::FloorBasis floorBasis(const model::Basis& basis, const standards::Standard& standard) {
     analysis::FloorBasis b;
-    b.modulus = standard.stiffness->modulus(basis.concreteStrength);
+    auto modulus = [&](double own, double strength) {
+        return own > 0 ? own : standard.stiffness->modulus(strength);
+    };
+    b.modulus = modulus(0, basis.concreteStrength);
+    b.beamModulus = modulus(basis.beam.modulus, basis.beam.strength);
+    b.columnModulus = modulus(basis.column.modulus, basis.column.strength);
     b.density = basis.concreteDensity;
+    b.beamDensity = basis.beam.density;
     // The rules of a standard live as long as the program keeps one: copy what is needed by making it anew.
     auto kept = standards::makeStandard(standard.id);
     b.flange = [kept](const analysis::FloorBasis::Flange& f) {

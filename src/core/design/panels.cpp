@@ -114,7 +114,7 @@ class Finder {
             for (const auto& l : f_.actions.loads)
                 if (l.loadCase == f_.actions.cases[c].id && l.kind == model::FloorLoad::Kind::Area &&
                     (l.outline.empty() || covers(l, x0, y0, x1, y1)))
-                    pressure[c] += l.value;
+                    pressure[c] += model::intensity(l);
         }
         double n = 0;
         int by = -1;

@@ -20,8 +20,10 @@ FileText readFile(const std::string& path, std::size_t limit) {
         return {{},
                 fmt::format("{} is larger than {} MB; it cannot be a file of this kind.", path, limit >> 20)};
     std::ifstream in(path, std::ios::binary);
-    std::string text((std::istreambuf_iterator<char>(in)), std::istreambuf_iterator<char>());
-    if (!in) return {{}, fmt::format("{} cannot be read: {}.", path, std::strerror(errno))};
+    std::string text(static_cast<std::size_t>(info.st_size), '\0');
+    in.read(text.data(), static_cast<std::streamsize>(text.size()));
+    text.resize(static_cast<std::size_t>(in.gcount()));
+    if (in.bad() || !in.is_open()) return {{}, fmt::format("{} cannot be read: {}.", path, std::strerror(errno))};
     return {std::move(text), {}};
 }
 

@@ -148,6 +148,7 @@ class Reader {
     void note(const std::string& key, std::string message) {
         trouble_.push_back({key.empty() ? path_ : at(key), std::move(message)});
     }
+    std::vector<Diagnostic>& trouble() { return trouble_; }
     std::string at(const std::string& key) const { return path_.empty() ? key : path_ + "." + key; }
     static std::string type(const json& v) {
         switch (v.type()) {
@@ -197,6 +198,41 @@ void basisFields(Io& io, Basis& b) {
     io.field("spacing_most_mm", b.spacingMost);
     io.field("spacing_step_mm", b.spacingStep);
     io.field("stock_length_mm", b.stockLength);
+    io.since(3, [&] {
+        io.field("link_bars", b.linkBars);
+        io.field("cover_foundation_mm", b.coverFoundation);
+        io.field("sag_limit_span_over", b.sagLimit);
+        io.field("sag_limit_after_partitions_span_over", b.sagLimitAfter);
+        io.field("minimum_steel", b.minimumSteel);
+    });
+}
+template <class Io, class Material>
+void materialFields(Io& io, Material& m) {
+    io.field("concrete", m.concrete);
+    io.field("concrete_strength_MPa", m.strength);
+    io.field("concrete_density_kN_m3", m.density, perCubicMetre);
+    io.field("modulus_MPa", m.modulus);
+    io.field("creep", m.creep);
+    io.field("shrinkage_strain", m.shrinkage);
+    io.field("steel", m.steel);
+    io.field("steel_yield_MPa", m.yield);
+}
+// The kinds of member that have materials of their own, and the things that have rates, by their keys.
+template <class Basis, class F>
+void eachMaterial(Basis& b, F f) {
+    f("beam", b.beam);
+    f("column", b.column);
+    f("foundation", b.foundation);
+    f("pile_cap", b.pileCap);
+}
+template <class Rates, class F>
+void eachRate(Rates& r, F f) {
+    f("concrete_m3", r.concrete);
+    f("steel_kg", r.steel);
+    f("formwork_m2", r.formwork);
+    f("blinding_m3", r.blinding);
+    f("excavation_m3", r.excavation);
+    f("pile_m", r.pile);
 }
 template <class Io, class Slab>
 void slabFields(Io& io, Slab& s) {
@@ -246,6 +282,19 @@ void sheetFields(Io& io, Sheet& s) {
     io.field("note", s.note);
 }
 
+const Names<model::Source::Kind> sourceKinds{{{model::Source::Kind::Assumed, "assumed"},
+                                              {model::Source::Kind::Investigation, "site investigation"},
+                                              {model::Source::Kind::Client, "client"},
+                                              {model::Source::Kind::Standard, "standard"}}};
+const Names<model::PanelChoice::Span> panelSpans{
+    {{model::PanelChoice::Span::OneWay, "one-way"}, {model::PanelChoice::Span::TwoWay, "two-way"}}};
+const Names<model::Arrangement> arrangements{{{model::Arrangement::All, "all"},
+                                              {model::Arrangement::Panels, "panels"},
+                                              {model::Arrangement::Strips, "strips"}}};
+const Names<actions::LimitState> limitStates{{{actions::LimitState::Ultimate, "ultimate"},
+                                              {actions::LimitState::Characteristic, "characteristic"},
+                                              {actions::LimitState::Frequent, "frequent"},
+                                              {actions::LimitState::QuasiPermanent, "quasi-permanent"}}};
 const Names<model::Zone::Level> levels{{{model::Zone::Level::Top, "top"},
                                         {model::Zone::Level::Bottom, "bottom"},
                                         {model::Zone::Level::Middle, "middle"}}};
@@ -267,10 +316,33 @@ template <class Io, class M>
 void memberFields(Io& io, M& m) {
     using T = std::remove_const_t<M>;
     io.field("id", m.id);
-    if constexpr (!std::is_same_v<T, model::FloorLoad>) io.field("name", m.name);
-    if constexpr (std::is_same_v<T, model::SlabArea>) {
+    if constexpr (!std::is_same_v<T, model::FloorLoad> && !std::is_same_v<T, model::PanelChoice>)
+        io.field("name", m.name);
+    if constexpr (std::is_same_v<T, model::Grid>) {
+        io.field("origin_mm", m.origin);
+        io.field("angle_deg", m.angle);
+        io.field("between_deg", m.between);
+        io.field("along_mm", m.along);
+        io.field("across_mm", m.across);
+        io.field("along_labels", m.alongLabels);
+        io.field("across_labels", m.acrossLabels);
+    } else if constexpr (std::is_same_v<T, model::Underlay>) {
+        io.field("at_mm", m.at);
+        io.field("angle_deg", m.angle);
+        io.field("scale", m.scale);
+        io.field("hidden_layers", m.hidden);
+    } else if constexpr (std::is_same_v<T, model::PanelChoice>) {
+        io.field("at_mm", m.at);
+        io.field("span", m.span, panelSpans);
+        io.field("angle_deg", m.angle);
+    } else if constexpr (std::is_same_v<T, model::CombinationRow>) {
+        io.field("clause", m.clause);
+        io.field("state", m.state, limitStates);
+        io.field("factors", m.factors);
+    } else if constexpr (std::is_same_v<T, model::SlabArea>) {
         io.field("outline_mm", m.outline);
         io.field("thickness_mm", m.thickness);
+        io.since(3, [&] { io.field("level_mm", m.level); });
     } else if constexpr (std::is_same_v<T, model::Zone>) {
         io.field("outline_mm", m.outline);
         io.field("thickness_mm", m.thickness);
@@ -318,6 +390,7 @@ void memberFields(Io& io, M& m) {
     } else if constexpr (std::is_same_v<T, model::LoadCase>) {
         io.field("nature", m.nature, natures);
         io.field("use", m.use);
+        io.since(3, [&] { io.field("reduction_area_m2", m.reductionArea, 1e6); });
     } else if constexpr (std::is_same_v<T, model::FloorLoad>) {
         io.field("case", m.loadCase);
         io.field("kind", m.kind, loadKinds);
@@ -325,6 +398,7 @@ void memberFields(Io& io, M& m) {
         if (m.kind == K::Area) {
             io.field("value_kN_m2", m.value, kPa);
             io.field("outline_mm", m.outline);
+            io.since(3, [&] { io.field("layers", m.layers); });
         } else if (m.kind == K::Line) {
             io.field("value_kN_m", m.value);
             io.field("a_mm", m.a);
@@ -364,6 +438,27 @@ struct Writing {
         }
     }
     void field(const char* key, double v, double unit = 1) { j[key] = number(v, unit); }
+    void field(const char* key, const std::vector<double>& v) {
+        j[key] = json::array();
+        for (double x : v) j[key].push_back(number(x));
+    }
+    void field(const char* key, const std::map<std::string, double>& v) {
+        j[key] = json::object();
+        for (const auto& [name, x] : v) j[key][name] = number(x);
+    }
+    void field(const char* key, const std::vector<model::Finish>& v) {
+        j[key] = json::array();
+        for (const auto& layer : v) {
+            json one;
+            Writing io{one};
+            finishFields(io, layer);
+            j[key].push_back(std::move(one));
+        }
+    }
+    template <class F>
+    void since(int, F f) {
+        f();
+    }
     void field(const char* key, bool v) { j[key] = v; }
     void field(const char* key, const std::string& v) { j[key] = v; }
     void field(const char* key, const std::vector<std::string>& v) { j[key] = v; }
@@ -372,8 +467,14 @@ struct Writing {
         j[key] = names.of(v);
     }
 };
+// Fields that a file older than the program does not have keep their defaults.
 struct Reading {
     Reader& r;
+    int version = projectFileVersion;
+    template <class F>
+    void since(int first, F f) {
+        if (version >= first) f();
+    }
     void field(const char* key, model::Point& p) {
         if (const json* v = r.find(key, "a place [x, y]")) {
             if (!numbers(*v, 2, 2)) return r.note(key, "Expected a place [x, y], two numbers in mm.");
@@ -393,6 +494,28 @@ struct Reading {
         for (const auto& x : v)
             if (!x.is_number() || !std::isfinite(x.get<double>())) return false;
         return true;
+    }
+    void field(const char* key, std::vector<double>& into) {
+        into.clear();
+        r.each(key, 1000, [&](const json& v, const std::string&) {
+            if (!v.is_number() || !std::isfinite(v.get<double>())) return r.note(key, "Expected numbers.");
+            into.push_back(v.get<double>());
+        });
+    }
+    void field(const char* key, std::map<std::string, double>& into) {
+        into.clear();
+        r.members(key, [&](const std::string& name, const json& v, const std::string&) {
+            if (!v.is_number() || !std::isfinite(v.get<double>())) return r.note(key, "Expected numbers.");
+            into[name] = v.get<double>();
+        });
+    }
+    void field(const char* key, std::vector<model::Finish>& into) {
+        into.clear();
+        r.each(key, 50, [&](const json& v, const std::string& at) {
+            Reader inner(v, at, r.trouble());
+            Reading io{inner, version};
+            finishFields(io, into.emplace_back());
+        });
     }
     void field(const char* key, double& v, double unit = 1) { r.read(key, v, unit); }
     void field(const char* key, bool& v) { r.read(key, v); }
@@ -440,7 +563,8 @@ void readSlab(const json& j, const std::string& path, Project& project, std::vec
     project.slabs.push_back(slab);
 }
 
-void readFloor(const json& j, const std::string& path, Project& project, std::vector<Diagnostic>& trouble) {
+void readFloor(const json& j, const std::string& path, int version, Project& project,
+               std::vector<Diagnostic>& trouble) {
     auto floor = std::make_shared<model::Floor>();
     Reader r(j, path, trouble);
     r.read("id", floor->id);
@@ -453,12 +577,19 @@ void readFloor(const json& j, const std::string& path, Project& project, std::ve
     auto list = [&](const char* key, auto& into) {
         r.each(key, 20000, [&](const json& v, const std::string& at) {
             Reader inner(v, at, trouble);
-            Reading io{inner};
+            Reading io{inner, version};
             typename std::remove_reference_t<decltype(into)>::value_type member;
             memberFields(io, member);
             into.push_back(std::move(member));
         });
     };
+    if (version >= 3) {
+        list("grids", floor->grids);
+        list("underlays", floor->underlays);
+        list("panels", floor->panels);
+        list("combinations", floor->actions.combinations);
+        r.read("imposed_arrangement", floor->actions.arrangement, arrangements);
+    }
     list("slabs", floor->slabs);
     list("zones", floor->zones);
     list("openings", floor->openings);
@@ -488,6 +619,11 @@ json floorJson(const model::Floor& floor) {
             j[key].push_back(std::move(one));
         }
     };
+    list("grids", floor.grids);
+    list("underlays", floor.underlays);
+    list("panels", floor.panels);
+    list("combinations", floor.actions.combinations);
+    j["imposed_arrangement"] = arrangements.of(floor.actions.arrangement);
     list("slabs", floor.slabs);
     list("zones", floor.zones);
     list("openings", floor.openings);
@@ -500,6 +636,64 @@ json floorJson(const model::Floor& floor) {
     list("cases", floor.actions.cases);
     list("loads", floor.actions.loads);
     return j;
+}
+
+json basisJson(const model::Basis& basis) {
+    json j;
+    Writing io{j};
+    basisFields(io, basis);
+    j["units"] = systems.of(basis.units);
+    json& parameters = j["parameters"] = json::object();
+    for (const auto& [key, value] : basis.parameters) parameters[key] = number(value);
+    eachMaterial(basis, [&](const char* key, const model::Material& m) {
+        Writing out{j["materials"][key]};
+        materialFields(out, m);
+    });
+    j["rates"]["currency"] = basis.rates.currency;
+    eachRate(basis.rates, [&](const char* key, const model::Rates::Rate& r) {
+        j["rates"][key] = {{"price", number(r.price)}, {"carbon_kg", number(r.carbon)}};
+    });
+    return j;
+}
+
+void readBasis(const json& j, int version, model::Basis& basis, std::vector<Diagnostic>& trouble) {
+    Reader b(j, "basis", trouble);
+    Reading io{b, version};
+    basisFields(io, basis);
+    b.read("units", basis.units, systems);
+    b.members("parameters", [&](const std::string& key, const json& v, const std::string& at) {
+        if (v.is_number() && std::isfinite(v.get<double>()))
+            basis.parameters[key] = v.get<double>();
+        else
+            trouble.push_back({at, "Expected a number."});
+    });
+    if (version < 3) {  // one material for all, as it was
+        model::Material same{basis.concrete, basis.concreteStrength, basis.concreteDensity, 0,
+                             basis.creep,    basis.shrinkage,        basis.steel,           basis.steelYield};
+        basis.beam = basis.column = basis.foundation = basis.pileCap = same;
+        return;
+    }
+    if (const json* materials = b.find("materials", "the materials of beams, columns and foundations")) {
+        Reader kinds(*materials, b.at("materials"), trouble);
+        eachMaterial(basis, [&](const char* key, model::Material& m) {
+            if (const json* v = kinds.find(key, "a material")) {
+                Reader inner(*v, kinds.at(key), trouble);
+                Reading in{inner, version};
+                materialFields(in, m);
+            }
+        });
+    }
+    if (const json* rates = b.find("rates", "prices and embodied carbon")) {
+        Reader all(*rates, b.at("rates"), trouble);
+        all.read("currency", basis.rates.currency);
+        eachRate(basis.rates, [&](const char* key, model::Rates::Rate& rate) {
+            if (const json* v = all.find(key, "price and carbon")) {
+                Reader inner(*v, all.at(key), trouble);
+                inner.read("price", rate.price);
+                inner.read("carbon_kg", rate.carbon);
+            }
+        });
+    }
 }
 
 // The line and column of a byte offset, for syntax errors.
@@ -527,11 +721,17 @@ std::string projectText(const Project& p) {
     j["name"] = p.name;
     j["next_id"] = p.nextId;
     j["marks"] = p.marks;
-    Writing basis{j["basis"]};
-    basisFields(basis, p.basis);
-    j["basis"]["units"] = systems.of(p.basis.units);
-    json& parameters = j["basis"]["parameters"] = json::object();
-    for (const auto& [key, value] : p.basis.parameters) parameters[key] = number(value);
+    j["basis"] = basisJson(p.basis);
+    j["sources"] = json::object();
+    for (const auto& [key, source] : p.sources) {
+        json& one = j["sources"][key];
+        one["kind"] = sourceKinds.of(source.kind);
+        one["note"] = source.note;
+        one["history"] = json::array();
+        for (const auto& c : source.history)
+            one["history"].push_back(
+                {{"from", number(c.from)}, {"to", number(c.to)}, {"after_failure", c.afterFailure}});
+    }
     Writing sheet{j["sheet"]};
     sheetFields(sheet, p.sheet);
     j["slabs"] = json::array();
@@ -603,17 +803,22 @@ ReadProject readProject(std::string_view text) {
                 trouble.push_back({at, "Expected a mark, a whole number from 1."});
         });
         if (const json* basis = r.find("basis", "the basis of design")) {
-            Reader b(*basis, "basis", trouble);
-            Reading io{b};
-            basisFields(io, p.basis);
-            b.read("units", p.basis.units, systems);
-            b.members("parameters", [&](const std::string& key, const json& v, const std::string& at) {
-                if (v.is_number() && std::isfinite(v.get<double>()))
-                    p.basis.parameters[key] = v.get<double>();
-                else
-                    trouble.push_back({at, "Expected a number."});
-            });
+            readBasis(*basis, version, p.basis, trouble);
         }
+        if (version >= 3)
+            r.members("sources", [&](const std::string& key, const json& v, const std::string& at) {
+                Reader s(v, at, trouble);
+                model::Source& source = p.sources[key];
+                s.read("kind", source.kind, sourceKinds);
+                s.read("note", source.note);
+                s.each("history", 10000, [&](const json& h, const std::string& where) {
+                    Reader c(h, where, trouble);
+                    auto& change = source.history.emplace_back();
+                    c.read("from", change.from);
+                    c.read("to", change.to);
+                    c.read("after_failure", change.afterFailure);
+                });
+            });
         if (const json* sheet = r.find("sheet", "the title block's texts")) {
             Reader s(*sheet, "sheet", trouble);
             Reading io{s};
@@ -622,7 +827,7 @@ ReadProject readProject(std::string_view text) {
         r.each("slabs", 200, [&](const json& v, const std::string& at) { readSlab(v, at, p, trouble); });
         if (version >= 2)
             r.each("floors", 200,
-                   [&](const json& v, const std::string& at) { readFloor(v, at, p, trouble); });
+                   [&](const json& v, const std::string& at) { readFloor(v, at, version, p, trouble); });
     }
     if (trouble.empty()) trouble = model::validate(p);
     // Ids are never reused, whatever the file says.
@@ -649,6 +854,54 @@ ReadProject openProject(const std::string& path) {
 
 std::string saveProject(const std::string& path, const Project& project) {
     return writeFile(path, projectText(project));
+}
+
+// An office's template: the basis alone, under a key of its own so that neither is taken for the other.
+std::string templateText(const model::Basis& basis) {
+    json j;
+    j["talvik_template"] = projectFileVersion;
+    j["basis"] = basisJson(basis);
+    return j.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
+}
+
+ReadBasis readTemplate(std::string_view text) {
+    ReadBasis result;
+    try {
+        json j = json::parse(text);
+        if (!j.is_object() || !j.contains("talvik_template") || !j["talvik_template"].is_number_integer()) {
+            result.trouble.push_back({"talvik_template", "This is not a template of Talvik."});
+            return result;
+        }
+        int version = j["talvik_template"].get<int>();
+        if (version < 3 || version > projectFileVersion) {
+            result.trouble.push_back(
+                {"talvik_template", fmt::format("The template has version {}, this program reads 3 to {}.", version,
+                                                projectFileVersion)});
+            return result;
+        }
+        Reader r(j, "", result.trouble);
+        (void)r.find("talvik_template", "");
+        if (const json* basis = r.find("basis", "the basis of design"))
+            readBasis(*basis, version, result.basis, result.trouble);
+    } catch (const json::exception&) {
+        result.trouble.push_back({"", "The file is not complete JSON; it may be cut off or damaged."});
+        return result;
+    }
+    if (result.trouble.empty()) {
+        Project p;
+        p.basis = result.basis;
+        result.trouble = model::validate(p);
+    }
+    return result;
+}
+
+ReadBasis openTemplate(const std::string& path) {
+    FileText file = readFile(path);
+    if (!file.error.empty()) return {{}, {{path, file.error}}};
+    return readTemplate(file.text);
+}
+std::string saveTemplate(const std::string& path, const model::Basis& basis) {
+    return writeFile(path, templateText(basis));
 }
 
 Project demoProject() {

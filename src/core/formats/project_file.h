@@ -1,4 +1,4 @@
-// The project file (.talvik): JSON with sorted keys, units in the keys, version 2. Written atomically.
+// The project file (.talvik): JSON with sorted keys, units in the keys, version 3. Written atomically.
 #pragma once
 
 #include <string>
@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 2;
+inline constexpr int projectFileVersion = 3;
 
 std::string projectText(const model::Project& project);
 
@@ -22,6 +22,16 @@ struct ReadProject {
 ReadProject readProject(std::string_view text);
 ReadProject openProject(const std::string& path);
 std::string saveProject(const std::string& path, const model::Project& project);  // empty, or why not
+
+// The basis of design alone, for the next project. Reading fails like that of a project.
+struct ReadBasis {
+    model::Basis basis;
+    std::vector<model::Diagnostic> trouble;
+};
+std::string templateText(const model::Basis& basis);
+ReadBasis readTemplate(std::string_view text);
+ReadBasis openTemplate(const std::string& path);
+std::string saveTemplate(const std::string& path, const model::Basis& basis);  // empty, or why not
 
 // The demos that ship with the program: the gallery slab, and the deck of the fish hall.
 model::Project demoProject();

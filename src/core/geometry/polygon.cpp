@@ -129,6 +129,103 @@ Patch outside(const Ring& part, const std::vector<Ring>& wholes) {
     return patch(w, left);
 }
 
+namespace {
+
+// Outer outlines of the polygons in a geometry.
+std::vector<Ring> rings(Workspace& w, const GEOSGeometry* g, int depth = 0) {
+    std::vector<Ring> all;
+    if (!g) return all;
+    for (int i = 0; i < GEOSGetNumGeometries_r(w.handle(), g); ++i) {
+        const GEOSGeometry* part = GEOSGetGeometryN_r(w.handle(), g, i);
+        if (!part || GEOSGeomTypeId_r(w.handle(), part) != GEOS_POLYGON || w.area(part) < 1) continue;
+        if (GEOSGetNumInteriorRings_r(w.handle(), part) > 0 && depth < 200) {
+            // An outline cannot have holes: cut through the middle of the first one.
+            double x0 = 0, x1 = 0, big = 1e9;
+            const GEOSGeometry* hole = GEOSGetInteriorRingN_r(w.handle(), part, 0);
+            GEOSGeom_getXMin_r(w.handle(), hole, &x0);
+            GEOSGeom_getXMax_r(w.handle(), hole, &x1);
+            double x = (x0 + x1) / 2;
+            for (double side : {-big, big}) {
+                Ring half{{std::min(x, x + side), -big},
+                          {std::max(x, x + side), -big},
+                          {std::max(x, x + side), big},
+                          {std::min(x, x + side), big}};
+                auto more =
+                    rings(w, w.keep(GEOSIntersection_r(w.handle(), part, w.polygon(half))), depth + 1);
+                all.insert(all.end(), more.begin(), more.end());
+            }
+            continue;
+        }
+        const GEOSCoordSequence* s =
+            GEOSGeom_getCoordSeq_r(w.handle(), GEOSGetExteriorRing_r(w.handle(), part));
+        unsigned n = 0;
+        GEOSCoordSeq_getSize_r(w.handle(), s, &n);
+        Ring ring;
+        for (unsigned k = 0; k + 1 < n; ++k) {
+            Point p;
+            GEOSCoordSeq_getXY_r(w.handle(), s, k, &p.x, &p.y);
+            ring.push_back(p);
+        }
+        if (area(ring) < 0) std::reverse(ring.begin(), ring.end());
+        all.push_back(std::move(ring));
+    }
+    std::stable_sort(all.begin(), all.end(), [](const Ring& a, const Ring& b) { return area(a) > area(b); });
+    return all;
+}
+
+}  // namespace
+
+std::vector<Ring> intersection(const Ring& a, const Ring& b) {
+    Workspace w;
+    return rings(w, w.keep(GEOSIntersection_r(w.handle(), w.polygon(a), w.polygon(b))));
+}
+std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b) {
+    Workspace w;
+    GEOSGeometry* left = w.polygon(a);
+    for (const Ring& part : b)
+        if (left) left = w.keep(GEOSDifference_r(w.handle(), left, w.polygon(part)));
+    return rings(w, left);
+}
+std::vector<Ring> offset(const Ring& ring, double distance) {
+    Workspace w;
+    return rings(w, w.keep(GEOSBufferWithStyle_r(w.handle(), w.polygon(ring), distance, 8, GEOSBUF_CAP_FLAT,
+                                                 GEOSBUF_JOIN_MITRE, 10)));
+}
+std::vector<Ring> faces(const std::vector<Segment>& segments) {
+    Workspace w;
+    std::vector<GEOSGeometry*> lines;
+    for (const Segment& s : segments) {
+        auto* sequence = GEOSCoordSeq_create_r(w.handle(), 2, 2);
+        GEOSCoordSeq_setXY_r(w.handle(), sequence, 0, s.a.x, s.a.y);
+        GEOSCoordSeq_setXY_r(w.handle(), sequence, 1, s.b.x, s.b.y);
+        lines.push_back(GEOSGeom_createLineString_r(w.handle(), sequence));
+    }
+    if (lines.empty()) return {};
+    // The collection owns the lines.
+    GEOSGeometry* all = w.keep(GEOSGeom_createCollection_r(w.handle(), GEOS_MULTILINESTRING, lines.data(),
+                                                           static_cast<unsigned>(lines.size())));
+    const GEOSGeometry* noded = w.keep(GEOSUnaryUnion_r(w.handle(), all));
+    return noded ? rings(w, w.keep(GEOSPolygonize_r(w.handle(), &noded, 1))) : std::vector<Ring>{};
+}
+
+double length(Point a, Point b) {
+    return std::hypot(b.x - a.x, b.y - a.y);
+}
+Point nearest(Point p, Point a, Point b) {
+    double dx = b.x - a.x, dy = b.y - a.y, square = dx * dx + dy * dy;
+    double u = square > 0 ? std::clamp(((p.x - a.x) * dx + (p.y - a.y) * dy) / square, 0.0, 1.0) : 0;
+    return {a.x + u * dx, a.y + u * dy};
+}
+bool cross(Point a, Point b, Point c, Point d, Point* at) {
+    double ux = b.x - a.x, uy = b.y - a.y, vx = d.x - c.x, vy = d.y - c.y, det = ux * vy - uy * vx;
+    if (std::abs(det) < 1e-9 * (std::hypot(ux, uy) * std::hypot(vx, vy) + 1e-300)) return false;
+    double s = ((c.x - a.x) * vy - (c.y - a.y) * vx) / det, t = ((c.x - a.x) * uy - (c.y - a.y) * ux) / det;
+    constexpr double slack = 1e-9;
+    if (s < -slack || s > 1 + slack || t < -slack || t > 1 + slack) return false;
+    if (at) *at = {a.x + s * ux, a.y + s * uy};
+    return true;
+}
+
 bool contains(const Ring& ring, Point p) {
     bool in = false;
     for (std::size_t i = 0, j = ring.size() - 1; i < ring.size(); j = i++) {
@@ -139,9 +236,7 @@ bool contains(const Ring& ring, Point p) {
 }
 
 double distance(Point p, Point a, Point b) {
-    double dx = b.x - a.x, dy = b.y - a.y, square = dx * dx + dy * dy;
-    double u = square > 0 ? std::clamp(((p.x - a.x) * dx + (p.y - a.y) * dy) / square, 0.0, 1.0) : 0;
-    return std::hypot(p.x - a.x - u * dx, p.y - a.y - u * dy);
+    return length(p, nearest(p, a, b));
 }
 
 double distanceToEdge(const Ring& ring, Point p) {

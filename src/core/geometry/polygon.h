@@ -34,8 +34,26 @@ struct Patch {
 Patch shared(const Ring& a, const Ring& b);
 Patch outside(const Ring& part, const std::vector<Ring>& wholes);
 
+// Set operations; the answers are outlines without holes (what has one is cut in two through it), anticlockwise,
+// largest first, slivers under 1 mm2 left out.
+// Invalid input gives none.
+std::vector<Ring> intersection(const Ring& a, const Ring& b);
+std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b);
+// Moved outwards (inwards where negative) by a distance, corners kept sharp.
+std::vector<Ring> offset(const Ring& ring, double distance);
+struct Segment {
+    Point a, b;
+    bool operator==(const Segment&) const = default;
+};
+// The faces into which segments divide the plane; they may cross. Loose ends bound nothing.
+std::vector<Ring> faces(const std::vector<Segment>& segments);
+
 bool contains(const Ring& ring, Point p);          // edges may count either way
 double distanceToEdge(const Ring& ring, Point p);  // to the nearest point of the outline
 double distance(Point p, Point a, Point b);        // from p to the segment a b
+double length(Point a, Point b);
+Point nearest(Point p, Point a, Point b);  // of the segment a b
+// Where two segments cross or touch; false when they do not or run along each other.
+bool cross(Point a, Point b, Point c, Point d, Point* at);
 
 }  // namespace talvik::geometry

@@ -60,6 +60,12 @@ geometry::Ring footprint(const FloorLoad& load) {
     return rectangle(load.a.x, load.a.y, load.width, load.depth, 0);
 }
 
+double intensity(const FloorLoad& load) {
+    double sum = load.value;
+    for (const Finish& f : load.layers) sum += f.thickness * f.density;
+    return sum;
+}
+
 double area(const Column& c) {
     return c.circular ? std::numbers::pi / 4 * c.width * c.width : c.width * c.depth;
 }

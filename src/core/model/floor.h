@@ -2,9 +2,11 @@
 // Plan axes x, y in mm; stored units N, mm, MPa. Loads act downwards.
 #pragma once
 
+#include <map>
 #include <string>
 #include <vector>
 
+#include "actions/actions.h"
 #include "geometry/polygon.h"
 
 namespace talvik::model {
@@ -22,11 +24,44 @@ using Outline = std::vector<Corner>;
 // The outline as a polygon, anticlockwise; arcs stay within `tolerance` of it.
 geometry::Ring ring(const Outline& outline, double tolerance = 5);
 
+// Reference lines in two directions from an origin. Lines "along": numbered 1, 2, 3 at the running sums of
+// `along`, measured in direction `angle`; lines "across": lettered A, B, C at the sums of `across`, measured in
+// direction `angle` + `between`. Each line runs in the other direction. Labels of one's own replace the first
+// ones.
+struct Grid {
+    Id id;
+    std::string name;
+    Point origin;
+    double angle = 0, between = 90;      // degrees
+    std::vector<double> along, across;   // spacings, mm
+    std::vector<std::string> alongLabels, acrossLabels;
+    bool operator==(const Grid&) const = default;
+};
+// A drawing of someone else below the plan: a file, and how it lies. A point q of it is shown at
+// at + scale * rotation(angle) q.
+struct Underlay {
+    Id id;
+    std::string name;  // of the file, relative to the project's folder where it lies below it
+    Point at;
+    double angle = 0, scale = 1;      // degrees; mm per unit of the file
+    std::vector<std::string> hidden;  // layers
+    bool operator==(const Underlay&) const = default;
+};
+// What someone decided about the panel around a point, in place of what its sides say.
+struct PanelChoice {
+    Id id;
+    Point at;
+    enum class Span { OneWay, TwoWay } span = Span::OneWay;
+    double angle = 0;  // of the direction in which a one-way panel spans, degrees
+    bool operator==(const PanelChoice&) const = default;
+};
+
 struct SlabArea {
     Id id;
     std::string name;
     Outline outline;
     double thickness = 250;
+    double level = 0;  // of the top, above the floor's; a step where neighbours differ. Drawn, not analysed.
     bool operator==(const SlabArea&) const = default;
 };
 // A part of the slabs with another thickness: which face stays level with the slab's.
@@ -106,8 +141,15 @@ struct LoadCase {
     Id id;
     std::string name;
     enum class Nature { SelfWeight, Permanent, Imposed } nature = Nature::Permanent;
-    std::string use = "B";  // of an imposed case
+    std::string use = "B";     // of an imposed case
+    double reductionArea = 0;  // area that the member in question carries, mm2; 0: no reduction by area
     bool operator==(const LoadCase&) const = default;
+};
+struct Finish {
+    Id id;
+    std::string material;
+    double thickness = 0, density = 0;
+    bool operator==(const Finish&) const = default;
 };
 struct FloorLoad {
     Id id;
@@ -118,8 +160,11 @@ struct FloorLoad {
     Outline outline;              // of an area load; empty: on every slab
     Point a, b;                   // of a line load; a for points and moments
     double width = 0, depth = 0;  // footprint of a point load; 0 for none
+    std::vector<Finish> layers;   // of an area load: their weight comes on top of `value`
     bool operator==(const FloorLoad&) const = default;
 };
+// Value with the layers of an area load.
+double intensity(const FloorLoad& load);
 
 struct Modifiers {
     double slab = 1, beam = 1, column = 1, wall = 1;  // on bending stiffness
@@ -133,15 +178,31 @@ struct AnalysisChoices {
     bool operator==(const AnalysisChoices&) const = default;
 };
 
+// A combination of the user's own: factors on cases by id; cases not named have none.
+struct CombinationRow {
+    Id id;
+    std::string name, clause;
+    actions::LimitState state = actions::LimitState::Ultimate;
+    std::map<Id, double> factors;
+    bool operator==(const CombinationRow&) const = default;
+};
+// Which parts of a floor carry imposed loads in ultimate combinations, besides all: nothing else; panels like
+// the squares of a chessboard; every second strip of panels, in each direction.
+enum class Arrangement { All, Panels, Strips };
+
 struct FloorActions {
     std::vector<LoadCase> cases;
     std::vector<FloorLoad> loads;
+    std::vector<CombinationRow> combinations;  // empty: those of the standard
+    Arrangement arrangement = Arrangement::All;
     bool operator==(const FloorActions&) const = default;
 };
 
 struct Floor {
     Id id;
     std::string name;
+    std::vector<Grid> grids;
+    std::vector<Underlay> underlays;
     std::vector<SlabArea> slabs;
     std::vector<Zone> zones;
     std::vector<Opening> openings;
@@ -151,6 +212,7 @@ struct Floor {
     std::vector<FloorBeam> beams;
     std::vector<Ground> grounds;
     std::vector<Pile> piles;
+    std::vector<PanelChoice> panels;
     AnalysisChoices choices;
     FloorActions actions;
     bool operator==(const Floor&) const = default;
@@ -167,6 +229,8 @@ void eachMember(Floor& floor, F f) {
         for (std::size_t i = 0; i < all.size(); ++i)
             f(std::string(name) + "[" + std::to_string(i) + "]", all[i]);
     };
+    list("grids", floor.grids);
+    list("underlays", floor.underlays);
     list("slabs", floor.slabs);
     list("zones", floor.zones);
     list("openings", floor.openings);
@@ -176,8 +240,10 @@ void eachMember(Floor& floor, F f) {
     list("beams", floor.beams);
     list("grounds", floor.grounds);
     list("piles", floor.piles);
+    list("panels", floor.panels);
     list("cases", floor.actions.cases);
     list("loads", floor.actions.loads);
+    list("combinations", floor.actions.combinations);
 }
 
 }  // namespace talvik::model

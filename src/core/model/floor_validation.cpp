@@ -14,7 +14,8 @@ std::string metres(Point p) {
 class Validator {
   public:
     std::vector<Diagnostic> found;
-    explicit Validator(std::string path) : path_(std::move(path)) {}
+    const bool placed;  // what lies where matters too
+    Validator(std::string path, bool placedToo) : placed(placedToo), path_(std::move(path)) {}
 
     void add(const std::string& at, std::string message) {
         found.push_back({path_ + "." + at, std::move(message)});
@@ -73,7 +74,7 @@ class Validator {
             return;
         }
         for (Point p : {a, b})
-            if (!on(slabs, p, 1))
+            if (placed && !on(slabs, p, 1))
                 add(at, fmt::format(
                             "{} ends outside every slab, at {}; shorten it to the slab or extend the slab.",
                             what, metres(p)));
@@ -95,10 +96,12 @@ std::string named(const char* kind, const Member& m) {
 
 }  // namespace
 
-std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
-    Validator v(path);
+namespace {
+
+std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool placed) {
+    Validator v(path, placed);
     auto at = [](const char* list, std::size_t i) { return fmt::format("{}[{}]", list, i); };
-    if (f.slabs.empty()) v.add("slabs", fmt::format("Floor {} has no slab; draw an outline.", f.name));
+    if (placed && f.slabs.empty()) v.add("slabs", fmt::format("Floor {} has no slab; draw an outline.", f.name));
     std::size_t members = f.slabs.size() + f.zones.size() + f.openings.size() + f.columns.size() +
                           f.walls.size() + f.edges.size() + f.beams.size() + f.grounds.size() +
                           f.piles.size();
@@ -111,7 +114,7 @@ std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
                  "mm", 1);
         auto r = v.outline(at("slabs", i) + ".outline", f.slabs[i].outline, name);
         if (r.empty()) continue;
-        for (std::size_t k = 0; k < slabs.size(); ++k)
+        for (std::size_t k = 0; k < slabs.size() && placed; ++k)
             if (auto both = geometry::shared(slabs[k], r); both.area > 1e4)
                 v.add(at("slabs", i) + ".outline",
                       fmt::format(
@@ -120,10 +123,35 @@ std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
         slabs.push_back(std::move(r));
     }
     if (!v.found.empty()) return v.found;  // what follows is placed on the slabs
+    for (std::size_t i = 0; i < f.slabs.size(); ++i)
+        v.number(at("slabs", i) + ".level", f.slabs[i].level, -20000, 20000,
+                 "The level of " + named("slab", f.slabs[i]), "mm", 1);
+    for (std::size_t i = 0; i < f.grids.size(); ++i) {
+        const Grid& g = f.grids[i];
+        std::string where = at("grids", i);
+        v.place(where, g.origin, "The origin of the grid");
+        v.number(where + ".angle", g.angle, -360, 360, "The angle of the grid", "degrees", 1);
+        v.number(where + ".between", g.between, 20, 160, "The angle between the grid's directions", "degrees", 1);
+        for (const auto* list : {&g.along, &g.across}) {
+            if (list->size() > 200) v.add(where, "A grid has at most 200 spacings in each direction.");
+            for (double d : *list) v.number(where, d, 100, 100000, "A spacing of the grid", "m", 1000);
+        }
+    }
+    for (std::size_t i = 0; i < f.underlays.size(); ++i) {
+        v.place(at("underlays", i), f.underlays[i].at, "The drawing " + f.underlays[i].name);
+        v.number(at("underlays", i) + ".scale", f.underlays[i].scale, 1e-6, 1e6, "The scale of the drawing", "", 1);
+        v.number(at("underlays", i) + ".angle", f.underlays[i].angle, -360, 360, "The angle of the drawing",
+                 "degrees", 1);
+    }
+    for (std::size_t i = 0; i < f.panels.size(); ++i) {
+        v.place(at("panels", i), f.panels[i].at, "The choice for a panel");
+        v.number(at("panels", i) + ".angle", f.panels[i].angle, -360, 360, "The direction of a panel", "degrees", 1);
+    }
     for (std::size_t i = 0; i < f.openings.size(); ++i) {
         std::string name = named("opening", f.openings[i]), where = at("openings", i) + ".outline";
         auto r = v.outline(where, f.openings[i].outline, name);
         if (r.empty()) continue;
+        if (!placed) continue;
         if (auto beyond = geometry::outside(r, slabs); beyond.area > 1e3)
             v.add(where,
                   fmt::format("{} reaches {:.2f} m² beyond the slab, near {}; move it inside, or make the "
@@ -154,7 +182,7 @@ std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
         if (c.above)
             v.number(where + ".heightAbove", c.heightAbove, 100, 100000, "The height above of " + name, "m",
                      1000);
-        if (!v.place(where, {c.x, c.y}, name)) continue;
+        if (!v.place(where, {c.x, c.y}, name) || !placed) continue;
         if (!Validator::on(slabs, {c.x, c.y}, 1))
             v.add(where, fmt::format("{} stands outside every slab, at {}; move it or extend the slab.", name,
                                      metres({c.x, c.y})));
@@ -193,7 +221,7 @@ std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
         std::string name = named("pile", p), where = at("piles", i);
         v.number(where + ".diameter", p.diameter, 50, 5000, "The diameter of " + name, "mm", 1);
         v.number(where + ".stiffness", p.stiffness, 1, 1e9, "The stiffness of " + name, "kN/mm", 1000);
-        if (v.place(where, {p.x, p.y}, name) && !Validator::on(slabs, {p.x, p.y}, 1))
+        if (v.place(where, {p.x, p.y}, name) && placed && !Validator::on(slabs, {p.x, p.y}, 1))
             v.add(where, fmt::format("{} stands outside every slab, at {}; move it or extend the slab.", name,
                                      metres({p.x, p.y})));
     }
@@ -211,6 +239,7 @@ std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
         const LoadCase& c = f.actions.cases[i];
         if (c.nature == LoadCase::Nature::SelfWeight && ++self > 1)
             v.add(at("cases", i), "The self-weight is counted twice; keep one case of self-weight.");
+        v.number(at("cases", i) + ".reductionArea", c.reductionArea, 0, 1e11, "The area carried", "m²", 1e6);
         if (c.nature == LoadCase::Nature::Imposed && !catalogs::imposedUse(c.use))
             v.add(at("cases", i) + ".use", fmt::format("There is no imposed use \"{}\".", c.use));
     }
@@ -222,11 +251,16 @@ std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
         if (!known)
             v.add(where + ".loadCase", fmt::format("There is no load case \"{}\" for {}.", l.loadCase, name));
         v.number(where + ".value", l.value, -1e12, 1e12, "The value of " + name, "N, mm", 1);
+        for (const Finish& layer : l.layers) {
+            v.number(where + ".layers", layer.thickness, 0, 2000, "The thickness of a layer of " + name, "mm", 1);
+            v.number(where + ".layers", layer.density, 0, 100e-6, "The density of a layer of " + name, "kN/m³",
+                     1e-6);
+        }
         v.number(where + ".valueY", l.valueY, -1e12, 1e12, "The value of " + name, "N, mm", 1);
         if (l.kind == FloorLoad::Kind::Area) {
             if (l.outline.empty()) continue;
             auto r = v.outline(where + ".outline", l.outline, name);
-            if (!r.empty() && geometry::outside(r, slabs).area > 0.999 * geometry::area(r))
+            if (!r.empty() && placed && geometry::outside(r, slabs).area > 0.999 * geometry::area(r))
                 v.add(where + ".outline",
                       fmt::format("{} lies outside every slab, near {}; move it onto a slab.", name,
                                   metres(geometry::outside(r, slabs).at)));
@@ -235,12 +269,32 @@ std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
         } else {
             v.number(where + ".width", l.width, 0, 1e5, "The footprint of " + name, "mm", 1);
             v.number(where + ".depth", l.depth, 0, 1e5, "The footprint of " + name, "mm", 1);
-            if (v.place(where, l.a, name) && (!Validator::on(slabs, l.a, 1) || inOpening(l.a)))
+            if (v.place(where, l.a, name) && placed && (!Validator::on(slabs, l.a, 1) || inOpening(l.a)))
                 v.add(where, fmt::format("{} lies outside every slab, at {}; move it onto a slab.", name,
                                          metres(l.a)));
         }
     }
+    for (std::size_t i = 0; i < f.actions.combinations.size(); ++i) {
+        const CombinationRow& row = f.actions.combinations[i];
+        for (const auto& [id, factor] : row.factors) {
+            bool known = false;
+            for (const auto& c : f.actions.cases) known |= c.id == id;
+            if (!known)
+                v.add(at("combinations", i),
+                      fmt::format("Combination {} names the load case \"{}\", which is not there.", row.name, id));
+            v.number(at("combinations", i), factor, -10, 10, "A factor of combination " + row.name, "", 1);
+        }
+    }
     return v.found;
+}
+
+}  // namespace
+
+std::vector<Diagnostic> wellFormed(const Floor& f, const std::string& path) {
+    return look(f, path, false);
+}
+std::vector<Diagnostic> validateFloor(const Floor& f, const std::string& path) {
+    return look(f, path, true);
 }
 
 std::vector<Diagnostic> nearMisses(const Floor& f, const std::string& path) {

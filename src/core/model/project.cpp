@@ -23,7 +23,7 @@ bool operator==(const Project& a, const Project& b) {
                           [](const auto& i, const auto& j) { return i == j || *i == *j; });
     };
     return a.name == b.name && a.basis == b.basis && a.sheet == b.sheet && a.marks == b.marks &&
-           same(a.slabs, b.slabs) && same(a.floors, b.floors);
+           a.sources == b.sources && same(a.slabs, b.slabs) && same(a.floors, b.floors);
 }
 
 Id newId(Project& project, char prefix) {
@@ -137,8 +137,36 @@ class Validator {
                 fmt::format("There is no bar catalogue \"{}\"; use metric or us.", b.barCatalog));
             return;
         }
-        for (const auto& [path, list] :
-             {std::pair{"basis.mainBars", &b.mainBars}, std::pair{"basis.secondaryBars", &b.secondaryBars}}) {
+        for (const auto& [kind, m] : {std::pair{"beam", &b.beam},
+                                      {"column", &b.column},
+                                      {"foundation", &b.foundation},
+                                      {"pileCap", &b.pileCap}}) {
+            std::string at = std::string("basis.") + kind;
+            number(at + ".strength", m->strength, 12, 90, "The concrete strength", "MPa", 1);
+            number(at + ".density", m->density, 10e-6, 40e-6, "The concrete density", "kN/m³", 1e-6);
+            if (m->modulus != 0)
+                number(at + ".modulus", m->modulus, 5000, 80000, "The modulus of elasticity", "MPa", 1);
+            number(at + ".creep", m->creep, 0, 6, "The creep coefficient", "", 1);
+            number(at + ".shrinkage", m->shrinkage, 0, 1.5e-3, "The shrinkage strain", "‰", 1e-3);
+            number(at + ".yield", m->yield, 200, 700, "The yield strength", "MPa", 1);
+        }
+        number("basis.coverFoundation", b.coverFoundation, 5, 200, "The cover of foundations", "mm", 1);
+        number("basis.sagLimit", b.sagLimit, 50, 2000, "The limit of sag, span over", "", 1);
+        number("basis.sagLimitAfter", b.sagLimitAfter, 50, 2000, "The limit of sag after partitions, span over", "",
+               1);
+        for (const auto& [kind, r] : {std::pair{"concrete", &b.rates.concrete},
+                                      {"steel", &b.rates.steel},
+                                      {"formwork", &b.rates.formwork},
+                                      {"blinding", &b.rates.blinding},
+                                      {"excavation", &b.rates.excavation},
+                                      {"pile", &b.rates.pile}}) {
+            std::string at = std::string("basis.rates.") + kind;
+            number(at, r->price, 0, 1e6, "The price", "", 1);
+            number(at, r->carbon, 0, 1e6, "The embodied carbon", "kg", 1);
+        }
+        for (const auto& [path, list] : {std::pair{"basis.mainBars", &b.mainBars},
+                                         {"basis.secondaryBars", &b.secondaryBars},
+                                         {"basis.linkBars", &b.linkBars}}) {
             if (list->empty()) add(path, "At least one bar size must be allowed.");
             for (const auto& name : *list)
                 if (!catalog->find(name))
@@ -232,7 +260,7 @@ std::vector<Diagnostic> validate(const Project& project) {
         v.id(at + ".id", project.floors[i]->id);
         eachMember(*project.floors[i],
                    [&](const std::string& path, const auto& member) { v.id(at + "." + path, member.id); });
-        auto more = validateFloor(*project.floors[i], at);
+        auto more = wellFormed(*project.floors[i], at);
         v.found.insert(v.found.end(), more.begin(), more.end());
     }
     return v.found;

@@ -14,7 +14,46 @@
 
 namespace talvik::model {
 
-// What all members share: standard, materials, bars, covers.
+// Concrete and steel of one kind of member.
+struct Material {
+    std::string concrete = "C30/37";
+    double strength = 30, density = 25e-6;
+    double modulus = 0;  // MPa; 0: by the standard
+    double creep = 2.0, shrinkage = 400e-6;
+    std::string steel = "B500B";
+    double yield = 500;
+    bool operator==(const Material&) const = default;
+};
+// Prices and embodied carbon, for comparing: never needed to design. Money in the currency named.
+struct Rates {
+    std::string currency = "EUR";
+    struct Rate {
+        double price = 0, carbon = 0;  // per unit; kg CO2e per unit
+        bool operator==(const Rate&) const = default;
+    };
+    Rate concrete{130, 265};     // m3
+    Rate steel{1.6, 1.2};        // kg
+    Rate formwork{48, 5};        // m2
+    Rate blinding{95, 160};      // m3
+    Rate excavation{22, 6};      // m3
+    Rate pile{90, 75};           // m
+    bool operator==(const Rates&) const = default;
+};
+// Where a governing value comes from, and what it was before.
+struct Source {
+    enum class Kind { Assumed, Investigation, Client, Standard } kind = Kind::Assumed;
+    std::string note;
+    struct Change {
+        double from = 0, to = 0;  // stored units
+        bool afterFailure = false;  // made while a check was over its limit
+        bool operator==(const Change&) const = default;
+    };
+    std::vector<Change> history;
+    bool operator==(const Source&) const = default;
+};
+
+// What all members share: standard, materials, bars, covers. The single values of concrete and steel are those
+// of slabs; the other kinds have their own.
 struct Basis {
     std::string standard = "en1992";
     units::System units = units::System::Metric;
@@ -28,7 +67,13 @@ struct Basis {
     double coverTop = 25, coverBottom = 25, coverSide = 35;
     double crackLimitTop = 0.3, crackLimitBottom = 0.3;
     std::string barCatalog = "metric";
-    std::vector<std::string> mainBars{"H10", "H12", "H16", "H20"}, secondaryBars{"H8", "H10", "H12"};
+    std::vector<std::string> mainBars{"H10", "H12", "H16", "H20"}, secondaryBars{"H8", "H10", "H12"},
+        linkBars{"H8", "H10"};
+    Material beam, column, foundation, pileCap;
+    double coverFoundation = 50;           // cast on blinding
+    double sagLimit = 250, sagLimitAfter = 500;  // of floors: span over the sag; after partitions
+    bool minimumSteel = true;              // of floors; a warning stands wherever it is off
+    Rates rates;
     double spacingLeast = 100, spacingMost = 300, spacingStep = 25;
     double stockLength = 12000;
     bool operator==(const Basis&) const = default;
@@ -45,12 +90,6 @@ struct Span {
     Id id;
     double length = 0;  // axis to axis; a cantilever from the axis to its tip
     bool operator==(const Span&) const = default;
-};
-struct Finish {
-    Id id;
-    std::string material;
-    double thickness = 0, density = 0;
-    bool operator==(const Finish&) const = default;
 };
 
 enum class Role { BottomMain, TopMain, BottomSecondary, TopSecondary, EndU, SideU };
@@ -101,6 +140,7 @@ struct Project {
     std::vector<std::shared_ptr<const Floor>> floors;
     IssueSheet sheet;
     std::map<std::string, int> marks;  // what a bar is -> its mark; see schedule
+    std::map<std::string, Source> sources;  // of governing values, by their key; see model/sources.h
     int nextId = 1;
 };
 bool operator==(const Project& a, const Project& b);

@@ -35,6 +35,10 @@ constexpr std::array table{
     KindUnits{Kind::Mass, {"kg", 1, 1}, {"lb", 0.45359237, 1}},
     KindUnits{Kind::Percent, {"%", 0.01, 2}, {"%", 0.01, 2}},
     KindUnits{Kind::Strain, {"‰", 1e-3, 2}, {"‰", 1e-3, 2}},
+    KindUnits{Kind::PlanArea, {"m²", 1e6, 2}, {"ft²", ft* ft, 1}},
+    KindUnits{Kind::Subgrade, {"MN/m³", 1e-3, 1}, {"pci", lbf / (in * in * in), 0}},
+    KindUnits{Kind::Stiffness, {"kN/mm", 1e3, 1}, {"kip/in", kip / in, 1}},
+    KindUnits{Kind::Angle, {"°", 1, 1}, {"°", 1, 1}},
     KindUnits{Kind::Count, {"", 1, 0}, {"", 1, 0}},
 };
 
@@ -76,6 +80,14 @@ std::vector<Spelling> spellings(Kind kind) {
             return {{"%", 0.01}};
         case Kind::Strain:
             return {{"‰", 1e-3}};
+        case Kind::PlanArea:
+            return {{"m2", 1e6}, {"mm2", 1}, {"ft2", ft * ft}};
+        case Kind::Subgrade:
+            return {{"MN/m3", 1e-3}, {"kN/m3", 1e-6}, {"pci", lbf / (in * in * in)}};
+        case Kind::Stiffness:
+            return {{"kN/mm", 1e3}, {"kN/m", 1}, {"MN/m", 1e3}, {"kip/in", kip / in}};
+        case Kind::Angle:
+            return {{"°", 1}, {"deg", 1}};
         case Kind::None:
         case Kind::Count:
             return {};

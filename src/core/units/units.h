@@ -36,6 +36,10 @@ enum class Kind {
     Mass,            // kg, lb
     Percent,         // stored as a ratio
     Strain,          // stored as a ratio, shown in 1e-3
+    PlanArea,        // m2, ft2
+    Subgrade,        // modulus of subgrade reaction: MN/m3, pci
+    Stiffness,       // of a spring: kN/mm, kip/in
+    Angle,           // degrees, also stored
     Count
 };
 

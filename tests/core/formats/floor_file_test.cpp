@@ -33,9 +33,57 @@ TEST(FloorFile, RoundTripsEveryMember) {
     }
 }
 
+namespace {
+
+// What a project file of version 2 did not have.
+void makeOlder(nlohmann::json& j) {
+    j["talvik"] = 2;
+    j.erase("sources");
+    for (const char* key : {"cover_foundation_mm", "link_bars", "materials", "minimum_steel", "rates",
+                            "sag_limit_after_partitions_span_over", "sag_limit_span_over"})
+        j["basis"].erase(key);
+    for (auto& f : j["floors"]) {
+        for (const char* key : {"grids", "underlays", "panels", "combinations", "imposed_arrangement"})
+            f.erase(key);
+        for (auto& s : f["slabs"]) s.erase("level_mm");
+        for (auto& c : f["cases"]) c.erase("reduction_area_m2");
+        for (auto& l : f["loads"]) l.erase("layers");
+    }
+}
+
+}  // namespace
+
+TEST(FloorFile, VersionTwoStillOpensWithOneMaterialForAll) {
+    model::Project p = formats::demoFloorProject();
+    auto j = nlohmann::json::parse(formats::projectText(p));
+    makeOlder(j);
+    j["basis"]["concrete_strength_MPa"] = 35.0;
+    auto read = formats::readProject(j.dump());
+    ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+    EXPECT_EQ(read.project.basis.column.strength, 35);
+    EXPECT_EQ(read.project.floors[0]->columns, p.floors[0]->columns);
+    EXPECT_TRUE(read.project.floors[0]->grids.empty());
+}
+
+TEST(FloorFile, TemplatesCarryTheBasisAlone) {
+    model::Basis b;
+    b.beam.strength = 45, b.rates.steel.price = 2.5, b.linkBars = {"H10"}, b.minimumSteel = false;
+    auto read = formats::readTemplate(formats::templateText(b));
+    ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+    EXPECT_EQ(formats::templateText(read.basis), formats::templateText(b));
+    EXPECT_FALSE(formats::readTemplate(formats::projectText(model::newProject())).trouble.empty());
+    EXPECT_FALSE(formats::readProject(formats::templateText(b)).trouble.empty());
+    EXPECT_FALSE(formats::readTemplate("{").trouble.empty());
+    b.beam.strength = 5;
+    EXPECT_NE(formats::sentences(formats::readTemplate(formats::templateText(b)).trouble)
+                  .find("basis.beam.strength"),
+              std::string::npos);
+}
+
 TEST(FloorFile, VersionOneHasNoFloorsAndStillOpens) {
     model::Project p = model::newProject();
     auto j = nlohmann::json::parse(formats::projectText(p));
+    makeOlder(j);
     j["talvik"] = 1;
     j.erase("floors");
     auto read = formats::readProject(j.dump());
