@@ -149,7 +149,7 @@ TEST_F(FloorWindow, TroubleIsASentence) {
         model::editFloor(session().base(), "f1", [](model::Floor& f, model::Project&) { f.columns.clear(); });
     ASSERT_TRUE(session().apply("Remove columns", bare));
     answer();
-    EXPECT_TRUE(page().summary().contains("Slab Deck has no support near")) << page().summary().toStdString();
+    EXPECT_TRUE(page().summary().contains("Slab S1 has no support near")) << page().summary().toStdString();
     EXPECT_EQ(page().canvas().lineCount(), 0);
 }
 

@@ -8,6 +8,7 @@
 #include "design/floors.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
+#include "model/sources.h"
 
 namespace talvik::app {
 
@@ -88,10 +89,8 @@ const analysis::FloorAnalysis* Session::floorAnalysis() const {
     return found == floors_.end() ? nullptr : found->second.get();
 }
 analysis::LiveAnalysis::Job Session::floorJob(std::size_t i) const {
-    auto standard = standards::makeStandard(project_->basis.standard, project_->basis.parameters);
-    return {project_->floors[i], "floors[" + std::to_string(i) + "]",
-            design::floorBasis(project_->basis, *standard),
-            design::floorCombinations(*project_->floors[i], *standard)};
+    auto in = design::floorInput(*project_, i);
+    return {in.floor, in.path, in.basis, in.combinations};
 }
 void Session::analyseFloors() {
     std::vector<analysis::LiveAnalysis::Job> jobs;
@@ -173,6 +172,7 @@ bool Session::apply(const QString& text, model::Project next, const QString& mer
         if (slab->bars.empty()) next = design::proposeBars(next, slab->id);
     next = design::withMarks(next);
     if (next == *project_) return true;
+    model::recordChanges(*project_, next, design_->summary().over > 0);
     undo_.push(new SnapshotCommand(*this, text, project_,
                                    std::make_shared<const model::Project>(std::move(next)),
                                    merge.isEmpty() ? merge : merge + QString::number(mergeSerial_)));

@@ -7,6 +7,7 @@
 #include <cmath>
 #include <limits>
 
+#include "widgets/inline_edit.h"
 #include "widgets/theme.h"
 
 namespace talvik::app {
@@ -28,11 +29,14 @@ double roundStep(double span, int lines) {
 
 }  // namespace
 
-FloorCanvas::FloorCanvas(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+FloorCanvas::FloorCanvas(Session& session, FloorDesk& desk, QWidget* parent)
+    : QWidget(parent), session_(session), desk_(desk) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setMinimumSize(320, 240);
-    setAccessibleName(tr("Plan of the floor with lines of equal value"));
+    setAccessibleName(tr("Plan of the floor"));
+    connect(&desk_, &FloorDesk::changed, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::placeChanged, this, qOverload<>(&QWidget::update));
 }
 
 void FloorCanvas::showField(analysis::Field field, int combination) {
@@ -128,203 +132,57 @@ double FloorCanvas::valueAt(model::Point p) const {
     return v;
 }
 
-void FloorCanvas::fit() {
-    const auto* f = session_.floor();
-    fitted_ = true;
-    if (!f || f->slabs.empty()) return;
+QRectF FloorCanvas::bounds() const {
     QRectF box;
+    auto take = [&](double x, double y) { box |= QRectF(x - 1, y - 1, 2, 2); };
+    const auto* f = session_.floor();
+    if (!f) return box;
     for (const auto& s : f->slabs) box |= polygon(model::ring(s.outline)).boundingRect();
-    scale_ = std::min((width() - 60) / box.width(), (height() - 90) / box.height());
+    for (const auto& c : f->columns) take(c.x, c.y);
+    for (const auto& w : f->walls) take(w.a.x, w.a.y), take(w.b.x, w.b.y);
+    for (const auto& b : f->beams) take(b.a.x, b.a.y), take(b.b.x, b.b.y);
+    for (const auto& g : f->grids)
+        for (const auto& l : layout::gridLines(g, 1000))
+            take(l.line.a.x, l.line.a.y), take(l.line.b.x, l.line.b.y);
+    if (box.isNull())
+        for (const auto& s : desk_.below()) take(s.a.x, s.a.y), take(s.b.x, s.b.y);
+    if (box.isNull()) box = QRectF(-2000, -2000, 24000, 16000);
+    return box;
+}
+
+void FloorCanvas::fit() {
+    fitted_ = true;
+    if (!session_.floor()) return;
+    QRectF box = bounds();
+    scale_ = std::min((width() - 70) / box.width(), (height() - 100) / box.height());
     origin_ = {width() / 2.0 - box.center().x() * scale_, height() / 2.0 + box.center().y() * scale_ + 6};
     update();
 }
 
+void FloorCanvas::centreOn(model::Point p) {
+    origin_ += rect().center() - toPixel(p.x, p.y);
+    rememberView();
+}
+
+// The floor never leaves the view altogether.
+void FloorCanvas::rememberView() {
+    fitted_ = false;
+    QRectF box = bounds();
+    QRectF shown(toPixel(box.left(), box.bottom()), toPixel(box.right(), box.top()));
+    constexpr double keep = 60;
+    if (shown.right() < keep) origin_.rx() += keep - shown.right();
+    if (shown.left() > width() - keep) origin_.rx() -= shown.left() - (width() - keep);
+    if (shown.bottom() < keep) origin_.ry() += keep - shown.bottom();
+    if (shown.top() > height() - keep) origin_.ry() -= shown.top() - (height() - keep);
+    update();
+}
+
+bool FloorCanvas::drawing() const {
+    return session_.place() == Place::Layout || session_.place() == Place::Actions;
+}
+
 void FloorCanvas::resizeEvent(QResizeEvent*) {
     if (fitted_) fit();
-}
-
-void FloorCanvas::paintStructure(QPainter& p) {
-    const auto* f = session_.floor();
-    if (!f) return;
-    const Theme& t = theme();
-    auto mapped = [&](const geometry::Ring& ring) {
-        QPolygonF out;
-        for (auto v : ring) out << toPixel(v.x, v.y);
-        return out;
-    };
-    p.setPen(QPen(t.ink, 1.4));
-    p.setBrush(t.concrete);
-    for (const auto& s : f->slabs) p.drawPolygon(mapped(model::ring(s.outline)));
-    if (mesh_ && model_) {
-        p.setPen(QPen(t.hairline, 0.6));
-        for (const auto& tri : model_->plate.triangles) {
-            QPolygonF out;
-            for (int n : tri)
-                out << toPixel(model_->plate.nodes[std::size_t(n)].x, model_->plate.nodes[std::size_t(n)].y);
-            p.setBrush(Qt::NoBrush);
-            p.drawPolygon(out);
-        }
-    }
-    p.setFont(uiFont(10));
-    for (const auto& z : f->zones) {
-        auto ring = mapped(model::ring(z.outline));
-        p.setPen(QPen(t.secondary, 1, Qt::DashLine));
-        p.setBrush(Qt::NoBrush);
-        p.drawPolygon(ring);
-        p.setPen(t.secondary);
-        p.drawText(ring.boundingRect().bottomLeft() + QPointF(2, 11),
-                   session_.text(z.thickness, units::Kind::Length));
-    }
-    for (const auto& o : f->openings) {
-        auto ring = mapped(model::ring(o.outline));
-        p.setPen(QPen(t.ink, 1));
-        p.setBrush(t.paper);
-        p.drawPolygon(ring);
-        p.setPen(QPen(t.hairline, 1));
-        auto b = ring.boundingRect();
-        p.drawLine(b.topLeft(), b.bottomRight());
-        p.drawLine(b.topRight(), b.bottomLeft());
-    }
-    auto along = [&](model::Point a, model::Point b, double width, const QPen& pen, const QBrush& brush) {
-        double L = std::hypot(b.x - a.x, b.y - a.y);
-        if (L == 0) return;
-        double nx = -(b.y - a.y) / L * width / 2, ny = (b.x - a.x) / L * width / 2;
-        p.setPen(pen);
-        p.setBrush(brush);
-        p.drawPolygon(QPolygonF({toPixel(a.x + nx, a.y + ny), toPixel(b.x + nx, b.y + ny),
-                                 toPixel(b.x - nx, b.y - ny), toPixel(a.x - nx, a.y - ny)}));
-    };
-    for (const auto& b : f->beams) along(b.a, b.b, b.width, QPen(t.secondary, 1, Qt::DashLine), Qt::NoBrush);
-    for (const auto& w : f->walls) along(w.a, w.b, w.thickness, QPen(t.structure, 1), t.structure);
-    for (const auto& e : f->edges) {
-        p.setPen(
-            QPen(t.structure, 3, e.kind == model::LineSupport::Kind::Symmetry ? Qt::DotLine : Qt::SolidLine));
-        p.drawLine(toPixel(e.a.x, e.a.y), toPixel(e.b.x, e.b.y));
-    }
-    for (const auto& l : f->actions.loads) {
-        p.setPen(QPen(t.secondary, 1, Qt::DotLine));
-        p.setBrush(Qt::NoBrush);
-        if (l.kind == model::FloorLoad::Kind::Line) p.drawLine(toPixel(l.a.x, l.a.y), toPixel(l.b.x, l.b.y));
-        if (l.kind == model::FloorLoad::Kind::Area && !l.outline.empty())
-            p.drawPolygon(mapped(model::ring(l.outline)));
-        if (l.kind == model::FloorLoad::Kind::Point && l.width > 0)
-            p.drawPolygon(mapped(model::footprint(l)));
-    }
-    for (const auto& pile : f->piles) {
-        p.setPen(QPen(t.structure, 1, Qt::DashLine));
-        double r = pile.diameter / 2 * scale_;
-        p.drawEllipse(toPixel(pile.x, pile.y), r, r);
-    }
-}
-
-void FloorCanvas::paintLines(QPainter& p) {
-    const Theme& t = theme();
-    p.setOpacity(session_.floorStale() ? 0.35 : 1);
-    double unit = displayFactor();
-    struct Label {
-        QPointF at;
-        double angle;
-        QString text;
-    };
-    std::vector<Label> labels;
-    p.setFont(uiFont(10));
-    QFontMetricsF metrics(p.font());
-    for (const auto& line : lines_) {
-        // Below zero in long dashes, zero itself heavier.
-        bool zero = std::abs(line.value) < 1e-9 * step_;
-        QPen pen(line.value < 0 ? t.barsY : t.barsX, zero ? 1.8 : 1.1);
-        if (line.value < 0) pen.setDashPattern({7, 3});
-        if (zero) pen.setColor(t.ink);
-        pen.setCapStyle(Qt::FlatCap);
-        p.setPen(pen);
-        QPainterPath path;
-        QPointF last;
-        for (const auto& piece : line.pieces) {
-            QPointF a = toPixel(piece.x1(), piece.y1()), b = toPixel(piece.x2(), piece.y2());
-            path.moveTo(a);
-            path.lineTo(b);
-        }
-        if (line.value < 0) {  // dashes cannot run through separate pieces: leave every third one out instead
-            QPainterPath dashed;
-            for (const auto& piece : line.pieces) {
-                QPointF a = toPixel(piece.x1(), piece.y1()), b = toPixel(piece.x2(), piece.y2());
-                double phase = std::fmod(std::abs(a.x() + b.x()) / 2 + std::abs(a.y() + b.y()) / 2, 12);
-                if (phase > 3.5) {
-                    dashed.moveTo(a);
-                    dashed.lineTo(b);
-                }
-            }
-            path = dashed;
-            pen.setStyle(Qt::SolidLine);
-            p.setPen(pen);
-        }
-        p.drawPath(path);
-        QString text = QString::number(line.value / unit, 'g', 6);
-        double wide = metrics.horizontalAdvance(text);
-        int put = 0;
-        for (std::size_t i = 0; i < line.pieces.size() && put < 4; i += 7) {
-            QPointF a = toPixel(line.pieces[i].x1(), line.pieces[i].y1()),
-                    b = toPixel(line.pieces[i].x2(), line.pieces[i].y2());
-            QPointF at = (a + b) / 2;
-            bool free = rect().adjusted(20, 20, -20, -20).contains(at.toPoint());
-            for (const auto& c : session_.floor()->columns) {  // nor under a column or its name
-                QPointF q = toPixel(c.x, c.y);
-                free &= std::abs(q.x() + 10 - at.x()) > 24 + wide / 2 || std::abs(q.y() - 4 - at.y()) > 22;
-            }
-            for (const auto& l : labels) free &= std::hypot(l.at.x() - at.x(), l.at.y() - at.y()) > 26 + wide;
-            for (const auto& l : labels)
-                free &= l.text != text || std::hypot(l.at.x() - at.x(), l.at.y() - at.y()) > 170;
-            if (!free) continue;
-            labels.push_back({at, 0, text});
-            ++put;
-        }
-    }
-    for (const auto& l : labels) {
-        QRectF box(0, 0, metrics.horizontalAdvance(l.text) + 5, metrics.height());
-        box.moveCenter(l.at);
-        p.setPen(Qt::NoPen);
-        p.setBrush(t.concrete);
-        p.drawRect(box);
-        p.setPen(t.ink);
-        p.drawText(box, Qt::AlignCenter, l.text);
-    }
-    p.setOpacity(1);
-}
-
-void FloorCanvas::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    const Theme& t = theme();
-    p.fillRect(rect(), t.paper);
-    const auto* f = session_.floor();
-    if (!f) return;
-    paintStructure(p);
-    paintLines(p);
-    p.setFont(uiFont(10, QFont::DemiBold));
-    for (const auto& c : f->columns) {
-        QPolygonF ring;
-        for (auto v : model::footprint(c)) ring << toPixel(v.x, v.y);
-        p.setPen(QPen(t.structure, 1.2));
-        p.setBrush(c.below ? QBrush(t.structure) : Qt::NoBrush);
-        if (c.circular)
-            p.drawEllipse(toPixel(c.x, c.y), c.width / 2 * scale_, c.width / 2 * scale_);
-        else
-            p.drawPolygon(ring);
-        p.setPen(t.ink);
-        p.drawText(ring.boundingRect().topRight() + QPointF(3, -2), QString::fromStdString(c.name));
-    }
-    p.setFont(uiFont(11));
-    p.setPen(t.secondary);
-    QString caption = QString::fromUtf8(analysis::title(field_)) + QStringLiteral(" in ") +
-                      session_.unit(analysis::kind(field_));
-    if (step_ > 0 && !lines_.empty())
-        caption += tr(", lines every %1; below zero broken").arg(step_ / displayFactor(), 0, 'g', 4);
-    p.drawText(QPointF(14, 20), caption);
-    // Scale bar of five metres.
-    QPointF a(14, height() - 14);
-    p.drawLine(a, a + QPointF(5000 * scale_, 0));
-    for (double x : {0.0, 5000 * scale_}) p.drawLine(a + QPointF(x, -3), a + QPointF(x, 3));
-    p.drawText(a + QPointF(5000 * scale_ + 8, 4), session_.text(5000, units::Kind::Span));
 }
 
 void FloorCanvas::wheelEvent(QWheelEvent* e) {
@@ -332,25 +190,160 @@ void FloorCanvas::wheelEvent(QWheelEvent* e) {
     k = std::clamp(scale_ * k, 1e-4, 2.0) / scale_;
     origin_ = e->position() + (origin_ - e->position()) * k;
     scale_ *= k;
-    fitted_ = false;
-    update();
+    rememberView();
 }
+
+int FloorCanvas::handleAt(QPointF p) const {
+    if (desk_.selection().size() != 1 || !desk_.floor()) return -1;
+    auto corners = layout::handles(*desk_.floor(), *desk_.selection().begin());
+    for (std::size_t i = 0; i < corners.size(); ++i)
+        if (QLineF(toPixel(corners[i].x, corners[i].y), p).length() < 7) return int(i);
+    return -1;
+}
+
 void FloorCanvas::mousePressEvent(QMouseEvent* e) {
-    grabbed_ = e->position();
     setFocus();
-}
-void FloorCanvas::mouseMoveEvent(QMouseEvent* e) {
-    if (e->buttons() & (Qt::LeftButton | Qt::MiddleButton)) {
-        origin_ += e->position() - grabbed_;
-        grabbed_ = e->position();
-        fitted_ = false;
-        update();
+    pressed_ = now_ = grabbed_ = e->position();
+    hand_ = Hand::None;
+    if (e->button() == Qt::MiddleButton || !drawing()) {
+        hand_ = Hand::Pan;
+        return;
     }
-    auto p = toPlan(e->position());
-    emit pointerMoved(p.x, p.y, valueAt(p));
+    if (e->button() != Qt::LeftButton) return;
+    if (desk_.tool() == Tool::Select && desk_.floor()) {
+        if (int h = handleAt(e->position()); h >= 0) {
+            hand_ = Hand::Corner, handle_ = h, held_ = *desk_.selection().begin();
+        } else if (auto id = layout::hit(*desk_.floor(), toPlan(e->position()), reach() / 2);
+                   desk_.selection().contains(id)) {
+            hand_ = Hand::Whole, held_ = id;
+        }
+    }
 }
+
+void FloorCanvas::mouseMoveEvent(QMouseEvent* e) {
+    now_ = e->position();
+    auto p = toPlan(now_);
+    bool straight = e->modifiers() & Qt::ShiftModifier;
+    if (hand_ == Hand::Pan && e->buttons()) {
+        origin_ += now_ - grabbed_;
+        grabbed_ = now_;
+        rememberView();
+    } else if (drawing()) {
+        bool far = QLineF(pressed_, now_).length() > 6;
+        if ((e->buttons() & Qt::LeftButton) && far && hand_ == Hand::Corner)
+            desk_.drag(held_, handle_, p, reach(), straight);
+        else if ((e->buttons() & Qt::LeftButton) && far && hand_ == Hand::Whole)
+            desk_.drag(held_, -1, p, reach(), straight);
+        else if ((e->buttons() & Qt::LeftButton) && far && hand_ == Hand::None)
+            hand_ = Hand::Box;
+        if (hand_ == Hand::None || hand_ == Hand::Box) desk_.move(p, reach(), straight);
+        if (desk_.tool() == Tool::Select && !e->buttons())
+            setCursor(handleAt(now_) >= 0 ? Qt::SizeAllCursor : Qt::ArrowCursor);
+        else if (desk_.tool() != Tool::Select)
+            setCursor(Qt::CrossCursor);
+        auto at = desk_.tool() == Tool::Select ? p : desk_.pointer();
+        update();
+        return emit pointerMoved(at.x, at.y, std::numeric_limits<double>::quiet_NaN());
+    } else {
+        setCursor(Qt::ArrowCursor);
+    }
+    emit pointerMoved(p.x, p.y, drawing() ? std::numeric_limits<double>::quiet_NaN() : valueAt(p));
+}
+
+void FloorCanvas::mouseReleaseEvent(QMouseEvent* e) {
+    bool add = e->modifiers() & Qt::ShiftModifier, far = QLineF(pressed_, e->position()).length() > 6;
+    Hand hand = hand_;
+    hand_ = Hand::None;
+    if (!drawing()) return;
+    if (e->button() == Qt::RightButton) return desk_.points().empty() ? desk_.cancel() : desk_.finish();
+    if (e->button() != Qt::LeftButton) return;
+    if ((hand == Hand::Corner || hand == Hand::Whole) && far) return desk_.endDrag();
+    if (hand == Hand::Box && far) return desk_.box(toPlan(pressed_), toPlan(e->position()), reach(), add);
+    desk_.click(toPlan(e->position()), reach(), add, add);
+}
+
+void FloorCanvas::mouseDoubleClickEvent(QMouseEvent* e) {
+    if (!drawing() || e->button() != Qt::LeftButton) return;
+    // A length written beside the selected outline is typed anew in its place.
+    const auto* f = desk_.floor();
+    if (f && desk_.selection().size() == 1 && desk_.tool() == Tool::Select)
+        if (model::Id id = *desk_.selection().begin(); const auto* o = layout::outlineOf(*f, id))
+            for (std::size_t i = 0; i < o->size(); ++i) {
+                QRectF at = dimensionAt(i);
+                if (!at.adjusted(-3, -3, 3, 3).contains(e->position())) continue;
+                double length = std::hypot((*o)[(i + 1) % o->size()].x - (*o)[i].x,
+                                           (*o)[(i + 1) % o->size()].y - (*o)[i].y);
+                InlineEdit::open(
+                    this, at.adjusted(-14, -3, 14, 3), session_.number(length, units::Kind::Span),
+                    [this, id, i](const QString& text) -> QString {
+                        auto v = units::parse(text.toStdString(), units::Kind::Span,
+                                              session_.project().basis.units);
+                        if (!v.value) return QString::fromStdString(v.error);
+                        desk_.edit(tr("Length of a side"), [&](model::Floor& g, model::Project&) {
+                            auto* line = layout::outlineOf(g, id);
+                            *line = layout::setSideLength(*line, i, *v.value);
+                        });
+                        return {};
+                    });
+                return;
+            }
+    desk_.doubleClick(toPlan(e->position()), reach());
+}
+
+// Letters and digits belong to the drawing while a tool is in hand, before menus and places see them.
+bool FloorCanvas::event(QEvent* e) {
+    if (e->type() == QEvent::ShortcutOverride && drawing()) {
+        auto* key = static_cast<QKeyEvent*>(e);
+        bool plain = !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+        if (plain && key->key() < 0x80) e->accept();
+    }
+    return QWidget::event(e);
+}
+
 void FloorCanvas::keyPressEvent(QKeyEvent* e) {
     double step = 40;
+    bool ours = drawing();
+    bool plain = !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+    if (ours && plain) {
+        static const QString figures = QStringLiteral("0123456789.,@<+-*/()'\" ");
+        QString text = e->text();
+        bool tool = desk_.tool() != Tool::Select;
+        if (tool && text.size() == 1 &&
+            (figures.contains(text) || (!desk_.typed().isEmpty() && text[0].isLetter())))
+            return desk_.type(text);
+        switch (e->key()) {
+            case Qt::Key_Return:
+            case Qt::Key_Enter:
+                return desk_.enterTyped();
+            case Qt::Key_Backspace:
+                return tool ? desk_.back() : desk_.removeSelection();
+            case Qt::Key_Delete:
+                return desk_.removeSelection();
+            case Qt::Key_Escape:
+                if (desk_.tool() == Tool::Select && desk_.selection().empty()) break;
+                return desk_.cancel();
+            default:
+                break;
+        }
+        if (text.size() == 1 && text[0].isLetter())
+            if (auto t = FloorDesk::toolOf(text, session_.place())) return desk_.setTool(*t);
+        double by = e->modifiers() & Qt::ShiftModifier ? 10 : 100;
+        if (session_.project().basis.units == units::System::UsCustomary) by *= 0.254 * 2;
+        if (!desk_.selection().empty()) switch (e->key()) {
+                case Qt::Key_Left:
+                    return desk_.nudge(-by, 0);
+                case Qt::Key_Right:
+                    return desk_.nudge(by, 0);
+                case Qt::Key_Up:
+                    return desk_.nudge(0, by);
+                case Qt::Key_Down:
+                    return desk_.nudge(0, -by);
+                default:
+                    break;
+            }
+    }
+    if (ours && e->matches(QKeySequence::SelectAll) && desk_.floor())
+        return desk_.select(layout::inside(*desk_.floor(), {{-1e9, -1e9}, {1e9, 1e9}}, false));
     switch (e->key()) {
         case Qt::Key_Left:
             origin_.rx() += step;
@@ -370,8 +363,7 @@ void FloorCanvas::keyPressEvent(QKeyEvent* e) {
         default:
             return QWidget::keyPressEvent(e);
     }
-    fitted_ = false;
-    update();
+    rememberView();
 }
 
 }  // namespace talvik::app

@@ -1,19 +1,22 @@
-// The plan of a floor with one field of its analysis as labelled lines of equal value.
+// The plan of a floor: members, grid and the drawing below; loads where loads are worked on, one field of the
+// analysis as labelled lines of equal value where results are. Hands the pointer and the keys to the desk.
 #pragma once
 
 #include <QPainterPath>
+#include <QPixmap>
 #include <QWidget>
 #include <memory>
 
 #include "document/session.h"
 #include "fem/plate/loads.h"
+#include "floor/floor_desk.h"
 
 namespace talvik::app {
 
 class FloorCanvas : public QWidget {
     Q_OBJECT
   public:
-    explicit FloorCanvas(Session& session, QWidget* parent = nullptr);
+    FloorCanvas(Session& session, FloorDesk& desk, QWidget* parent = nullptr);
     // What is drawn: a field under a combination, or the envelope's largest or smallest values when
     // `combination` is Most or Least.
     static constexpr int Most = -1, Least = -2;
@@ -21,8 +24,11 @@ class FloorCanvas : public QWidget {
     void showMesh(bool on);
     void refresh();  // the session has another answer
     void fit();
+    void centreOn(model::Point p);  // without changing the scale
     // Value of the field at a plan point, NaN outside.
     double valueAt(model::Point p) const;
+    // Where a plan point is on the screen, for tests.
+    QPointF pixel(model::Point p) const { return toPixel(p.x, p.y); }
     int lineCount() const { return static_cast<int>(lines_.size()); }
 
   signals:
@@ -33,7 +39,10 @@ class FloorCanvas : public QWidget {
     void wheelEvent(QWheelEvent*) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
+    void mouseDoubleClickEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
+    bool event(QEvent*) override;
     void resizeEvent(QResizeEvent*) override;
 
   private:
@@ -43,6 +52,11 @@ class FloorCanvas : public QWidget {
         std::vector<QLineF> pieces;
     };
     Session& session_;
+    FloorDesk& desk_;
+    enum class Hand { None, Pan, Box, Corner, Whole } hand_ = Hand::None;
+    QPointF pressed_, now_;
+    model::Id held_;
+    int handle_ = -1;
     analysis::Field field_ = analysis::Field::Deflection;
     int combination_ = Most;
     bool mesh_ = false, fitted_ = true;
@@ -61,8 +75,24 @@ class FloorCanvas : public QWidget {
     }
     double displayFactor() const;  // stored value of one displayed unit
     void traceLines();
+    double reach() const { return 12 / scale_; }  // of catching, mm
+    bool drawing() const;                         // places 2 and 3
+    void rememberView();
+    int handleAt(QPointF p) const;
+    void paintBelow(QPainter& painter);
+    void paintGrid(QPainter& painter);
     void paintStructure(QPainter& painter);
+    void paintColumns(QPainter& painter);
+    void paintPanels(QPainter& painter);
+    void paintLoads(QPainter& painter);
+    void paintSelection(QPainter& painter);
+    void paintPending(QPainter& painter);
     void paintLines(QPainter& painter);
+    void paintScale(QPainter& painter);
+    QRectF bounds() const;
+    QPixmap belowPixmap_;  // of the drawing below, as long as the view stands still
+    QString belowKey_;
+    QRectF dimensionAt(std::size_t side) const;
 };
 
 }  // namespace talvik::app

@@ -5,12 +5,18 @@
 #include <QLabel>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSplitter>
+#include <QStackedWidget>
 #include <QTextBrowser>
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "design/floors.h"
 #include "design/panels.h"
+#include "floor/actions_side.h"
+#include "floor/floor_register.h"
+#include "floor/layout_side.h"
 #include "widgets/theme.h"
 
 namespace talvik::app {
@@ -35,7 +41,15 @@ QString row(std::initializer_list<QString> cells) {
 FloorPage::FloorPage(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
-      canvas_(new FloorCanvas(session)),
+      desk_(new FloorDesk(session, this)),
+      canvas_(new FloorCanvas(session, *desk_)),
+      layout_(new LayoutSide(*desk_)),
+      actions_(new ActionsSide(*desk_)),
+      register_(new FloorRegister(*desk_)),
+      side_(new QStackedWidget),
+      toolBar_(new QWidget),
+      fieldBar_(new QWidget),
+      prompt_(new QLabel),
       fields_(new QComboBox),
       combinations_(new QComboBox),
       mesh_(new QToolButton),
@@ -57,8 +71,24 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
     progress_->setTextVisible(false);
     progress_->setFixedWidth(120);
     progress_->setMaximumHeight(8);
-    auto* bar = new QHBoxLayout;
+    auto* bar = new QHBoxLayout(fieldBar_);
     bar->setContentsMargins(10, 6, 10, 6);
+    auto* tools = new QHBoxLayout(toolBar_);
+    tools->setContentsMargins(10, 5, 10, 5);
+    tools->setSpacing(3);
+    prompt_->setObjectName(QStringLiteral("prompt"));
+    prompt_->setFont(uiFont(12));
+    prompt_->setContentsMargins(12, 3, 12, 3);
+    prompt_->setAutoFillBackground(true);
+    prompt_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    auto scrolled = [](QWidget* page) {
+        auto* scroll = new QScrollArea;
+        scroll->setFrameShape(QFrame::NoFrame);
+        scroll->setWidgetResizable(true);
+        scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        scroll->setWidget(page);
+        return scroll;
+    };
     bar->addWidget(fields_);
     bar->addWidget(combinations_);
     bar->addWidget(mesh_);
@@ -75,16 +105,35 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
     buttonRow->setContentsMargins(10, 0, 10, 0);
     buttonRow->addWidget(convergence_);
     sideColumn->addLayout(buttonRow);
+    side_->addWidget(side);
+    side_->addWidget(scrolled(layout_));
+    side_->addWidget(scrolled(actions_));
+    auto* plan = new QWidget;
+    auto* planColumn = new QVBoxLayout(plan);
+    planColumn->setContentsMargins(0, 0, 0, 0);
+    planColumn->setSpacing(0);
+    planColumn->addWidget(canvas_, 1);
+    planColumn->addWidget(prompt_);
+    register_->setMinimumWidth(300);
+    toolBar_->setMinimumWidth(300);
+    side_->setMinimumWidth(300);
+    auto* above = new QSplitter(Qt::Vertical);
+    above->addWidget(plan);
+    above->addWidget(register_);
+    above->setStretchFactor(0, 1);
+    above->setSizes({520, 190});
+    above->setChildrenCollapsible(false);
     auto* split = new QSplitter(Qt::Horizontal);
-    split->addWidget(canvas_);
-    split->addWidget(side);
+    split->addWidget(above);
+    split->addWidget(side_);
     split->setStretchFactor(0, 1);
-    split->setSizes({860, 400});
+    split->setSizes({850, 430});
     split->setChildrenCollapsible(false);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
-    column->addLayout(bar);
+    column->addWidget(toolBar_);
+    column->addWidget(fieldBar_);
     column->addWidget(split, 1);
 
     auto choose = [this] {
@@ -105,7 +154,59 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
         convergenceText_.clear();
         refresh();
     });
+    connect(&session_, &Session::placeChanged, this, &FloorPage::showPlace);
+    connect(desk_, &FloorDesk::said, this, &FloorPage::said);
+    connect(desk_, &FloorDesk::changed, this, [this] {
+        prompt_->setText(desk_->prompt());
+        for (auto* b : tools_) b->setChecked(b->property("tool").toInt() == int(desk_->tool()));
+    });
+    auto show = [this](double x, double y) { canvas_->centreOn({x, y}); };
+    connect(layout_, &LayoutSide::showWanted, this, show);
+    connect(register_, &FloorRegister::showWanted, this, show);
+    showPlace();
     refresh();
+}
+
+// The tools of the place, each with the key that takes it in hand.
+void FloorPage::fillTools() {
+    auto* row = static_cast<QHBoxLayout*>(toolBar_->layout());
+    while (auto* item = row->takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+    tools_.clear();
+    for (Tool t : FloorDesk::tools(session_.place())) {
+        auto* b = new QToolButton;
+        b->setText(QStringLiteral("%1  %2").arg(FloorDesk::name(t), FloorDesk::key(t)));
+        b->setObjectName(QStringLiteral("tool_%1").arg(int(t)));
+        b->setCheckable(true);
+        b->setChecked(desk_->tool() == t);
+        b->setProperty("tool", int(t));
+        connect(b, &QToolButton::clicked, this, [this, t] {
+            desk_->setTool(t);
+            canvas_->setFocus();
+        });
+        row->addWidget(b);
+        tools_.push_back(b);
+    }
+    row->addStretch(1);
+    auto* fit = new QToolButton;
+    fit->setText(tr("Fit  F"));
+    connect(fit, &QToolButton::clicked, canvas_, &FloorCanvas::fit);
+    row->addWidget(fit);
+}
+
+void FloorPage::showPlace() {
+    auto place = session_.place();
+    bool drawing = place == Place::Layout || place == Place::Actions;
+    toolBar_->setVisible(drawing);
+    fieldBar_->setVisible(!drawing && place != Place::Basis);
+    prompt_->setVisible(drawing);
+    register_->setVisible(drawing);
+    side_->setVisible(place != Place::Basis);
+    side_->setCurrentIndex(place == Place::Layout ? 1 : place == Place::Actions ? 2 : 0);
+    if (drawing) fillTools();
+    prompt_->setText(desk_->prompt());
 }
 
 FloorPage::~FloorPage() = default;
@@ -165,9 +266,10 @@ void FloorPage::refreshText() {
     QString forceUnit = session_.unit(units::Kind::Force);
     html += QStringLiteral("<p><b>%1</b></p><table>").arg(tr("Loads and reactions, %1").arg(forceUnit));
     for (const auto& c : a->cases)
-        html += row(
-            {qs(c.name), force(c.load), force(c.reaction),
-             c.imbalance < 1e-9 ? tr("equal") : QStringLiteral("%1 %").arg(100 * c.imbalance, 0, 'g', 2)});
+        if (!design::isArrangement(c.id))
+            html += row({qs(c.name), force(c.load), force(c.reaction),
+                         c.imbalance < 1e-9 ? tr("equal")
+                                            : QStringLiteral("%1 %").arg(100 * c.imbalance, 0, 'g', 2)});
     html += QStringLiteral("</table><p><b>%1</b></p><table>").arg(tr("Ultimate, largest and smallest"));
     for (const auto& e : a->extremes(actions::LimitState::Ultimate)) {
         if (e.field == analysis::Field::Deflection) continue;
@@ -222,12 +324,10 @@ void FloorPage::refreshText() {
     }
     html += QStringLiteral("<p><b>%1</b></p>").arg(tr("Taken for granted"));
     for (const auto& s : a->assumptions) html += QStringLiteral("<p>%1</p>").arg(qs(s));
-    html +=
-        QStringLiteral("<p><b>%1</b></p><p>%2</p>")
-            .arg(
-                tr("Not there yet"),
-                tr("Floors are described in the project file and analysed here; drawing them in this window, "
-                   "design strips, checks and bars of floors are not there yet."));
+    html += QStringLiteral("<p><b>%1</b></p><p>%2</p>")
+                .arg(tr("Not there yet"), tr("Design strips, checks, bars and drawings of floors are not "
+                                             "there yet. Floors are laid out and "
+                                             "loaded in places 2 and 3 and analysed here."));
     text_->setHtml(html + QStringLiteral("</div>"));
 }
 

@@ -1,6 +1,7 @@
 // Place 1, Basis: standard, units, materials, covers, limits, bars, national parameters.
 #include <QVBoxLayout>
 
+#include "tray/basis_tables.h"
 #include "tray/table.h"
 #include "tray/tray.h"
 
@@ -120,6 +121,20 @@ class BasisPage final : public TrayPage {
             tr("Cover sides"), Kind::Length, "coverSide", [=] { return basis().coverSide; },
             basisValue([](model::Basis& b, double v) { b.coverSide = v; }));
         quantity(
+            tr("Cover of foundations"), Kind::Length, "coverFoundation",
+            [=] { return basis().coverFoundation; },
+            basisValue([](model::Basis& b, double v) { b.coverFoundation = v; }));
+        quantity(
+            tr("Sag of floors, span over"), Kind::None, "sagLimit", [=] { return basis().sagLimit; },
+            basisValue([](model::Basis& b, double v) { b.sagLimit = v; }));
+        quantity(
+            tr("after partitions, span over"), Kind::None, "sagLimitAfter",
+            [=] { return basis().sagLimitAfter; },
+            basisValue([](model::Basis& b, double v) { b.sagLimitAfter = v; }));
+        flag(
+            tr("Least steel applies to floors"), "minimumSteel", [=] { return basis().minimumSteel; },
+            basisValue([](model::Basis& b, bool on) { b.minimumSteel = on; }));
+        quantity(
             tr("Crack limit top"), Kind::Crack, "crackTop", [=] { return basis().crackLimitTop; },
             basisValue([](model::Basis& b, double v) { b.crackLimitTop = v; }));
         quantity(
@@ -141,6 +156,8 @@ class BasisPage final : public TrayPage {
         line(
             tr("Distribution"), "secondaryBars", [=] { return joined(basis().secondaryBars); },
             bars(&model::Basis::secondaryBars));
+        line(
+            tr("Links"), "linkBars", [=] { return joined(basis().linkBars); }, bars(&model::Basis::linkBars));
         quantity(
             tr("Least spacing"), Kind::BarSpacing, "spacingLeast", [=] { return basis().spacingLeast; },
             basisValue([](model::Basis& b, double v) { b.spacingLeast = v; }));
@@ -165,6 +182,9 @@ class BasisPage final : public TrayPage {
             setParameter(static_cast<std::size_t>(row), text);
         });
         column_->addWidget(table_);
+        tables_ = new BasisTables(session_);
+        connect(tables_, &BasisTables::refused, this, &TrayPage::refused);
+        column_->addWidget(tables_);
         column_->addStretch();
     }
 
@@ -179,6 +199,7 @@ class BasisPage final : public TrayPage {
                                 qs(units::plain(changed ? own->second : p.value)), qs(p.clause)});
             }
         table_->show(rows);
+        tables_->refresh();
         QSignalBlocker quiet(table_);
         for (std::size_t i = 0; i < rows.size(); ++i)
             for (int c = 0; c < 3; ++c)
@@ -238,7 +259,7 @@ class BasisPage final : public TrayPage {
                 if (std::abs(b.diameter - d) < std::abs(best->diameter - d)) best = &b;
             return best->name;
         };
-        for (auto* list : {&next.basis.mainBars, &next.basis.secondaryBars}) {
+        for (auto* list : {&next.basis.mainBars, &next.basis.secondaryBars, &next.basis.linkBars}) {
             std::vector<std::string> names;
             for (const auto& n : *list)
                 if (auto other = nearest(n); std::find(names.begin(), names.end(), other) == names.end())
@@ -254,6 +275,7 @@ class BasisPage final : public TrayPage {
     }
 
     TrayTable* table_;
+    BasisTables* tables_;
 };
 
 }  // namespace

@@ -61,9 +61,10 @@ void TrayTable::show(const std::vector<QStringList>& rows) {
             auto* cell = item(r, c);
             if (!cell) setItem(r, c, cell = new QTableWidgetItem);
             if (cell->text() != text) cell->setText(text);
-            cell->setFlags(readOnly_.contains(c)
-                               ? Qt::ItemIsEnabled | Qt::ItemIsSelectable
-                               : Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
+            // Only where it changes: each setting would put an open editor's text back.
+            auto flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable |
+                         (readOnly_.contains(c) ? Qt::NoItemFlags : Qt::ItemIsEditable);
+            if (cell->flags() != flags) cell->setFlags(flags);
         }
     shown_ = rows;
     int height = horizontalHeader()->sizeHint().height() + 26 * std::clamp(rowCount(), 1, 24) + 10;

@@ -151,8 +151,9 @@ void Tray::add(Place place, TrayPage* page) {
     pages_[place] = addWidget(scroll);
     connect(page, &TrayPage::refused, this, &Tray::refused);
     auto refresh = [this, page] {
-        page->setEnabled(session_.slab() || page->objectName() == QLatin1String("basisPage"));
-        if (session_.slab()) page->refresh();
+        bool common = page->objectName() == QLatin1String("basisPage");  // needs no slab in hand
+        page->setEnabled(session_.slab() || common);
+        if (session_.slab() || common) page->refresh();
     };
     connect(&session_, &Session::changed, page, refresh);
     connect(&session_, &Session::selectionChanged, page, refresh);

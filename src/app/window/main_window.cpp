@@ -25,6 +25,7 @@
 #include "floor/floor_page.h"
 #include "formats/project_file.h"
 #include "issue/sheet_preview.h"
+#include "layout/placing.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
 #include "plan/plan_view.h"
@@ -171,6 +172,7 @@ void MainWindow::connectParts() {
                              session_.text(value, analysis::kind(field)));
         coordinates_->setText(text);
     });
+    connect(floor_, &FloorPage::said, this, &MainWindow::say);
     connect(&session_, &Session::fileChanged, this, &MainWindow::refreshTitle);
     connect(&session_, &Session::changed, this, &MainWindow::refreshTitle);
     connect(&session_, &Session::placeChanged, this, &MainWindow::showPlace);
@@ -368,8 +370,24 @@ void MainWindow::designThickness() {
 
 void MainWindow::changeThickness(int steps) {
     const auto* slab = session_.slab();
-    if (!slab) return;
     double step = session_.project().basis.units == units::System::Metric ? 10 : 12.7;
+    if (session_.floor()) {  // the slabs selected, or all
+        auto chosen = floor_->desk().selection();
+        bool some = false;
+        for (const auto& s : session_.floor()->slabs) some |= chosen.contains(s.id);
+        floor_->desk().edit(
+            tr("Thickness"),
+            [&](model::Floor& f, model::Project&) {
+                for (auto& s : f.slabs)
+                    if (!some || chosen.contains(s.id))
+                        s.thickness = (steps > 0 ? units::roundDown(s.thickness, step)
+                                                 : units::roundUp(s.thickness, step)) +
+                                      steps * step;
+            },
+            QStringLiteral("thickness"));
+        return;
+    }
+    if (!slab) return;
     double h = (steps > 0 ? units::roundDown(slab->thickness, step) : units::roundUp(slab->thickness, step)) +
                steps * step;
     session_.apply(tr("Thickness"),
@@ -387,6 +405,17 @@ void MainWindow::addSlab() {
         session_.select({Selection::Kind::Strip, ""});
         session_.setPlace(Place::Layout);
         plan_->fit();
+    }
+}
+
+void MainWindow::addFloor() {
+    model::Project next = session_.base();
+    model::Id id = layout::addFloor(next, "Floor " + std::to_string(next.floors.size() + 1));
+    if (session_.apply(tr("Add floor"), std::move(next))) {
+        session_.setSlab(id);
+        session_.setPlace(Place::Layout);
+        floor_->canvas().fit();
+        floor_->canvas().setFocus();
     }
 }
 
@@ -437,6 +466,14 @@ void MainWindow::chooseSlab(QPoint at) {
     }
     menu.addSeparator();
     menu.addAction(tr("Add slab"), this, &MainWindow::addSlab);
+    menu.addAction(tr("Add floor"), this, &MainWindow::addFloor);
+    if (const auto* f = session_.floor();
+        f && session_.project().floors.size() + session_.project().slabs.size() > 1)
+        menu.addAction(tr("Remove %1").arg(qs(f->name)), this, [this, id = f->id] {
+            model::Project next = session_.base();
+            std::erase_if(next.floors, [&](const auto& row) { return row->id == id; });
+            session_.apply(tr("Remove floor"), std::move(next));
+        });
     if (session_.slab() && session_.project().slabs.size() > 1)
         menu.addAction(tr("Remove %1").arg(qs(session_.slab()->name)), this, [this] {
             session_.apply(tr("Remove slab"), model::removeSlab(session_.base(), session_.slab()->id));

@@ -81,6 +81,7 @@ class MainWindow : public QMainWindow {
     void fillRecent();
     void changeThickness(int steps);
     void addSlab();
+    void addFloor();
     void print();
     void showHelp();
     void exportAsked(const QString& what);

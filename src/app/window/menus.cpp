@@ -4,6 +4,8 @@
 #include <QFileDialog>
 #include <QMenuBar>
 
+#include "floor/floor_page.h"
+#include "layout/placing.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
 #include "plan/plan_view.h"
@@ -32,6 +34,15 @@ void MainWindow::buildMenus() {
         if (QString path = QFileDialog::getOpenFileName(this, tr("Open"), {}, fileFilter()); !path.isEmpty())
             openFile(path);
     });
+    add(file, tr("New project with a fl&oor"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), [this] {
+        if (!mayLeave()) return;
+        model::Project p = model::emptyProject();
+        layout::addFloor(p, "Floor 1");
+        session_.start(std::move(p), {});
+        session_.setPlace(Place::Layout);
+        floor_->canvas().fit();
+        floor_->canvas().setFocus();
+    });
     recent_ = file->addMenu(tr("Open &recent"));
     connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
     add(file, tr("Open the demo &floor"), {}, [this] {
@@ -47,6 +58,7 @@ void MainWindow::buildMenus() {
             saveAs(path);
     });
     file->addSeparator();
+    add(file, tr("Add f&loor"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { addFloor(); });
     add(file, tr("Add &slab"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { addSlab(); });
     file->addSeparator();
     add(file, tr("&Export everything…"), QKeySequence(Qt::CTRL | Qt::Key_E),
@@ -85,7 +97,8 @@ void MainWindow::buildMenus() {
         action->setShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i)));
     }
     view->addSeparator();
-    add(view, tr("&Fit"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { plan_->fit(); });
+    add(view, tr("&Fit"), QKeySequence(Qt::CTRL | Qt::Key_0),
+        [this] { session_.floor() ? floor_->canvas().fit() : plan_->fit(); });
     auto picture = [this](QWidget& part, const QString& name) {
         QString path = askSavePath(tr("Save picture"), name, tr("Pictures (*.svg *.png)"));
         if (!path.isEmpty()) savePicture(part, path);

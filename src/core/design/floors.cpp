@@ -2,6 +2,11 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
+
+#include "layout/panels.h"
+#include "model/floor_validation.h"
+
 namespace talvik::design {
 
 analysis::FloorBasis floorBasis(const model::Basis& basis, const standards::Standard& standard) {
@@ -23,25 +28,123 @@ analysis::FloorBasis floorBasis(const model::Basis& basis, const standards::Stan
     return b;
 }
 
-std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& floor,
+bool isArrangement(const model::Id& loadCase) {
+    return loadCase.find('/') != std::string::npos;
+}
+
+std::shared_ptr<const model::Floor> arranged(const std::shared_ptr<const model::Floor>& floor) {
+    using Nature = model::LoadCase::Nature;
+    using Kind = model::FloorLoad::Kind;
+    if (floor->actions.arrangement == model::Arrangement::All || !model::wellFormed(*floor, "").empty())
+        return floor;
+    auto panels = layout::findPanels(*floor);
+    if (panels.size() < 2) return floor;
+    // Which panels carry the load, and what that is called.
+    std::vector<std::pair<std::string, std::function<bool(const layout::Panel&)>>> sets;
+    if (floor->actions.arrangement == model::Arrangement::Panels) {
+        for (int k : {0, 1})
+            sets.push_back(
+                {fmt::format("chessboard {}", k + 1), [k](const auto& p) { return p.chequer == k; }});
+    } else {
+        for (int k : {0, 1}) {
+            sets.push_back({fmt::format("rows {}", k + 1), [k](const auto& p) { return p.row % 2 == k; }});
+            sets.push_back(
+                {fmt::format("columns {}", k + 1), [k](const auto& p) { return p.column % 2 == k; }});
+        }
+    }
+    auto out = std::make_shared<model::Floor>(*floor);
+    for (const auto& c : floor->actions.cases) {
+        if (c.nature != Nature::Imposed) continue;
+        for (std::size_t s = 0; s < sets.size(); ++s) {
+            std::vector<const layout::Panel*> loaded;
+            for (const auto& p : panels)
+                if (sets[s].second(p)) loaded.push_back(&p);
+            if (loaded.empty() || loaded.size() == panels.size()) continue;
+            model::LoadCase part = c;
+            part.id = fmt::format("{}/{}", c.id, s + 1);
+            part.name = c.name + ", " + sets[s].first;
+            int n = 0;
+            auto put = [&](model::FloorLoad l) {
+                l.id = fmt::format("{}/{}/{}", l.id, s + 1, ++n);
+                l.loadCase = part.id;
+                out->actions.loads.push_back(std::move(l));
+            };
+            for (const auto& l : floor->actions.loads) {
+                if (l.loadCase != c.id) continue;
+                for (const auto* p : loaded)
+                    for (const auto& ring : p->parts) {
+                        model::Point at = l.kind == Kind::Line
+                                              ? model::Point{(l.a.x + l.b.x) / 2, (l.a.y + l.b.y) / 2}
+                                              : l.a;
+                        if (l.kind != Kind::Area) {
+                            if (geometry::contains(ring, at)) put(l);
+                            continue;
+                        }
+                        auto pieces = l.outline.empty()
+                                          ? std::vector<geometry::Ring>(1, ring)
+                                          : geometry::intersection(ring, model::ring(l.outline));
+                        for (const auto& piece : pieces) {
+                            if (geometry::area(piece) < 1e4) continue;
+                            model::FloorLoad one = l;
+                            one.outline.clear();
+                            for (model::Point q : piece)
+                                if (one.outline.empty() ||
+                                    std::hypot(one.outline.back().x - q.x, one.outline.back().y - q.y) > 1)
+                                    one.outline.push_back({q.x, q.y});
+                            if (one.outline.size() > 2 &&
+                                std::hypot(one.outline.back().x - one.outline.front().x,
+                                           one.outline.back().y - one.outline.front().y) <= 1)
+                                one.outline.pop_back();
+                            if (one.outline.size() > 2 && geometry::invalid(model::ring(one.outline)).empty())
+                                put(one);
+                        }
+                    }
+            }
+            if (n > 0) out->actions.cases.push_back(part);
+        }
+    }
+    return out;
+}
+
+namespace {
+
+// Combinations on the floor's own cases, without arrangements.
+std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& floor,
                                                           const standards::Standard& standard) {
     using Nature = model::LoadCase::Nature;
-    const auto& cases = floor.actions.cases;
+    std::vector<model::LoadCase> cases;
+    for (const auto& c : floor.actions.cases)
+        if (!isArrangement(c.id)) cases.push_back(c);
+    std::vector<analysis::FloorCombination> all;
+    if (!floor.actions.combinations.empty()) {
+        for (const auto& row : floor.actions.combinations) {
+            analysis::FloorCombination c{row.name, row.clause, row.state,
+                                         std::vector<double>(cases.size(), 0)};
+            for (std::size_t i = 0; i < cases.size(); ++i)
+                if (auto f = row.factors.find(cases[i].id); f != row.factors.end()) c.factors[i] = f->second;
+            all.push_back(std::move(c));
+        }
+        return all;
+    }
     std::vector<std::size_t> imposed;
     for (std::size_t i = 0; i < cases.size(); ++i)
         if (cases[i].nature == Nature::Imposed) imposed.push_back(i);
     // The same list for every use, with factors of its own.
     std::vector<std::vector<actions::Combination>> lists;
+    std::vector<double> reduction;
     for (std::size_t i : imposed)
-        if (const auto* use = catalogs::imposedUse(cases[i].use))
+        if (const auto* use = catalogs::imposedUse(cases[i].use)) {
             lists.push_back(standard.actions->combinations(*use));
+            reduction.push_back(cases[i].reductionArea > 0
+                                    ? standard.actions->areaReduction(*use, cases[i].reductionArea).factor
+                                    : 1);
+        }
     bool anyImposed = !lists.empty();
     if (!anyImposed) lists.push_back(standard.actions->combinations(catalogs::imposedUses().front()));
     std::vector<std::vector<std::size_t>> together{{}};
     for (std::size_t j = 0; j < imposed.size(); ++j) together[0].push_back(j);
     if (imposed.size() > 1)
         for (std::size_t j = 0; j < imposed.size(); ++j) together.push_back({j});
-    std::vector<analysis::FloorCombination> all;
     for (std::size_t k = 0; k < lists[0].size(); ++k) {
         bool withImposed = false;
         for (const auto& l : lists) withImposed |= l[k].factorQ != 0;
@@ -55,7 +158,7 @@ std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& fl
             name = fmt::format("{:.4g} G", lists[0][k].factorG);
             if (anyImposed && withImposed)
                 for (std::size_t j : together[set]) {
-                    double q = lists[j][k].factorQ;
+                    double q = lists[j][k].factorQ * reduction[j];
                     c.factors[imposed[j]] = q;
                     if (q != 0) name += fmt::format(" + {:.4g} {}", q, cases[imposed[j]].name);
                 }
@@ -68,12 +171,96 @@ std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& fl
     return all;
 }
 
+}  // namespace
+
+std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& floor,
+                                                          const standards::Standard& standard) {
+    auto all = plainCombinations(floor, standard);
+    const auto& cases = floor.actions.cases;
+    std::size_t own = 0;
+    while (own < cases.size() && !isArrangement(cases[own].id)) ++own;
+    for (auto& c : all) c.factors.resize(cases.size(), 0);
+    if (own == cases.size()) return all;
+    // Arrangements by their number; each takes the place of the imposed cases where all of these act.
+    std::map<std::string, std::map<std::string, std::size_t>> sets;
+    for (std::size_t i = own; i < cases.size(); ++i) {
+        auto slash = cases[i].id.find('/');
+        sets[cases[i].id.substr(slash + 1)][cases[i].id.substr(0, slash)] = i;
+    }
+    double share = standard.actions->patternShare().share;
+    std::vector<analysis::FloorCombination> more;
+    for (const auto& c : all) {
+        bool ultimate = c.state == actions::LimitState::Ultimate, every = true, some = false;
+        for (std::size_t i = 0; i < own; ++i)
+            if (cases[i].nature == model::LoadCase::Nature::Imposed)
+                every &= c.factors[i] != 0, some |= c.factors[i] != 0;
+        if (!ultimate || !every || !some) continue;
+        for (const auto& [number, members] : sets) {
+            auto next = c;
+            std::string title;
+            for (std::size_t i = 0; i < own; ++i) {
+                if (cases[i].nature != model::LoadCase::Nature::Imposed) continue;
+                next.factors[i] = 0;
+                if (auto found = members.find(cases[i].id); found != members.end()) {
+                    next.factors[found->second] = share * c.factors[i];
+                    title = cases[found->second].name.substr(cases[i].name.size() + 2);
+                }
+            }
+            next.name = c.name + ", " + title;
+            more.push_back(std::move(next));
+        }
+    }
+    all.insert(all.end(), more.begin(), more.end());
+    return all;
+}
+
+std::vector<model::CombinationRow> combinationRows(model::Project& project, const model::Floor& floor,
+                                                   const standards::Standard& standard) {
+    std::vector<model::CombinationRow> rows;
+    for (const auto& c : plainCombinations(floor, standard)) {
+        model::CombinationRow row{newId(project, 'r'), c.name, c.clause, c.state, {}};
+        for (std::size_t i = 0; i < c.factors.size(); ++i)
+            if (c.factors[i] != 0) row.factors[floor.actions.cases[i].id] = c.factors[i];
+        rows.push_back(std::move(row));
+    }
+    return rows;
+}
+
+FloorInput floorInput(const model::Project& project, std::size_t floor) {
+    auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
+    auto whole = arranged(project.floors[floor]);
+    return {whole, fmt::format("floors[{}]", floor), floorBasis(project.basis, *standard),
+            floorCombinations(*whole, *standard)};
+}
+
+TakeOff takeOff(const model::Floor& floor, const analysis::FloorAnalysis& a) {
+    TakeOff out;
+    if (!a.good()) return out;
+    for (std::size_t c = 0; c < a.cases.size() && c < floor.actions.cases.size(); ++c) {
+        out.cases.push_back(floor.actions.cases[c].name);
+        out.load.push_back(a.cases[c].load);
+    }
+    for (const auto& s : a.model->supports) out.rows.push_back({s.id, s.name, s.at, {}, 0, 0});
+    for (std::size_t s = 0; s < out.rows.size(); ++s)
+        for (std::size_t c = 0; c < out.cases.size(); ++c)
+            out.rows[s].perCase.push_back(s < a.supportForces[c].size() ? a.supportForces[c][s].up : 0);
+    for (std::size_t k = 0; k < a.combinations.size(); ++k) {
+        auto state = a.combinations[k].state;
+        if (state != actions::LimitState::Ultimate && state != actions::LimitState::Characteristic) continue;
+        auto forces = a.forces(k);
+        for (std::size_t s = 0; s < out.rows.size(); ++s) {
+            double& into =
+                state == actions::LimitState::Ultimate ? out.rows[s].ultimate : out.rows[s].service;
+            into = std::max(into, forces[s].up);
+        }
+    }
+    return out;
+}
+
 analysis::FloorAnalysis analyseFloor(const model::Project& project, std::size_t floor,
                                      const std::function<void(double)>& progress) {
-    auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
-    return analysis::FloorAnalyser().analyse(
-        *project.floors[floor], fmt::format("floors[{}]", floor), floorBasis(project.basis, *standard),
-        floorCombinations(*project.floors[floor], *standard), {}, progress);
+    auto in = floorInput(project, floor);
+    return analysis::FloorAnalyser().analyse(*in.floor, in.path, in.basis, in.combinations, {}, progress);
 }
 
 }  // namespace talvik::design

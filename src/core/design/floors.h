@@ -9,11 +9,48 @@ namespace talvik::design {
 
 analysis::FloorBasis floorBasis(const model::Basis& basis, const standards::Standard& standard);
 
-// Combinations of the standard over the floor's cases: permanent cases together; imposed cases all together,
-// and each by itself where there are several. Reading: imposed cases that act together all count as leading,
-// without the smaller combination factor of accompanying ones; that is on the safe side.
+// The floor with a case for every arrangement of every imposed case, where it asks for arrangements: the
+// loads of the case clipped to the panels that carry them. Such a case has the id of its own case, "/" and a
+// number. Without arrangements: the floor itself.
+std::shared_ptr<const model::Floor> arranged(const std::shared_ptr<const model::Floor>& floor);
+bool isArrangement(const model::Id& loadCase);
+
+// The floor's own combinations where it has a table of them; else combinations of the standard over the
+// floor's cases: permanent cases together; imposed cases all together, and each by itself where there are
+// several. Reading: imposed cases that act together all count as leading, without the smaller combination
+// factor of accompanying ones; that is on the safe side. Imposed cases are reduced by area where they say so.
+// Cases of arrangements take the place of their own cases in ultimate combinations with all imposed cases,
+// with the share that the standard allows; the other limit states have all panels loaded.
 std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& floor,
                                                           const standards::Standard& standard);
+
+// The generated combinations as rows that can be edited.
+std::vector<model::CombinationRow> combinationRows(model::Project& project, const model::Floor& floor,
+                                                   const standards::Standard& standard);
+
+// What the analysis of one floor of a project is asked.
+struct FloorInput {
+    std::shared_ptr<const model::Floor> floor;
+    std::string path;
+    analysis::FloorBasis basis;
+    std::vector<analysis::FloorCombination> combinations;
+};
+FloorInput floorInput(const model::Project& project, std::size_t floor);
+
+// What supports carry, per load case of the floor and in the largest combination of a state.
+struct TakeOff {
+    struct Row {
+        model::Id id;
+        std::string name;
+        model::Point at;
+        std::vector<double> perCase;  // upwards, N; in the order of the floor's cases
+        double service = 0, ultimate = 0;
+    };
+    std::vector<std::string> cases;
+    std::vector<double> load;  // total of each case, downwards
+    std::vector<Row> rows;
+};
+TakeOff takeOff(const model::Floor& floor, const analysis::FloorAnalysis& a);
 
 // One floor of a project, analysed from nothing: for the command line and tests.
 analysis::FloorAnalysis analyseFloor(const model::Project& project, std::size_t floor,

@@ -291,6 +291,18 @@ Ids splitBeam(Project& project, Floor& floor, const Id& id) {
     return made;
 }
 
+void roundPlaces(Floor& floor) {
+    auto round = [](double x) { return std::round(x * 1000) / 1000 + 0.0; };
+    model::eachMember(floor, [&](const std::string&, auto& m) {
+        if constexpr (std::is_same_v<std::decay_t<decltype(m)>, model::Underlay>) return;
+        geometryOf(
+            m, [&](Point& p) { p = {round(p.x), round(p.y)}; },
+            [&](model::Outline& o) {
+                for (auto& c : o) c.x = round(c.x), c.y = round(c.y);
+            });
+    });
+}
+
 void move(Floor& floor, const std::set<Id>& ids, Point by) {
     model::eachMember(floor, [&](const std::string&, auto& m) {
         if (!ids.contains(m.id)) return;

@@ -61,6 +61,9 @@ Ids mirror(Project& project, Floor& floor, const std::set<Id>& ids, Point a, Poi
 // crossing nearest to the members.
 Ids repeatAlongGrid(Project& project, Floor& floor, const std::set<Id>& ids, bool along, bool across);
 
+// Places rounded to thousandths of a millimetre, which the file keeps exactly: what is read again is what was drawn.
+void roundPlaces(Floor& floor);
+
 // An outline with one side, or all sides (side < 0), moved outwards by a distance. Straight neighbours are
 // lengthened to meet it; empty when that is not possible, or a side touched is an arc.
 model::Outline offsetSide(const model::Outline& outline, int side, double distance);

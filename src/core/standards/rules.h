@@ -104,6 +104,16 @@ struct SagLimit {
     std::string clause, title;
 };
 
+// A panel of a floor, for its first thickness. Clear spans; `system` is that of the span that governs.
+struct PanelInput {
+    enum class Kind { OneWay, OnLines, OnColumns } kind = Kind::OnColumns;
+    SpanSystem system = SpanSystem::Interior;
+    double shorter = 0, longer = 0;
+    bool edgeBeam = false, drop = false;
+    double toSteel = 0;  // from the face to the centre of the main bars
+    Section section;     // materials
+};
+
 class ServiceRules {
   public:
     virtual ~ServiceRules() = default;
@@ -117,6 +127,8 @@ class ServiceRules {
     // Overall depth to start from. `toSteel`: from the face to the centre of the main bars.
     virtual double firstThickness(SpanSystem system, double length, double toSteel, const Section& s,
                                   Steps* t = nullptr) const = 0;
+    // The same for a panel that may carry both ways.
+    virtual double panelThickness(const PanelInput& in, Steps* t = nullptr) const = 0;
     virtual Curvatures curvatures(const SagInput& in, Steps* t = nullptr) const = 0;
     virtual std::vector<SagLimit> sagLimits() const = 0;
     // Clause by which a computed sag within its limits stands in for `slenderness`.
@@ -198,6 +210,19 @@ class ActionRules {
         bool edgeBeams = true;              // end supports are beams cast with the slab
     };
     virtual Coefficients coefficients(const Spans& spans) const = 0;
+    // Factor on the imposed load of a member that carries `area` (mm2); with the reason where it is 1.
+    struct AreaReduction {
+        double factor = 1;
+        std::string clause, note;
+    };
+    virtual AreaReduction areaReduction(const catalogs::ImposedUse& use, double area,
+                                        Steps* t = nullptr) const = 0;
+    // Share of the imposed load that counts where only some panels carry it.
+    struct PatternShare {
+        double share = 1;
+        std::string clause;
+    };
+    virtual PatternShare patternShare() const = 0;
 };
 
 // What the analysis of a floor takes from the standard.

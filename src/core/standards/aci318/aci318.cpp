@@ -26,6 +26,21 @@ class Actions final : public ActionRules {
                  use.sustained}};
     }
 
+    AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, Steps* t) const override {
+        AreaReduction r{1, "ASCE/SEI 7-16 4.7.2", ""};
+        double a = area / 1e6;
+        if (use.load > 4.79e-3 || use.id[0] == 'C' || use.id[0] == 'F')
+            r.note = "Loads over 100 psf, of gathering and of vehicles are not reduced by area.";
+        else if (a < 37.16)
+            r.note = "Influence areas under 400 ft2 (37.2 m2) are not reduced.";
+        if (!r.note.empty()) return r;
+        r.factor = trace::step(t, "k_L", "max(0.5, min(1, 0.25 + 4.57/sqrt(A_I)))", {{"A_I", a, "m2"}},
+                               std::max(0.5, std::min(1.0, 0.25 + 4.57 / std::sqrt(a))), "-", r.clause,
+                               "A_I: influence area K_LL A_T; one floor carried");
+        return r;
+    }
+    PatternShare patternShare() const override { return {0.75, "ACI 318-19 6.4.3.3"}; }
+
     Coefficients coefficients(const Spans& s) const override {
         Coefficients c;
         c.source = "ACI 318-19 Table 6.5.2";

@@ -84,6 +84,34 @@ class Service final : public ServiceRules {
                               e_.units == units::System::Metric ? 10 : 12.7);
     }
 
+    // Tables 8.3.1.1 (on columns) and 8.3.1.2 (on beams or walls; read as for stiff ones, alpha_fm over 2).
+    double panelThickness(const PanelInput& in, Steps* t) const override {
+        double step = e_.units == units::System::Metric ? 10 : 12.7;
+        if (in.kind == PanelInput::Kind::OneWay)
+            return firstThickness(in.system, in.shorter, in.toSteel, in.section, t);
+        double ksi = in.section.fy / 6.894757, h = 0, least = 0;
+        if (in.kind == PanelInput::Kind::OnLines) {
+            double beta = in.longer / in.shorter;
+            least = 88.9;  // 3.5 in
+            h = trace::step(t, "h", "l_n*(0.8 + f_y/1400)/(36 + 9*beta)",
+                            {{"l_n", in.longer, "mm"}, {"f_y", in.section.fy, "MPa"}, {"beta", beta}},
+                            in.longer * (0.8 + in.section.fy / 1400) / (36 + 9 * beta), "mm",
+                            "ACI 318-19 Table 8.3.1.2", "beams or walls on all sides, alpha_fm over 2");
+        } else {
+            bool stiffEdge = in.system == SpanSystem::Interior || in.edgeBeam;
+            // Divisors at 40, 60 and 80 ksi.
+            double d40 = in.drop ? (stiffEdge ? 40 : 36) : (stiffEdge ? 36 : 33),
+                   d60 = in.drop ? (stiffEdge ? 36 : 33) : (stiffEdge ? 33 : 30),
+                   d80 = in.drop ? (stiffEdge ? 33 : 30) : (stiffEdge ? 30 : 27);
+            double k = std::clamp(ksi, 40.0, 80.0);
+            double divisor = k <= 60 ? d40 + (d60 - d40) * (k - 40) / 20 : d60 + (d80 - d60) * (k - 60) / 20;
+            least = in.drop ? 101.6 : 127;  // 4 in, 5 in
+            h = trace::step(t, "h", "l_n/k", {{"l_n", in.longer, "mm"}, {"k", divisor}}, in.longer / divisor,
+                            "mm", "ACI 318-19 Table 8.3.1.1", "on columns; k interpolated by f_y");
+        }
+        return units::roundUp(std::max(h, least), step);
+    }
+
     Curvatures curvatures(const SagInput& in, Steps* t) const override {
         Curvatures k;
         const SagStation* peak = nullptr;

@@ -34,6 +34,24 @@ class Actions final : public ActionRules {
         return all;
     }
 
+    AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, Steps* t) const override {
+        AreaReduction r{1, "EN 1991-1-1 6.3.1.2(10), (6.1)", ""};
+        if (use.id.empty() || use.id[0] > 'E') {
+            r.note = "Only imposed loads of uses A to E are reduced by area.";
+            return r;
+        }
+        double a = area / 1e6, value = 5.0 / 7 * use.psi0 + 10 / std::max(a, 1e-3);
+        bool public_ = use.id[0] == 'C' || use.id[0] == 'D';
+        double limit = public_ ? 0.6 : 0;
+        r.factor = trace::step(
+            t, "alpha_A", "max(alpha_min, min(1, 5/7*psi_0 + A_0/A))",
+            {{"alpha_min", limit}, {"psi_0", use.psi0}, {"A_0", 10, "m2"}, {"A", std::max(a, 1e-3), "m2"}},
+            std::max(limit, std::min(1.0, value)), "-", r.clause,
+            public_ ? "not below 0.6 for uses C and D" : "");
+        return r;
+    }
+    PatternShare patternShare() const override { return {1, "EN 1992-1-1 5.1.3(1)"}; }
+
     // EN 1992-1-1 has no table of coefficients; the one most used beside it is that of BS 8110-1.
     Coefficients coefficients(const Spans& s) const override {
         Coefficients c;

@@ -108,6 +108,23 @@ class Service final : public ServiceRules {
         return units::roundUp(h, 10);
     }
 
+    // Table 7.4N: two-way slabs by the shorter span, flat slabs by the longer with K = 1.2. Lengths are clear
+    // spans here, a little below the effective spans; that a first thickness is rounded up covers it.
+    double panelThickness(const PanelInput& in, Steps* t) const override {
+        constexpr double rho = 0.005;
+        bool flat = in.kind == PanelInput::Kind::OnColumns;
+        double length = flat ? in.longer : in.shorter;
+        double K = flat ? 1.2 : systemFactor(in.system);
+        double ld =
+            spanDepthLimit(K, in.section.fc, in.section.fy, rho, 0, 1, length / 1000, flat ? 8.5 : 7, t);
+        double h =
+            trace::step(t, "h", "l/k_ld + c", {{"l", length, "mm"}, {"k_ld", ld}, {"c", in.toSteel, "mm"}},
+                        length / ld + in.toSteel, "mm", "EN 1992-1-1 7.4.2(2), Table 7.4N",
+                        flat ? "flat slab, the longer clear span, 0.5 % of steel"
+                             : "the shorter clear span, 0.5 % of steel");
+        return units::roundUp(h, 10);
+    }
+
     Curvatures curvatures(const SagInput& in, Steps* t) const override {
         Concrete c = concrete(in.section.fc);
         double Eceff =

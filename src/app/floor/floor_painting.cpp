@@ -1,0 +1,623 @@
+// What the plan of a floor shows, from the drawing below to the line under way.
+#include <QPainter>
+#include <cmath>
+
+#include "floor/floor_canvas.h"
+#include "layout/panels.h"
+#include "widgets/text.h"
+#include "widgets/theme.h"
+
+namespace talvik::app {
+
+void FloorCanvas::paintLines(QPainter& p) {
+    const Theme& t = theme();
+    p.setOpacity(session_.floorStale() ? 0.35 : 1);
+    double unit = displayFactor();
+    struct Label {
+        QPointF at;
+        double angle;
+        QString text;
+    };
+    std::vector<Label> labels;
+    p.setFont(uiFont(10));
+    QFontMetricsF metrics(p.font());
+    for (const auto& line : lines_) {
+        // Below zero in long dashes, zero itself heavier.
+        bool zero = std::abs(line.value) < 1e-9 * step_;
+        QPen pen(line.value < 0 ? t.barsY : t.barsX, zero ? 1.8 : 1.1);
+        if (line.value < 0) pen.setDashPattern({7, 3});
+        if (zero) pen.setColor(t.ink);
+        pen.setCapStyle(Qt::FlatCap);
+        p.setPen(pen);
+        QPainterPath path;
+        QPointF last;
+        for (const auto& piece : line.pieces) {
+            QPointF a = toPixel(piece.x1(), piece.y1()), b = toPixel(piece.x2(), piece.y2());
+            path.moveTo(a);
+            path.lineTo(b);
+        }
+        if (line.value < 0) {  // dashes cannot run through separate pieces: leave every third one out instead
+            QPainterPath dashed;
+            for (const auto& piece : line.pieces) {
+                QPointF a = toPixel(piece.x1(), piece.y1()), b = toPixel(piece.x2(), piece.y2());
+                double phase = std::fmod(std::abs(a.x() + b.x()) / 2 + std::abs(a.y() + b.y()) / 2, 12);
+                if (phase > 3.5) {
+                    dashed.moveTo(a);
+                    dashed.lineTo(b);
+                }
+            }
+            path = dashed;
+            pen.setStyle(Qt::SolidLine);
+            p.setPen(pen);
+        }
+        p.drawPath(path);
+        QString text = QString::number(line.value / unit, 'g', 6);
+        double wide = metrics.horizontalAdvance(text);
+        int put = 0;
+        for (std::size_t i = 0; i < line.pieces.size() && put < 4; i += 7) {
+            QPointF a = toPixel(line.pieces[i].x1(), line.pieces[i].y1()),
+                    b = toPixel(line.pieces[i].x2(), line.pieces[i].y2());
+            QPointF at = (a + b) / 2;
+            bool free = rect().adjusted(20, 20, -20, -20).contains(at.toPoint());
+            for (const auto& c : session_.floor()->columns) {  // nor under a column or its name
+                QPointF q = toPixel(c.x, c.y);
+                free &= std::abs(q.x() + 10 - at.x()) > 24 + wide / 2 || std::abs(q.y() - 4 - at.y()) > 22;
+            }
+            for (const auto& l : labels) free &= std::hypot(l.at.x() - at.x(), l.at.y() - at.y()) > 26 + wide;
+            for (const auto& l : labels)
+                free &= l.text != text || std::hypot(l.at.x() - at.x(), l.at.y() - at.y()) > 170;
+            if (!free) continue;
+            labels.push_back({at, 0, text});
+            ++put;
+        }
+    }
+    for (const auto& l : labels) {
+        QRectF box(0, 0, metrics.horizontalAdvance(l.text) + 5, metrics.height());
+        box.moveCenter(l.at);
+        p.setPen(Qt::NoPen);
+        p.setBrush(t.concrete);
+        p.drawRect(box);
+        p.setPen(t.ink);
+        p.drawText(box, Qt::AlignCenter, l.text);
+    }
+    p.setOpacity(1);
+}
+
+namespace {
+
+template <class Map>
+QPolygonF mapped(const geometry::Ring& ring, Map map) {
+    QPolygonF out;
+    out.reserve(int(ring.size()));
+    for (auto v : ring) out << map(v.x, v.y);
+    return out;
+}
+
+// A word on a ground of paper.
+void tag(QPainter& p, QPointF at, const QString& text, const QColor& ink, bool centred = true) {
+    QRectF box = QFontMetricsF(p.font()).boundingRect(text).adjusted(-3, -1, 3, 1);
+    box.moveCenter(centred ? at : at + QPointF(box.width() / 2, 0));
+    QColor ground = theme().paper;
+    ground.setAlphaF(0.88f);
+    p.fillRect(box, ground);
+    p.setPen(ink);
+    p.drawText(box, Qt::AlignCenter, text);
+}
+
+}  // namespace
+
+void FloorCanvas::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(rect(), theme().paper);
+    if (!session_.floor()) return;
+    if (drawing()) paintBelow(p);
+    p.setRenderHint(QPainter::Antialiasing);
+    paintStructure(p);
+    if (drawing()) {
+        paintGrid(p);
+        if (session_.place() == Place::Layout) paintPanels(p);
+    } else if (session_.place() != Place::Basis) {
+        paintGrid(p);
+        paintLines(p);
+    }
+    if (session_.place() == Place::Actions) paintLoads(p);
+    paintColumns(p);
+    if (drawing()) {
+        paintSelection(p);
+        paintPending(p);
+    }
+    paintScale(p);
+}
+
+void FloorCanvas::paintBelow(QPainter& p) {
+    const auto& all = desk_.below();
+    if (all.empty()) return;
+    // Kept as a picture while the view stands still.
+    QString key = QStringLiteral("%1 %2 %3 %4 %5 %6")
+                      .arg(scale_)
+                      .arg(origin_.x())
+                      .arg(origin_.y())
+                      .arg(width())
+                      .arg(height())
+                      .arg(quintptr(all.data()));
+    key += QString::number(all.size());
+    if (key != belowKey_) {
+        belowKey_ = key;
+        qreal ratio = devicePixelRatioF();
+        belowPixmap_ = QPixmap(size() * ratio);
+        belowPixmap_.setDevicePixelRatio(ratio);
+        belowPixmap_.fill(Qt::transparent);
+        QPainter q(&belowPixmap_);
+        QColor faint = theme().secondary;
+        faint.setAlphaF(0.55f);
+        q.setPen(QPen(faint, 0));
+        QVector<QLineF> lines;
+        lines.reserve(int(all.size()));
+        QRectF view = QRectF(rect()).adjusted(-2, -2, 2, 2);
+        for (const auto& s : all) {
+            QPointF a = toPixel(s.a.x, s.a.y), b = toPixel(s.b.x, s.b.y);
+            if (std::max(a.x(), b.x()) < view.left() || std::min(a.x(), b.x()) > view.right() ||
+                std::max(a.y(), b.y()) < view.top() || std::min(a.y(), b.y()) > view.bottom())
+                continue;
+            lines << QLineF(a, b);
+        }
+        q.drawLines(lines);
+    }
+    p.drawPixmap(0, 0, belowPixmap_);
+    // Lines picked are drawn again, in the colour of what is selected.
+    const auto* f = session_.floor();
+    if (desk_.picked().empty() || f->underlays.empty()) return;
+    const auto* work = desk_.linework(f->underlays.front().id);
+    if (!work) return;
+    p.setPen(QPen(theme().selection, 2));
+    for (int i : desk_.picked()) {
+        layout::Linework one;
+        one.layers = work->layers;
+        one.paths = {work->paths[std::size_t(i)]};
+        for (const auto& s : layout::segments(one, f->underlays.front()))
+            p.drawLine(toPixel(s.a.x, s.a.y), toPixel(s.b.x, s.b.y));
+    }
+}
+
+void FloorCanvas::paintGrid(QPainter& p) {
+    const Theme& t = theme();
+    p.setFont(uiFont(11, QFont::DemiBold));
+    for (const auto& g : session_.floor()->grids)
+        for (const auto& l : layout::gridLines(g, std::clamp(26 / scale_, 600.0, 2600.0))) {
+            QPointF a = toPixel(l.line.a.x, l.line.a.y), b = toPixel(l.line.b.x, l.line.b.y);
+            QPen pen(t.secondary, 0.8);
+            pen.setDashPattern({14, 4, 3, 4});
+            p.setPen(pen);
+            p.drawLine(a, b);
+            // The bubble stands where its line begins from the left or from above.
+            QPointF at = l.along ? b : a, from = l.along ? a : b;
+            QLineF out(from, at);
+            out.setLength(out.length() + 11);
+            QRectF bubble(0, 0, 22, 22);
+            bubble.moveCenter(out.p2());
+            p.setPen(QPen(t.secondary, 1));
+            p.setBrush(t.paper);
+            p.drawEllipse(bubble);
+            p.setPen(t.ink);
+            p.drawText(bubble, Qt::AlignCenter, qs(l.label));
+        }
+}
+
+void FloorCanvas::paintStructure(QPainter& p) {
+    const auto* f = session_.floor();
+    const Theme& t = theme();
+    auto map = [this](double x, double y) { return toPixel(x, y); };
+    p.setPen(QPen(t.ink, 1.4));
+    QColor ground = t.concrete;
+    if (drawing() && !desk_.below().empty()) ground.setAlphaF(0.6f);
+    p.setBrush(ground);
+    for (const auto& s : f->slabs) p.drawPolygon(mapped(model::ring(s.outline), map));
+    if (mesh_ && model_ && !drawing()) {
+        p.setPen(QPen(t.hairline, 0.6));
+        p.setBrush(Qt::NoBrush);
+        for (const auto& tri : model_->plate.triangles) {
+            QPolygonF out;
+            for (int n : tri)
+                out << toPixel(model_->plate.nodes[std::size_t(n)].x, model_->plate.nodes[std::size_t(n)].y);
+            p.drawPolygon(out);
+        }
+    }
+    p.setFont(uiFont(10));
+    bool words = scale_ > 0.008;
+    for (const auto& z : f->zones) {
+        auto ring = mapped(model::ring(z.outline), map);
+        p.setPen(QPen(t.secondary, 1, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawPolygon(ring);
+        p.setPen(t.secondary);
+        if (words)
+            p.drawText(ring.boundingRect().bottomLeft() + QPointF(2, 11),
+                       session_.text(z.thickness, units::Kind::Length));
+    }
+    for (const auto& o : f->openings) {
+        auto ring = mapped(model::ring(o.outline), map);
+        p.setPen(QPen(t.ink, 1));
+        p.setBrush(t.paper);
+        p.drawPolygon(ring);
+        p.setPen(QPen(t.hairline, 1));
+        if (ring.size() == 4) {
+            p.drawLine(ring[0], ring[2]);
+            p.drawLine(ring[1], ring[3]);
+        }
+    }
+    auto along = [&](model::Point a, model::Point b, double width, const QPen& pen, const QBrush& brush) {
+        double L = std::hypot(b.x - a.x, b.y - a.y);
+        if (L == 0) return;
+        double nx = -(b.y - a.y) / L * width / 2, ny = (b.x - a.x) / L * width / 2;
+        p.setPen(pen);
+        p.setBrush(brush);
+        p.drawPolygon(QPolygonF({toPixel(a.x + nx, a.y + ny), toPixel(b.x + nx, b.y + ny),
+                                 toPixel(b.x - nx, b.y - ny), toPixel(a.x - nx, a.y - ny)}));
+    };
+    // A beam below the slab is hidden by it: dashed.
+    for (const auto& b : f->beams)
+        along(b.a, b.b, b.width, QPen(t.secondary, 1, b.upstand ? Qt::SolidLine : Qt::DashLine), Qt::NoBrush);
+    for (const auto& w : f->walls) along(w.a, w.b, w.thickness, QPen(t.structure, 1), t.structure);
+    for (const auto& e : f->edges) {
+        p.setPen(
+            QPen(t.structure, 3, e.kind == model::LineSupport::Kind::Symmetry ? Qt::DotLine : Qt::SolidLine));
+        p.drawLine(toPixel(e.a.x, e.a.y), toPixel(e.b.x, e.b.y));
+    }
+    if (!drawing())
+        for (const auto& l : f->actions.loads) {
+            p.setPen(QPen(t.secondary, 1, Qt::DotLine));
+            p.setBrush(Qt::NoBrush);
+            if (l.kind == model::FloorLoad::Kind::Line)
+                p.drawLine(toPixel(l.a.x, l.a.y), toPixel(l.b.x, l.b.y));
+            if (l.kind == model::FloorLoad::Kind::Area && !l.outline.empty())
+                p.drawPolygon(mapped(model::ring(l.outline), map));
+            if (l.kind == model::FloorLoad::Kind::Point && l.width > 0)
+                p.drawPolygon(mapped(model::footprint(l), map));
+        }
+    p.setBrush(Qt::NoBrush);
+    for (const auto& pile : f->piles) {
+        p.setPen(QPen(t.structure, 1, Qt::DashLine));
+        double r = pile.diameter / 2 * scale_;
+        p.drawEllipse(toPixel(pile.x, pile.y), r, r);
+    }
+}
+
+void FloorCanvas::paintColumns(QPainter& p) {
+    const Theme& t = theme();
+    p.setFont(uiFont(10, QFont::DemiBold));
+    bool words = scale_ > 0.012;
+    QRectF view = QRectF(rect()).adjusted(-40, -40, 40, 40);
+    for (const auto& c : session_.floor()->columns) {
+        QPointF at = toPixel(c.x, c.y);
+        if (!view.contains(at)) continue;
+        double x = std::abs(c.width * scale_ / 2);
+        // Cut below: filled. Above only: an outline. Both: filled with the one above shown in it.
+        p.setPen(QPen(t.structure, 1.2));
+        p.setBrush(c.below ? QBrush(t.structure) : Qt::NoBrush);
+        double reach = x;
+        if (c.circular) {
+            p.drawEllipse(at, x, x);
+        } else {
+            QPolygonF ring;
+            for (auto v : model::footprint(c)) ring << toPixel(v.x, v.y);
+            p.drawPolygon(ring);
+            reach = ring.boundingRect().width() / 2;
+        }
+        if (c.above) {
+            p.setPen(QPen(c.below ? t.paper : t.structure, 1.2));
+            p.setBrush(Qt::NoBrush);
+            p.drawLine(at + QPointF(-x * 0.6, 0), at + QPointF(x * 0.6, 0));
+            p.drawLine(at + QPointF(0, -x * 0.6), at + QPointF(0, x * 0.6));
+        }
+        p.setPen(t.ink);
+        if (words) p.drawText(at + QPointF(reach + 3, -reach - 2), qs(c.name));
+    }
+}
+
+void FloorCanvas::paintPanels(QPainter& p) {
+    const auto* f = session_.floor();
+    if (f->columns.size() + f->walls.size() > 400 || scale_ < 0.006) return;
+    const Theme& t = theme();
+    const auto& panels = desk_.panels();
+    const auto& depths = desk_.depths();
+    std::size_t worst = design::governing(depths);
+    p.setFont(uiFont(10));
+    for (std::size_t i = 0; i < panels.size(); ++i) {
+        const auto& panel = panels[i];
+        QPointF at = toPixel(panel.centre.x, panel.centre.y);
+        // An arrow along the span of a one-way panel, a cross of two for two-way ones.
+        auto arrow = [&](double degrees, double length) {
+            double r = degrees * M_PI / 180;
+            QPointF e(std::cos(r) * length, -std::sin(r) * length), n(-e.y() * 0.16, e.x() * 0.16);
+            p.drawLine(at - e, at + e);
+            for (double s : {1.0, -1.0}) {
+                p.drawLine(at + s * e, at + s * 0.78 * e + n);
+                p.drawLine(at + s * e, at + s * 0.78 * e - n);
+            }
+        };
+        p.setPen(QPen(panel.differs ? t.attention : t.secondary, panel.differs ? 1.8 : 1));
+        double size =
+            std::clamp(0.16 * std::min(panel.spans[0].length, panel.spans[1].length) * scale_, 9.0, 26.0);
+        if (panel.oneWay)
+            arrow(panel.direction, size);
+        else
+            arrow(panel.spans[0].angle, size), arrow(panel.spans[1].angle, size);
+        if (scale_ < 0.014) continue;
+        QString text =
+            QStringLiteral("%1 × %2").arg(session_.number(panel.spans[0].clear, units::Kind::Span),
+                                          session_.number(panel.spans[1].clear, units::Kind::Span));
+        tag(p, at + QPointF(0, size + 9), text, t.secondary);
+        if (i == worst)
+            tag(p, at + QPointF(0, size + 23),
+                tr("governs: %1").arg(session_.text(depths[i].thickness, units::Kind::Length)), t.ink);
+    }
+}
+
+void FloorCanvas::paintLoads(QPainter& p) {
+    const Theme& t = theme();
+    const auto* f = session_.floor();
+    Id shown = desk_.loadCase();
+    auto map = [this](double x, double y) { return toPixel(x, y); };
+    p.setFont(uiFont(10));
+    using Kind = model::FloorLoad::Kind;
+    QString everywhere;
+    for (const auto& l : f->actions.loads) {
+        bool own = l.loadCase == shown;
+        p.setOpacity(own ? 1 : 0.3);
+        QColor ink = own ? t.barsX : t.secondary;
+        switch (l.kind) {
+            case Kind::Area: {
+                if (l.outline.empty()) {
+                    if (own)
+                        everywhere += (everywhere.isEmpty() ? QString() : QStringLiteral(" + ")) +
+                                      session_.text(model::intensity(l), units::Kind::AreaLoad);
+                    break;
+                }
+                auto ring = mapped(model::ring(l.outline), map);
+                QColor wash = ink;
+                wash.setAlphaF(own ? 0.10f : 0.04f);
+                p.setPen(QPen(ink, 1));
+                p.setBrush(wash);
+                p.drawPolygon(ring);
+                if (own)
+                    tag(p, ring.boundingRect().center(),
+                        session_.text(model::intensity(l), units::Kind::AreaLoad), ink);
+                break;
+            }
+            case Kind::Line: {
+                QPointF a = toPixel(l.a.x, l.a.y), b = toPixel(l.b.x, l.b.y);
+                p.setPen(QPen(ink, 2.4));
+                p.drawLine(a, b);
+                p.setPen(QPen(ink, 1));
+                QLineF line(a, b);
+                int ticks = std::clamp(int(line.length() / 14), 1, 60);
+                for (int k = 0; k <= ticks; ++k) {
+                    QPointF q = line.pointAt(double(k) / ticks);
+                    p.drawLine(q, q + QPointF(4, -6));
+                }
+                if (own)
+                    tag(p, line.center() + QPointF(0, -13),
+                        session_.text(l.value, units::Kind::ForcePerWidth), ink);
+                break;
+            }
+            case Kind::Point:
+            case Kind::Moment: {
+                QPointF at = toPixel(l.a.x, l.a.y);
+                p.setPen(QPen(ink, 1.6));
+                p.setBrush(Qt::NoBrush);
+                if (l.kind == Kind::Point) {
+                    if (l.width > 0) p.drawPolygon(mapped(model::footprint(l), map));
+                    p.drawLine(at + QPointF(-6, -6), at + QPointF(6, 6));
+                    p.drawLine(at + QPointF(-6, 6), at + QPointF(6, -6));
+                } else {
+                    p.drawArc(QRectF(at - QPointF(9, 9), at + QPointF(9, 9)), 30 * 16, 280 * 16);
+                }
+                if (own)
+                    tag(p, at + QPointF(12, -12),
+                        l.kind == Kind::Point ? session_.text(l.value, units::Kind::Force)
+                                              : session_.text(l.value, units::Kind::Moment),
+                        ink, false);
+            }
+        }
+    }
+    p.setOpacity(1);
+    // What supports carry in the case shown, from the answer.
+    const auto* a = session_.floorAnalysis();
+    if (a && a->good() && scale_ > 0.012) {
+        std::size_t at = a->cases.size();
+        for (std::size_t i = 0; i < a->cases.size(); ++i)
+            if (a->cases[i].id == shown) at = i;
+        if (at < a->cases.size()) {
+            p.setOpacity(session_.floorStale() ? 0.4 : 1);
+            for (std::size_t s = 0; s < a->model->supports.size(); ++s) {
+                const auto& support = a->model->supports[s];
+                tag(p, toPixel(support.at.x, support.at.y) + QPointF(10, 15),
+                    session_.text(a->supportForces[at][s].up, units::Kind::Force), t.ink, false);
+            }
+            p.setOpacity(1);
+        }
+    }
+    QString name;
+    for (const auto& c : f->actions.cases)
+        if (c.id == shown) name = qs(c.name);
+    if (!everywhere.isEmpty()) name += tr(": %1 on every slab").arg(everywhere);
+    p.setFont(uiFont(11));
+    p.setPen(t.secondary);
+    p.drawText(QPointF(14, 20), name);
+}
+
+QRectF FloorCanvas::dimensionAt(std::size_t side) const {
+    const auto* f = desk_.floor();
+    const auto* o =
+        f && desk_.selection().size() == 1 ? layout::outlineOf(*f, *desk_.selection().begin()) : nullptr;
+    if (!o || side >= o->size()) return {};
+    const auto &a = (*o)[side], &b = (*o)[(side + 1) % o->size()];
+    QLineF line(toPixel(a.x, a.y), toPixel(b.x, b.y));
+    geometry::Ring plain;
+    for (const auto& c : *o) plain.push_back({c.x, c.y});
+    QPointF n(line.dy(), -line.dx());
+    double L = std::max(1.0, line.length()), sign = geometry::area(plain) >= 0 ? 1 : -1;
+    n *= -sign * 14 / L;
+    QString text = session_.text(std::hypot(b.x - a.x, b.y - a.y), units::Kind::Span);
+    QRectF box = QFontMetricsF(uiFont(11)).boundingRect(text).adjusted(-3, -1, 3, 1);
+    box.moveCenter(line.center() + n);
+    return box;
+}
+
+void FloorCanvas::paintSelection(QPainter& p) {
+    const Theme& t = theme();
+    const auto* f = session_.floor();
+    auto map = [this](double x, double y) { return toPixel(x, y); };
+    // Loose ends first: marked where they are, with the gap.
+    if (session_.place() == Place::Layout) {
+        p.setFont(uiFont(10, QFont::DemiBold));
+        int shown = 0;
+        for (const auto& e : desk_.looseEnds()) {
+            if (++shown > 60) break;
+            QPointF at = toPixel(e.at.x, e.at.y);
+            p.setPen(QPen(e.prevents ? t.over : t.attention, 1.8));
+            p.setBrush(Qt::NoBrush);
+            p.drawEllipse(at, 8, 8);
+            p.drawLine(at + QPointF(6, -6), at + QPointF(13, -13));
+            if (e.gap > 0)
+                tag(p, at + QPointF(16, -16), session_.text(e.gap, units::Kind::Length),
+                    e.prevents ? t.over : t.attention, false);
+        }
+    }
+    QPen pen(t.selection, 2);
+    model::eachMember(*f, [&](const std::string&, const auto& m) {
+        if (!desk_.selection().contains(m.id)) return;
+        p.setPen(pen);
+        p.setBrush(Qt::NoBrush);
+        using T = std::decay_t<decltype(m)>;
+        if constexpr (std::is_same_v<T, model::Column>) {
+            p.drawPolygon(mapped(model::footprint(m), map));
+            p.drawEllipse(toPixel(m.x, m.y), m.width * scale_ / 2 + 5, m.width * scale_ / 2 + 5);
+        } else if constexpr (std::is_same_v<T, model::Pile>) {
+            p.drawEllipse(toPixel(m.x, m.y), m.diameter * scale_ / 2 + 3, m.diameter * scale_ / 2 + 3);
+        } else if constexpr (std::is_same_v<T, model::FloorLoad>) {
+            if (m.kind == model::FloorLoad::Kind::Area)
+                p.drawPolygon(mapped(model::ring(m.outline), map));
+            else if (m.kind == model::FloorLoad::Kind::Line)
+                p.drawLine(map(m.a.x, m.a.y), map(m.b.x, m.b.y));
+            else
+                p.drawEllipse(map(m.a.x, m.a.y), 11, 11);
+        } else if constexpr (requires { m.outline; }) {
+            p.drawPolygon(mapped(model::ring(m.outline), map));
+        } else if constexpr (requires { m.b; }) {
+            p.drawLine(map(m.a.x, m.a.y), map(m.b.x, m.b.y));
+        }
+    });
+    if (desk_.selection().size() != 1) return;
+    Id id = *desk_.selection().begin();
+    p.setFont(uiFont(11));
+    if (const auto* o = layout::outlineOf(*f, id); o && o->size() <= 40)
+        for (std::size_t i = 0; i < o->size(); ++i) {
+            const auto &a = (*o)[i], &b = (*o)[(i + 1) % o->size()];
+            if (int(i) == desk_.side()) {
+                p.setPen(QPen(t.selection, 4));
+                p.drawLine(toPixel(a.x, a.y), toPixel(b.x, b.y));
+            }
+            if (a.bulge == 0)
+                tag(p, dimensionAt(i).center(),
+                    session_.text(std::hypot(b.x - a.x, b.y - a.y), units::Kind::Span), t.selection);
+        }
+    p.setPen(QPen(t.selection, 1.2));
+    p.setBrush(t.paper);
+    for (Point h : layout::handles(*f, id))
+        p.drawRect(QRectF(toPixel(h.x, h.y) - QPointF(3.5, 3.5), QSizeF(7, 7)));
+}
+
+void FloorCanvas::paintPending(QPainter& p) {
+    const Theme& t = theme();
+    if (hand_ == Hand::Box) {
+        QColor wash = t.selection;
+        wash.setAlphaF(0.08f);
+        bool crossing = desk_.tool() == Tool::Select && now_.x() < pressed_.x();
+        p.setPen(QPen(t.selection, 1, crossing ? Qt::DashLine : Qt::SolidLine));
+        p.setBrush(wash);
+        p.drawRect(QRectF(pressed_, now_).normalized());
+        auto a = toPlan(pressed_), b = toPlan(now_);
+        p.setFont(uiFont(11));
+        tag(p, now_ + QPointF(14, 16),
+            QStringLiteral("%1 × %2").arg(session_.text(std::abs(b.x - a.x), units::Kind::Span),
+                                          session_.text(std::abs(b.y - a.y), units::Kind::Span)),
+            t.selection, false);
+    }
+    if (desk_.tool() == Tool::Select && hand_ != Hand::Corner && hand_ != Hand::Whole) {
+        if (!desk_.hovered().isEmpty() && hand_ == Hand::None) {
+            p.setFont(uiFont(11));
+            tag(p, now_ + QPointF(14, 18), desk_.hovered(), t.ink, false);
+        }
+        return;
+    }
+    const auto& points = desk_.points();
+    QPointF at = toPixel(desk_.pointer().x, desk_.pointer().y);
+    p.setPen(QPen(t.selection, 1.8));
+    p.setBrush(Qt::NoBrush);
+    if (desk_.tool() != Tool::PlaceDrawing)
+        for (std::size_t i = 0; i < points.size(); ++i)
+            p.drawLine(toPixel(points[i].x, points[i].y),
+                       i + 1 < points.size() ? toPixel(points[i + 1].x, points[i + 1].y) : at);
+    else
+        for (std::size_t i = 0; i < points.size(); i += 2) {
+            QPointF from = toPixel(points[i].x, points[i].y);
+            QPointF to = i + 1 < points.size() ? toPixel(points[i + 1].x, points[i + 1].y) : at;
+            p.drawEllipse(from, 4, 4);
+            p.setPen(QPen(t.selection, 1.2, Qt::DashLine));
+            p.drawLine(from, to);
+            p.setPen(QPen(t.selection, 1.8));
+        }
+    p.setFont(uiFont(11));
+    QString beside;
+    if (!points.empty()) {
+        double dx = desk_.pointer().x - points.back().x, dy = desk_.pointer().y - points.back().y;
+        double degrees = std::atan2(dy, dx) * 180 / M_PI;
+        beside = tr("%1 at %2°")
+                     .arg(session_.text(std::hypot(dx, dy), units::Kind::Span))
+                     .arg(degrees + 0.0, 0, 'f', 1);
+    }
+    if (!desk_.typed().isEmpty()) beside = desk_.typed() + QStringLiteral("▏");
+    if (!beside.isEmpty()) tag(p, at + QPointF(16, 20), beside, t.selection, false);
+    if (const auto& c = desk_.caught()) {
+        // The mark's shape says why: a square for ends, a triangle for middles, a cross for crossings, a ring
+        // else.
+        p.setPen(QPen(t.attention, 1.8));
+        using layout::Catch;
+        if (c->reason == Catch::End || c->reason == Catch::Perpendicular)
+            p.drawRect(QRectF(at - QPointF(5, 5), QSizeF(10, 10)));
+        else if (c->reason == Catch::Middle)
+            p.drawPolygon(QPolygonF({at + QPointF(0, -6), at + QPointF(6, 5), at + QPointF(-6, 5)}));
+        else if (c->reason == Catch::Crossing || c->reason == Catch::Intersection) {
+            p.drawLine(at + QPointF(-7, 0), at + QPointF(7, 0));
+            p.drawLine(at + QPointF(0, -7), at + QPointF(0, 7));
+        } else
+            p.drawEllipse(at, 5, 5);
+        tag(p, at + QPointF(16, -14), tr("%1, %2").arg(QString::fromUtf8(layout::word(c->reason)), qs(c->of)),
+            t.attention, false);
+    }
+}
+
+void FloorCanvas::paintScale(QPainter& p) {
+    const Theme& t = theme();
+    p.setFont(uiFont(11));
+    p.setPen(t.secondary);
+    if (!drawing() && session_.place() != Place::Basis) {
+        QString caption = QString::fromUtf8(analysis::title(field_)) + QStringLiteral(" in ") +
+                          session_.unit(analysis::kind(field_));
+        if (step_ > 0 && !lines_.empty())
+            caption += tr(", lines every %1; below zero broken").arg(step_ / displayFactor(), 0, 'g', 4);
+        p.drawText(QPointF(14, 20), caption);
+    }
+    // A scale bar of a round length.
+    bool metric = session_.project().basis.units == units::System::Metric;
+    double length = metric ? 5000 : 20 * 304.8;
+    while (length * scale_ < 40) length *= 10;
+    while (length * scale_ > 420) length /= 5;
+    QPointF a(14, height() - 14);
+    p.drawLine(a, a + QPointF(length * scale_, 0));
+    for (double x : {0.0, length * scale_}) p.drawLine(a + QPointF(x, -3), a + QPointF(x, 3));
+    p.drawText(a + QPointF(length * scale_ + 8, 4), session_.text(length, units::Kind::Span));
+}
+
+}  // namespace talvik::app

@@ -1,0 +1,100 @@
+#include "floor/property_form.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFormLayout>
+#include <QLabel>
+
+#include "widgets/quantity_edit.h"
+#include "widgets/text.h"
+
+namespace talvik::app {
+
+PropertyForm::PropertyForm(QWidget* parent) : QWidget(parent), form_(new QFormLayout(this)) {
+    form_->setContentsMargins(0, 0, 0, 0);
+    form_->setHorizontalSpacing(10);
+    form_->setVerticalSpacing(4);
+    form_->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+}
+
+void PropertyForm::show(const std::vector<layout::Property>& properties, const std::set<std::string>& mixed,
+                        units::System system) {
+    std::string shape = system == units::System::Metric ? "m" : "u";
+    for (const auto& p : properties) shape += p.key + p.label + std::to_string(p.value.index()) + ";";
+    if (shape != shape_) {
+        shape_ = shape;
+        fields_.clear();
+        while (form_->rowCount() > 0) {
+            auto row = form_->takeRow(0);
+            for (auto* item : {row.labelItem, row.fieldItem})
+                if (item) {
+                    if (auto* w = item->widget()) w->setObjectName({}), w->hide(), w->deleteLater();
+                    delete item;
+                }
+        }
+        for (const auto& p : properties) {
+            QWidget* field = nullptr;
+            std::string key = p.key;
+            QString label = qs(p.label);
+            if (std::holds_alternative<bool>(p.value)) {
+                auto* box = new QCheckBox(label);
+                connect(box, &QCheckBox::clicked, this, [this, key](bool on) { emit changed(key, on); });
+                field = box;
+                form_->addRow(box);
+            } else if (!p.options.empty()) {
+                auto* box = new QComboBox;
+                for (const auto& o : p.options) box->addItem(qs(o));
+                connect(box, &QComboBox::textActivated, this,
+                        [this, key](const QString& text) { emit changed(key, text.toStdString()); });
+                field = box;
+                form_->addRow(label, box);
+            } else if (std::holds_alternative<std::string>(p.value)) {
+                auto* edit = new QLineEdit;
+                connect(edit, &QLineEdit::editingFinished, this, [this, key, edit] {
+                    if (!edit->isModified()) return;
+                    edit->setModified(false);
+                    emit changed(key, edit->text().trimmed().toStdString());
+                });
+                field = edit;
+                form_->addRow(label, edit);
+            } else {
+                auto* edit = new QuantityEdit(p.kind);
+                edit->setSystem(system);
+                connect(edit, &QuantityEdit::refused, this, &PropertyForm::refused);
+                connect(edit, &QuantityEdit::entered, this, [this, key](double v) { emit changed(key, v); });
+                auto symbol = units::unit(p.kind, system).symbol;
+                field = edit;
+                form_->addRow(
+                    symbol.empty() ? label : QStringLiteral("%1, %2").arg(label, qs(std::string(symbol))),
+                    edit);
+            }
+            field->setObjectName(QStringLiteral("prop_") + qs(key));
+            field->setAccessibleName(label);
+            fields_[key] = field;
+        }
+    }
+    for (const auto& p : properties) {
+        QWidget* field = fields_[p.key];
+        bool differ = mixed.contains(p.key);
+        if (auto* box = qobject_cast<QCheckBox*>(field)) {
+            box->setTristate(differ);
+            box->setCheckState(differ                    ? Qt::PartiallyChecked
+                               : std::get<bool>(p.value) ? Qt::Checked
+                                                         : Qt::Unchecked);
+        } else if (auto* choice = qobject_cast<QComboBox*>(field)) {
+            choice->setCurrentIndex(differ ? -1 : choice->findText(qs(std::get<std::string>(p.value))));
+        } else if (auto* quantity = qobject_cast<QuantityEdit*>(field)) {
+            quantity->setPlaceholderText(differ ? tr("several values") : QString());
+            if (differ && !quantity->hasFocus())
+                quantity->clear();
+            else
+                quantity->setStored(std::get<double>(p.value));
+        } else if (auto* edit = qobject_cast<QLineEdit*>(field)) {
+            edit->setPlaceholderText(differ ? tr("several values") : QString());
+            if (!(edit->hasFocus() && edit->isModified()))
+                edit->setText(differ ? QString() : qs(std::get<std::string>(p.value)));
+        }
+    }
+}
+
+}  // namespace talvik::app
