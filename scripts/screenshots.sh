@@ -13,6 +13,13 @@ shot actions --place 3
 shot checks --place 5 --open flexure-bottom --select p3
 shot bars --place 6 --select b9
 shot issue --place 7
+floor() { "$bin/talvik-desktop" "$1" --picture "$out/$2.png" "${@:3}" 2>/dev/null; say "$out/$2.png"; }
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-layout --place 2 --select c110
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-actions --place 3
+printf '{"talvik_import": 1, "floor": "Fish hall deck", "make": []}' > "$root/demos/below.json"
+"$bin/talvik" import "$root/demos/sundvarg_fish_hall.dxf" --map "$root/demos/below.json" -o "$root/demos/below.talvik" > /dev/null
+floor "$root/demos/below.talvik" floor-drawing --place 2
+rm "$root"/demos/below.*
 "$bin/talvik-desktop" "$root/demos/sundvarg_fish_hall.talvik" --place 4 --field 1 --picture "$out/floor.png" 2>/dev/null
 say "$out/floor.png"
 work=$(mktemp -d)

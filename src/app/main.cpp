@@ -24,7 +24,7 @@ int main(int argc, char** argv) {
     options.add_option("--picture", picture, "Paint the window to this PNG file and end");
     options.add_option("--size", size, "Size of the picture, such as 1280x800");
     options.add_option("--place", place, "Place of work to show, 1 to 7")->check(CLI::Range(1, 7));
-    options.add_option("--select", select, "strip, or the id of a span, support or run");
+    options.add_option("--select", select, "strip, or the id of a span, support, run or member of a floor");
     options.add_option("--open", openCheck, "Open the working of the first check whose key holds this");
     options
         .add_option("--field", field, "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure")
@@ -70,6 +70,7 @@ int main(int argc, char** argv) {
                 if (r.id == select) window.session().select({Selection::Kind::Run, select});
             if (select == "none") window.session().select({});
         }
+    if (!select.empty() && window.session().floor()) window.floorPage().desk().select({select});
     for (const auto& key : window.margin().listed())
         if (!openCheck.empty() && key.find(openCheck) != std::string::npos) {
             window.margin().open(key);
@@ -88,6 +89,9 @@ int main(int argc, char** argv) {
         patience.start();
         while (window.session().floorStale() && patience.elapsed() < 10000)
             QApplication::processEvents(QEventLoop::AllEvents, 20);
+        while (window.floorPage().desk().reading() && patience.elapsed() < 10000)
+            QApplication::processEvents(QEventLoop::AllEvents, 20);
+        window.floorPage().canvas().fit();
         if (field >= 0) window.floorPage().fields().setCurrentIndex(field);
         QApplication::processEvents();
     }

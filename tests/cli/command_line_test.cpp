@@ -209,5 +209,36 @@ TEST_F(CommandLine, AnalyseNamesWhatIsWrong) {
     std::ofstream(dir / "bare.talvik") << j;
     r = run("analyse bare.talvik");
     EXPECT_EQ(r.code, 2);
-    EXPECT_NE(r.err.find("Slab Deck has no support near"), std::string::npos) << r.err;
+    EXPECT_NE(r.err.find("Slab S1 has no support near"), std::string::npos) << r.err;
+}
+
+TEST_F(CommandLine, ImportMakesAFloorOfADrawing) {
+    std::string plan = TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.dxf",
+                map = TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.map.json";
+    auto layers = run("import " + plan + " --layers");
+    EXPECT_EQ(layers.code, 0) << layers.err;
+    EXPECT_NE(layers.out.find("14 lines on COLUMN\n"), std::string::npos) << layers.out;
+    EXPECT_NE(layers.out.find("7 left out: TEXT"), std::string::npos);
+    auto r = run("import " + plan + " --map " + map + " -o hall.talvik");
+    EXPECT_EQ(r.code, 0) << r.err;
+    EXPECT_NE(r.out.find("14 × column from COLUMN"), std::string::npos) << r.out;
+    auto totals = run("analyse hall.talvik --json");
+    EXPECT_EQ(totals.code, 0) << totals.err;
+    auto j = nlohmann::json::parse(readText((dir / "hall.talvik").string()));
+    EXPECT_EQ(j["floors"][0]["columns"].size(), 15u);
+    EXPECT_EQ(j["floors"][0]["underlays"].size(), 1u);
+    // Added to what is there; refused as a whole where the map is wrong.
+    EXPECT_EQ(run("import " + plan + " --map " + map + " --into demo.talvik -o both.talvik").code, 0);
+    auto both = nlohmann::json::parse(readText((dir / "both.talvik").string()));
+    EXPECT_EQ(both["slabs"].size(), 1u);
+    EXPECT_EQ(both["floors"].size(), 1u);
+    std::ofstream(dir / "bad.json")
+        << R"({"talvik_import": 1, "make": [{"as": "slab", "layers": ["ROOF"]}]})";
+    auto bad = run("import " + plan + " --map bad.json -o none.talvik");
+    EXPECT_EQ(bad.code, 2);
+    EXPECT_NE(bad.err.find("make[0].layers: The drawing has no layer \"ROOF\""), std::string::npos)
+        << bad.err;
+    EXPECT_FALSE(fs::exists(dir / "none.talvik"));
+    EXPECT_EQ(run("import " + plan).code, 2);
+    EXPECT_EQ(run("import nowhere.dxf --map bad.json").code, 2);
 }

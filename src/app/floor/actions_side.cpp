@@ -32,7 +32,7 @@ ActionsSide::ActionsSide(FloorDesk& desk, QWidget* parent)
       note_(new QLabel),
       layersTitle_(new QLabel),
       cases_(new TrayTable({tr("Case"), tr("Kind"), tr("Use"), tr("Everywhere"), tr("Area"), tr("Total")},
-                           {0, 100, 52, 54, 44, 62}, {{1, natures()}, {2, uses()}})),
+                           {0, 98, 50, 54, 50, 62}, {{1, natures()}, {2, uses()}})),
       layers_(new TrayTable({tr("Layer"), tr("Thickness"), tr("Density")}, {0, 80, 80}, {})),
       form_(new PropertyForm),
       addCase_(new QPushButton(tr("Add case"))),
@@ -160,7 +160,7 @@ void ActionsSide::refresh() {
     }
     cases_->show(rows);
     cases_->setHeads({tr("Case"), tr("Kind"), tr("Use"), session.unit(units::Kind::AreaLoad),
-                      session.unit(units::Kind::PlanArea),
+                      tr("A, %1").arg(session.unit(units::Kind::PlanArea)),
                       tr("Total %1").arg(session.unit(units::Kind::Force))});
     cases_->horizontalHeaderItem(3)->setToolTip(tr("Load on every slab, with its layers"));
     cases_->horizontalHeaderItem(4)->setToolTip(

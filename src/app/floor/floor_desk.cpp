@@ -154,6 +154,10 @@ QString FloorDesk::prompt() const {
     bool gridded = !floor()->grids.empty();
     switch (tool_) {
         case Tool::Select:
+            if (floor()->slabs.empty() && !floor()->underlays.empty())
+                return tr(
+                    "Place the drawing by two points, say in the table what its layers become, then make "
+                    "members.");
             if (floor()->slabs.empty() && floor()->grids.empty() && floor()->columns.empty())
                 return tr(
                     "An empty floor. Type spacings for a grid at the side, open a drawing below it, or press "
@@ -571,8 +575,8 @@ void FloorDesk::nudge(double dx, double dy) {
 void FloorDesk::drag(const Id& id, int handle, Point to, double radius, bool straight) {
     if (!floor()) return;
     Point target = to;
-    layout::SnapIndex others(*floor(), below(), id);
-    caught_ = others.snap(to, radius);
+    if (!dragIndex_) dragIndex_.emplace(*floor(), below(), id);
+    caught_ = dragIndex_->snap(to, radius);
     if (caught_) target = caught_->at;
     auto corners = layout::handles(*floor(), id);
     if (corners.empty()) return;
@@ -594,6 +598,7 @@ void FloorDesk::drag(const Id& id, int handle, Point to, double radius, bool str
 }
 void FloorDesk::endDrag() {
     ++dragSerial_;
+    dragIndex_.reset();
     caught_.reset();
     session_.endMerge();
     emit changed();

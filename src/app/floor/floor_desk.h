@@ -131,7 +131,7 @@ class FloorDesk : public QObject {
     Id loadCase_;
     const model::Floor* seen_ = nullptr;
     std::shared_ptr<const model::Floor> kept_;
-    std::optional<layout::SnapIndex> index_;
+    std::optional<layout::SnapIndex> index_, dragIndex_;  // the second without the member being dragged
     std::optional<std::vector<layout::Panel>> panels_;
     std::optional<std::vector<design::PanelDepth>> depths_;
     std::optional<std::vector<layout::LooseEnd>> looseEnds_;

@@ -1,5 +1,6 @@
 // What the plan of a floor shows, from the drawing below to the line under way.
 #include <QPainter>
+#include <algorithm>
 #include <cmath>
 
 #include "floor/floor_canvas.h"
@@ -113,13 +114,9 @@ void FloorCanvas::paintEvent(QPaintEvent*) {
     if (drawing()) paintBelow(p);
     p.setRenderHint(QPainter::Antialiasing);
     paintStructure(p);
-    if (drawing()) {
-        paintGrid(p);
-        if (session_.place() == Place::Layout) paintPanels(p);
-    } else if (session_.place() != Place::Basis) {
-        paintGrid(p);
-        paintLines(p);
-    }
+    paintGrid(p);
+    if (session_.place() == Place::Layout) paintPanels(p);
+    if (!drawing() && session_.place() != Place::Basis) paintLines(p);
     if (session_.place() == Place::Actions) paintLoads(p);
     paintColumns(p);
     if (drawing()) {
@@ -146,11 +143,14 @@ void FloorCanvas::paintBelow(QPainter& p) {
         qreal ratio = devicePixelRatioF();
         belowPixmap_ = QPixmap(size() * ratio);
         belowPixmap_.setDevicePixelRatio(ratio);
-        belowPixmap_.fill(Qt::transparent);
+        belowPixmap_.fill(theme().paper);
         QPainter q(&belowPixmap_);
-        QColor faint = theme().secondary;
-        faint.setAlphaF(0.55f);
-        q.setPen(QPen(faint, 0));
+        // Faint by its colour: transparent pens are several times slower.
+        auto mix = [](int a, int b) { return (55 * a + 45 * b) / 100; };
+        QColor ink = theme().secondary, ground = theme().paper;
+        q.setPen(QPen(QColor(mix(ink.red(), ground.red()), mix(ink.green(), ground.green()),
+                             mix(ink.blue(), ground.blue())),
+                      0));
         QVector<QLineF> lines;
         lines.reserve(int(all.size()));
         QRectF view = QRectF(rect()).adjusted(-2, -2, 2, 2);
@@ -186,7 +186,10 @@ void FloorCanvas::paintGrid(QPainter& p) {
         for (const auto& l : layout::gridLines(g, std::clamp(26 / scale_, 600.0, 2600.0))) {
             QPointF a = toPixel(l.line.a.x, l.line.a.y), b = toPixel(l.line.b.x, l.line.b.y);
             QPen pen(t.secondary, 0.8);
-            pen.setDashPattern({14, 4, 3, 4});
+            if (g.along.size() + g.across.size() < 40)
+                pen.setDashPattern({14, 4, 3, 4});
+            else
+                pen.setColor(t.hairline);
             p.setPen(pen);
             p.drawLine(a, b);
             // The bubble stands where its line begins from the left or from above.
@@ -248,6 +251,11 @@ void FloorCanvas::paintStructure(QPainter& p) {
     auto along = [&](model::Point a, model::Point b, double width, const QPen& pen, const QBrush& brush) {
         double L = std::hypot(b.x - a.x, b.y - a.y);
         if (L == 0) return;
+        if (width * scale_ < 3) {  // too thin for two edges
+            p.setPen(QPen(pen.color(), std::max(1.0, width * scale_)));
+            p.drawLine(toPixel(a.x, a.y), toPixel(b.x, b.y));
+            return;
+        }
         double nx = -(b.y - a.y) / L * width / 2, ny = (b.x - a.x) / L * width / 2;
         p.setPen(pen);
         p.setBrush(brush);
@@ -291,6 +299,10 @@ void FloorCanvas::paintColumns(QPainter& p) {
         QPointF at = toPixel(c.x, c.y);
         if (!view.contains(at)) continue;
         double x = std::abs(c.width * scale_ / 2);
+        if (x < 2) {  // a speck
+            p.fillRect(QRectF(at - QPointF(1.5, 1.5), QSizeF(3, 3)), t.structure);
+            continue;
+        }
         // Cut below: filled. Above only: an outline. Both: filled with the one above shown in it.
         p.setPen(QPen(t.structure, 1.2));
         p.setBrush(c.below ? QBrush(t.structure) : Qt::NoBrush);
@@ -324,7 +336,20 @@ void FloorCanvas::paintPanels(QPainter& p) {
     p.setFont(uiFont(10));
     for (std::size_t i = 0; i < panels.size(); ++i) {
         const auto& panel = panels[i];
-        QPointF at = toPixel(panel.centre.x, panel.centre.y);
+        // Beside the centre where that lies in an opening.
+        Point middle = panel.centre;
+        auto open = [&](Point q) {
+            return std::any_of(f->openings.begin(), f->openings.end(),
+                               [&](const auto& o) { return geometry::contains(model::ring(o.outline), q); });
+        };
+        if (open(middle))
+            for (double u : {-0.3, 0.3})
+                for (int k : {0, 1}) {
+                    double r = panel.spans[k].angle * M_PI / 180, d = u * panel.spans[k].length;
+                    Point q{panel.centre.x + d * std::cos(r), panel.centre.y + d * std::sin(r)};
+                    if (open(middle) && !open(q)) middle = q;
+                }
+        QPointF at = toPixel(middle.x, middle.y);
         // An arrow along the span of a one-way panel, a cross of two for two-way ones.
         auto arrow = [&](double degrees, double length) {
             double r = degrees * M_PI / 180;
@@ -347,7 +372,7 @@ void FloorCanvas::paintPanels(QPainter& p) {
             QStringLiteral("%1 × %2").arg(session_.number(panel.spans[0].clear, units::Kind::Span),
                                           session_.number(panel.spans[1].clear, units::Kind::Span));
         tag(p, at + QPointF(0, size + 9), text, t.secondary);
-        if (i == worst)
+        if (i == worst && depths[i].thickness > 0)
             tag(p, at + QPointF(0, size + 23),
                 tr("governs: %1").arg(session_.text(depths[i].thickness, units::Kind::Length)), t.ink);
     }
@@ -407,8 +432,9 @@ void FloorCanvas::paintLoads(QPainter& p) {
                 p.setBrush(Qt::NoBrush);
                 if (l.kind == Kind::Point) {
                     if (l.width > 0) p.drawPolygon(mapped(model::footprint(l), map));
-                    p.drawLine(at + QPointF(-6, -6), at + QPointF(6, 6));
-                    p.drawLine(at + QPointF(-6, 6), at + QPointF(6, -6));
+                    p.drawEllipse(at, 5, 5);
+                    p.setBrush(ink);
+                    p.drawEllipse(at, 1.8, 1.8);
                 } else {
                     p.drawArc(QRectF(at - QPointF(9, 9), at + QPointF(9, 9)), 30 * 16, 280 * 16);
                 }

@@ -162,7 +162,7 @@ void FloorRegister::refresh() {
     own_->setText(mine ? tr("Back to the standard's") : tr("Edit this table"));
     add_->setVisible(table && mine);
     remove_->setVisible(table && mine);
-    adopt_->setVisible(layout && !desk_.depths().empty());
+    if (!layout) adopt_->hide();
     if (layout)
         fillPanels();
     else if (table)
@@ -177,7 +177,9 @@ void FloorRegister::fillPanels() {
     const auto& s = desk_.session();
     std::size_t worst = design::governing(depths);
     title_->setText(tr("Panels"));
-    if (worst < depths.size()) {
+    bool known = worst < depths.size() && depths[worst].thickness > 0;
+    adopt_->setVisible(known);
+    if (known) {
         note_->setText(tr("First thickness %1: panel %2 governs, %3. Carries: type one-way, two-way or –.")
                            .arg(s.text(depths[worst].thickness, units::Kind::Length), qs(panels[worst].name),
                                 qs(depths[worst].steps.empty() ? "" : depths[worst].steps.back().clause)));
@@ -194,12 +196,12 @@ void FloorRegister::fillPanels() {
              p.oneWay ? QString::number(p.direction, 'g', 4) : QStringLiteral("–"), qs(depths[i].system),
              s.number(depths[i].thickness, units::Kind::Length), qs(p.reason)});
     }
-    fill({tr("Panel"), tr("Clear span 1, %1").arg(s.unit(units::Kind::Span)),
-          tr("Clear span 2, %1").arg(s.unit(units::Kind::Span)), tr("Carries"), tr("Direction, °"),
-          tr("End condition"), tr("First thickness, %1").arg(s.unit(units::Kind::Length)), tr("Why")},
+    fill({tr("Panel"), tr("Clear 1, %1").arg(s.unit(units::Kind::Span)),
+          tr("Clear 2, %1").arg(s.unit(units::Kind::Span)), tr("Carries"), tr("Direction, °"),
+          tr("End condition"), tr("First h, %1").arg(s.unit(units::Kind::Length)), tr("Why")},
          rows, {3, 4});
     table_->setSelectionMode(QAbstractItemView::ExtendedSelection);
-    const int widths[] = {76, 92, 92, 66, 76, 150, 116};
+    const int widths[] = {76, 68, 68, 66, 80, 172, 82};
     for (int c = 0; c < 7; ++c) table_->setColumnWidth(c, widths[c]);
     table_->horizontalHeader()->setStretchLastSection(true);
 }

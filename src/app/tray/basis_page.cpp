@@ -125,10 +125,10 @@ class BasisPage final : public TrayPage {
             [=] { return basis().coverFoundation; },
             basisValue([](model::Basis& b, double v) { b.coverFoundation = v; }));
         quantity(
-            tr("Sag of floors, span over"), Kind::None, "sagLimit", [=] { return basis().sagLimit; },
+            tr("Sag of floors, span over"), Kind::Count, "sagLimit", [=] { return basis().sagLimit; },
             basisValue([](model::Basis& b, double v) { b.sagLimit = v; }));
         quantity(
-            tr("after partitions, span over"), Kind::None, "sagLimitAfter",
+            tr("after partitions, span over"), Kind::Count, "sagLimitAfter",
             [=] { return basis().sagLimitAfter; },
             basisValue([](model::Basis& b, double v) { b.sagLimitAfter = v; }));
         flag(

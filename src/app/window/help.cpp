@@ -24,12 +24,26 @@ Click a check for its working: formula, numbers put in, result, clause. Notes be
 ratio after it, and its price in steel and concrete. A click adopts it; Ctrl+F finds it by keyboard; Ctrl+Z takes it back.</p>
 <h3>Long section</h3>
 <p>Moments: full line, design moments (hogging up); dotted line, moved outwards for curtailment; broken line, resistance of the bars with their anchorage. Hatching shows where the moved line is over the resistance.</p>
-<h3>Floors</h3>
-<p>A floor is a plate of any outline on columns, walls, beams, piles or ground, described in the project file. It is analysed in the background after every edit; an answer that is older than the project is pale.
-Above the plan choose a field and a combination, or the largest and smallest values of all. Lines of equal value carry their figure; below zero they are broken, zero is heavy. The wheel zooms, dragging or the arrow keys move the plan, F or Home fits it; the value under the pointer stands below.
+<h3>Floors: laying out</h3>
+<p>File, <i>New project with a floor</i>, or <i>Add floor</i>. In place 2 type spacings such as <tt>5@6.0 4.5</tt> for the grid, or open a DXF drawing below the plan: place it by two points,
+say in the table what its layers become, make members of them, or pick lines one by one.</p>
+<p>The tools are on letters: A slab, O opening, Z thickness zone, C column, W wall, B beam, E line support, I pile, S select. Click, or drag a box: over grid crossings it places columns, over bays slabs and beams.
+Figures typed while drawing are a length towards the pointer (<tt>6.5</tt>), length and angle (<tt>6.5&lt;30</tt>), coordinates (<tt>3.2, 4</tt>) or a step from the last point (<tt>@1, -2</tt>); Enter takes them, Backspace takes back.
+The pointer catches crossings, ends, middles, edges, perpendiculars and intersections and says which; Shift keeps the line straight along grid or axes. Enter closes an outline, Esc drops it.</p>
+<p>With S: click, Shift adds, a box from the left takes what is inside, from the right also what it crosses. Drag, or move with the arrow keys (with Shift finer). Double-click a length beside an outline to type it; click a side to move it alone.
+At the side: copy, mirror, repeat along the grid, split beams; a value typed there is given to all that are selected. PageUp and PageDown change the thickness.</p>
+<p>Rings mark what does not meet or is not held, with the gap; the list at the side mends it. Panels stand in the table below with clear spans, how they carry and why, and a first thickness; type <tt>one-way</tt> or a direction there, for one row or the rows selected. Arrows on plan show it, in the colour of attention where it was set against the sides.</p>
+<h3>Floors: loading</h3>
+<p>Place 3: a row for each load case with the load on every slab and its total; a use brings its recommended load and factors; an area in the next column reduces the imposed load by the standard's rule. Layers of finishes are typed below the cases.
+A area load, L line load, P point load with its footprint, M moment, in the case of the row chosen. The plan shows that case, with what each support carries of it. Below: the combinations, generated or your own, and loads on supports. Imposed loads may also be put on panels in turn.</p>
+<h3>Floors: answers</h3>
+<p>A floor is analysed in the background after every edit; an answer that is older than the project is pale.
+In places 4 to 7 choose a field and a combination above the plan, or the largest and smallest values of all. Lines of equal value carry their figure; below zero they are broken, zero is heavy. The wheel zooms, dragging or the arrow keys move the plan, F or Home fits it; the value under the pointer stands below.
 Beside the plan: loads against reactions of every case, extremes with their places, support forces, second opinions, what to look at and what is taken for granted. <i>How far from converged?</i> analyses once more on half the size.</p>
+<h3>The basis</h3>
+<p>Place 1 holds what all share: standard, materials of slabs and of other members, covers, bars by role, limits, rates. Governing values say where they come from, and what they were before; one that was changed after a check had failed says so. The basis saves as an office template and loads into a project.</p>
 <h3>What this version does not do</h3>
-<p>It designs one-way slabs over parallel supports under loads spread over their area. Floors are analysed, not yet drawn in this window, divided into strips, checked or given bars. Punching, pad footings and pile caps are not designed yet.</p>)");
+<p>It designs one-way slabs over parallel supports under loads spread over their area. Floors are laid out, loaded and analysed, not yet divided into strips, checked, given bars or drawn on sheets. A step in the level of slabs is drawn and not analysed; materials of foundations, rates and the limits for floors are kept for what comes. Punching, pad footings and pile caps are not designed yet.</p>)");
 }
 
 }  // namespace talvik::app

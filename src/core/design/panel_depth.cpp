@@ -13,6 +13,14 @@ std::vector<PanelDepth> panelDepths(const model::Project& project, const model::
     for (const auto& p : panels) {
         PanelDepth out;
         standards::PanelInput in;
+        auto loose = [](const layout::Panel::Span& s) {
+            return s.ends[0] == SideKind::Free && s.ends[1] == SideKind::Free;
+        };
+        if (loose(p.spans[0]) && loose(p.spans[1])) {
+            out.system = "not held";
+            all.push_back(std::move(out));
+            continue;
+        }
         const auto &a = p.spans[0], &b = p.spans[1];
         in.shorter = std::min(a.clear, b.clear), in.longer = std::max(a.clear, b.clear);
         // The span that governs: across for one-way panels, the shorter on lines, the longer on columns.

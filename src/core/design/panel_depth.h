@@ -9,7 +9,7 @@
 namespace talvik::design {
 
 struct PanelDepth {
-    double thickness = 0;  // overall, rounded up
+    double thickness = 0;  // overall, rounded up; 0 where no side is held
     std::string system;    // "end span", "interior span", "flat slab, edge panel"
     trace::Steps steps;
 };

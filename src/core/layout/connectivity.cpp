@@ -126,7 +126,8 @@ class Finder {
                         }
                     model::Outline moved = o;
                     moved[c].x = to->x, moved[c].y = to->y;
-                    bool apart = geometry::invalid(plain(moved)).empty() && geometry::area(plain(moved)) > 1e5;
+                    bool apart =
+                        geometry::invalid(plain(moved)).empty() && geometry::area(plain(moved)) > 1e5;
                     for (std::size_t s = 0; s < moved.size(); ++s)
                         apart = apart && std::hypot(moved[s].x - moved[(s + 1) % moved.size()].x,
                                                     moved[s].y - moved[(s + 1) % moved.size()].y) >= 1;
@@ -253,6 +254,11 @@ class Finder {
         Point to;
         Id id;
     };
+    static bool near(Point p, Point a, Point b) {
+        return p.x >= std::min(a.x, b.x) - meant && p.x <= std::max(a.x, b.x) + meant &&
+               p.y >= std::min(a.y, b.y) - meant && p.y <= std::max(a.y, b.y) + meant;
+    }
+    // What holds or could hold the end of a line, within the largest gap of interest.
     Target nearestSupport(Point p, const Id& self) const {
         Target best;
         auto take = [&](double gap, Point to, std::string name, const Id& id) {
@@ -260,13 +266,14 @@ class Finder {
         };
         for (std::size_t i = 0; i < columns_.size(); ++i) {
             const auto& c = f_.columns[i];
-            if (std::abs(c.x - p.x) > 20000 || std::abs(c.y - p.y) > 20000) continue;
+            double reach = c.width + c.depth + meant;  // farther ones do not matter here
+            if (std::abs(c.x - p.x) > reach || std::abs(c.y - p.y) > reach) continue;
             bool in = geometry::contains(columns_[i], p);
             take(in ? 0 : geometry::distanceToEdge(columns_[i], p), {c.x, c.y}, named("column", c), c.id);
         }
         auto along = [&](const auto& list, const char* kind) {
             for (const auto& m : list)
-                if (m.id != self)
+                if (m.id != self && near(p, m.a, m.b))
                     take(geometry::distance(p, m.a, m.b), geometry::nearest(p, m.a, m.b), named(kind, m),
                          m.id);
         };

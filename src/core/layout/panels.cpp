@@ -261,7 +261,9 @@ class Finder {
         auto oneWay = [&](const Panel::Span& s, std::string why) {
             p.oneWay = true, p.direction = s.angle, p.reason = std::move(why);
         };
-        if (lines(a) == 2 && lines(b) == 2) {
+        if (free(a) + free(b) == 4) {
+            p.reason = "held along none of its sides";
+        } else if (lines(a) == 2 && lines(b) == 2) {
             if (ratio > 2)
                 oneWay(a.clear <= b.clear ? a : b,
                        fmt::format("supported on four sides, the longer clear span {:.2f} times the shorter",
