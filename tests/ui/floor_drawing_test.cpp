@@ -455,6 +455,64 @@ TEST_F(Drawing, MembersAreMovedCopiedSplitOffsetAndMended) {
     EXPECT_EQ(floor()->beams[1].b.x, -12000);
 }
 
+TEST_F(Drawing, GridLinesArcsAndLoadsAreEditedOnPlan) {
+    session().start(formats::demoFloorProject(), {});
+    key(Qt::Key_2);
+    canvas().fit();
+    canvas().grab();
+    // The bubble of line 3 dragged by about 0.4 m to the right, in one step; its neighbours stay.
+    auto lines = layout::gridLines(floor()->grids[0], 600);
+    double top = canvas().pixel(lines[2].line.b).y();
+    QPoint bubble;
+    for (int up = 0; up < 80 && bubble.isNull(); ++up) {
+        QPoint p(at(14700, 0).x(), int(top) + 20 - up);
+        int before = session().undoStack().index();
+        drag(p, p + QPoint(int(400 * (at(1000, 0).x() - at(0, 0).x()) / 1000.0), 0));
+        if (session().undoStack().index() == before + 1) bubble = p;
+        desk().select({});
+    }
+    ASSERT_FALSE(bubble.isNull());
+    EXPECT_NEAR(floor()->grids[0].along[1], 7600, 51);
+    EXPECT_NEAR(floor()->grids[0].along[1] + floor()->grids[0].along[2], 14400, 1e-9);
+    session().undoStack().undo();
+    // Its label typed anew.
+    QTest::mouseDClick(&canvas(), Qt::LeftButton, {}, bubble);
+    auto* edit = canvas().findChild<QLineEdit*>();
+    ASSERT_TRUE(edit);
+    edit->selectAll();
+    QTest::keyClicks(edit, "Quay");
+    QTest::keyClick(edit, Qt::Key_Return);
+    EXPECT_EQ(layout::label(floor()->grids[0], true, 2), "Quay");
+    // The right edge of the slab becomes an arc that rises by half a metre.
+    double before = geometry::area(model::ring(floor()->slabs[0].outline));
+    key(Qt::Key_Escape);
+    click(25000, 9500);
+    ASSERT_EQ(desk().selection(), (std::set<model::Id>{floor()->slabs[0].id}));
+    click(29200, 5000);
+    ASSERT_EQ(desk().side(), 1);
+    layoutField("arcBy", "0.5");
+    press("arc");
+    EXPECT_NEAR(geometry::area(model::ring(floor()->slabs[0].outline, 0.1)) - before, 2.0 / 3 * 9400 * 500,
+                2e4);
+    session().undoStack().undo();
+    // A load's value typed on plan; a panel loaded by a double click; a name found.
+    key(Qt::Key_3);
+    key(Qt::Key_Escape);
+    QTest::mouseDClick(&canvas(), Qt::LeftButton, {}, at(10000, 3400));
+    edit = canvas().findChild<QLineEdit*>();
+    ASSERT_TRUE(edit);
+    edit->selectAll();
+    QTest::keyClicks(edit, "8.5");
+    QTest::keyClick(edit, Qt::Key_Return);
+    EXPECT_EQ(floor()->actions.loads[1].value, 8.5);
+    std::size_t loads = floor()->actions.loads.size();
+    key(Qt::Key_A);
+    click(3500, 2500);
+    QTest::mouseDClick(&canvas(), Qt::LeftButton, {}, at(3500, 2500));
+    ASSERT_EQ(floor()->actions.loads.size(), loads + 1);
+    EXPECT_NEAR(geometry::area(model::ring(floor()->actions.loads.back().outline)), 7200.0 * 6200, 1);
+}
+
 TEST_F(Drawing, PanelsCombinationsAndSupportsAreTables) {
     session().start(formats::demoFloorProject(), {});
     key(Qt::Key_2);

@@ -211,7 +211,10 @@ void FloorCanvas::mousePressEvent(QMouseEvent* e) {
     }
     if (e->button() != Qt::LeftButton) return;
     if (desk_.tool() == Tool::Select && desk_.floor()) {
-        if (int h = handleAt(e->position()); h >= 0) {
+        auto all = bubbles();
+        if (const auto* b = session_.place() == Place::Layout ? bubbleAt(all, e->position()) : nullptr) {
+            hand_ = Hand::GridLine, heldLine_ = *b;
+        } else if (int h = handleAt(e->position()); h >= 0) {
             hand_ = Hand::Corner, handle_ = h, held_ = *desk_.selection().begin();
         } else if (auto id = layout::hit(*desk_.floor(), toPlan(e->position()), reach() / 2);
                    desk_.selection().contains(id)) {
@@ -234,6 +237,8 @@ void FloorCanvas::mouseMoveEvent(QMouseEvent* e) {
             desk_.drag(held_, handle_, p, reach(), straight);
         else if ((e->buttons() & Qt::LeftButton) && far && hand_ == Hand::Whole)
             desk_.drag(held_, -1, p, reach(), straight);
+        else if ((e->buttons() & Qt::LeftButton) && far && hand_ == Hand::GridLine)
+            moveGridLine(p);
         else if ((e->buttons() & Qt::LeftButton) && far && hand_ == Hand::None)
             hand_ = Hand::Box;
         if (hand_ == Hand::None || hand_ == Hand::Box) desk_.move(p, reach(), straight);
@@ -250,6 +255,39 @@ void FloorCanvas::mouseMoveEvent(QMouseEvent* e) {
     emit pointerMoved(p.x, p.y, drawing() ? std::numeric_limits<double>::quiet_NaN() : valueAt(p));
 }
 
+// The line follows the pointer in steps of 50 mm (2 in); its neighbours stay where they are, and the first
+// line takes the grid's origin along.
+void FloorCanvas::moveGridLine(model::Point to) {
+    double step = session_.project().basis.units == units::System::Metric ? 50 : 50.8;
+    auto held = heldLine_;
+    desk_.edit(
+        tr("Move grid line"),
+        [&](model::Floor& f, model::Project&) {
+            for (auto& g : f.grids) {
+                if (g.id != held.grid) continue;
+                double a = g.angle * M_PI / 180, b = (g.angle + g.between) * M_PI / 180;
+                model::Point e{std::cos(a), std::sin(a)}, n{std::cos(b), std::sin(b)};
+                double det = e.x * n.y - e.y * n.x, dx = to.x - g.origin.x, dy = to.y - g.origin.y;
+                double at = held.along ? (dx * n.y - dy * n.x) / det : (e.x * dy - e.y * dx) / det;
+                at = std::round(at / step) * step;
+                auto& spacings = held.along ? g.along : g.across;
+                auto where = layout::positions(spacings);
+                std::size_t i = held.index;
+                if (i > 0) at = std::max(at, where[i - 1] + 500);
+                if (i + 1 < where.size()) at = std::min(at, where[i + 1] - 500);
+                if (i == 0) {
+                    const auto& u = held.along ? e : n;
+                    g.origin = {g.origin.x + at * u.x, g.origin.y + at * u.y};
+                    if (!spacings.empty()) spacings[0] -= at;
+                } else {
+                    spacings[i - 1] = at - where[i - 1];
+                    if (i < spacings.size()) spacings[i] = where[i + 1] - at;
+                }
+            }
+        },
+        QStringLiteral("gridline%1%2").arg(held.along).arg(held.index));
+}
+
 void FloorCanvas::mouseReleaseEvent(QMouseEvent* e) {
     bool add = e->modifiers() & Qt::ShiftModifier, far = QLineF(pressed_, e->position()).length() > 6;
     Hand hand = hand_;
@@ -257,6 +295,7 @@ void FloorCanvas::mouseReleaseEvent(QMouseEvent* e) {
     if (!drawing()) return;
     if (e->button() == Qt::RightButton) return desk_.points().empty() ? desk_.cancel() : desk_.finish();
     if (e->button() != Qt::LeftButton) return;
+    if (hand == Hand::GridLine) return far ? desk_.endDrag() : void();
     if ((hand == Hand::Corner || hand == Hand::Whole) && far) return desk_.endDrag();
     if (hand == Hand::Box && far) return desk_.box(toPlan(pressed_), toPlan(e->position()), reach(), add);
     desk_.click(toPlan(e->position()), reach(), add, add);
@@ -264,6 +303,47 @@ void FloorCanvas::mouseReleaseEvent(QMouseEvent* e) {
 
 void FloorCanvas::mouseDoubleClickEvent(QMouseEvent* e) {
     if (!drawing() || e->button() != Qt::LeftButton) return;
+    // A grid line's label, and a load's value, are typed anew where they stand.
+    if (const auto* g = desk_.floor(); g && desk_.tool() == Tool::Select) {
+        auto all = bubbles();
+        if (const auto* b = session_.place() == Place::Layout ? bubbleAt(all, e->position()) : nullptr) {
+            Bubble held = *b;
+            InlineEdit::open(this, QRectF(held.at - QPointF(32, 12), QSizeF(64, 24)), held.label,
+                             [this, held](const QString& text) -> QString {
+                                 desk_.edit(tr("Label"), [&](model::Floor& f, model::Project&) {
+                                     for (auto& grid : f.grids) {
+                                         if (grid.id != held.grid) continue;
+                                         auto& labels = held.along ? grid.alongLabels : grid.acrossLabels;
+                                         if (labels.size() <= held.index) labels.resize(held.index + 1);
+                                         labels[held.index] = text.trimmed().toStdString();
+                                     }
+                                 });
+                                 return {};
+                             });
+            return;
+        }
+        auto under = session_.place() == Place::Actions ? layout::hits(*g, toPlan(e->position()), reach() / 2)
+                                                        : std::vector<model::Id>{};
+        for (const auto& l : g->actions.loads) {
+            if (under.empty() || l.id != under.front()) continue;
+            using K = model::FloorLoad::Kind;
+            auto kind = l.kind == K::Area    ? units::Kind::AreaLoad
+                        : l.kind == K::Line  ? units::Kind::ForcePerWidth
+                        : l.kind == K::Point ? units::Kind::Force
+                                             : units::Kind::Moment;
+            InlineEdit::open(
+                this, QRectF(e->position() - QPointF(40, 12), QSizeF(80, 24)), session_.number(l.value, kind),
+                [this, kind, id = l.id](const QString& text) -> QString {
+                    auto v = units::parse(text.toStdString(), kind, session_.project().basis.units);
+                    if (!v.value) return QString::fromStdString(v.error);
+                    desk_.edit(tr("Load"), [&](model::Floor& f, model::Project&) {
+                        layout::setProperty(f, {id}, "value", *v.value);
+                    });
+                    return {};
+                });
+            return;
+        }
+    }
     // A length written beside the selected outline is typed anew in its place.
     const auto* f = desk_.floor();
     if (f && desk_.selection().size() == 1 && desk_.tool() == Tool::Select)

@@ -53,7 +53,7 @@ class FloorCanvas : public QWidget {
     };
     Session& session_;
     FloorDesk& desk_;
-    enum class Hand { None, Pan, Box, Corner, Whole } hand_ = Hand::None;
+    enum class Hand { None, Pan, Box, Corner, Whole, GridLine } hand_ = Hand::None;
     QPointF pressed_, now_;
     model::Id held_;
     int handle_ = -1;
@@ -79,6 +79,18 @@ class FloorCanvas : public QWidget {
     bool drawing() const;                         // places 2 and 3
     void rememberView();
     int handleAt(QPointF p) const;
+    // The bubble of a grid line: where it is drawn, and the one at a pixel.
+    struct Bubble {
+        model::Id grid;
+        bool along = true;
+        std::size_t index = 0;
+        QPointF at, end;
+        QString label;
+    };
+    std::vector<Bubble> bubbles() const;
+    const Bubble* bubbleAt(const std::vector<Bubble>& all, QPointF p) const;
+    void moveGridLine(model::Point to);
+    Bubble heldLine_;
     void paintBelow(QPainter& painter);
     void paintGrid(QPainter& painter);
     void paintStructure(QPainter& painter);

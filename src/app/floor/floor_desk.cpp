@@ -178,7 +178,9 @@ QString FloorDesk::prompt() const {
             if (points_.empty())
                 return tool_ == Tool::Slab && gridded
                            ? tr("Click the first corner, or drag a box over grid bays: a slab on each.")
-                           : tr("Click the first corner, or drag a rectangle.");
+                       : tool_ == Tool::AreaLoad ? tr("Click the first corner, drag a rectangle, or "
+                                                      "double-click a panel to load all of it.")
+                                                 : tr("Click the first corner, or drag a rectangle.");
             return points_.size() < 3 ? tr("Next corner: click, or type a length, 6.5<90, or coordinates. "
                                            "Shift keeps straight.")
                                       : tr("Next corner; Enter or a click on the first closes.");
@@ -301,7 +303,16 @@ void FloorDesk::click(Point p, double radius, bool straight, bool add) {
     addPoint(take(p, radius, straight));
 }
 
-void FloorDesk::doubleClick(Point, double) {
+void FloorDesk::doubleClick(Point p, double) {
+    if (tool_ == Tool::AreaLoad && points_.size() <= 1)
+        for (const auto& panel : panels())
+            if (geometry::contains(panel.outline, p)) {
+                points_.clear();
+                model::Outline o;
+                for (Point q : panel.outline) o.push_back({q.x, q.y});
+                putOutline(std::move(o));
+                return;
+            }
     if (outlineTool() && points_.size() > 2) finish();
 }
 
@@ -636,6 +647,22 @@ void FloorDesk::offset(double distance) {
     if (moved.empty())
         return emit said(tr("That is not possible: a side would turn round, or it is an arc."));
     edit(tr("Offset"), [&](model::Floor& f, model::Project&) { *layout::outlineOf(f, id) = moved; });
+}
+
+void FloorDesk::arc(double rise) {
+    if (selection_.size() != 1 || side_ < 0 || !floor())
+        return emit said(tr("Click a side of the outline first."));
+    Id id = *selection_.begin();
+    edit(tr("Arc"), [&](model::Floor& f, model::Project&) {
+        auto& o = *layout::outlineOf(f, id);
+        auto &a = o[std::size_t(side_)], &b = o[(std::size_t(side_) + 1) % o.size()];
+        double chord = std::hypot(b.x - a.x, b.y - a.y);
+        geometry::Ring plain;
+        for (const auto& c : o) plain.push_back({c.x, c.y});
+        // The tangent of a quarter of the angle is twice the rise over the chord; outwards lies to the right
+        // of a side that runs anticlockwise, which is the side an anticlockwise turn bulges to.
+        if (chord > 0) a.bulge = (geometry::area(plain) >= 0 ? 1 : -1) * 2 * rise / chord;
+    });
 }
 
 const std::vector<layout::Panel>& FloorDesk::panels() {

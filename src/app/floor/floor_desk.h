@@ -88,6 +88,7 @@ class FloorDesk : public QObject {
     void repeatSelection(bool along, bool across);
     void splitSelection();
     void offset(double distance);  // the side, or all sides, of the selected outline outwards
+    void arc(double rise);         // the side becomes an arc that rises outwards by so much; 0: straight
 
     // Members to be drawn next: one of each kind, with these ids.
     const model::Floor& next() const { return next_; }

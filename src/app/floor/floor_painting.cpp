@@ -179,31 +179,48 @@ void FloorCanvas::paintBelow(QPainter& p) {
     }
 }
 
-void FloorCanvas::paintGrid(QPainter& p) {
-    const Theme& t = theme();
-    p.setFont(uiFont(11, QFont::DemiBold));
+std::vector<FloorCanvas::Bubble> FloorCanvas::bubbles() const {
+    std::vector<Bubble> all;
     for (const auto& g : session_.floor()->grids)
         for (const auto& l : layout::gridLines(g, std::clamp(26 / scale_, 600.0, 2600.0))) {
             QPointF a = toPixel(l.line.a.x, l.line.a.y), b = toPixel(l.line.b.x, l.line.b.y);
-            QPen pen(t.secondary, 0.8);
-            if (g.along.size() + g.across.size() < 40)
-                pen.setDashPattern({14, 4, 3, 4});
-            else
-                pen.setColor(t.hairline);
-            p.setPen(pen);
-            p.drawLine(a, b);
-            // The bubble stands where its line begins from the left or from above.
-            QPointF at = l.along ? b : a, from = l.along ? a : b;
-            QLineF out(from, at);
+            // It stands where its line begins from the left or from above.
+            QLineF out(l.along ? a : b, l.along ? b : a);
+            QPointF end = out.p1();
             out.setLength(out.length() + 11);
-            QRectF bubble(0, 0, 22, 22);
-            bubble.moveCenter(out.p2());
-            p.setPen(QPen(t.secondary, 1));
-            p.setBrush(t.paper);
-            p.drawEllipse(bubble);
-            p.setPen(t.ink);
-            p.drawText(bubble, Qt::AlignCenter, qs(l.label));
+            all.push_back({g.id, l.along, l.index, out.p2(), end, qs(l.label)});
         }
+    return all;
+}
+const FloorCanvas::Bubble* FloorCanvas::bubbleAt(const std::vector<Bubble>& all, QPointF p) const {
+    for (const auto& b : all)
+        if (QLineF(b.at, p).length() <= 11) return &b;
+    return nullptr;
+}
+
+void FloorCanvas::paintGrid(QPainter& p) {
+    const Theme& t = theme();
+    p.setFont(uiFont(11, QFont::DemiBold));
+    auto all = bubbles();
+    for (const auto& b : all) {
+        QPen pen(t.secondary, 0.8);
+        if (all.size() < 40)
+            pen.setDashPattern({14, 4, 3, 4});
+        else
+            pen.setColor(t.hairline);
+        p.setPen(pen);
+        p.drawLine(b.end, b.at);
+    }
+    for (const auto& b : all) {
+        double wide = std::max(22.0, QFontMetricsF(p.font()).horizontalAdvance(b.label) + 10);
+        QRectF bubble(0, 0, wide, 22);
+        bubble.moveCenter(b.at);
+        p.setPen(QPen(t.secondary, 1));
+        p.setBrush(t.paper);
+        p.drawRoundedRect(bubble, 11, 11);
+        p.setPen(t.ink);
+        p.drawText(bubble, Qt::AlignCenter, b.label);
+    }
 }
 
 void FloorCanvas::paintStructure(QPainter& p) {

@@ -47,6 +47,7 @@ LayoutSide::LayoutSide(FloorDesk& desk, QWidget* parent)
       selectionTools_(new QWidget),
       floorPart_(new QWidget),
       offsetRow_(new QWidget),
+      arcRow_(new QWidget),
       loose_(new QTextBrowser),
       drawingPart_(new QWidget),
       openDrawing_(new QPushButton(tr("Open a DXF drawing below…"))),
@@ -139,6 +140,17 @@ LayoutSide::LayoutSide(FloorDesk& desk, QWidget* parent)
         desk_.offset(*v.value);
     }));
     tools->addWidget(offsetRow_);
+    auto* arcLine = new QHBoxLayout(arcRow_);
+    arcLine->setContentsMargins(0, 0, 0, 0);
+    arcBy_ = field(QStringLiteral("arcBy"), tr("rise outwards, 0 for straight"));
+    arcLine->addWidget(arcBy_, 1);
+    arcLine->addWidget(button(tr("Make the side an arc"), QStringLiteral("arc"), [this] {
+        auto v = units::parse(arcBy_->text().toStdString(), units::Kind::Span,
+                              desk_.session().project().basis.units);
+        if (!v.value) return void(emit desk_.said(qs(v.error)));
+        desk_.arc(*v.value);
+    }));
+    tools->addWidget(arcRow_);
     column->addWidget(selectionTools_);
 
     // The floor, with nothing selected.
@@ -383,6 +395,7 @@ void LayoutSide::refresh() {
     form_->setVisible(!properties.empty());
     selectionTools_->setVisible(!chosen.empty() && !drawingNext);
     offsetRow_->setVisible(chosen.size() == 1 && layout::outlineOf(*f, *chosen.begin()));
+    arcRow_->setVisible(desk_.side() >= 0);
     bool nothing = chosen.empty() && !drawingNext;
     floorPart_->setVisible(nothing);
     drawingPart_->setVisible(nothing);

@@ -32,8 +32,9 @@ class LayoutSide : public QWidget {
     FloorDesk& desk_;
     QLabel *title_, *note_;
     PropertyForm* form_;
-    QWidget *selectionTools_, *floorPart_, *offsetRow_;
-    QLineEdit *name_, *along_, *across_, *originX_, *originY_, *angle_, *between_, *copyBy_, *offsetBy_;
+    QWidget *selectionTools_, *floorPart_, *offsetRow_, *arcRow_;
+    QLineEdit *name_, *along_, *across_, *originX_, *originY_, *angle_, *between_, *copyBy_, *offsetBy_,
+        *arcBy_;
     QTextBrowser* loose_;
     QWidget* drawingPart_;
     QPushButton *openDrawing_, *place_, *pick_, *make_;

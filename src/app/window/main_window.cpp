@@ -513,6 +513,30 @@ void MainWindow::find() {
                      }});
         }
     }
+    if (const auto* floor = session_.floor()) {
+        auto place = [this](Place p, const model::Id& id) {
+            session_.setPlace(p);
+            floor_->desk().select({id});
+            auto at = layout::handles(*session_.floor(), id);
+            if (!at.empty()) floor_->canvas().centreOn(at.front());
+            floor_->canvas().setFocus();
+        };
+        for (const auto& c : layout::crossings(*floor))
+            entries.push_back({qs(layout::reference(*floor, c.at)), tr("grid crossing"), [this, c] {
+                                   floor_->canvas().centreOn(c.at);
+                                   floor_->canvas().setFocus();
+                               }});
+        model::eachMember(*floor, [&](const std::string&, const auto& m) {
+            using T = std::decay_t<decltype(m)>;
+            if constexpr (std::is_same_v<T, model::Grid> || std::is_same_v<T, model::Underlay> ||
+                          std::is_same_v<T, model::PanelChoice> || std::is_same_v<T, model::CombinationRow> ||
+                          std::is_same_v<T, model::LoadCase>)
+                return;
+            Place where = std::is_same_v<T, model::FloorLoad> ? Place::Actions : Place::Layout;
+            entries.push_back(
+                {qs(layout::displayName(*floor, m.id)), tr("on plan"), [=, id = m.id] { place(where, id); }});
+        });
+    }
     for (const auto& remedy : session_.remedies())
         entries.push_back({qs(remedy.text), tr("would make it pass"),
                            [this, remedy] { session_.apply(qs(remedy.text), remedy.project); }});
