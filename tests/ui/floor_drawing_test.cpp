@@ -32,9 +32,22 @@ using namespace talvik::app;
 
 namespace {
 
+// Counts what hands do: presses of keys and buttons.
+class Hands : public QObject {
+  public:
+    int keys = 0, clicks = 0;
+    bool eventFilter(QObject* object, QEvent* event) override {
+        if (object->isWidgetType() && event->type() == QEvent::MouseButtonPress) ++clicks;
+        if (object->isWidgetType() && event->type() == QEvent::KeyPress) ++keys;
+        return false;
+    }
+};
+
 class Drawing : public ::testing::Test {
   protected:
     MainWindow window;
+    Hands hands;
+    ~Drawing() override { qApp->removeEventFilter(&hands); }
     void SetUp() override {
         window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
         window.resize(1280, 800);
@@ -165,6 +178,7 @@ class Drawing : public ::testing::Test {
 }  // namespace
 
 TEST_F(Drawing, FromAnEmptyProjectToTheDemoFloor) {
+    qApp->installEventFilter(&hands);
     layoutField("gridAlong", "3@7.2 7");
     layoutField("gridAcross", "2@6.2");
     layoutField("gridX", "0.3");
@@ -230,6 +244,10 @@ TEST_F(Drawing, FromAnEmptyProjectToTheDemoFloor) {
     point("18.2,4.8");
     key(Qt::Key_Escape);
     expectDemo();
+    qApp->removeEventFilter(&hands);
+    RecordProperty("keys", hands.keys);
+    RecordProperty("clicks", hands.clicks);
+    EXPECT_LT(hands.keys, 700);
     // Everything taken back, and done again.
     std::string drawn = formats::projectText(session().project());
     key(Qt::Key_2);

@@ -76,6 +76,9 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
     auto* tools = new QHBoxLayout(toolBar_);
     tools->setContentsMargins(10, 5, 10, 5);
     tools->setSpacing(3);
+    toolBar_->setStyleSheet(
+        QStringLiteral("QToolButton:checked{border:2px solid %1;border-radius:3px;color:%1;padding:2px 5px}")
+            .arg(theme().selection.name()));
     prompt_->setObjectName(QStringLiteral("prompt"));
     prompt_->setFont(uiFont(12));
     prompt_->setContentsMargins(12, 3, 12, 3);

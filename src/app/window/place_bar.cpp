@@ -29,8 +29,11 @@ int PlaceBar::open(const Session& session, Place place) {
         case Place::Basis:
             return static_cast<int>(design.trouble.size());
         case Place::Layout:
+            if (const auto* a = session.floor() ? session.floorAnalysis() : nullptr)
+                return static_cast<int>(a->trouble.size() + a->notes.size());
             return session.project().slabs.empty() && session.project().floors.empty() ? 1 : 0;
         case Place::Actions:
+            if (const auto* f = session.floor()) return f->actions.loads.empty();
             for (const auto& s : session.project().slabs) count += s->imposed == 0;
             return count;
         case Place::Strips:

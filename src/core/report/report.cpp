@@ -6,6 +6,7 @@
 
 #include "design/panels.h"
 #include "drawing/slab_sheet.h"
+#include "model/sources.h"
 
 namespace talvik::report {
 namespace {
@@ -81,6 +82,28 @@ class Maker {
                 table(rows);
             }
         }
+        sources();
+    }
+
+    // Where governing values come from, and what they were before.
+    void sources() {
+        static constexpr const char* kinds[] = {"assumed", "site investigation", "client", "standard"};
+        std::vector<std::vector<std::string>> rows{{"Governing value", "Used", "From", "Changes"}};
+        for (const auto& g : model::governingValues(project_)) {
+            auto found = project_.sources.find(g.key);
+            if (found == project_.sources.end()) continue;
+            const auto& s = found->second;
+            std::string history;
+            for (const auto& c : s.history)
+                history += (history.empty() ? num(c.from, g.kind) : "") + " → " + num(c.to, g.kind) +
+                           (c.afterFailure ? " (after a check failed)" : "");
+            rows.push_back({g.label, text(g.value, g.kind),
+                            kinds[static_cast<int>(s.kind)] + (s.note.empty() ? "" : ", " + s.note),
+                            history});
+        }
+        if (rows.size() == 1) return;
+        paragraph("Governing values with a source or a history; all others are assumed:");
+        table(rows);
     }
 
     void slab(const model::OneWaySlab& s, const design::SlabDesign& d) {

@@ -3,8 +3,10 @@
 
 #include <gtest/gtest.h>
 
+#include "design/design.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
+#include "report/report.h"
 
 using namespace talvik;
 
@@ -24,6 +26,10 @@ TEST(Sources, HistoryShowsWhatWasChangedAndWhether) {
     model::recordChanges(next, last, false);
     EXPECT_EQ(last.sources.at("concrete").history.size(), 2u);
     EXPECT_FALSE(last.sources.at("concrete").history[1].afterFailure);
+    // The report shows them.
+    auto document = report::make(last, design::run(last), report::Depth::Summary);
+    std::string html = report::html(document, report::Target::Page);
+    EXPECT_NE(html.find("30.0 → 35.0 (after a check failed) → 30.0"), std::string::npos);
     // They survive the file.
     last.sources["concrete"].kind = model::Source::Kind::Client;
     last.sources["concrete"].note = "agreed on site";
