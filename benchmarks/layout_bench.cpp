@@ -123,6 +123,24 @@ void snap(benchmark::State& state) {
 void looseEnds(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(layout::looseEnds(*desk().session.floor()).size());
 }
+void panels(benchmark::State& state) {
+    for (auto _ : state) benchmark::DoNotOptimize(layout::findPanels(*desk().session.floor()).size());
+}
+// One step of dragging a member: the edit, what follows from it, the tables, and a frame.
+void dragStep(benchmark::State& state) {
+    auto& d = desk().page->desk();
+    auto& canvas = desk().page->canvas();
+    model::Id id = desk().session.floor()->columns[400].id;
+    d.select({id});
+    QImage image(canvas.size(), QImage::Format_ARGB32_Premultiplied);
+    double x = 60000;
+    for (auto _ : state) {
+        d.drag(id, 0, {x += 7, 61234}, 1, false);
+        canvas.render(&image);
+    }
+    d.endDrag();
+    desk().session.stopFloors();
+}
 void readDrawing(benchmark::State& state) {
     std::string text = drawing(50'000'000 / 92);
     for (auto _ : state) benchmark::DoNotOptimize(formats::readDxfText(text).work.paths.size());
@@ -136,6 +154,8 @@ BENCHMARK(zoom)->Unit(benchmark::kMillisecond);
 BENCHMARK(hitTest)->Unit(benchmark::kMicrosecond);
 BENCHMARK(snap)->Unit(benchmark::kMicrosecond);
 BENCHMARK(looseEnds)->Unit(benchmark::kMillisecond);
+BENCHMARK(panels)->Unit(benchmark::kMillisecond);
+BENCHMARK(dragStep)->Unit(benchmark::kMillisecond);
 BENCHMARK(readDrawing)->Unit(benchmark::kMillisecond)->Iterations(3);
 
 int main(int argc, char** argv) {

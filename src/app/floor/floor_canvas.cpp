@@ -36,6 +36,7 @@ FloorCanvas::FloorCanvas(Session& session, FloorDesk& desk, QWidget* parent)
     setMinimumSize(320, 240);
     setAccessibleName(tr("Plan of the floor"));
     connect(&desk_, &FloorDesk::changed, this, qOverload<>(&QWidget::update));
+    connect(&desk_, &FloorDesk::pointed, this, qOverload<>(&QWidget::update));
     connect(&session_, &Session::placeChanged, this, qOverload<>(&QWidget::update));
 }
 

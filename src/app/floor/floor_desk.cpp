@@ -245,7 +245,7 @@ void FloorDesk::move(Point p, double radius, bool straight) {
         Id id = layout::hit(*floor(), p, radius / 2);
         if (!id.empty()) hovered_ = qs(layout::displayName(*floor(), id));
     }
-    emit changed();
+    emit pointed();
 }
 
 void FloorDesk::click(Point p, double radius, bool straight, bool add) {

@@ -84,6 +84,7 @@ class FloorDesk : public QObject {
     void drag(const Id& id, int handle, Point to, double radius,
               bool straight);  // handle -1: the whole selection
     void endDrag();
+    bool dragging() const { return dragIndex_.has_value(); }  // what follows from the floor waits for the end
     void copySelection(Point by, int times);
     void repeatSelection(bool along, bool across);
     void splitSelection();
@@ -116,6 +117,7 @@ class FloorDesk : public QObject {
 
   signals:
     void changed();
+    void pointed();  // only the pointer moved, and what it catches
     void said(const QString& sentence);
 
   private:

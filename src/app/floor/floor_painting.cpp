@@ -115,7 +115,7 @@ void FloorCanvas::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     paintStructure(p);
     paintGrid(p);
-    if (session_.place() == Place::Layout) paintPanels(p);
+    if (session_.place() == Place::Layout && !desk_.dragging()) paintPanels(p);
     if (!drawing() && session_.place() != Place::Basis) paintLines(p);
     if (session_.place() == Place::Actions) paintLoads(p);
     paintColumns(p);
@@ -512,7 +512,7 @@ void FloorCanvas::paintSelection(QPainter& p) {
     const auto* f = session_.floor();
     auto map = [this](double x, double y) { return toPixel(x, y); };
     // Loose ends first: marked where they are, with the gap.
-    if (session_.place() == Place::Layout) {
+    if (session_.place() == Place::Layout && !desk_.dragging()) {
         p.setFont(uiFont(10, QFont::DemiBold));
         int shown = 0;
         for (const auto& e : desk_.looseEnds()) {

@@ -153,7 +153,7 @@ void FloorRegister::refresh() {
     const auto* f = desk_.floor();
     auto place = desk_.session().place();
     bool layout = place == Place::Layout, actions = place == Place::Actions;
-    if (!f || (!layout && !actions)) return;
+    if (!f || desk_.dragging() || (!layout && !actions)) return;
     which_->setVisible(actions);
     title_->setVisible(layout);
     bool table = actions && which_->currentIndex() == 0;
@@ -180,7 +180,8 @@ void FloorRegister::fillPanels() {
     bool known = worst < depths.size() && depths[worst].thickness > 0;
     adopt_->setVisible(known);
     if (known) {
-        note_->setText(tr("First thickness %1: panel %2 governs, %3. Carries: type one-way, two-way or –.")
+        note_->setText((panels.size() > 200 ? tr("The first 200 of %1. ").arg(panels.size()) : QString()) +
+                       tr("First thickness %1: panel %2 governs, %3. Carries: type one-way, two-way or –.")
                            .arg(s.text(depths[worst].thickness, units::Kind::Length), qs(panels[worst].name),
                                 qs(depths[worst].steps.empty() ? "" : depths[worst].steps.back().clause)));
         adopt_->setText(tr("Give all slabs %1").arg(s.text(depths[worst].thickness, units::Kind::Length)));
@@ -188,7 +189,7 @@ void FloorRegister::fillPanels() {
         note_->setText(tr("Panels are found between columns, walls and beams under a slab."));
     }
     std::vector<QStringList> rows;
-    for (std::size_t i = 0; i < panels.size() && i < 500; ++i) {
+    for (std::size_t i = 0; i < panels.size() && i < 200; ++i) {
         const auto& p = panels[i];
         rows.push_back(
             {qs(p.name), s.number(p.spans[0].clear, units::Kind::Span),

@@ -353,9 +353,7 @@ void LayoutSide::makeFromLayers() {
 
 void LayoutSide::refresh() {
     const auto* f = desk_.floor();
-    if (!f || !isVisible()) {
-        if (!f) return;
-    }
+    if (!f || desk_.dragging()) return;
     auto system = desk_.session().project().basis.units;
     bool drawingNext = !desk_.nextId().empty();
     const auto& chosen = desk_.selection();

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <unordered_map>
 
 namespace talvik::layout {
 namespace {
@@ -38,6 +39,7 @@ class Finder {
         if (slabs_.empty()) return {};
         gather();
         if (lines_.empty()) return {};
+        file();
         std::vector<Segment> all;
         for (const auto& r : slabs_)
             for (std::size_t i = 0; i < r.size(); ++i) all.push_back({r[i], r[(i + 1) % r.size()]});
@@ -58,7 +60,7 @@ class Finder {
             panels.push_back(std::move(p));
         }
         if (panels.empty()) return {};
-        giveStrips(panels, std::move(strips));
+        giveStrips(panels, strips);
         for (auto& p : panels) describe(p);
         order(panels);
         return panels;
@@ -70,6 +72,28 @@ class Finder {
     Point e_[2];
     std::vector<geometry::Ring> slabs_;
     std::vector<LineOfSupport> lines_;
+
+    // Lines by the cells they pass, so that what supports a point is found without looking at all of them.
+    static constexpr double cell = 4000;
+    std::unordered_map<std::int64_t, std::vector<int>> cells_;
+    static std::int64_t key(Point p, int dx = 0, int dy = 0) {
+        return (static_cast<std::int64_t>(std::floor(p.x / cell)) + dx) * 4000037 +
+               static_cast<std::int64_t>(std::floor(p.y / cell)) + dy;
+    }
+    void file() {
+        for (std::size_t i = 0; i < lines_.size(); ++i) {
+            const auto& s = lines_[i].s;
+            int steps = std::max(1, int(std::ceil(geometry::length(s.a, s.b) / (cell / 2))));
+            for (int k = 0; k <= steps; ++k) {
+                double u = double(k) / steps;
+                Point p{s.a.x + u * (s.b.x - s.a.x), s.a.y + u * (s.b.y - s.a.y)};
+                for (int dx : {-1, 0, 1})
+                    for (int dy : {-1, 0, 1})
+                        if (auto& list = cells_[key(p, dx, dy)]; list.empty() || list.back() != int(i))
+                            list.push_back(int(i));
+            }
+        }
+    }
 
     int slabAt(Point p) const {
         for (std::size_t i = 0; i < slabs_.size(); ++i)
@@ -165,27 +189,56 @@ class Finder {
         }
         return sum;
     }
+    struct Extent {
+        double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
+        explicit Extent(const geometry::Ring& r) {
+            for (Point p : r)
+                x0 = std::min(x0, p.x), x1 = std::max(x1, p.x), y0 = std::min(y0, p.y),
+                y1 = std::max(y1, p.y);
+        }
+        bool touches(const Extent& o) const {
+            return x0 <= o.x1 + 5 && o.x0 <= x1 + 5 && y0 <= o.y1 + 5 && o.y0 <= y1 + 5;
+        }
+    };
     // Each strip goes to the panel, or to the strip already given away, with which it shares most of its
     // edge.
-    static void giveStrips(std::vector<Panel>& panels, std::vector<geometry::Ring> strips) {
-        while (!strips.empty()) {
-            std::size_t strip = 0, panel = 0;
-            double most = -1;
-            for (std::size_t s = 0; s < strips.size(); ++s)
-                for (std::size_t p = 0; p < panels.size(); ++p)
-                    for (const auto& part : panels[p].parts)
-                        if (double c = common(strips[s], part); c > most) most = c, strip = s, panel = p;
-            if (most <= 0) break;
-            panels[panel].parts.push_back(std::move(strips[strip]));
-            strips.erase(strips.begin() + std::ptrdiff_t(strip));
+    static void giveStrips(std::vector<Panel>& panels, const std::vector<geometry::Ring>& strips) {
+        struct Best {
+            double shared = 0;
+            std::size_t panel = 0;
+        };
+        std::vector<Best> best(strips.size());
+        std::vector<bool> given(strips.size(), false);
+        std::vector<Extent> extents;
+        for (const auto& r : strips) extents.emplace_back(r);
+        auto offer = [&](const geometry::Ring& part, std::size_t panel) {
+            Extent e(part);
+            for (std::size_t k = 0; k < strips.size(); ++k)
+                if (!given[k] && extents[k].touches(e))
+                    if (double c = common(strips[k], part); c > best[k].shared) best[k] = {c, panel};
+        };
+        for (std::size_t p = 0; p < panels.size(); ++p) offer(panels[p].outline, p);
+        for (;;) {
+            std::size_t next = strips.size();
+            for (std::size_t k = 0; k < strips.size(); ++k)
+                if (!given[k] && best[k].shared > 0 &&
+                    (next == strips.size() || best[k].shared > best[next].shared))
+                    next = k;
+            if (next == strips.size()) return;
+            given[next] = true;
+            panels[best[next].panel].parts.push_back(strips[next]);
+            offer(strips[next], best[next].panel);
         }
     }
 
     // What supports the boundary at a point, the best first.
     const LineOfSupport* supportAt(Point p) const {
         const LineOfSupport* found = nullptr;
-        for (const auto& l : lines_)
-            if (geometry::distance(p, l.s.a, l.s.b) < onLine && (!found || (found->columns && !l.columns)))
+        auto near = cells_.find(key(p));
+        if (near == cells_.end()) return nullptr;
+        for (int i : near->second)
+            if (const auto& l = lines_[std::size_t(i)];
+                geometry::distance(p, l.s.a, l.s.b) < onLine && (!found || (found->columns && !l.columns)))
                 found = &l;
         return found;
     }
