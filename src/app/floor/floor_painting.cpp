@@ -244,6 +244,13 @@ void FloorCanvas::paintStructure(QPainter& p) {
     }
     p.setFont(uiFont(10));
     bool words = scale_ > 0.008;
+    p.setPen(t.secondary);
+    for (const auto& s : f->slabs)  // a step: the level stands in the slab's lower left
+        if (words && s.level != 0)
+            p.drawText(mapped(model::ring(s.outline), map).boundingRect().bottomLeft() + QPointF(8, -8),
+                       tr("top %1%2")
+                           .arg(s.level > 0 ? QStringLiteral("+") : QString(),
+                                session_.text(s.level, units::Kind::Length)));
     for (const auto& z : f->zones) {
         auto ring = mapped(model::ring(z.outline), map);
         p.setPen(QPen(t.secondary, 1, Qt::DashLine));
