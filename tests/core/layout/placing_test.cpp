@@ -247,3 +247,68 @@ TEST(Hit, TakesTheSmallestThingFirst) {
     EXPECT_EQ(part.size(), 1u);
     EXPECT_TRUE(layout::inside(f, {{-1000, 1000}, {1000, 2000}}, true).contains(f.slabs[0].id));
 }
+
+TEST(Grid, SaysWhereAPointLies) {
+    Project p;
+    Floor f = gridded(p);
+    EXPECT_EQ(layout::reference(f, {7000, 2000}), "A/2");
+    EXPECT_EQ(layout::reference(f, {7300, 2400}), "near A/2");
+    EXPECT_EQ(layout::reference(f, {90000, 0}), "(90.00, 0.00) m");
+    EXPECT_EQ(layout::reference({}, {1234, 0}), "(1.23, 0.00) m");
+    EXPECT_EQ(layout::crossingAt(f, {7000.4, 2000}, 1).value_or(""), "A2");
+    EXPECT_FALSE(layout::crossingAt(f, {7100, 2000}, 1));
+}
+
+TEST(Placing, RemovingACaseTakesItsLoadsAndFactorsAlong) {
+    Project p = formats::demoFloorProject();
+    Floor f = *p.floors[0];
+    auto hall = f.actions.cases[2].id, kept = f.actions.cases[3].id;
+    f.actions.combinations = {{"r1", "own", "", actions::LimitState::Ultimate, {{hall, 1.5}, {kept, 1.2}}}};
+    layout::remove(f, {hall});
+    EXPECT_EQ(f.actions.cases.size(), 3u);
+    for (const auto& l : f.actions.loads) EXPECT_NE(l.loadCase, hall);
+    EXPECT_EQ(f.actions.combinations[0].factors, (std::map<model::Id, double>{{kept, 1.2}}));
+    EXPECT_TRUE(model::wellFormed(f, "f").empty());
+}
+
+TEST(Placing, HandlesAreThePointsThatCanBeDragged) {
+    Project p = formats::demoFloorProject();
+    Floor f = *p.floors[0];
+    model::eachMember(*p.floors[0], [&](const std::string&, const auto& m) {
+        auto before = layout::handles(f, m.id);
+        for (std::size_t i = 0; i < before.size(); ++i) {
+            layout::setHandle(f, m.id, i, {before[i].x + 10, before[i].y - 5});
+            auto after = layout::handles(f, m.id);
+            ASSERT_EQ(after.size(), before.size());
+            EXPECT_EQ(after[i].x, before[i].x + 10);
+            EXPECT_EQ(after[i].y, before[i].y - 5);
+            for (std::size_t k = 0; k < after.size(); ++k)
+                if (k != i) {
+                    EXPECT_EQ(after[k], before[k]);
+                }
+            layout::setHandle(f, m.id, i, before[i]);
+        }
+        EXPECT_FALSE(layout::kindName(f, m.id).empty());
+    });
+    EXPECT_EQ(f, *p.floors[0]);
+}
+
+TEST(Placing, MovedThereAndBackIsWhereItWas) {
+    for (unsigned seed = 0; seed < 40; ++seed) {
+        Floor f = test::randomFloor(seed);
+        layout::roundPlaces(f);
+        Floor before = f;
+        std::set<model::Id> all;
+        model::eachMember(f, [&](const std::string&, const auto& m) { all.insert(m.id); });
+        layout::move(f, all, {1234.5, -777.25});
+        layout::move(f, all, {-1234.5, 777.25});
+        layout::roundPlaces(f);
+        EXPECT_EQ(f, before) << seed;
+        layout::rotate(f, all, {100, 200}, 90);
+        layout::rotate(f, all, {100, 200}, -90);
+        layout::roundPlaces(f);
+        EXPECT_EQ(f.walls, before.walls) << seed;
+        EXPECT_EQ(f.beams, before.beams) << seed;
+        EXPECT_EQ(f.slabs, before.slabs) << seed;
+    }
+}
