@@ -65,9 +65,11 @@ class Importer {
         out_.trouble.push_back({path, std::move(message)});
     }
     void known(const json& j, const std::string& path, std::initializer_list<const char*> keys) {
-        for (const auto& [key, value] : j.items())
+        for (const auto& item : j.items()) {
+            const std::string key = item.key();
             if (std::none_of(keys.begin(), keys.end(), [&](const char* k) { return key == k; }))
                 trouble(path.empty() ? key : path + "." + key, "This key is not known; check its spelling.");
+        }
     }
     std::string text(const json& j, const char* key, const std::string& path, const std::string& otherwise) {
         if (!j.contains(key)) return otherwise;
