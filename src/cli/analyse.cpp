@@ -112,12 +112,12 @@ int run(const Options& o) {
             return Done;
         }
         formats::AnalysisExtras extras;
-        auto standard = standards::makeStandard(project->basis.standard, project->basis.parameters);
         extras.panels = design::panelOpinions(floor, a);
-        if (o.convergence)
-            extras.convergence = analysis::FloorAnalyser().convergence(
-                floor, fmt::format("floors[{}]", i), design::floorBasis(project->basis, *standard),
-                design::floorCombinations(floor, *standard));
+        if (o.convergence) {
+            auto in = design::floorInput(*project, i);
+            extras.convergence =
+                analysis::FloorAnalyser().convergence(*in.floor, in.path, in.basis, in.combinations);
+        }
         if (o.json)
             json += formats::analysisJson(floor, a, extras);
         else

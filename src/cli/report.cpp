@@ -27,18 +27,15 @@ void addReport(CLI::App& app, int& exitCode) {
         auto design = design::run(*project);
         if (exitCode = refuse(design); exitCode != Done) return;
         ensurePainting();
-        auto standard = standards::makeStandard(project->basis.standard, project->basis.parameters);
         std::vector<report::FloorAnswer> floors;
         for (std::size_t i = 0; i < project->floors.size(); ++i) {
-            const auto& f = *project->floors[i];
-            auto basis = design::floorBasis(project->basis, *standard);
-            auto combinations = design::floorCombinations(f, *standard);
+            auto in = design::floorInput(*project, i);
             analysis::FloorAnalyser analyser;
-            std::string at = fmt::format("floors[{}]", i);
-            auto a = analyser.analyse(f, at, basis, combinations);
-            auto c = a.good() && !o->brief ? analyser.convergence(f, at, basis, combinations)
-                                           : analysis::Convergence{};
-            floors.push_back({f.id, std::move(a), std::move(c)});
+            auto a = analyser.analyse(*in.floor, in.path, in.basis, in.combinations);
+            auto c = a.good() && !o->brief
+                         ? analyser.convergence(*in.floor, in.path, in.basis, in.combinations)
+                         : analysis::Convergence{};
+            floors.push_back({in.floor->id, std::move(a), std::move(c)});
         }
         auto document =
             report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full, floors);

@@ -403,7 +403,6 @@ Id FloorDesk::nextId() const {
     }
 }
 void FloorDesk::setNext(const std::string& key, const layout::Value& value) {
-    model::Floor before = next_;
     layout::setProperty(next_, {nextId()}, key, value);
     emit changed();
 }

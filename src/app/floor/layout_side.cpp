@@ -118,7 +118,6 @@ LayoutSide::LayoutSide(FloorDesk& desk, QWidget* parent)
     tools->addLayout(copyRow);
     auto* row = new QHBoxLayout;
     row->addWidget(button(tr("Mirror"), QStringLiteral("mirror"), [this] {
-        auto ids = desk_.selection();
         desk_.setTool(Tool::Mirror);
         setFocus();
     }));
