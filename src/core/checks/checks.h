@@ -48,6 +48,7 @@ struct Check : Finding {
     std::string title;  // "Flexure bottom, span B–C"
     std::string combination;
     Place place;
+    std::string strip;  // key of a strip of a floor, whose id is place.slab; positions are then along its axis
     trace::Steps steps;
 };
 

@@ -312,12 +312,37 @@ const Names<model::FloorLoad::Kind> loadKinds{{{model::FloorLoad::Kind::Area, "a
                                                {model::FloorLoad::Kind::Point, "point"},
                                                {model::FloorLoad::Kind::Moment, "moment"}}};
 
+const Names<model::StripRules::Width> stripWidths{
+    {{model::StripRules::Width::ColumnAndMiddle, "column and middle"},
+     {model::StripRules::Width::Full, "full"}}};
+const Names<model::StripRules::Twisting> twistings{
+    {{model::StripRules::Twisting::WoodArmer, "Wood-Armer"}, {model::StripRules::Twisting::None, "none"}}};
+const Names<model::EndCondition> endConditions{{{model::EndCondition::Free, "free"},
+                                                {model::EndCondition::OnBeam, "on beam"},
+                                                {model::EndCondition::Continuous, "continuous"},
+                                                {model::EndCondition::Cantilever, "cantilever"}}};
+
+template <class Io, class Rules>
+void stripRuleFields(Io& io, Rules& r) {
+    io.field("own_angles", r.ownAngles);
+    io.field("angle_1_deg", r.angle[0]);
+    io.field("angle_2_deg", r.angle[1]);
+    io.field("automatic_1", r.automatic[0]);
+    io.field("automatic_2", r.automatic[1]);
+    io.field("width", r.width, stripWidths);
+    io.field("twisting", r.twisting, twistings);
+    io.field("face_of_support", r.faceOfSupport);
+    io.field("peak_width_mm", r.peakWidth);
+    io.field("outer_layer_top", r.outerTop);
+    io.field("outer_layer_bottom", r.outerBottom);
+    io.field("redistribution", r.redistribution);
+}
+
 template <class Io, class M>
 void memberFields(Io& io, M& m) {
     using T = std::remove_const_t<M>;
     io.field("id", m.id);
-    if constexpr (!std::is_same_v<T, model::FloorLoad> && !std::is_same_v<T, model::PanelChoice>)
-        io.field("name", m.name);
+    if constexpr (requires { m.name; }) io.field("name", m.name);
     if constexpr (std::is_same_v<T, model::Grid>) {
         io.field("origin_mm", m.origin);
         io.field("angle_deg", m.angle);
@@ -335,6 +360,34 @@ void memberFields(Io& io, M& m) {
         io.field("at_mm", m.at);
         io.field("span", m.span, panelSpans);
         io.field("angle_deg", m.angle);
+    } else if constexpr (std::is_same_v<T, model::StripArea>) {
+        io.field("outline_mm", m.outline);
+        io.field("angle_1_deg", m.angle[0]);
+        io.field("angle_2_deg", m.angle[1]);
+    } else if constexpr (std::is_same_v<T, model::StripEdge>) {
+        io.field("direction", m.direction);
+        io.field("line", m.line);
+        io.field("side", m.side);
+        io.field("offset_mm", m.offset);
+    } else if constexpr (std::is_same_v<T, model::DrawnStrip>) {
+        io.field("direction", m.direction);
+        io.field("angle_deg", m.angle);
+        io.field("outline_mm", m.outline);
+    } else if constexpr (std::is_same_v<T, model::SpanEnd>) {
+        io.field("strip", m.strip);
+        io.field("support", m.support);
+        io.field("side", m.side);
+        io.field("condition", m.condition, endConditions);
+    } else if constexpr (std::is_same_v<T, model::StripBars>) {
+        io.field("strip", m.strip);
+        io.field("top", m.top);
+        io.field("band", m.band);
+        io.field("from_mm", m.from);
+        io.field("to_mm", m.to);
+        io.field("bar", m.bar);
+        io.field("spacing_mm", m.spacing);
+        io.field("start", m.start, barEnds);
+        io.field("end", m.end, barEnds);
     } else if constexpr (std::is_same_v<T, model::CombinationRow>) {
         io.field("clause", m.clause);
         io.field("state", m.state, limitStates);
@@ -460,6 +513,7 @@ struct Writing {
         f();
     }
     void field(const char* key, bool v) { j[key] = v; }
+    void field(const char* key, int v) { j[key] = v; }
     void field(const char* key, const std::string& v) { j[key] = v; }
     void field(const char* key, const std::vector<std::string>& v) { j[key] = v; }
     template <class E>
@@ -519,6 +573,13 @@ struct Reading {
     }
     void field(const char* key, double& v, double unit = 1) { r.read(key, v, unit); }
     void field(const char* key, bool& v) { r.read(key, v); }
+    void field(const char* key, int& v) {
+        double number = v;
+        r.read(key, number);
+        if (number != std::round(number) || std::abs(number) > 1e6)
+            return r.note(key, "Expected a whole number.");
+        v = int(number);
+    }
     void field(const char* key, std::string& v) { r.read(key, v); }
     void field(const char* key, std::vector<std::string>& v) { r.read(key, v); }
     template <class E>
@@ -590,6 +651,18 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
         list("combinations", floor->actions.combinations);
         r.read("imposed_arrangement", floor->actions.arrangement, arrangements);
     }
+    if (version >= 4) {
+        if (const json* rules = r.find("strip_rules", "how strips are laid")) {
+            Reader c(*rules, r.at("strip_rules"), trouble);
+            Reading io{c, version};
+            stripRuleFields(io, floor->strips.rules);
+        }
+        list("strip_areas", floor->strips.areas);
+        list("strip_edges", floor->strips.edges);
+        list("strips_drawn", floor->strips.drawn);
+        list("span_ends", floor->strips.ends);
+        list("strip_bars", floor->strips.bars);
+    }
     list("slabs", floor->slabs);
     list("zones", floor->zones);
     list("openings", floor->openings);
@@ -635,6 +708,13 @@ json floorJson(const model::Floor& floor) {
     list("piles", floor.piles);
     list("cases", floor.actions.cases);
     list("loads", floor.actions.loads);
+    Writing rules{j["strip_rules"]};
+    stripRuleFields(rules, floor.strips.rules);
+    list("strip_areas", floor.strips.areas);
+    list("strip_edges", floor.strips.edges);
+    list("strips_drawn", floor.strips.drawn);
+    list("span_ends", floor.strips.ends);
+    list("strip_bars", floor.strips.bars);
     return j;
 }
 
@@ -835,6 +915,7 @@ ReadProject readProject(std::string_view text) {
     for (const auto& floor : p.floors) {
         seen(floor->id);
         model::eachMember(*floor, [&](const std::string&, const auto& member) { seen(member.id); });
+        model::eachStripItem(*floor, [&](const std::string&, const auto& item) { seen(item.id); });
     }
     for (const auto& slab : p.slabs) {
         seen(slab->id);
@@ -875,8 +956,8 @@ ReadBasis readTemplate(std::string_view text) {
         int version = j["talvik_template"].get<int>();
         if (version < 3 || version > projectFileVersion) {
             result.trouble.push_back(
-                {"talvik_template", fmt::format("The template has version {}, this program reads 3 to {}.", version,
-                                                projectFileVersion)});
+                {"talvik_template", fmt::format("The template has version {}, this program reads 3 to {}.",
+                                                version, projectFileVersion)});
             return result;
         }
         Reader r(j, "", result.trouble);

@@ -191,6 +191,63 @@ std::vector<Ring> offset(const Ring& ring, double distance) {
     return rings(w, w.keep(GEOSBufferWithStyle_r(w.handle(), w.polygon(ring), distance, 8, GEOSBUF_CAP_FLAT,
                                                  GEOSBUF_JOIN_MITRE, 10)));
 }
+namespace {
+
+GEOSGeometry* united(Workspace& w, const std::vector<Ring>& rings) {
+    std::vector<GEOSGeometry*> polygons;
+    for (const Ring& r : rings) polygons.push_back(GEOSGeom_clone_r(w.handle(), w.polygon(r)));
+    // The collection owns the polygons.
+    GEOSGeometry* all = w.keep(GEOSGeom_createCollection_r(w.handle(), GEOS_MULTIPOLYGON, polygons.data(),
+                                                           static_cast<unsigned>(polygons.size())));
+    return w.keep(GEOSUnaryUnion_r(w.handle(), all));
+}
+
+struct Box {
+    double x0 = 1e300, y0 = 1e300, x1 = -1e300, y1 = -1e300;
+    explicit Box(const Ring& r) {
+        for (const Point& p : r)
+            x0 = std::min(x0, p.x), x1 = std::max(x1, p.x), y0 = std::min(y0, p.y), y1 = std::max(y1, p.y);
+    }
+    bool meets(const Box& b) const { return x0 < b.x1 && b.x0 < x1 && y0 < b.y1 && b.y0 < y1; }
+};
+
+}  // namespace
+
+std::vector<Ring> unite(const std::vector<Ring>& all) {
+    if (all.empty()) return {};
+    Workspace w;
+    return rings(w, united(w, all));
+}
+
+Cover cover(const std::vector<Ring>& wholes, const std::vector<Ring>& holes, const std::vector<Ring>& parts,
+            double least) {
+    Cover result;
+    if (wholes.empty()) return result;
+    Workspace w;
+    GEOSGeometry* left = united(w, wholes);
+    if (!holes.empty()) left = w.keep(GEOSDifference_r(w.handle(), left, united(w, holes)));
+    result.whole = w.area(left);
+    if (!parts.empty()) left = w.keep(GEOSDifference_r(w.handle(), left, united(w, parts)));
+    auto large = [least](const Ring& r) { return area(r) >= least; };
+    for (auto& r : rings(w, left))
+        if (large(r)) result.gaps.push_back(std::move(r));
+    std::vector<Box> boxes(parts.begin(), parts.end());
+    for (std::size_t i = 0; i < parts.size(); ++i)
+        for (std::size_t k = i + 1; k < parts.size(); ++k) {
+            if (!boxes[i].meets(boxes[k])) continue;
+            Cover::Overlap both{i, k, {}};
+            for (auto& r : intersection(parts[i], parts[k]))
+                if (large(r)) both.patch.push_back(std::move(r));
+            if (!both.patch.empty()) result.overlaps.push_back(std::move(both));
+        }
+    return result;
+}
+
+Point inside(const Ring& ring) {
+    Workspace w;
+    return patch(w, w.polygon(ring)).at;
+}
+
 std::vector<Ring> faces(const std::vector<Segment>& segments) {
     Workspace w;
     std::vector<GEOSGeometry*> lines;

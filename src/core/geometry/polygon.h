@@ -41,6 +41,22 @@ std::vector<Ring> intersection(const Ring& a, const Ring& b);
 std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b);
 // Moved outwards (inwards where negative) by a distance, corners kept sharp.
 std::vector<Ring> offset(const Ring& ring, double distance);
+// The outlines of all of them together; what touches along a side becomes one.
+std::vector<Ring> unite(const std::vector<Ring>& rings);
+// What of `wholes`, less `holes`, is in none of `parts`; and where two parts share area, with their numbers.
+// Patches under `least` mm2 are rounding and left out.
+struct Cover {
+    double whole = 0;  // area of the wholes less the holes
+    std::vector<Ring> gaps;
+    struct Overlap {
+        std::size_t a, b;
+        std::vector<Ring> patch;
+    };
+    std::vector<Overlap> overlaps;
+};
+Cover cover(const std::vector<Ring>& wholes, const std::vector<Ring>& holes, const std::vector<Ring>& parts,
+            double least = 100);
+Point inside(const Ring& ring);  // a point in the interior of a valid ring
 struct Segment {
     Point a, b;
     bool operator==(const Segment&) const = default;

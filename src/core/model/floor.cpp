@@ -70,4 +70,10 @@ double area(const Column& c) {
     return c.circular ? std::numbers::pi / 4 * c.width * c.width : c.width * c.depth;
 }
 
+bool sameButStrips(const Floor& a, const Floor& b) {
+    Floor c = a;
+    c.strips = b.strips;
+    return c == b;
+}
+
 }  // namespace talvik::model

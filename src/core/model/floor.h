@@ -190,6 +190,79 @@ struct CombinationRow {
 // the squares of a chessboard; every second strip of panels, in each direction.
 enum class Arrangement { All, Panels, Strips };
 
+// How the slabs of a floor are divided into design strips, and what is designed for in them.
+struct StripRules {
+    bool ownAngles = false;    // otherwise those of the first grid, or the plan's axes
+    double angle[2] = {0, 90};  // of the strips of the two directions, degrees
+    bool automatic[2] = {true, true};  // otherwise only strips drawn by hand
+    enum class Width { ColumnAndMiddle, Full } width = Width::ColumnAndMiddle;
+    enum class Twisting { WoodArmer, None } twisting = Twisting::WoodArmer;
+    bool faceOfSupport = true;       // moments are designed for at the face, not at the axis
+    double peakWidth = 0;            // over columns, in which top steel is concentrated, mm; 0: by the standard
+    int outerTop = 0, outerBottom = 0;  // the direction whose bars lie nearest to the face
+    double redistribution = 0;       // share taken off hogging moments over inner supports
+    bool operator==(const StripRules&) const = default;
+};
+// A part of a floor with directions of strips and bars of its own.
+struct StripArea {
+    Id id;
+    std::string name;
+    Outline outline;
+    double angle[2] = {0, 90};
+    bool operator==(const StripArea&) const = default;
+};
+// A strip's edge that was moved by hand. Strips follow lines of supports; `line` is the id by which the line
+// is known, `side` is +1 on the left of it (looking along the strip), -1 on the right.
+struct StripEdge {
+    Id id;
+    int direction = 0;
+    Id line;
+    int side = 1;
+    double offset = 0;  // from the line of supports, mm
+    bool operator==(const StripEdge&) const = default;
+};
+// A strip drawn by hand. It takes its area away from the strips that are found.
+struct DrawnStrip {
+    Id id;
+    std::string name;
+    int direction = 0;  // the set of strips to which it belongs
+    double angle = 0;   // in which it runs, degrees
+    Outline outline;
+    bool operator==(const DrawnStrip&) const = default;
+};
+enum class EndCondition { Free, OnBeam, Continuous, Cantilever };
+// The end condition of a span of a strip, decided by someone against what the layout says.
+struct SpanEnd {
+    Id id;
+    std::string strip;  // key of the strip
+    Id support;         // at which the span ends; empty for a tip
+    int side = 1;       // the span after the support (+1) or before it (-1)
+    EndCondition condition = EndCondition::Free;
+    bool operator==(const SpanEnd&) const = default;
+};
+enum class BarEnd { Straight, Hook };
+// Bars of a strip, fixed by someone. Positions are measured along the strip from the plan's origin, mm, to the
+// outside of the bars. Bars in a band lie over a column only, between the others.
+struct StripBars {
+    Id id;
+    std::string strip;  // key of the strip
+    bool top = false, band = false;
+    double from = 0, to = 0;
+    std::string bar;
+    double spacing = 200;
+    BarEnd start = BarEnd::Straight, end = BarEnd::Straight;
+    bool operator==(const StripBars&) const = default;
+};
+struct FloorStrips {
+    StripRules rules;
+    std::vector<StripArea> areas;
+    std::vector<StripEdge> edges;
+    std::vector<DrawnStrip> drawn;
+    std::vector<SpanEnd> ends;
+    std::vector<StripBars> bars;
+    bool operator==(const FloorStrips&) const = default;
+};
+
 struct FloorActions {
     std::vector<LoadCase> cases;
     std::vector<FloorLoad> loads;
@@ -215,9 +288,12 @@ struct Floor {
     std::vector<PanelChoice> panels;
     AnalysisChoices choices;
     FloorActions actions;
+    FloorStrips strips;
     bool operator==(const Floor&) const = default;
 };
 
+// Whether two floors differ in nothing but their strips.
+bool sameButStrips(const Floor& a, const Floor& b);
 // Section of a column in plan, corners of a rectangle or a polygon of equal area around a circle.
 geometry::Ring footprint(const Column& column);
 geometry::Ring footprint(const FloorLoad& load);
@@ -244,6 +320,19 @@ void eachMember(Floor& floor, F f) {
     list("cases", floor.actions.cases);
     list("loads", floor.actions.loads);
     list("combinations", floor.actions.combinations);
+}
+// The same for what someone decided about the strips.
+template <class Floor, class F>
+void eachStripItem(Floor& floor, F f) {
+    auto list = [&](const char* name, auto& all) {
+        for (std::size_t i = 0; i < all.size(); ++i)
+            f("strips." + std::string(name) + "[" + std::to_string(i) + "]", all[i]);
+    };
+    list("areas", floor.strips.areas);
+    list("edges", floor.strips.edges);
+    list("drawn", floor.strips.drawn);
+    list("ends", floor.strips.ends);
+    list("bars", floor.strips.bars);
 }
 
 }  // namespace talvik::model

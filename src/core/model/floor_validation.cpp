@@ -101,7 +101,8 @@ namespace {
 std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool placed) {
     Validator v(path, placed);
     auto at = [](const char* list, std::size_t i) { return fmt::format("{}[{}]", list, i); };
-    if (placed && f.slabs.empty()) v.add("slabs", fmt::format("Floor {} has no slab; draw an outline.", f.name));
+    if (placed && f.slabs.empty())
+        v.add("slabs", fmt::format("Floor {} has no slab; draw an outline.", f.name));
     std::size_t members = f.slabs.size() + f.zones.size() + f.openings.size() + f.columns.size() +
                           f.walls.size() + f.edges.size() + f.beams.size() + f.grounds.size() +
                           f.piles.size();
@@ -131,7 +132,8 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
         std::string where = at("grids", i);
         v.place(where, g.origin, "The origin of the grid");
         v.number(where + ".angle", g.angle, -360, 360, "The angle of the grid", "degrees", 1);
-        v.number(where + ".between", g.between, 20, 160, "The angle between the grid's directions", "degrees", 1);
+        v.number(where + ".between", g.between, 20, 160, "The angle between the grid's directions", "degrees",
+                 1);
         for (const auto* list : {&g.along, &g.across}) {
             if (list->size() > 200) v.add(where, "A grid has at most 200 spacings in each direction.");
             for (double d : *list) v.number(where, d, 100, 100000, "A spacing of the grid", "m", 1000);
@@ -139,13 +141,15 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
     }
     for (std::size_t i = 0; i < f.underlays.size(); ++i) {
         v.place(at("underlays", i), f.underlays[i].at, "The drawing " + f.underlays[i].name);
-        v.number(at("underlays", i) + ".scale", f.underlays[i].scale, 1e-6, 1e6, "The scale of the drawing", "", 1);
+        v.number(at("underlays", i) + ".scale", f.underlays[i].scale, 1e-6, 1e6, "The scale of the drawing",
+                 "", 1);
         v.number(at("underlays", i) + ".angle", f.underlays[i].angle, -360, 360, "The angle of the drawing",
                  "degrees", 1);
     }
     for (std::size_t i = 0; i < f.panels.size(); ++i) {
         v.place(at("panels", i), f.panels[i].at, "The choice for a panel");
-        v.number(at("panels", i) + ".angle", f.panels[i].angle, -360, 360, "The direction of a panel", "degrees", 1);
+        v.number(at("panels", i) + ".angle", f.panels[i].angle, -360, 360, "The direction of a panel",
+                 "degrees", 1);
     }
     for (std::size_t i = 0; i < f.openings.size(); ++i) {
         std::string name = named("opening", f.openings[i]), where = at("openings", i) + ".outline";
@@ -252,9 +256,10 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
             v.add(where + ".loadCase", fmt::format("There is no load case \"{}\" for {}.", l.loadCase, name));
         v.number(where + ".value", l.value, -1e12, 1e12, "The value of " + name, "N, mm", 1);
         for (const Finish& layer : l.layers) {
-            v.number(where + ".layers", layer.thickness, 0, 2000, "The thickness of a layer of " + name, "mm", 1);
-            v.number(where + ".layers", layer.density, 0, 100e-6, "The density of a layer of " + name, "kN/m³",
-                     1e-6);
+            v.number(where + ".layers", layer.thickness, 0, 2000, "The thickness of a layer of " + name, "mm",
+                     1);
+            v.number(where + ".layers", layer.density, 0, 100e-6, "The density of a layer of " + name,
+                     "kN/m³", 1e-6);
         }
         v.number(where + ".valueY", l.valueY, -1e12, 1e12, "The value of " + name, "N, mm", 1);
         if (l.kind == FloorLoad::Kind::Area) {
@@ -281,9 +286,53 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
             for (const auto& c : f.actions.cases) known |= c.id == id;
             if (!known)
                 v.add(at("combinations", i),
-                      fmt::format("Combination {} names the load case \"{}\", which is not there.", row.name, id));
+                      fmt::format("Combination {} names the load case \"{}\", which is not there.", row.name,
+                                  id));
             v.number(at("combinations", i), factor, -10, 10, "A factor of combination " + row.name, "", 1);
         }
+    }
+    const FloorStrips& strips = f.strips;
+    auto direction = [&](const std::string& where, int d) {
+        if (d != 0 && d != 1) v.add(where, "A strip belongs to direction 0 or 1.");
+    };
+    auto angles = [&](const std::string& where, const double(&angle)[2], const std::string& what) {
+        for (double a : angle) v.number(where, a, -360, 360, "An angle of " + what, "degrees", 1);
+        double between = std::fmod(std::abs(angle[1] - angle[0]), 180);
+        if (std::min(between, 180 - between) < 20)
+            v.add(where,
+                  fmt::format("The two directions of {} are less than 20 degrees apart; turn one of them.",
+                              what));
+    };
+    angles("strips.rules.angle", strips.rules.angle, "the strips");
+    v.number("strips.rules.peakWidth", strips.rules.peakWidth, 0, 20000, "The width of peaks over columns",
+             "mm", 1);
+    v.number("strips.rules.redistribution", strips.rules.redistribution, 0, 0.3, "The redistribution", "", 1);
+    direction("strips.rules", strips.rules.outerTop);
+    direction("strips.rules", strips.rules.outerBottom);
+    for (std::size_t i = 0; i < strips.areas.size(); ++i) {
+        std::string name = named("strip area", strips.areas[i]), where = at("strips.areas", i);
+        v.outline(where + ".outline", strips.areas[i].outline, name);
+        angles(where + ".angle", strips.areas[i].angle, name);
+    }
+    for (std::size_t i = 0; i < strips.edges.size(); ++i) {
+        std::string where = at("strips.edges", i);
+        direction(where, strips.edges[i].direction);
+        v.number(where, strips.edges[i].offset, 0, 1e5, "The offset of a strip's edge", "mm", 1);
+    }
+    for (std::size_t i = 0; i < strips.drawn.size(); ++i) {
+        std::string name = named("strip", strips.drawn[i]), where = at("strips.drawn", i);
+        direction(where, strips.drawn[i].direction);
+        v.number(where + ".angle", strips.drawn[i].angle, -360, 360, "The direction of " + name, "degrees",
+                 1);
+        v.outline(where + ".outline", strips.drawn[i].outline, name);
+    }
+    for (std::size_t i = 0; i < strips.bars.size(); ++i) {
+        const StripBars& b = strips.bars[i];
+        std::string where = at("strips.bars", i);
+        v.number(where + ".spacing", b.spacing, 20, 2000, "The spacing of bars", "mm", 1);
+        v.number(where + ".from", b.from, -1e7, 1e7, "The start of bars", "m", 1000);
+        v.number(where + ".to", b.to, -1e7, 1e7, "The end of bars", "m", 1000);
+        if (!(b.to - b.from >= 100)) v.add(where, "Bars of a strip are at least 100 mm long.");
     }
     return v.found;
 }

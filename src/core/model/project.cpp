@@ -152,8 +152,8 @@ class Validator {
         }
         number("basis.coverFoundation", b.coverFoundation, 5, 200, "The cover of foundations", "mm", 1);
         number("basis.sagLimit", b.sagLimit, 50, 2000, "The limit of sag, span over", "", 1);
-        number("basis.sagLimitAfter", b.sagLimitAfter, 50, 2000, "The limit of sag after partitions, span over", "",
-               1);
+        number("basis.sagLimitAfter", b.sagLimitAfter, 50, 2000,
+               "The limit of sag after partitions, span over", "", 1);
         for (const auto& [kind, r] : {std::pair{"concrete", &b.rates.concrete},
                                       {"steel", &b.rates.steel},
                                       {"formwork", &b.rates.formwork},
@@ -260,8 +260,17 @@ std::vector<Diagnostic> validate(const Project& project) {
         v.id(at + ".id", project.floors[i]->id);
         eachMember(*project.floors[i],
                    [&](const std::string& path, const auto& member) { v.id(at + "." + path, member.id); });
+        eachStripItem(*project.floors[i],
+                      [&](const std::string& path, const auto& item) { v.id(at + "." + path, item.id); });
         auto more = wellFormed(*project.floors[i], at);
         v.found.insert(v.found.end(), more.begin(), more.end());
+        const auto* catalog = catalogs::barCatalog(project.basis.barCatalog);
+        for (const auto& bars : project.floors[i]->strips.bars)
+            if (catalog && !catalog->find(bars.bar))
+                v.add(at + ".strips",
+                      fmt::format("There is no bar \"{}\" in the catalogue of bars; choose one of "
+                                  "its sizes for the bars of strip {}.",
+                                  bars.bar, bars.strip));
     }
     return v.found;
 }

@@ -93,7 +93,6 @@ struct Span {
 };
 
 enum class Role { BottomMain, TopMain, BottomSecondary, TopSecondary, EndU, SideU };
-enum class BarEnd { Straight, Hook };
 // One run of equal bars. Along the strip for the main roles; across it for the secondary ones, which fill the
 // zone from..to; EndU: U-bars at a cantilever's tip, legs from..to; SideU: U-bars along both long edges over
 // from..to. Positions are mm along the strip from the first axis, to the outside of the bar.

@@ -43,7 +43,9 @@ void makeOlder(nlohmann::json& j) {
                             "sag_limit_after_partitions_span_over", "sag_limit_span_over"})
         j["basis"].erase(key);
     for (auto& f : j["floors"]) {
-        for (const char* key : {"grids", "underlays", "panels", "combinations", "imposed_arrangement"})
+        for (const char* key :
+             {"grids", "underlays", "panels", "combinations", "imposed_arrangement", "strip_rules",
+              "strip_areas", "strip_edges", "strips_drawn", "span_ends", "strip_bars"})
             f.erase(key);
         for (auto& s : f["slabs"]) s.erase("level_mm");
         for (auto& c : f["cases"]) c.erase("reduction_area_m2");
@@ -139,4 +141,47 @@ TEST(Fields, CsvAndVtuHoldTheField) {
               std::string::npos);
     EXPECT_NE(formats::fieldText(a, "mx", "nothing", "csv").error.find("Ice store"), std::string::npos);
     EXPECT_EQ(formats::fieldText(a, "all", "", "vtu").text, vtu) << "the same every time";
+}
+
+TEST(FloorFile, WhatWasDecidedAboutStripsIsKept) {
+    model::Project p = formats::demoFloorProject();
+    auto f = std::make_shared<model::Floor>(*p.floors[0]);
+    auto& s = f->strips;
+    s.rules.ownAngles = true;
+    s.rules.angle[0] = 12.5, s.rules.angle[1] = 95;
+    s.rules.width = model::StripRules::Width::Full;
+    s.rules.twisting = model::StripRules::Twisting::None;
+    s.rules.outerTop = 1;
+    s.rules.redistribution = 0.1;
+    s.rules.automatic[1] = false;
+    s.areas.push_back({"a900", "bay", {{0, 0}, {5000, 0}, {5000, 4000}}, {10, 100}});
+    s.edges.push_back({"e900", 1, "c3", -1, 1234.5});
+    s.drawn.push_back({"t900", "by hand", 1, 30, {{0, 0}, {5000, 0}, {5000, 4000}}});
+    s.ends.push_back({"e901", "1/c3/column", "c3", -1, model::EndCondition::OnBeam});
+    s.bars.push_back({"b900", "1/c3/column", true, true, -100, 2500, "H16", 125, model::BarEnd::Hook,
+                      model::BarEnd::Straight});
+    p.floors[0] = f;
+    auto read = formats::readProject(formats::projectText(p));
+    ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+    EXPECT_TRUE(read.project.floors[0]->strips == s);
+    // What cannot be is said with its place.
+    auto bad = std::make_shared<model::Floor>(*f);
+    bad->strips.bars[0].bar = "H17";
+    bad->strips.drawn[0].direction = 7;
+    p.floors[0] = bad;
+    auto words = formats::sentences(formats::readProject(formats::projectText(p)).trouble);
+    EXPECT_NE(words.find("H17"), std::string::npos);
+    EXPECT_NE(words.find("direction 0 or 1"), std::string::npos);
+}
+
+TEST(FloorFile, VersionThreeOpensWithStripsByThemselves) {
+    auto j = nlohmann::json::parse(formats::projectText(formats::demoFloorProject()));
+    for (auto& f : j["floors"])
+        for (const char* key :
+             {"strip_rules", "strip_areas", "strip_edges", "strips_drawn", "span_ends", "strip_bars"})
+            f.erase(key);
+    j["talvik"] = 3;
+    auto read = formats::readProject(j.dump());
+    ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+    EXPECT_TRUE(read.project.floors[0]->strips == model::FloorStrips{});
 }
