@@ -68,6 +68,9 @@ struct SlendernessInput {
     SpanSystem system = SpanSystem::Simple;
     double length = 0;                                                  // effective span
     double requiredSteel = 0, compressionSteel = 0, providedSteel = 0;  // on b
+    bool onColumns = false;     // of a slab that columns hold without beams
+    double clear = 0;           // clear span
+    bool edgeBeam = false, drop = false;
 };
 
 struct CrackInput {
@@ -225,6 +228,26 @@ class ActionRules {
     virtual PatternShare patternShare() const = 0;
 };
 
+// What design strips of two-way slabs take from the standard.
+class StripRules {
+  public:
+    virtual ~StripRules() = default;
+    // Width of a column strip on one side of its line of columns, from the span along it and the distance to the
+    // next line (twice that to a free edge).
+    virtual double columnStripHalf(double span, double across) const = 0;
+    virtual std::string columnStripClause() const = 0;
+    // Where top steel is concentrated over an inner column: the width, the share of the steel for the whole
+    // panel's width that lies in it, or the share of the unbalanced moment that the width resists.
+    struct Peak {
+        double width = 0, steelShare = 0, momentShare = 0;
+        std::string clause;
+    };
+    // `panels`: sum of half the panel widths on either side; c1, c2: column along the strip and across; h: slab.
+    virtual Peak peak(double panels, double c1, double c2, double h, double d, Steps* t = nullptr) const = 0;
+    // Whether a share may be taken off the hogging moment of a section with this steel.
+    virtual Finding redistribution(const Section& s, double As, double share, Steps* t = nullptr) const = 0;
+};
+
 // What the analysis of a floor takes from the standard.
 class StiffnessRules {
   public:
@@ -259,6 +282,7 @@ struct Standard {
     std::unique_ptr<const DetailingRules> detailing;
     std::unique_ptr<const ActionRules> actions;
     std::unique_ptr<const StiffnessRules> stiffness;
+    std::unique_ptr<const StripRules> strips;
     std::vector<Omission> omissions;  // what this program does not check by it
 };
 

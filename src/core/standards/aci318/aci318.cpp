@@ -206,6 +206,7 @@ std::shared_ptr<const Standard> make(const Edition& e, const catalogs::Parameter
     s->detailing = detailingRules(e);
     s->actions = actionRules();
     s->stiffness = std::make_unique<Stiffness>(e);
+    s->strips = stripRules(e, *s->flexure);
     s->omissions = {
         {"durability", "Cover and concrete for durability", "ACI 318-19 19.3, 20.5",
          "Covers are taken as entered; exposure categories are not judged here."},

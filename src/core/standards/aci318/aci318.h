@@ -59,6 +59,7 @@ std::unique_ptr<FlexureRules> flexureRules(const Edition& e);
 std::unique_ptr<ShearRules> shearRules(const Edition& e, double lambda);
 std::unique_ptr<ServiceRules> serviceRules(const Edition& e, const catalogs::ParameterValues& p);
 std::unique_ptr<DetailingRules> detailingRules(const Edition& e);
+std::unique_ptr<StripRules> stripRules(const Edition& e, const FlexureRules& flexure);
 std::unique_ptr<ActionRules> actionRules();
 std::shared_ptr<const Standard> make(const Edition& e, const catalogs::ParameterValues& changes);
 

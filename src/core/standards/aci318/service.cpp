@@ -72,6 +72,19 @@ class Service final : public ServiceRules {
         f.clause = "ACI 318-19 Table 7.3.1.1";
         f.prefix = "h";
         f.demand = in.section.h;
+        if (in.onColumns && in.system != SpanSystem::Cantilever) {
+            f.clause = "ACI 318-19 8.3.1.1";
+            PanelInput panel;
+            panel.kind = PanelInput::Kind::OnColumns;
+            panel.system = in.system;
+            panel.shorter = panel.longer = in.clear;
+            panel.edgeBeam = in.edgeBeam;
+            panel.drop = in.drop;
+            panel.section = in.section;
+            f.limit = leastPanelThickness(panel, t);
+            f.notes.push_back("Slab on columns without beams between them; the longer clear span counts.");
+            return checks::judged(f);
+        }
         f.limit = leastThickness(in.system, in.length, in.section, t);
         f.notes.push_back(
             "For slabs that do not carry partitions likely to be damaged by large deflections.");
@@ -89,6 +102,9 @@ class Service final : public ServiceRules {
         double step = e_.units == units::System::Metric ? 10 : 12.7;
         if (in.kind == PanelInput::Kind::OneWay)
             return firstThickness(in.system, in.shorter, in.toSteel, in.section, t);
+        return units::roundUp(leastPanelThickness(in, t), step);
+    }
+    double leastPanelThickness(const PanelInput& in, Steps* t) const {
         double ksi = in.section.fy / 6.894757, h = 0, least = 0;
         if (in.kind == PanelInput::Kind::OnLines) {
             double beta = in.longer / in.shorter;
@@ -109,7 +125,7 @@ class Service final : public ServiceRules {
             h = trace::step(t, "h", "l_n/k", {{"l_n", in.longer, "mm"}, {"k", divisor}}, in.longer / divisor,
                             "mm", "ACI 318-19 Table 8.3.1.1", "on columns; k interpolated by f_y");
         }
-        return units::roundUp(std::max(h, least), step);
+        return std::max(h, least);
     }
 
     Curvatures curvatures(const SagInput& in, Steps* t) const override {

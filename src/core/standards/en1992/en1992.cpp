@@ -113,6 +113,7 @@ Parameters::Parameters(const catalogs::ParameterValues& v) {
     after_limit = at("after_limit");
     gamma_G = at("gamma_G"), gamma_G_inf = at("gamma_G_inf"), gamma_Q = at("gamma_Q"), xi = at("xi"),
     use_610ab = at("use_6.10ab") != 0;
+    crack_by_table = at("crack_by_table") != 0;
 }
 
 std::unique_ptr<ActionRules> actionRules(const Parameters& p) {
@@ -134,6 +135,7 @@ std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes) {
     s->detailing = detailingRules(p);
     s->actions = actionRules(p);
     s->stiffness = std::make_unique<Stiffness>();
+    s->strips = stripRules(*s->flexure);
     s->omissions = {{"durability", "Cover for durability and bond", "EN 1992-1-1 4.4.1",
                      "Covers are taken as entered; exposure classes are not judged here."},
                     {"fire", "Fire resistance", "EN 1992-1-2",

@@ -70,10 +70,61 @@ class Service final : public ServiceRules {
             return checks::notApplicable(f.clause,
                                          "No tension on this face under the quasi-permanent combination.");
         if (in.As <= 0) return checks::notChecked(f.clause, "No steel crosses the crack.");
+        if (p_.crack_by_table) return crackByTable(in, t);
         f.demand = crackWidth(p_, in, 0.4, t).width;
         f.notes.push_back(
             "Long-term loading (k_t = 0.4), high-bond bars (k_1 = 0.8), bending (k_2 = 0.5), f_ct,eff = "
             "f_ctm.");
+        return checks::judged(f);
+    }
+
+    // Tables 7.2N and 7.3N: for cracks from loads the bar size or the spacing suffices, interpolated by the
+    // stress of the steel; the column of the largest tabulated width that is not over the limit. The size is
+    // converted by (7.6N) with k_c = 0.4 and half the depth in tension.
+    Finding crackByTable(const CrackInput& in, Steps* t) const {
+        constexpr double stresses[] = {160, 200, 240, 280, 320, 360, 400, 450};
+        constexpr double sizes[3][8] = {
+            {25, 16, 12, 8, 6, 5, 4, 0}, {32, 25, 16, 12, 10, 8, 6, 5}, {40, 32, 20, 16, 12, 10, 8, 6}};
+        constexpr double spacings[3][8] = {{200, 150, 100, 50, 0, 0, 0, 0},
+                                           {300, 250, 200, 150, 100, 50, 0, 0},
+                                           {300, 300, 250, 200, 150, 100, 0, 0}};
+        const std::string clause = "EN 1992-1-1 7.3.3(2), Tables 7.2N, 7.3N";
+        int column = in.limit >= 0.4 - 1e-9   ? 2
+                     : in.limit >= 0.3 - 1e-9 ? 1
+                     : in.limit >= 0.2 - 1e-9 ? 0
+                                              : -1;
+        if (column < 0)
+            return checks::notChecked(clause,
+                                      "The tables begin at a crack width of 0.2 mm; calculate it instead.");
+        const Section& s = in.section;
+        double stress = crackWidth(p_, in, 0.4, nullptr).stress;
+        trace::step(t, "sigma_s", "", {}, stress, "MPa", "EN 1992-1-1 7.3.4(2)",
+                    "of the cracked section under the quasi-permanent combination");
+        auto at = [&](const double(&row)[8]) {
+            if (stress <= stresses[0]) return row[0];
+            for (int i = 1; i < 8; ++i)
+                if (stress <= stresses[i])
+                    return row[i - 1] + (row[i] - row[i - 1]) * (stress - stresses[i - 1]) /
+                                            (stresses[i] - stresses[i - 1]);
+            return 0.0;
+        };
+        double spacing =
+            trace::step(t, "s_max", "", {}, at(spacings[column]), "mm", "EN 1992-1-1 Table 7.3N");
+        double star = trace::step(t, "phi_star", "", {}, at(sizes[column]), "mm", "EN 1992-1-1 Table 7.2N");
+        double fctm = concrete(s.fc).fctm;
+        double size = trace::step(
+            t, "phi_max", "phi_star*f_ctm/2.9*0.4*h/(4*(h - d))",
+            {{"phi_star", star, "mm"}, {"f_ctm", fctm, "MPa"}, {"h", s.h, "mm"}, {"d", s.d, "mm"}},
+            star * fctm / 2.9 * 0.4 * s.h / (4 * (s.h - s.d)), "mm", "EN 1992-1-1 (7.6N)");
+        Finding f;
+        f.clause = clause;
+        bool bySpacing = spacing > 0 && (size <= 0 || in.spacing / spacing <= in.diameter / size);
+        f.kind = bySpacing ? units::Kind::BarSpacing : units::Kind::Length;
+        f.prefix = bySpacing ? "s" : "phi";
+        f.demand = bySpacing ? in.spacing : in.diameter;
+        f.limit = bySpacing ? spacing : size;
+        f.notes.push_back(
+            "Bar size or spacing: one of the two suffices for cracks from loads; the better one is shown.");
         return checks::judged(f);
     }
 
@@ -87,13 +138,18 @@ class Service final : public ServiceRules {
             steelRatio = 1.5;
             f.notes.push_back("A_s,prov/A_s,req is taken as at most 1.5.");
         }
-        f.limit = spanDepthLimit(systemFactor(in.system), in.section.fc, in.section.fy,
+        const bool flat = in.onColumns && in.system != SpanSystem::Cantilever;
+        f.limit = spanDepthLimit(flat ? 1.2 : systemFactor(in.system), in.section.fc, in.section.fy,
                                  std::max(in.requiredSteel / bd, 1e-4), in.compressionSteel / bd, steelRatio,
-                                 in.length / 1000, 7, t);
+                                 in.length / 1000, flat ? 8.5 : 7, t);
+        if (flat)
+            f.notes.push_back("Slab on columns without beams: K = 1.2, the longer span counts (Table 7.4N).");
         f.demand = trace::step(t, "l/d", "l/d", {{"l", in.length, "mm"}, {"d", in.section.d, "mm"}},
                                in.length / in.section.d, "-", f.clause);
-        f.notes.push_back(
-            "Spans over 7 m are reduced as if they carried partitions that brittle cracking would harm.");
+        f.notes.push_back(flat ? "Spans over 8.5 m are reduced as if they carried partitions that brittle "
+                                 "cracking would harm."
+                               : "Spans over 7 m are reduced as if they carried partitions that brittle "
+                                 "cracking would harm.");
         return checks::judged(f);
     }
 
