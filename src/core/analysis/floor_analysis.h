@@ -103,9 +103,7 @@ struct Cut {
         double along = 0, moment = 0, shear = 0, twist = 0;  // mnn, qn, mnt
     };
     std::vector<Station> stations;
-    // Integrals of the slab's own. At a free edge the twisting moment passes on as a shear along the edge (G.
-    // R. Kirchhoff, 1850; W. Thomson and P. G. Tait, 1867): where the cut ends on one, it is part of the
-    // shear.
+    // Integrals of the slab's own; see cuts.h.
     double slabMoment = 0, slabShear = 0;
     double beamMoment = 0, beamShear = 0;  // of beams that cross: their part normal to the cut
     double length = 0;                     // of cut on the slab

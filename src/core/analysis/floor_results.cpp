@@ -4,7 +4,7 @@
 #include <cstdint>
 #include <limits>
 
-#include "analysis/floor_analysis.h"
+#include "analysis/cuts.h"
 #include "fem/parallel/pool.h"
 #include "fem/plate/loads.h"
 
@@ -174,82 +174,25 @@ PointValues valuesAt(const FloorAnalysis& a, std::size_t combination, Point p) {
 
 Cut cut(const FloorAnalysis& a, std::size_t combination, Point from, Point to) {
     Cut c;
-    double L = std::hypot(to.x - from.x, to.y - from.y);
-    if (L == 0) return c;
-    double nx = -(to.y - from.y) / L, ny = (to.x - from.x) / L;
-    Fields fields(a, combination);
-    const auto& nodes = a.model->plate.nodes;
-    // Stations where the cut passes from triangle to triangle; values vary linearly in between.
-    std::vector<double> stops = fields.finder.crossings(from, to);
-    auto station = [&](double along, double nudge) {
-        double u = along + nudge;
-        PointValues v = fields.at({from.x + u * (to.x - from.x), from.y + u * (to.y - from.y)});
-        Cut::Station s{along * L, v.mx * nx * nx + v.my * ny * ny + 2 * v.mxy * nx * ny,
-                       v.qx * nx + v.qy * ny, (v.my - v.mx) * nx * ny + v.mxy * (nx * nx - ny * ny)};
-        return std::pair(s, v.onSlab);
-    };
-    // Whether the slab ends just beyond a place on the cut.
-    auto edgeAt = [&](double u, int side) {
-        double beyond = u + side * 2.0 / L;
-        return fields.finder.find({from.x + beyond * (to.x - from.x), from.y + beyond * (to.y - from.y)}) < 0;
-    };
-    // Whether the slab's edge next to a place on it is free: neither held nor stiffened by a beam.
-    std::vector<char> carried(nodes.size(), 0);
-    for (const auto& r : a.model->plate.restraints)
-        if (r.w) carried[r.node] = 1;
-    for (const auto& b : a.model->plate.beams) carried[b.a] = carried[b.b] = 1;
-    auto freeEdge = [&](double u) {
-        int t = fields.finder.find({from.x + u * (to.x - from.x), from.y + u * (to.y - from.y)});
-        if (t < 0) return false;
-        int held = 0;
-        for (int n : a.model->plate.triangles[t]) held += carried[n];
-        return held < 2;
-    };
-    bool before = false;
-    double end = 0, twist = 0;  // of the last part on the slab
-    for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
-        double part = stops[i + 1] - stops[i];
-        if (part * L < 1e-6) continue;
-        auto [s, on] = station(stops[i], part * 1e-3);
-        auto [e, on2] = station(stops[i + 1], -part * 1e-3);
-        bool here = on && on2;
-        if (here && !before && freeEdge(stops[i] + part * 1e-3) && edgeAt(stops[i], -1))
-            c.slabShear -= s.twist;
-        if (!here && before && freeEdge(end) && edgeAt(stops[i], 1)) c.slabShear += twist;
-        before = here;
-        if (!here) continue;
-        c.stations.push_back(s);
-        c.stations.push_back(e);
-        c.slabMoment += (s.moment + e.moment) / 2 * part * L;
-        c.slabShear += (s.shear + e.shear) / 2 * part * L;
-        c.length += part * L;
-        end = stops[i + 1] - part * 1e-3, twist = e.twist;
-    }
-    if (before && freeEdge(end) && edgeAt(1, 1)) c.slabShear += twist;
+    CutLine line = Cutter(*a.model).cut(from, to);
     std::vector<double> weight = a.combinations[combination].factors;
     if (a.nonlinear) weight.assign(a.u.size(), 0), weight[combination] = 1;
-    for (const auto& b : a.model->plate.beams) {
-        Point p = nodes[b.a], q = nodes[b.b];
-        double sp = (p.x - from.x) * nx + (p.y - from.y) * ny, sq = (q.x - from.x) * nx + (q.y - from.y) * ny;
-        if ((sp >= 0) == (sq >= 0)) continue;
-        double s = sp / (sp - sq), x = p.x + s * (q.x - p.x), y = p.y + s * (q.y - p.y);
-        double along = ((x - from.x) * (to.x - from.x) + (y - from.y) * (to.y - from.y)) / (L * L);
-        if (along < 0 || along > 1) continue;
-        double M = 0, V = 0, T = 0;
-        for (std::size_t k = 0; k < a.u.size(); ++k) {
-            if (weight[k] == 0) continue;
-            auto f = fem::beamForces(b, nodes, a.u[k]);
-            M += weight[k] * (f.momentStart + s * (f.momentEnd - f.momentStart));
-            V += weight[k] * f.shear;
-            T += weight[k] * f.torque;
-        }
-        double len = std::hypot(q.x - p.x, q.y - p.y), cx = (q.x - p.x) / len, cy = (q.y - p.y) / len;
-        double onNormal = cx * nx + cy * ny;
-        // The part of the couple about the cut; the torque's share with the beam aslant.
-        c.beamMoment += M * onNormal * std::copysign(1.0, onNormal) +
-                        T * (-cy * nx + cx * ny) * std::copysign(1.0, onNormal);
-        c.beamShear += V * std::copysign(1.0, onNormal);
+    fem::MomentField m(3 * a.model->points.node.size(), 0);
+    for (std::size_t k = 0; k < a.u.size(); ++k) {
+        if (weight[k] == 0) continue;
+        for (std::size_t i = 0; i < m.size(); ++i) m[i] += weight[k] * a.moments[k][i];
+        auto beams = beamShare(line, *a.model, a.u[k]);
+        c.beamMoment += weight[k] * beams.moment;
+        c.beamShear += weight[k] * beams.shear;
     }
+    auto q = fem::recoverShears(a.model->plate, a.model->points, m);
+    for (const auto& s : line.samples) {
+        auto n = normalAt(line, s, m);
+        c.stations.push_back({s.along, n.moment, shearAt(line, s, q), n.twist});
+    }
+    c.slabMoment = slabMoment(line, m);
+    c.slabShear = slabShear(line, m, q);
+    c.length = line.onSlab;
     return c;
 }
 

@@ -1,0 +1,334 @@
+#include "strips/strip_forces.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "fem/parallel/pool.h"
+#include "strips/field_moments.h"
+
+namespace talvik::strips {
+namespace {
+
+using model::Floor;
+
+// Intervals of v in which a line u = constant lies on the strip.
+std::vector<std::pair<double, double>> across(const Strip& strip, double u) {
+    std::vector<std::pair<double, double>> all;
+    for (const auto& part : strip.parts) {
+        std::vector<double> cuts;
+        Point before = strip.axes.local(part.back());
+        for (Point corner : part) {
+            Point p = strip.axes.local(corner);
+            if ((before.x > u) != (p.x > u))
+                cuts.push_back(before.y + (p.y - before.y) * (u - before.x) / (p.x - before.x));
+            before = p;
+        }
+        std::sort(cuts.begin(), cuts.end());
+        for (std::size_t k = 0; k + 1 < cuts.size(); k += 2)
+            if (cuts[k + 1] - cuts[k] > 1) all.emplace_back(cuts[k], cuts[k + 1]);
+    }
+    std::sort(all.begin(), all.end());
+    std::vector<std::pair<double, double>> joined;
+    for (auto [a, b] : all) {
+        if (!joined.empty() && a <= joined.back().second + 1)
+            joined.back().second = std::max(joined.back().second, b);
+        else
+            joined.emplace_back(a, b);
+    }
+    return joined;
+}
+
+// Thickness along a line of the plan: (length, thickness) piece by piece.
+class Thickness {
+  public:
+    explicit Thickness(const Floor& floor) : floor_(floor) {
+        for (const auto& z : floor.zones) zones_.push_back(model::ring(z.outline));
+        for (const auto& s : floor.slabs) slabs_.push_back(model::ring(s.outline));
+    }
+    double at(Point p) const {
+        for (std::size_t i = zones_.size(); i-- > 0;)
+            if (geometry::contains(zones_[i], p)) return floor_.zones[i].thickness;
+        for (std::size_t i = 0; i < slabs_.size(); ++i)
+            if (geometry::contains(slabs_[i], p)) return floor_.slabs[i].thickness;
+        return floor_.slabs.front().thickness;
+    }
+    void along(Segment s, double& area, double& least) const {
+        std::vector<double> stops{0, 1};
+        double length = geometry::length(s.a, s.b);
+        auto cutBy = [&](const Ring& r) {
+            for (std::size_t i = 0; i < r.size(); ++i) {
+                Point at;
+                if (geometry::cross(s.a, s.b, r[i], r[(i + 1) % r.size()], &at))
+                    stops.push_back(geometry::length(s.a, at) / length);
+            }
+        };
+        for (const auto& r : zones_) cutBy(r);
+        if (slabs_.size() > 1)
+            for (const auto& r : slabs_) cutBy(r);
+        std::sort(stops.begin(), stops.end());
+        for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
+            if ((stops[i + 1] - stops[i]) * length < 1) continue;
+            double m = (stops[i] + stops[i + 1]) / 2;
+            double t = at({s.a.x + m * (s.b.x - s.a.x), s.a.y + m * (s.b.y - s.a.y)});
+            area += t * (stops[i + 1] - stops[i]) * length;
+            least = std::min(least, t);
+        }
+    }
+    const std::vector<Ring>& zones() const { return zones_; }
+
+  private:
+    const Floor& floor_;
+    std::vector<Ring> zones_, slabs_;
+};
+
+// Where the strip's axis crosses a segment of the plan.
+void crossingsOf(const Strip& strip, Point a, Point b, std::vector<double>& out) {
+    for (std::size_t i = 0; i + 1 < strip.axis.size(); ++i) {
+        Point at;
+        if (geometry::cross(strip.axis[i], strip.axis[i + 1], a, b, &at))
+            out.push_back(strip.axes.local(at).x);
+    }
+}
+
+}  // namespace
+
+std::vector<Station> stations(const Strip& strip, const Floor& floor) {
+    const Thickness thickness(floor);
+    std::vector<double> us;
+    auto inner = [&](double u) { return std::clamp(u, strip.from + 2, strip.to - 2); };
+    for (const auto& span : strip.spans) {
+        double a = span.clearFrom, L = span.clearTo - span.clearFrom;
+        us.push_back(inner(span.from));
+        us.push_back(inner(span.to));
+        for (double k : {0.0, 0.025, 0.05, 0.1, 0.15, 0.2, 0.25, 0.3, 0.4, 0.5, 0.6, 0.7, 0.75, 0.8, 0.85,
+                         0.9, 0.95, 0.975, 1.0})
+            us.push_back(inner(a + k * L));
+        double d = 0.85 * thickness.at(strip.axes.plan({a + L / 2, strip.v(a + L / 2)}));
+        if (span.left >= 0 && d < L / 2) us.push_back(a + d);
+        if (span.right >= 0 && d < L / 2) us.push_back(a + L - d);
+    }
+    std::vector<double> steps;
+    for (const auto& l : floor.actions.loads)
+        if (l.kind == model::FloorLoad::Kind::Line) crossingsOf(strip, l.a, l.b, steps);
+    for (const auto& r : thickness.zones())
+        for (std::size_t i = 0; i < r.size(); ++i) crossingsOf(strip, r[i], r[(i + 1) % r.size()], steps);
+    for (double u : steps)
+        for (double side : {-5.0, 5.0})
+            if (u + side > strip.from + 2 && u + side < strip.to - 2) us.push_back(u + side);
+    std::sort(us.begin(), us.end());
+    us.erase(std::unique(us.begin(), us.end(), [](double a, double b) { return b - a < 4; }), us.end());
+    std::vector<Station> all;
+    for (double u : us) {
+        Station s;
+        s.u = u;
+        for (std::size_t i = 0; i < strip.spans.size() && s.span < 0; ++i)
+            if (u >= strip.spans[i].from - 3 && u <= strip.spans[i].to + 3) s.span = int(i);
+        for (std::size_t i = 0; i < strip.supports.size(); ++i)
+            if (u > strip.supports[i].from + 1 && u < strip.supports[i].to - 1) s.support = int(i);
+        double area = 0;
+        s.leastThickness = 1e300;
+        for (auto [low, high] : across(strip, u)) {
+            // From high to low, so that the normal points along u.
+            Segment cut{strip.axes.plan({u, high}), strip.axes.plan({u, low})};
+            s.width += high - low;
+            thickness.along(cut, area, s.leastThickness);
+            s.cuts.push_back(cut);
+        }
+        if (s.width < 1) continue;
+        s.thickness = area / s.width;
+        all.push_back(std::move(s));
+    }
+    return all;
+}
+
+ForceReader::ForceReader(const analysis::FloorAnalysis& a, actions::LimitState service, std::stop_token stop)
+    : a_(a), cutter_(*a.model), shears_(a.moments.size()) {
+    fem::parallelFor(a.moments.size(), [&](std::size_t k) {
+        if (!stop.stop_requested())
+            shears_[k] = fem::recoverShears(a.model->plate, a.model->points, a.moments[k]);
+    });
+    for (std::size_t k = 0; k < a.combinations.size(); ++k) {
+        auto state = a.combinations[k].state;
+        if (state != actions::LimitState::Ultimate && state != service) continue;
+        Weights w{k, {}};
+        if (a.nonlinear)
+            w.cases.emplace_back(k, 1);
+        else
+            for (std::size_t c = 0; c < a.combinations[k].factors.size(); ++c)
+                if (a.combinations[k].factors[c] != 0) w.cases.emplace_back(c, a.combinations[k].factors[c]);
+        weights_.push_back(std::move(w));
+    }
+}
+
+StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
+    StripForces out;
+    out.stations = stations(strip, floor);
+    out.combinations = a_.combinations.size();
+    const std::size_t n = out.stations.size(), cases = a_.moments.size();
+    out.all.assign(out.combinations * n, {});
+    double skew = (strip.otherAngle - strip.axes.angle) * std::numbers::pi / 180;
+    const bool square = std::abs(std::cos(skew)) < 1e-9;
+    if (square) skew = std::numbers::pi / 2;  // the sign of a right angle does not matter
+    // Without twisting there is nothing that bars askew could be designed by.
+    const bool twisting = floor.strips.rules.twisting == model::StripRules::Twisting::WoodArmer || !square;
+    struct Tensor {
+        double u, v, uv;
+    };
+    std::vector<Tensor> samples, sum;  // case by case
+    std::vector<Values> own(cases);
+    for (std::size_t i = 0; i < n; ++i) {
+        for (const auto& segment : out.stations[i].cuts) {
+            auto line = cutter_.cut(segment.a, segment.b);
+            const std::size_t points = line.samples.size();
+            const double xx = line.nx * line.nx, yy = line.ny * line.ny, xy = line.nx * line.ny;
+            samples.resize(points * cases);
+            sum.resize(points);
+            for (std::size_t c = 0; c < cases; ++c) {
+                const auto& m = a_.moments[c];
+                own[c] = {};
+                own[c].shear = analysis::slabShear(line, m, shears_[c]);
+                if (!line.beams.empty()) {
+                    auto beams = analysis::beamShare(line, *a_.model, a_.u[c]);
+                    own[c].beamMoment = beams.moment;
+                    own[c].beamShear = beams.shear;
+                }
+                for (std::size_t p = 0; p < points; ++p) {
+                    double mx = 0, my = 0, mxy = 0;
+                    const auto& s = line.samples[p];
+                    for (std::size_t k = 0; k < 3; ++k) {
+                        const double* v = &m[3 * std::size_t(s.point[k])];
+                        mx += s.share[k] * v[0], my += s.share[k] * v[1], mxy += s.share[k] * v[2];
+                    }
+                    samples[c * points + p] = {mx * xx + my * yy + 2 * mxy * xy,
+                                               mx * yy + my * xx - 2 * mxy * xy,
+                                               (my - mx) * xy + mxy * (xx - yy)};
+                }
+                for (std::size_t p = 0; p + 1 < points; p += 2)
+                    own[c].moment += (samples[c * points + p].u + samples[c * points + p + 1].u) / 2 *
+                                     (line.samples[p + 1].along - line.samples[p].along);
+            }
+            for (const auto& w : weights_) {
+                Values& total = out.all[w.combination * n + i];
+                for (const auto& [c, factor] : w.cases) {
+                    total.moment += factor * own[c].moment, total.shear += factor * own[c].shear;
+                    total.beamMoment += factor * own[c].beamMoment,
+                        total.beamShear += factor * own[c].beamShear;
+                }
+                if (!twisting) continue;
+                std::fill(sum.begin(), sum.end(), Tensor{0, 0, 0});
+                for (const auto& [c, factor] : w.cases)
+                    for (std::size_t p = 0; p < points; ++p) {
+                        const Tensor& t = samples[c * points + p];
+                        sum[p].u += factor * t.u, sum[p].v += factor * t.v, sum[p].uv += factor * t.uv;
+                    }
+                for (std::size_t p = 0; p + 1 < points; p += 2) {
+                    double part = line.samples[p + 1].along - line.samples[p].along;
+                    for (std::size_t e : {p, p + 1}) {
+                        total.bottom +=
+                            barMoments(sum[e].u, sum[e].v, sum[e].uv, skew, false).along * part / 2;
+                        total.top += barMoments(sum[e].u, sum[e].v, sum[e].uv, skew, true).along * part / 2;
+                    }
+                }
+            }
+        }
+        if (twisting) continue;
+        for (const auto& w : weights_) {
+            Values& v = out.all[w.combination * n + i];
+            v.bottom = std::max(0.0, v.moment);
+            v.top = std::max(0.0, -v.moment);
+        }
+    }
+    return out;
+}
+
+namespace {
+
+// Hogging over inner supports less by a share, sagging more by what statics then asks: the change varies
+// linearly between supports.
+void redistribute(const Strip& strip, const std::vector<Station>& stations, double share,
+                  std::vector<Values>& v) {
+    std::vector<std::pair<double, double>> change;  // u, added moment
+    for (std::size_t s = 0; s < strip.supports.size(); ++s) {
+        const auto& p = strip.supports[s];
+        bool inner = s > 0 && s + 1 < strip.supports.size();
+        double hogging = 0;
+        for (std::size_t i = 0; i < stations.size(); ++i)
+            if (stations[i].u > p.from - 5 && stations[i].u < p.to + 5) hogging = std::max(hogging, v[i].top);
+        change.emplace_back(p.u, inner ? share * hogging : 0);
+    }
+    if (change.size() < 3) return;
+    for (std::size_t i = 0; i < stations.size(); ++i) {
+        double u = stations[i].u, add = 0;
+        for (std::size_t s = 0; s + 1 < change.size(); ++s)
+            if (u >= change[s].first && u <= change[s + 1].first)
+                add = change[s].second + (change[s + 1].second - change[s].second) * (u - change[s].first) /
+                                             (change[s + 1].first - change[s].first);
+        if (add == 0) continue;
+        v[i].bottom = v[i].bottom > 0 ? v[i].bottom + add : std::max(0.0, add - v[i].top);
+        v[i].top = std::max(0.0, v[i].top - add);
+        v[i].moment += add;
+    }
+}
+
+}  // namespace
+
+StripDemand demand(const Strip& strip, const StripForces& f, const analysis::FloorAnalysis& a,
+                   const model::StripRules& rules, actions::LimitState crackState) {
+    const std::size_t n = f.stations.size();
+    StripDemand d;
+    for (auto* line : {&d.bottom, &d.top, &d.shear, &d.bottomService, &d.topService, &d.most, &d.least,
+                       &d.beamMost, &d.beamLeast})
+        line->assign(n, {});
+    bool first = true;
+    for (std::size_t k = 0; k < f.combinations; ++k) {
+        const auto state = a.combinations[k].state;
+        const bool ultimate = state == actions::LimitState::Ultimate;
+        if (!ultimate && state != crackState) continue;
+        std::vector<Values> v(f.all.begin() + std::ptrdiff_t(k * n),
+                              f.all.begin() + std::ptrdiff_t((k + 1) * n));
+        if (ultimate && rules.redistribution > 0) redistribute(strip, f.stations, rules.redistribution, v);
+        if (rules.faceOfSupport) {
+            for (const auto& s : strip.supports) {
+                // The nearest stations at or outside the two faces.
+                double top = 0;
+                std::ptrdiff_t before = -1, after = -1;
+                for (std::size_t i = 0; i < n; ++i) {
+                    if (f.stations[i].u <= s.from + 1.5) before = std::ptrdiff_t(i);
+                    if (after < 0 && f.stations[i].u >= s.to - 1.5) after = std::ptrdiff_t(i);
+                }
+                // A face beyond the slab's end or far from the last station does not count.
+                for (std::ptrdiff_t i : {before, after})
+                    if (i >= 0 && std::min(std::abs(f.stations[std::size_t(i)].u - s.from),
+                                           std::abs(f.stations[std::size_t(i)].u - s.to)) < 10)
+                        top = std::max(top, v[std::size_t(i)].top);
+                for (std::size_t i = 0; i < n; ++i)
+                    if (f.stations[i].u > s.from + 1.5 && f.stations[i].u < s.to - 1.5)
+                        v[i].top = std::min(v[i].top, top);
+            }
+        }
+        auto more = [k](Extreme& e, double value) {
+            if (value > e.value) e = {value, std::uint16_t(k)};
+        };
+        for (std::size_t i = 0; i < n; ++i) {
+            if (!ultimate) {
+                more(d.bottomService[i], v[i].bottom);
+                more(d.topService[i], v[i].top);
+                continue;
+            }
+            more(d.bottom[i], v[i].bottom);
+            more(d.top[i], v[i].top);
+            more(d.shear[i], std::abs(v[i].shear));
+            auto extreme = [&](Extreme& most, Extreme& least, double value) {
+                if (first || value > most.value) most = {value, std::uint16_t(k)};
+                if (first || value < least.value) least = {value, std::uint16_t(k)};
+            };
+            extreme(d.most[i], d.least[i], v[i].moment);
+            extreme(d.beamMost[i], d.beamLeast[i], v[i].beamMoment);
+        }
+        if (ultimate) first = false;
+    }
+    return d;
+}
+
+}  // namespace talvik::strips

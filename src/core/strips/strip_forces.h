@@ -1,0 +1,80 @@
+// Forces of design strips: fields of the analysis integrated across a strip at stations along it. Moments in
+// N mm on the width of the strip, sagging positive; shears in N. There is no axial force: plates in bending
+// have none.
+#pragma once
+
+#include <stop_token>
+
+#include "analysis/cuts.h"
+#include "strips/strip_layout.h"
+
+namespace talvik::strips {
+
+struct Station {
+    double u = 0;
+    int span = -1;         // of the strip; -1 outside every span
+    int support = -1;      // over which it lies; -1 for none
+    double width = 0;      // of slab that is cut
+    double thickness = 0;  // mean over the width, weighted by it
+    double leastThickness = 0;
+    std::vector<Segment> cuts;  // in plan
+};
+
+// What a strip carries, in one combination.
+struct Values {
+    double moment = 0, beamMoment = 0;  // of the slab's own; of beams that run along
+    double shear = 0, beamShear = 0;
+    double bottom = 0,
+           top = 0;  // to be resisted by the slab's bars along the strip: magnitudes, with twisting
+};
+
+struct StripForces {
+    std::vector<Station> stations;
+    std::size_t combinations = 0;
+    std::vector<Values> all;  // combination by combination, station by station
+    const Values& at(std::size_t combination, std::size_t station) const {
+        return all[combination * stations.size() + station];
+    }
+};
+
+// Stations of a strip: dense near supports, at their faces, an effective depth away from them, where line
+// loads and changes of thickness cross.
+std::vector<Station> stations(const Strip& strip, const model::Floor& floor);
+
+// Reads strips out of an analysis. Holds shears per load case, which take longest; keep it while the analysis
+// is the same. The analysis must outlive it.
+class ForceReader {
+  public:
+    // Combinations of the ultimate state and of `service` are read; the others stay nought.
+    ForceReader(const analysis::FloorAnalysis& a,
+                actions::LimitState service = actions::LimitState::QuasiPermanent, std::stop_token stop = {});
+    StripForces read(const Strip& strip, const model::Floor& floor) const;
+
+  private:
+    const analysis::FloorAnalysis& a_;
+    analysis::Cutter cutter_;
+    std::vector<fem::ShearField> shears_;  // per case
+    // Per combination that is read: its number, the cases in it and their factors.
+    struct Weights {
+        std::size_t combination;
+        std::vector<std::pair<std::size_t, double>> cases;
+    };
+    std::vector<Weights> weights_;
+};
+
+// What a strip is designed for, at its stations. Hogging over a support is held to the larger of the values
+// at its faces where `faceOfSupport` says so.
+struct Extreme {
+    double value = 0;
+    std::uint16_t by = 0;  // combination
+};
+struct StripDemand {
+    std::vector<Extreme> bottom, top, shear;         // ultimate
+    std::vector<Extreme> bottomService, topService;  // of the crack rule's state
+    std::vector<Extreme> most, least, beamMost,
+        beamLeast;  // integrals alone: moments of slab and of beams, ultimate
+};
+StripDemand demand(const Strip& strip, const StripForces& forces, const analysis::FloorAnalysis& a,
+                   const model::StripRules& rules, actions::LimitState crackState);
+
+}  // namespace talvik::strips
