@@ -4,6 +4,7 @@
 #include <cmath>
 #include <optional>
 
+#include "reinforcement/bar_choices.h"
 #include "reinforcement/coverage.h"
 
 namespace talvik::reinforcement {
@@ -17,11 +18,7 @@ using standards::DetailingRules;
 constexpr double b = 1000;      // width on which steel is chosen
 constexpr double endStep = 50;  // bar ends are rounded to this
 
-struct Choice {
-    const catalogs::Bar* bar = nullptr;
-    double spacing = 0;
-    double area() const { return bar->area / spacing; }
-};
+using Choice = BarChoice;
 
 class Proposer {
   public:
@@ -57,26 +54,8 @@ class Proposer {
         });
     }
 
-    // All allowed pairs of bar and spacing, least steel first; the larger spacing where equal.
     std::vector<Choice> choices(const std::vector<std::string>& allowed, double largest) const {
-        std::vector<Choice> all;
-        for (const auto& name : allowed) {
-            const catalogs::Bar* bar = catalog_.find(name);
-            double least = std::max(
-                basis_.spacingLeast,
-                bar->diameter + standard_.detailing->minimumClearSpacing(bar->diameter, basis_.aggregate));
-            double top = units::roundDown(std::min(largest, basis_.spacingMost), basis_.spacingStep);
-            for (double s = units::roundUp(least, basis_.spacingStep); s <= top + 1e-9;
-                 s += basis_.spacingStep)
-                all.push_back({bar, s});
-            if (all.empty() || all.back().bar != bar)
-                all.push_back({bar, std::max(least, std::min(top, least))});
-        }
-        std::sort(all.begin(), all.end(), [](const Choice& p, const Choice& q) {
-            return std::tuple(p.area(), -p.spacing, p.bar->diameter) <
-                   std::tuple(q.area(), -q.spacing, q.bar->diameter);
-        });
-        return all;
+        return barChoices(allowed, largest, basis_, standard_);
     }
 
     // The least steel for a moment (per mm) on a face. `index`: span (bottom) or support (top).

@@ -1,0 +1,414 @@
+// From what a strip is designed for to bars people can fix.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <optional>
+
+#include "reinforcement/bar_choices.h"
+#include "reinforcement/strip_steel.h"
+
+namespace talvik::reinforcement {
+namespace {
+
+using model::BarEnd;
+using standards::DetailingRules;
+using strips::Station;
+using strips::Strip;
+
+constexpr double endStep = 50;     // bar ends are rounded to this
+constexpr double alike = 1.35;     // bottom steel of spans within this ratio becomes the same throughout
+constexpr double onlyBand = 1e-4;  // mm2 per mm that a band must add to be worth it
+
+class Proposer {
+  public:
+    Proposer(const Strip& strip, const std::vector<Station>& stations, const strips::StripDemand& demand,
+             bool top, const StripBasis& in, const std::vector<model::StripBars>& fixed,
+             const std::vector<PeakBand>& bands)
+        : strip_(strip),
+          stations_(stations),
+          ultimate_(top ? demand.top : demand.bottom),
+          service_(top ? demand.topService : demand.bottomService),
+          demand_(demand),
+          top_(top),
+          in_(in),
+          bands_(bands),
+          catalog_(*catalogs::barCatalog(in.basis.barCatalog)) {
+        for (const auto& b : fixed) {
+            if (b.strip != strip.key || b.top != top) continue;
+            StripRun r;
+            r.id = b.id;
+            r.top = top, r.band = b.band, r.fixed = true;
+            r.from = b.from, r.to = b.to;
+            r.start = b.start, r.end = b.end;
+            const auto* bar = catalog_.find(b.bar);
+            if (!bar) continue;
+            fill(r, {bar, b.spacing}, thicknessAt((b.from + b.to) / 2));
+            if (b.band) r.width = bandWidthNear((b.from + b.to) / 2);
+            fixed_.push_back(std::move(r));
+        }
+    }
+
+    std::vector<StripRun> run() {
+        if (stations_.empty()) return fixed_;
+        if (top_)
+            tops();
+        else
+            bottoms();
+        for (auto& r : made_)
+            if (!replaced(r)) fixed_.push_back(std::move(r));
+        std::stable_sort(fixed_.begin(), fixed_.end(), [](const StripRun& a, const StripRun& b) {
+            return std::tuple(a.band, a.from, a.to) < std::tuple(b.band, b.from, b.to);
+        });
+        return fixed_;
+    }
+
+  private:
+    const Strip& strip_;
+    const std::vector<Station>& stations_;
+    const std::vector<strips::Extreme>&ultimate_, &service_;
+    const strips::StripDemand& demand_;
+    bool top_;
+    const StripBasis& in_;
+    const std::vector<PeakBand>& bands_;
+    const catalogs::BarCatalog& catalog_;
+    std::vector<StripRun> fixed_, made_;
+
+    double outerStart() const { return strip_.from + in_.basis.coverSide; }
+    double outerEnd() const { return strip_.to - in_.basis.coverSide; }
+    double thicknessAt(double u) const {
+        if (stations_.empty()) return 200;
+        const Station* best = &stations_.front();
+        for (const auto& s : stations_)
+            if (std::abs(s.u - u) < std::abs(best->u - u)) best = &s;
+        return best->thickness;
+    }
+    double bandWidthNear(double u) const {
+        double width = 0, least = 1e300;
+        for (const auto& b : bands_)
+            if (double d = std::abs(strip_.supports[std::size_t(b.support)].u - u); d < least)
+                least = d, width = b.width;
+        return width;
+    }
+    // A run fixed by someone takes the place of one with which it shares more than half of the shorter's
+    // length.
+    bool replaced(const StripRun& r) const {
+        return std::any_of(fixed_.begin(), fixed_.end(), [&](const StripRun& f) {
+            if (!f.fixed || f.band != r.band) return false;
+            double both = std::min(f.to, r.to) - std::max(f.from, r.from);
+            return both > 0.5 * std::min(f.to - f.from, r.to - r.from);
+        });
+    }
+
+    void fill(StripRun& r, const BarChoice& c, double thickness) const {
+        r.bar = c.bar->name;
+        r.spacing = c.spacing;
+        r.area = c.area();
+        r.diameter = c.bar->diameter;
+        const auto& detailing = *in_.standard.detailing;
+        r.anchorStart = detailing.anchorage(stripAnchorage(r, r.start == BarEnd::Hook, thickness, in_));
+        r.anchorEnd = detailing.anchorage(stripAnchorage(r, r.end == BarEnd::Hook, thickness, in_));
+    }
+
+    // The least steel for what the stations from..to ask. Where the bars end at a slab's edge, hooked, they
+    // count at stations near it as far as they are anchored there.
+    BarChoice choose(std::size_t from, std::size_t to, bool edgeBefore = false,
+                     bool edgeAfter = false) const {
+        const auto& flexure = *in_.standard.flexure;
+        const auto& detailing = *in_.standard.detailing;
+        std::size_t worst = from, crackAt = from, thick = from;
+        double most = -1, mostService = -1;
+        for (std::size_t i = from; i <= to; ++i) {
+            const Station& s = stations_[i];
+            double d = std::max(20.0, s.thickness - 40);
+            if (double k = ultimate_[i].value / (s.width * d); k > most) most = k, worst = i;
+            if (double k = service_[i].value / (s.width * d); k > mostService) mostService = k, crackAt = i;
+            if (s.thickness > stations_[thick].thickness) thick = i;
+        }
+        double least = 1e300;
+        for (std::size_t i = from; i <= to; ++i) least = std::min(least, stations_[i].thickness);
+        auto all =
+            barChoices(in_.basis.mainBars, detailing.maximumSpacing(DetailingRules::Role::Main, true, least),
+                       in_.basis, in_.standard);
+        struct Need {
+            double area = 0, most = 1e300;
+            bool possible = true;
+        };
+        std::map<const catalogs::Bar*, Need> needs;
+        constexpr double b = 1000;
+        auto need = [&](const catalogs::Bar* bar) -> const Need& {
+            auto found = needs.find(bar);
+            if (found != needs.end()) return found->second;
+            Need n;
+            const Station& w = stations_[worst];
+            auto sec = stripSection(top_, bar->diameter, w, in_, b);
+            auto r = flexure.required(sec, ultimate_[worst].value / w.width * b);
+            n.possible = r.possible;
+            n.area = r.As / b;
+            if (in_.basis.minimumSteel)
+                n.area = std::max(
+                    n.area,
+                    detailing.minimumSteel(stripSection(top_, bar->diameter, stations_[thick], in_, b)) / b);
+            if (!top_) n.area = std::max(n.area, in_.leastBottom);
+            n.most = detailing.maximumSteel(sec) / b;
+            return needs[bar] = n;
+        };
+        auto anchored = [&](const BarChoice& c) {
+            if (!edgeBefore && !edgeAfter) return true;
+            StripRun r;
+            r.top = top_;
+            r.start = r.end = BarEnd::Hook;
+            fill(r, c, stations_[from].thickness);
+            for (std::size_t i = from; i <= to; ++i) {
+                const Station& s = stations_[i];
+                double before = s.u - outerStart(), after = outerEnd() - s.u;
+                if (before < 50 || after < 50) continue;
+                double share = std::min(
+                    {1.0, edgeBefore ? before / r.anchorStart : 1.0, edgeAfter ? after / r.anchorEnd : 1.0});
+                if (share >= 1 || ultimate_[i].value <= 0) continue;
+                double d = stripSection(top_, c.bar->diameter, s, in_, b).d;
+                double reach = detailing.momentShift(d, c.bar->diameter), asks = 0;
+                for (std::size_t k = from; k <= to; ++k)
+                    if (std::abs(stations_[k].u - s.u) <= reach)
+                        asks = std::max(asks, ultimate_[k].value / stations_[k].width);
+                auto asked = flexure.required(stripSection(top_, c.bar->diameter, s, in_, b), asks * b);
+                if (!asked.possible || asked.As / b > share * c.area()) return false;
+            }
+            return true;
+        };
+        std::optional<BarChoice> loose;
+        for (const auto& c : all) {
+            const Need& n = need(c.bar);
+            if (!n.possible || c.area() < n.area * (1 + 1e-9) || c.area() > n.most) continue;
+            if (!loose) loose = c;
+            if (!anchored(c)) continue;
+            if (service_[crackAt].value <= 0) return c;
+            const Station& s = stations_[crackAt];
+            auto sec = stripSection(top_, c.bar->diameter, s, in_, b);
+            standards::CrackInput crack{sec,
+                                        service_[crackAt].value / s.width * b,
+                                        c.area() * b,
+                                        c.bar->diameter,
+                                        c.spacing,
+                                        (top_ ? in_.basis.coverTop : in_.basis.coverBottom) + in_.outer(top_),
+                                        in_.basis.creep,
+                                        top_ ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom};
+            if (in_.standard.service->crack(crack).outcome != checks::Outcome::Over) return c;
+        }
+        return loose ? *loose : all.back();
+    }
+
+    // First and last station in [a, b].
+    std::optional<std::pair<std::size_t, std::size_t>> range(double a, double b) const {
+        std::optional<std::pair<std::size_t, std::size_t>> out;
+        for (std::size_t i = 0; i < stations_.size(); ++i) {
+            if (stations_[i].u < a - 3 || stations_[i].u > b + 3) continue;
+            if (!out) out = {i, i};
+            out->second = i;
+        }
+        return out;
+    }
+
+    void bottoms() {
+        const std::size_t n = strip_.spans.size();
+        std::vector<std::optional<BarChoice>> chosen(n);
+        double low = 1e300, high = 0;
+        BarChoice strongest;
+        for (std::size_t i = 0; i < n; ++i) {
+            const auto& span = strip_.spans[i];
+            auto where = range(span.from, span.to);
+            if (!where) continue;
+            bool asked = !span.cantilever();
+            for (std::size_t k = where->first; k <= where->second; ++k)
+                asked |= ultimate_[k].value > 1e-3 * stations_[k].width;
+            if (!asked) continue;
+            chosen[i] = choose(where->first, where->second, span.left < 0 && span.right >= 0,
+                               span.right < 0 && span.left >= 0);
+            low = std::min(low, chosen[i]->area());
+            if (chosen[i]->area() > high) high = chosen[i]->area(), strongest = *chosen[i];
+        }
+        if (high <= alike * low)
+            for (auto& c : chosen)
+                if (c) c = strongest;
+        for (std::size_t i = 0; i < n; ++i) {
+            if (!chosen[i]) continue;
+            const auto& span = strip_.spans[i];
+            const BarChoice& c = *chosen[i];
+            StripRun r;
+            r.zone = r.id = fmt::format("bottom/{}", i);
+            bool first = i == 0 || !chosen[i - 1], last = i + 1 == n || !chosen[i + 1];
+            auto past = [&](int support) {
+                double half =
+                    (strip_.supports[std::size_t(support)].to - strip_.supports[std::size_t(support)].from) /
+                    2;
+                return units::roundUp(std::max(150.0, 10 * c.bar->diameter - std::min(half, 300.0)), endStep);
+            };
+            // Through an overhang or a cantilever that asks for none of its own.
+            r.from = first || span.left < 0 ? outerStart() : span.from - past(span.left);
+            r.to = last || span.right < 0 ? outerEnd() : span.to + past(span.right);
+            if (i > 0 && !chosen[i - 1] && i > 1) r.from = span.from - past(span.left);
+            r.from = std::max(r.from, outerStart()), r.to = std::min(r.to, outerEnd());
+            double h = thicknessAt((span.from + span.to) / 2);
+            // At a free edge that asks for bottom steel the bars are turned up.
+            if (span.cantilever()) (span.left < 0 ? r.start : r.end) = BarEnd::Hook;
+            fill(r, c, h);
+            if (r.to - r.from < 200) continue;
+            if (!made_.empty() && made_.back().bar == r.bar && made_.back().spacing == r.spacing &&
+                made_.back().to >= r.from) {
+                made_.back().to = r.to;
+                made_.back().end = r.end;
+                made_.back().anchorEnd = r.anchorEnd;
+                continue;
+            }
+            made_.push_back(r);
+        }
+        // Hooks where straight ends do not anchor at an end support.
+        for (auto& r : made_)
+            for (int side : {-1, 1}) {
+                for (std::size_t i = 0; i < n; ++i) {
+                    const auto& span = strip_.spans[i];
+                    bool end = side < 0 ? (span.ends[0] == model::EndCondition::Free ||
+                                           span.ends[0] == model::EndCondition::OnBeam)
+                                        : (span.ends[1] == model::EndCondition::Free ||
+                                           span.ends[1] == model::EndCondition::OnBeam);
+                    int support = side < 0 ? span.left : span.right;
+                    double face = side < 0 ? span.clearFrom : span.clearTo;
+                    if (!end || support < 0 || r.from > face || r.to < face) continue;
+                    auto straight = endAnchorage(strip_, stations_, demand_, i, side, r, false, in_);
+                    if (in_.standard.detailing->endAnchorage(straight).outcome == checks::Outcome::Within)
+                        continue;
+                    (side < 0 ? r.start : r.end) = BarEnd::Hook;
+                }
+                double h = thicknessAt((r.from + r.to) / 2);
+                fill(r, {catalog_.find(r.bar), r.spacing}, h);
+            }
+    }
+
+    void tops() {
+        if (strip_.supports.empty()) {
+            auto where = range(strip_.from, strip_.to);
+            bool asked = false;
+            for (const auto& e : ultimate_) asked |= e.value > 0;
+            if (where && asked) topZone("top/whole", -1, strip_.from, strip_.to, *where);
+            return;
+        }
+        for (std::size_t s = 0; s < strip_.supports.size(); ++s) {
+            const auto& support = strip_.supports[s];
+            double from = strip_.from, to = strip_.to;
+            for (const auto& span : strip_.spans) {
+                if (span.right == int(s))
+                    from = span.left < 0 ? strip_.from : (span.clearFrom + span.clearTo) / 2;
+                if (span.left == int(s))
+                    to = span.right < 0 ? strip_.to : (span.clearFrom + span.clearTo) / 2;
+            }
+            auto where = range(from, to);
+            if (!where) continue;
+            bool asked = false;
+            for (std::size_t i = where->first; i <= where->second; ++i) asked |= ultimate_[i].value > 0;
+            if (asked) topZone("top/" + support.id, int(s), from, to, *where);
+        }
+    }
+
+    // A run over a support; it reaches as far as the hogging asks, moved outwards and anchored.
+    void topZone(const std::string& zone, int support, double zoneFrom, double zoneTo,
+                 std::pair<std::size_t, std::size_t> where) {
+        bool atStart = support >= 0, atEnd = support >= 0;  // no span on that side, or one that ends at a tip
+        for (const auto& span : strip_.spans) {
+            if (span.right == support && span.left >= 0) atStart = false;
+            if (span.left == support && span.right >= 0) atEnd = false;
+        }
+        BarChoice c = choose(where.first, where.second, atStart, atEnd);
+        StripRun r;
+        r.zone = r.id = zone;
+        r.top = true;
+        double u = support >= 0 ? strip_.supports[std::size_t(support)].u : (zoneFrom + zoneTo) / 2;
+        fill(r, c, thicknessAt(u));
+        const auto& detailing = *in_.standard.detailing;
+        double d = stripSection(true, c.bar->diameter, stations_[where.first], in_, 1000).d;
+        auto moved = shiftedDemand(stations_, ultimate_, detailing.momentShift(d, c.bar->diameter));
+        // Where each side ends: beyond every station by the share of the anchorage that it needs.
+        auto reach = [&](int side) {
+            double end = u;
+            for (std::size_t i = where.first; i <= where.second; ++i) {
+                const Station& s = stations_[i];
+                if (side * (s.u - u) < 0 || moved[i] <= 1e-6) continue;
+                auto need = in_.standard.flexure->required(stripSection(true, c.bar->diameter, s, in_, 1000),
+                                                           moved[i] / s.width * 1000);
+                double share = need.possible ? std::min(1.0, need.As / 1000 / c.area() * (1 + 1e-6)) : 1;
+                end = side > 0 ? std::max(end, s.u + share * r.anchorEnd)
+                               : std::min(end, s.u - share * r.anchorStart);
+            }
+            return end;
+        };
+        double clearBefore = 0, clearAfter = 0, faceBefore = u, faceAfter = u;
+        bool tipBefore = false, tipAfter = false, edgeBefore = true, edgeAfter = true;
+        for (const auto& span : strip_.spans) {
+            if (support >= 0 && span.right == support) {
+                edgeBefore = false, tipBefore = span.left < 0;
+                clearBefore = span.clearTo - span.clearFrom, faceBefore = span.clearTo;
+            }
+            if (support >= 0 && span.left == support) {
+                edgeAfter = false, tipAfter = span.right < 0;
+                clearAfter = span.clearTo - span.clearFrom, faceAfter = span.clearFrom;
+            }
+        }
+        const bool columns =
+            strip_.kind == Strip::Kind::Column || (strip_.kind == Strip::Kind::Full && !strip_.onLines);
+        const double least = columns ? 0.3 : 0.25;
+        // Where hogging ends, for the standard's least reach past it.
+        auto zero = [&](int side) {
+            double end = u;
+            for (std::size_t i = where.first; i <= where.second; ++i)
+                if (side * (stations_[i].u - u) >= 0 && ultimate_[i].value > 1e-6 * stations_[i].width)
+                    end = side > 0 ? std::max(end, stations_[i].u) : std::min(end, stations_[i].u);
+            return end;
+        };
+        if (support < 0 || edgeBefore || tipBefore)
+            r.from = outerStart();
+        else
+            r.from = std::min({reach(-1), faceBefore - least * clearBefore,
+                               zero(-1) - detailing.topReach(clearBefore, d, c.bar->diameter)});
+        if (support < 0 || edgeAfter || tipAfter)
+            r.to = outerEnd();
+        else
+            r.to = std::max({reach(1), faceAfter + least * clearAfter,
+                             zero(1) + detailing.topReach(clearAfter, d, c.bar->diameter)});
+        if (support >= 0 && (edgeBefore || tipBefore)) r.start = BarEnd::Hook;
+        if (support >= 0 && (edgeAfter || tipAfter)) r.end = BarEnd::Hook;
+        if (!(edgeBefore || tipBefore || support < 0)) r.from = std::floor(r.from / endStep) * endStep;
+        if (!(edgeAfter || tipAfter || support < 0)) r.to = std::ceil(r.to / endStep) * endStep;
+        r.from = std::max(r.from, outerStart()), r.to = std::min(r.to, outerEnd());
+        fill(r, c, thicknessAt(u));
+        if (r.to - r.from < 200) return;
+        made_.push_back(r);
+        for (const auto& band : bands_) {
+            if (band.support != support || band.steel - c.area() < onlyBand) continue;
+            // Between the others, at the same spacing where a bar allows it.
+            auto all = barChoices(in_.basis.mainBars, in_.basis.spacingMost, in_.basis, in_.standard);
+            std::optional<BarChoice> same, any;
+            for (const auto& x : all) {
+                if (x.area() < band.steel - c.area()) continue;
+                if (!any) any = x;
+                if (!same && x.spacing == c.spacing && x.area() < 2.2 * (band.steel - c.area())) same = x;
+            }
+            StripRun more = r;
+            more.zone = more.id = "band/" + strip_.supports[std::size_t(support)].id;
+            more.band = true;
+            more.width = band.width;
+            fill(more, same ? *same : any ? *any : all.back(), thicknessAt(u));
+            made_.push_back(more);
+        }
+    }
+};
+
+}  // namespace
+
+std::vector<StripRun> proposeStrip(const Strip& strip, const std::vector<Station>& stations,
+                                   const strips::StripDemand& demand, bool top, const StripBasis& in,
+                                   const std::vector<model::StripBars>& fixed,
+                                   const std::vector<PeakBand>& bands) {
+    return Proposer(strip, stations, demand, top, in, fixed, bands).run();
+}
+
+}  // namespace talvik::reinforcement
