@@ -14,6 +14,7 @@ struct PanelOpinion {
         double engine = 0, opinion = 0;
         double factor = 1;  // to the unit
         std::string unit;
+        std::string word = {};  // when they differ more than expected
     };
     std::vector<Row> rows;
 };

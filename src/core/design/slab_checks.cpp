@@ -5,7 +5,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "design/working.h"
 #include "fem/beam/continuous_beam.h"
+#include "reinforcement/bar_choices.h"
 #include "reinforcement/coverage.h"
 #include "reinforcement/proposal.h"
 
@@ -60,12 +62,7 @@ class Checker {
         c.key = slab_.id + "/" + (place.partId.empty() ? "" : place.partId + "/") + std::move(name);
         c.title = std::move(title);
         c.place = std::move(place);
-        for (auto& step : steps) {  // the same step may come from two rules
-            bool known = std::any_of(c.steps.begin(), c.steps.end(), [&](const trace::Step& t) {
-                return t.symbol == step.symbol && t.expression == step.expression && t.result == step.result;
-            });
-            if (!known) c.steps.push_back(std::move(step));
-        }
+        c.steps = withoutRepeats(std::move(steps));
         c.combination = std::move(combination);
         d_.checks.push_back(std::move(c));
     }
@@ -81,12 +78,7 @@ class Checker {
                 axis + half};
     }
 
-    double largestBar() const {
-        double d = 0;
-        for (const auto& name : basis_.mainBars)
-            d = std::max(d, catalogs::barCatalog(basis_.barCatalog)->find(name)->diameter);
-        return d;
-    }
+    double largestBar() const { return reinforcement::largestBar(basis_); }
     standards::Section sectionFor(bool top, const reinforcement::SteelAt& steel) const {
         return reinforcement::section(top, steel.diameter > 0 ? steel.diameter : largestBar(), slab_, basis_,
                                       b_);

@@ -1,5 +1,5 @@
 // The background run: the latest wish is answered, older ones are dropped.
-#include "analysis/live_analysis.h"
+#include "design/live_floors.h"
 
 #include <gtest/gtest.h>
 
@@ -9,23 +9,25 @@ using namespace talvik;
 
 namespace {
 
-analysis::LiveAnalysis::Job job(model::Floor f) {
+design::LiveFloors::Job job(model::Floor f) {
     analysis::FloorCombination c{"all", "", actions::LimitState::Ultimate, {}};
     c.factors.assign(f.actions.cases.size(), 1);
-    return {std::make_shared<model::Floor>(std::move(f)), "floors[0]", {30000, 0.2, 25e-6, {}}, {c}};
+    return {{std::make_shared<model::Floor>(std::move(f)), "floors[0]", {30000, 0.2, 25e-6, {}}, {c}}, {}};
 }
 
 }  // namespace
 
-TEST(LiveAnalysis, AnswersTheLatestWish) {
+TEST(LiveFloors, AnswersTheLatestWish) {
     std::mutex mutex;
     std::vector<double> loads;
-    int told = 0;
+    int told = 0, asked = 0;
     {
-        analysis::LiveAnalysis live(
-            [&](const model::Id& id, std::shared_ptr<const analysis::FloorAnalysis> a) {
+        design::LiveFloors live(
+            [&](const design::LiveFloors::Job& answered, std::shared_ptr<const analysis::FloorAnalysis> a,
+                auto) {
                 std::lock_guard lock(mutex);
-                EXPECT_EQ(id, "f");
+                EXPECT_EQ(answered.input.floor->id, "f");
+                asked = answered.asked;
                 ASSERT_TRUE(a->good());
                 loads.push_back(a->cases[1].load);
             },
@@ -37,22 +39,26 @@ TEST(LiveAnalysis, AnswersTheLatestWish) {
         double last = 0;
         for (int i = 1; i <= 30; ++i) {
             f.actions.loads[0].value = last = 1e-3 * i;
-            live.want({job(f)});
+            auto wish = job(f);
+            wish.asked = i;
+            live.want({wish});
         }
         live.waitUntilIdle();
         EXPECT_FALSE(live.busy());
         std::lock_guard lock(mutex);
         ASSERT_FALSE(loads.empty());
         EXPECT_LT(loads.size(), 30u) << "older wishes were dropped";
-        auto direct = analysis::FloorAnalyser().analyse(f, "f", {30000, 0.2, 25e-6, {}}, job(f).combinations);
+        auto direct =
+            analysis::FloorAnalyser().analyse(f, "f", {30000, 0.2, 25e-6, {}}, job(f).input.combinations);
+        EXPECT_EQ(asked, 30);
         EXPECT_EQ(loads.back(), direct.cases[1].load);
         EXPECT_GT(told, 0);
     }
 }
 
-TEST(LiveAnalysis, StopsAndPublishesNothing) {
+TEST(LiveFloors, StopsAndPublishesNothing) {
     int published = 0;
-    analysis::LiveAnalysis live([&](const model::Id&, auto) { ++published; });
+    design::LiveFloors live([&](const auto&, auto, auto) { ++published; });
     model::Floor f = test::randomFloor(5);
     f.choices.meshSize = 60;
     live.want({job(f)});
@@ -62,9 +68,9 @@ TEST(LiveAnalysis, StopsAndPublishesNothing) {
     EXPECT_EQ(published, 0);
 }
 
-TEST(LiveAnalysis, AnswersSeveralFloorsInOrder) {
+TEST(LiveFloors, AnswersSeveralFloorsInOrder) {
     std::vector<std::string> order;
-    analysis::LiveAnalysis live([&](const model::Id& id, auto) { order.push_back(id); });
+    design::LiveFloors live([&](const auto& of, auto, auto) { order.push_back(of.input.floor->id); });
     auto a = test::randomFloor(11), b = test::randomFloor(12);
     a.id = "a", b.id = "b";
     live.want({job(b), job(a)});

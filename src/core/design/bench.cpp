@@ -1,0 +1,343 @@
+#include "design/bench.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "design/working.h"
+#include "reinforcement/bar_choices.h"
+#include "standards/panel_coefficients.h"
+
+namespace talvik::design {
+namespace {
+
+using checks::Finding;
+using checks::Sense;
+using trace::Steps;
+using units::Kind;
+
+class Bench {
+  public:
+    Bench(const BenchInput& in, const model::Basis& basis)
+        : in_(in), basis_(basis), rules_(standards::makeStandard(basis.standard, basis.parameters)) {}
+
+    BenchAnswer run() {
+        out_.trouble = trouble();
+        if (!out_.trouble.empty()) return out_;
+        loads();
+        if (in_.kind == BenchInput::Kind::Section) {
+            out_.source = "The moment given.";
+            place("section", in_.moment < 0, true, std::abs(in_.moment) / in_.width, true);
+        } else if (in_.kind == BenchInput::Kind::OneWay) {
+            oneWay();
+        } else {
+            twoWay();
+        }
+        // For one page: bending at each place, the checks of the whole and whatever is over; the working of
+        // bending where it is used most.
+        bool told = false;
+        for (const auto* c : checks::worstFirst(out_.checks)) {
+            const bool bending = c->key.ends_with("/flexure");
+            const bool whole = c->key.find('/', 6) == std::string::npos;  // after "bench/"
+            if (!bending && !whole && c->outcome != checks::Outcome::Over) continue;
+            out_.brief.push_back(*c);
+            if (!bending || told) out_.brief.back().steps.clear(), out_.brief.back().notes.clear();
+            told = told || bending;
+        }
+        return out_;
+    }
+
+  private:
+    const BenchInput& in_;
+    const model::Basis& basis_;
+    std::shared_ptr<const standards::Standard> rules_;
+    BenchAnswer out_;
+    Steps loadSteps_;
+    double service_ = 1;  // service load of the crack rule over the ultimate one
+    static constexpr double b_ = 1000;
+
+    std::string trouble() const {
+        if (!rules_) return "There is no such standard; choose one of the list.";
+        if (!catalogs::imposedUse(in_.use)) return "There is no such imposed use; choose one of the list.";
+        auto off = [](double v, double low, double high) { return !(v >= low && v <= high); };
+        if (off(in_.thickness, 60, 2000)) return "The thickness lies outside 60 to 2000 mm; correct it.";
+        double cover = std::max(basis_.coverTop, basis_.coverBottom);
+        if (in_.thickness < cover + 40) return "The cover leaves no effective depth; make the slab thicker.";
+        if (in_.kind == BenchInput::Kind::Section) {
+            if (off(in_.width, 50, 20000)) return "The width lies outside 50 mm to 20 m; correct it.";
+            if (off(std::abs(in_.moment), 1, 1e13)) return "Give a moment other than nought.";
+            return {};
+        }
+        if (off(in_.permanent, 0, 0.1) || off(in_.imposed, 0, 0.1))
+            return "A load lies outside 0 to 100 kN/m²; correct it.";
+        if (in_.kind == BenchInput::Kind::OneWay) {
+            if (off(in_.span, 500, 30000)) return "The span lies outside 0.5 to 30 m; correct it.";
+            if (in_.spans < 1 || in_.spans > 20) return "Give between 1 and 20 spans.";
+            if (off(in_.support, 0, 0.8 * in_.span))
+                return "The supports are wider than the spans allow; correct their width.";
+            return {};
+        }
+        if (off(in_.lx, 500, 30000) || off(in_.ly, 500, 30000))
+            return "A span lies outside 0.5 to 30 m; correct it.";
+        return {};
+    }
+
+    void loads() {
+        out_.selfWeight =
+            trace::step(&loadSteps_, "g_0", "h*gamma/1000",
+                        {{"h", in_.thickness, "mm"}, {"gamma", basis_.concreteDensity * 1e6, "kN/m³"}},
+                        in_.thickness * basis_.concreteDensity * 1000, "kN/m²", "statics", "self-weight") /
+            1000;
+        double g = out_.selfWeight + in_.permanent;
+        double crack = 0;
+        const actions::Combination* by = nullptr;
+        auto all = rules_->actions->combinations(*catalogs::imposedUse(in_.use));
+        for (const auto& c : all) {
+            double w = c.factorG * g + c.factorQ * in_.imposed;
+            if (c.state == actions::LimitState::Ultimate && w > out_.ultimate) out_.ultimate = w, by = &c;
+            if (c.state == rules_->service->crackState()) crack = std::max(crack, w);
+        }
+        if (!by) return;
+        trace::step(&loadSteps_, "w", "f_G*(g_0 + g_1) + f_Q*q",
+                    {{"f_G", by->factorG},
+                     {"g_0", out_.selfWeight * 1000, "kN/m²"},
+                     {"g_1", in_.permanent * 1000, "kN/m²"},
+                     {"f_Q", by->factorQ},
+                     {"q", in_.imposed * 1000, "kN/m²"}},
+                    out_.ultimate * 1000, "kN/m²", by->clause.empty() ? "combination" : by->clause, by->name);
+        service_ = out_.ultimate > 0 ? crack / out_.ultimate : 1;
+    }
+
+    void add(const std::string& key, const std::string& title, Finding f, Steps steps) {
+        checks::Check c;
+        static_cast<Finding&>(c) = std::move(f);
+        c.key = "bench/" + key;
+        c.title = title;
+        c.steps = withoutRepeats(std::move(steps));
+        out_.checks.push_back(std::move(c));
+    }
+
+    standards::Section section(bool top, bool outer, double diameter, double outerDiameter) const {
+        double cover = top ? basis_.coverTop : basis_.coverBottom,
+               other = top ? basis_.coverBottom : basis_.coverTop;
+        return {b_,
+                in_.thickness,
+                in_.thickness - cover - (outer ? 0 : outerDiameter) - diameter / 2,
+                other + diameter / 2,
+                basis_.concreteStrength,
+                basis_.steelYield};
+    }
+
+    // Chooses bars for a moment and checks them. `outer`: the layer next to the face; the inner one lies
+    // behind bars of `outerDiameter`.
+    double place(const std::string& name, bool top, bool alongX, double moment, bool outer,
+                 double outerDiameter = 0, Steps before = {}) {
+        auto all = reinforcement::barChoices(
+            basis_.mainBars,
+            rules_->detailing->maximumSpacing(standards::DetailingRules::Role::Main, true, in_.thickness),
+            basis_, *rules_);
+        const reinforcement::BarChoice* best = nullptr;
+        const double service = moment * service_ * b_,
+                     cover = (top ? basis_.coverTop : basis_.coverBottom) + (outer ? 0 : outerDiameter),
+                     limit = top ? basis_.crackLimitTop : basis_.crackLimitBottom;
+        auto crackOf = [&](const reinforcement::BarChoice& c) {
+            return standards::CrackInput{section(top, outer, c.bar->diameter, outerDiameter),
+                                         service,
+                                         c.area() * b_,
+                                         c.bar->diameter,
+                                         c.spacing,
+                                         cover,
+                                         basis_.creep,
+                                         limit};
+        };
+        for (const auto& c : all) {
+            auto s = section(top, outer, c.bar->diameter, outerDiameter);
+            auto need = rules_->flexure->required(s, moment * b_);
+            if (!need.possible || need.doubly || c.area() * b_ < need.As) continue;
+            if (c.area() * b_ < rules_->detailing->minimumSteel(s) ||
+                c.area() * b_ > rules_->detailing->maximumSteel(s))
+                continue;
+            if (rules_->service->crack(crackOf(c)).outcome == checks::Outcome::Over) continue;
+            best = &c;
+            break;
+        }
+        if (!best) best = &all.back();
+        auto s = section(top, outer, best->bar->diameter, outerDiameter);
+        BenchAnswer::Row row;
+        row.place = name, row.top = top, row.alongX = alongX, row.moment = moment;
+        row.bar = best->bar->name, row.spacing = best->spacing, row.provided = best->area();
+        Steps steps = loadSteps_;
+        if (in_.kind == BenchInput::Kind::Section) steps.clear();
+        steps.insert(steps.end(), before.begin(), before.end());
+        auto need = rules_->flexure->required(s, moment * b_, &steps);
+        row.required = need.possible ? need.As / b_ : 0;
+        const double As = best->area() * b_;
+        const std::string side = top ? "top" : "bottom", key = name + "/";
+        Finding f;
+        f.kind = Kind::MomentPerWidth, f.prefix = "m", f.clause = rules_->flexure->clause();
+        f.demand = moment;
+        f.limit = rules_->flexure->resistance(s, As, 0, &steps).M / b_;
+        if (!need.possible)
+            f.notes.push_back("No amount of steel resists this moment in this depth: make the slab thicker.");
+        else if (need.doubly)
+            f.notes.push_back(
+                "Compression steel would be needed: make the slab thicker or the concrete stronger.");
+        add(key + "flexure", "Flexure " + side + ", " + name, checks::judged(f), steps);
+        steps.clear();
+        auto judge = [&](const char* id, const std::string& title, Kind kind, Sense sense, double demand,
+                         double lim, const std::string& clause, const char* prefix) {
+            Finding g;
+            g.kind = kind, g.sense = sense, g.demand = demand, g.limit = lim, g.clause = clause,
+            g.prefix = prefix;
+            add(key + id, title + ", " + name, checks::judged(g), steps);
+            steps.clear();
+        };
+        auto clauses = rules_->detailing->clauses();
+        double least = rules_->detailing->minimumSteel(s, &steps) / b_;
+        judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, row.provided, least,
+              clauses.minimum, "As");
+        double widest = rules_->detailing->maximumSpacing(standards::DetailingRules::Role::Main, true,
+                                                          in_.thickness, &steps);
+        judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, row.spacing, widest, clauses.spacing,
+              "s");
+        add(key + "ductility", "Neutral axis, " + name, rules_->flexure->ductility(s, As, 0, &steps), steps);
+        steps.clear();
+        if (in_.kind != BenchInput::Kind::Section)
+            add(key + "crack", "Crack control, " + name, rules_->service->crack(crackOf(*best), &steps),
+                steps);
+        out_.rows.push_back(std::move(row));
+        return best->bar->diameter;
+    }
+
+    void slenderness(standards::SpanSystem system, double length, const BenchAnswer::Row& row, bool outer,
+                     double outerDiameter) {
+        const auto* bar = catalogs::barCatalog(basis_.barCatalog)->find(row.bar);
+        standards::SlendernessInput in{section(false, outer, bar->diameter, outerDiameter),
+                                       system,
+                                       length,
+                                       row.required * b_,
+                                       0,
+                                       row.provided * b_};
+        Steps steps;
+        add("slenderness", "Span to depth", rules_->service->slenderness(in, &steps), steps);
+    }
+
+    void oneWay() {
+        standards::ActionRules::Spans s;
+        s.lengths.assign(std::size_t(in_.spans), in_.span);
+        s.clear.assign(std::size_t(in_.spans), in_.span - in_.support);
+        s.permanent = out_.selfWeight + in_.permanent;
+        s.imposed = in_.imposed;
+        s.area = 30e6;  // a bay of the usual size
+        auto c = rules_->actions->coefficients(s);
+        struct At {
+            std::string name;
+            bool top;
+            double k;
+        };
+        std::vector<At> places;
+        if (in_.spans == 1) {
+            out_.source = "A single span, w l²/8: statics.";
+            places = {{"span", false, 0.125}};
+        } else if (!c.refusal.empty()) {
+            out_.trouble =
+                fmt::format("The coefficients of {} do not hold: {}. Lay the slab out as a strip instead.",
+                            c.source, c.refusal);
+            return;
+        } else {
+            out_.source = c.source + ".";
+            if (!c.note.empty()) out_.notes.push_back(c.note);
+            auto n = std::size_t(in_.spans);
+            places.push_back({"end span", false, c.span[0]});
+            places.push_back({"first inner support", true, -c.support[1]});
+            if (n > 2) places.push_back({"inner span", false, c.span[1]});
+            if (n > 3) places.push_back({"inner support", true, -c.support[2]});
+        }
+        double l = in_.spans > 1 && c.onClearSpan ? in_.span - in_.support : in_.span;
+        for (const auto& p : places) {
+            Steps steps;
+            double m = trace::step(&steps, "m", "k*w*l^2",
+                                   {{"k", p.k}, {"w", out_.ultimate * 1000, "kN/m²"}, {"l", l / 1000, "m"}},
+                                   p.k * out_.ultimate * l * l / 1000, "kNm/m",
+                                   in_.spans == 1 ? "statics" : c.source) *
+                       1000;
+            place(p.name, p.top, true, m, true, 0, steps);
+        }
+        slenderness(in_.spans == 1 ? standards::SpanSystem::Simple : standards::SpanSystem::End, in_.span,
+                    out_.rows.front(), true, 0);
+        shear(in_.spans == 1 ? 0.5 : 0.6, in_.span - in_.support);
+    }
+
+    // One-way shear beside a support, for a share of the load of a span.
+    void shear(double share, double clear) {
+        const auto& row = out_.rows.front();
+        const auto* bar = catalogs::barCatalog(basis_.barCatalog)->find(row.bar);
+        auto s = section(false, true, bar->diameter, 0);
+        Steps steps = loadSteps_;
+        double v =
+            trace::step(&steps, "v", "k_v*w*l_n - w*d/1000",
+                        {{"k_v", share},
+                         {"w", out_.ultimate * 1000, "kN/m²"},
+                         {"l_n", clear / 1000, "m"},
+                         {"d", s.d, "mm"}},
+                        share * out_.ultimate * clear - out_.ultimate * s.d, "kN/m", "statics",
+                        "an effective depth from the face; 0.6 of the load goes to the first inner support");
+        Finding f;
+        f.kind = Kind::ForcePerWidth, f.prefix = "v", f.clause = rules_->shear->clause();
+        f.demand = std::max(0.0, v);
+        f.limit = rules_->shear->oneWay(s, row.provided * b_, &steps) / b_;
+        add("shear", "One-way shear", checks::judged(f), steps);
+    }
+
+    void twoWay() {
+        const bool xShort = in_.lx <= in_.ly;
+        standards::PanelEdges e;  // the short span runs between the long edges
+        if (xShort) {
+            e.longContinuous = {in_.continuous[0], in_.continuous[1]};
+            e.shortContinuous = {in_.continuous[2], in_.continuous[3]};
+        } else {
+            e.longContinuous = {in_.continuous[2], in_.continuous[3]};
+            e.shortContinuous = {in_.continuous[0], in_.continuous[1]};
+        }
+        double s = std::min(in_.lx, in_.ly), l = std::max(in_.lx, in_.ly);
+        auto c = standards::panelCoefficients(s, l, e);
+        if (!c.refusal.empty()) {
+            out_.trouble = c.refusal + " Take the one-way slab.";
+            return;
+        }
+        out_.source = fmt::format("BS 8110-1:1997 3.5.3.4, equations (14) to (18), case {}: {}.",
+                                  c.caseNumber, c.caseName);
+        out_.notes.push_back("Corners held down; torsion steel at corners where two free edges meet.");
+        auto moment = [&](double k, Steps& steps) {
+            return trace::step(
+                       &steps, "m", "beta*w*l_x^2",
+                       {{"beta", std::abs(k)}, {"w", out_.ultimate * 1000, "kN/m²"}, {"l_x", s / 1000, "m"}},
+                       std::abs(k) * out_.ultimate * s * s / 1000, "kNm/m", "BS 8110-1 3.5.3.4 (14), (15)") *
+                   1000;
+        };
+        Steps a, b, p, q;
+        // Bars of the shorter span lie outermost.
+        double m[4] = {moment(c.spanShort, a), moment(c.spanLong, b), 0, 0};
+        if (c.supportShort != 0) m[2] = moment(c.supportShort, p);
+        if (c.supportLong != 0) m[3] = moment(c.supportLong, q);
+        double outer = place("span, shorter way", false, xShort, m[0], true, 0, a), outerTop = outer;
+        place("span, longer way", false, !xShort, m[1], false, outer, b);
+        if (m[2] > 0) outerTop = place("edges across the shorter way", true, xShort, m[2], true, 0, p);
+        if (m[3] > 0) place("edges across the longer way", true, !xShort, m[3], false, outerTop, q);
+        int n = e.longContinuous[0] + e.longContinuous[1];
+        slenderness(n == 2   ? standards::SpanSystem::Interior
+                    : n == 1 ? standards::SpanSystem::End
+                             : standards::SpanSystem::Simple,
+                    s, out_.rows.front(), true, 0);
+        shear(0.5, s);
+    }
+};
+
+}  // namespace
+
+BenchAnswer bench(const BenchInput& input, const model::Basis& basis) {
+    return Bench(input, basis).run();
+}
+
+}  // namespace talvik::design

@@ -1,0 +1,421 @@
+#include "design/floor_design.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "design/strip_checks.h"
+#include "fem/parallel/pool.h"
+
+namespace talvik::design {
+namespace {
+
+using checks::Check;
+using checks::Finding;
+using reinforcement::PeakBand;
+using reinforcement::StripBasis;
+using strips::Strip;
+
+// Top steel that a strip asks over a support, for its whole width.
+double steelOver(const StripDesign& d, double from, double to) {
+    double most = 0;
+    for (std::size_t i = 0; i < d.stations().size(); ++i)
+        if (d.stations()[i].u > from - 10 && d.stations()[i].u < to + 10 && d.top.required[i] < 1e8)
+            most = std::max(most, d.top.required[i] * d.stations()[i].width);
+    return most;
+}
+
+const StripDesign* beside(const FloorDesign& f, const Strip& s, bool left) {
+    for (const auto& o : f.strips) {
+        const Strip& m = *o->strip;
+        if (m.direction != s.direction || m.kind != Strip::Kind::Middle) continue;
+        if ((left ? m.lineLeft : m.line) == s.line && !s.line.empty()) return o.get();
+    }
+    return nullptr;
+}
+
+// What the standard wants in the width over inner columns where hogging peaks.
+std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, const StripBasis& in) {
+    std::vector<PeakBand> bands;
+    const Strip& s = *d.strip;
+    if (s.kind != Strip::Kind::Column && !(s.kind == Strip::Kind::Full && !s.onLines)) return bands;
+    if (s.edge[0] || s.edge[1] || s.alongBeam || s.alongWall) return bands;
+    for (std::size_t k = 0; k < s.supports.size(); ++k) {
+        const auto& p = s.supports[k];
+        if (p.kind != strips::Support::Kind::Column || p.onBeam || p.across <= 0) continue;
+        bool before = false, after = false;
+        for (const auto& span : s.spans) before |= span.right == int(k), after |= span.left == int(k);
+        if (!before || !after) continue;
+        std::size_t at = 0;
+        for (std::size_t i = 0; i < d.stations().size(); ++i)
+            if (std::abs(d.stations()[i].u - p.u) < std::abs(d.stations()[at].u - p.u)) at = i;
+        double diameter = 0;
+        for (const auto& r : d.runs)
+            if (r.top && r.from <= p.u && p.u <= r.to) diameter = std::max(diameter, r.diameter);
+        if (diameter == 0) continue;
+        auto sec = reinforcement::stripSection(true, diameter, d.stations()[at], in, 1000);
+        double panels = s.toNext[0] / 2 + s.toNext[1] / 2;
+        PeakBand band;
+        band.support = int(k);
+        band.rule = in.standard.strips->peak(panels, p.to - p.from, p.across, sec.h, sec.d);
+        band.width = f.floor->strips.rules.peakWidth > 0 ? f.floor->strips.rules.peakWidth : band.rule.width;
+        if (band.rule.steelShare > 0) {
+            double total = steelOver(d, p.from, p.to);
+            for (bool left : {false, true})
+                if (const auto* m = beside(f, s, left)) total += steelOver(*m, p.from, p.to) / 2;
+            band.steel = band.rule.steelShare * total / band.width;
+            band.word = fmt::format(
+                "{:.0f} % of the top steel of the panels on both sides, {:.0f} mm², within {:.2f} m over the "
+                "column.",
+                100 * band.rule.steelShare, total, band.width / 1000);
+        } else if (band.rule.momentShare > 0) {
+            double most = 0;
+            const auto& a = *f.analysis;
+            for (std::size_t c = 0; c < a.combinations.size(); ++c) {
+                if (a.combinations[c].state != actions::LimitState::Ultimate) continue;
+                auto forces = a.forces(c);
+                for (std::size_t q = 0; q < forces.size(); ++q)
+                    if (a.model->supports[q].id == p.id)
+                        most = std::max(most, std::abs(forces[q].mx * s.axes.c + forces[q].my * s.axes.s));
+            }
+            sec.b = band.width;
+            auto need = in.standard.flexure->required(sec, band.rule.momentShare * most);
+            band.steel = need.possible ? need.As / band.width : 1e3;
+            band.word = fmt::format(
+                "For {:.0f} % of the moment that passes into the column, {:.1f} kNm, within {:.2f} m over "
+                "it.",
+                100 * band.rule.momentShare, most / 1e6, band.width / 1000);
+        }
+        bands.push_back(std::move(band));
+    }
+    return bands;
+}
+
+// Bottom steel that strips held by lines alone ask of those that cross them: a share of their own.
+double distributionSteel(const FloorDesign& f, const StripDesign& d, const StripBasis& in) {
+    const Strip& s = *d.strip;
+    if (s.onLines || d.stations().empty()) return 0;
+    double most = 0;
+    for (const auto& o : f.strips) {
+        const Strip& main = *o->strip;
+        if (main.direction == s.direction || !main.onLines || main.spans.empty() || main.supports.size() < 2)
+            continue;
+        bool cross = false;
+        for (std::size_t i = 0; i + 1 < s.axis.size() && !cross; ++i)
+            for (std::size_t k = 0; k + 1 < main.axis.size() && !cross; ++k)
+                cross = geometry::cross(s.axis[i], s.axis[i + 1], main.axis[k], main.axis[k + 1], nullptr);
+        if (!cross) continue;
+        for (const auto& r : o->runs) {
+            if (r.top) continue;
+            auto section = reinforcement::stripSection(false, r.diameter,
+                                                       d.stations()[d.stations().size() / 2], in, 1000);
+            most = std::max(most, in.standard.detailing->secondarySteel(r.area * 1000, section) / 1000);
+        }
+    }
+    return most;
+}
+
+void floorChecks(FloorDesign& f) {
+    auto add = [&](const std::string& name, const std::string& title, Finding finding) {
+        Check c;
+        static_cast<Finding&>(c) = std::move(finding);
+        c.key = f.floor->id + "/" + name;
+        c.title = title;
+        c.place.slab = f.floor->id;
+        c.place.part = "floor";
+        f.checks.push_back(std::move(c));
+    };
+    for (int d : {0, 1}) {
+        const auto& cover = f.layout->coverage[std::size_t(d)];
+        Finding gap;
+        gap.kind = units::Kind::Area;
+        gap.prefix = "A";
+        gap.clause = "geometry";
+        gap.demand = cover.uncovered;
+        for (const auto& p : cover.gaps)
+            gap.notes.push_back(fmt::format("{:.2f} m² in no strip near ({:.2f}, {:.2f}) m: not designed.",
+                                            p.area / 1e6, p.at.x / 1000, p.at.y / 1000));
+        add(fmt::format("uncovered-{}", d + 1), fmt::format("Slab in no strip {}", strips::directionName(d)),
+            checks::judged(gap));
+        Finding both = gap;
+        both.notes.clear();
+        both.demand = cover.overlapped;
+        for (const auto& p : cover.overlaps)
+            both.notes.push_back(fmt::format("{:.2f} m² in two strips, {}, near ({:.2f}, {:.2f}) m.",
+                                             p.area / 1e6, p.between, p.at.x / 1000, p.at.y / 1000));
+        if (cover.overlapped > 0)
+            add(fmt::format("overlapped-{}", d + 1),
+                fmt::format("Slab in two strips {}", strips::directionName(d)), checks::judged(both));
+    }
+    for (const auto& o : f.standard->omissions) {
+        if (o.key == "concentrated") continue;
+        add("omitted-" + o.key, o.title, checks::notChecked(o.clause, o.reason));
+    }
+    add("omitted-punching", "Punching", checks::notChecked("", "Punching of floors is not checked yet."));
+    add("omitted-sag", "Computed deflection",
+        checks::notChecked(
+            "", "Floors are held by span-to-depth alone so far; the analysis gives uncracked sags."));
+    if (!f.floor->beams.empty())
+        add("omitted-beams", "Beams",
+            checks::notChecked("",
+                               "What beams carry is told apart and listed; beams are not designed here."));
+}
+
+}  // namespace
+
+double StripDesign::worst() const {
+    double most = 0;
+    for (const auto& c : checks)
+        if (c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within)
+            most = std::max(most, checks::ratio(c));
+    return most;
+}
+
+const StripDesign* FloorDesign::find(std::string_view key) const {
+    for (const auto& s : strips)
+        if (s->strip->key == key) return s.get();
+    return nullptr;
+}
+const Check* FloorDesign::check(std::string_view key) const {
+    for (const auto* c : all())
+        if (c->key == key) return c;
+    return nullptr;
+}
+std::vector<const Check*> FloorDesign::all() const {
+    std::vector<const Check*> list;
+    for (const auto& c : checks) list.push_back(&c);
+    for (const auto& s : strips)
+        for (const auto& c : s->checks) list.push_back(&c);
+    return list;
+}
+
+Check withWorking(const FloorDesign& design, const Check& check) {
+    if (const auto* d = design.find(check.strip)) {
+        StripBasis in{*design.basis, *design.standard, d->outerTop, d->outerBottom};
+        for (auto& c : checkStrip(*d, *design.floor, *design.analysis, in, true))
+            if (c.key == check.key) return c;
+    }
+    return check;
+}
+
+std::shared_ptr<const FloorDesign> FloorDesigner::design(
+    const std::shared_ptr<const model::Floor>& floor,
+    const std::shared_ptr<const analysis::FloorAnalysis>& analysis, const model::Basis& basis,
+    std::stop_token stop) {
+    if (!analysis || !analysis->good() || analysis->stopped) return nullptr;
+    auto f = std::make_shared<FloorDesign>();
+    f->floor = floor;
+    f->analysis = analysis;
+    const bool sameBasis = last_ && *last_->basis == basis;
+    f->basis = sameBasis ? last_->basis : std::make_shared<model::Basis>(basis);
+    f->standard = sameBasis ? last_->standard : standards::makeStandard(basis.standard, basis.parameters);
+    if (!f->standard) return nullptr;
+    const auto& rules = floor->strips.rules;
+    const bool sameLayout = sameBasis && strips::sameLayout(*last_->floor, *floor);
+    const auto half = [&](double span, double across) {
+        return f->standard->strips->columnStripHalf(span, across);
+    };
+    f->layout = sameLayout ? last_->layout
+                           : std::make_shared<const strips::StripLayout>(strips::layStrips(*floor, half));
+    if (stop.stop_requested()) return nullptr;
+    const bool sameAnalysis = last_ && readFrom_ == analysis;
+    if (!sameAnalysis) {
+        reader_ =
+            std::make_shared<const strips::ForceReader>(*analysis, f->standard->service->crackState(), stop);
+        readFrom_ = analysis;
+        if (stop.stop_requested()) {
+            readFrom_ = nullptr;
+            return nullptr;
+        }
+    }
+    const bool sameZones =
+        last_ && last_->floor->zones == floor->zones && last_->floor->actions.loads == floor->actions.loads;
+    const bool sameForces = sameAnalysis && sameLayout && sameZones && last_->floor->strips.rules == rules;
+    const std::size_t n = f->layout->strips.size();
+    std::vector<std::shared_ptr<StripDesign>> made(n);
+    const auto crackState = f->standard->service->crackState();
+    fem::parallelFor(n, [&](std::size_t i) {
+        if (stop.stop_requested()) return;
+        auto d = std::make_shared<StripDesign>();
+        if (sameForces) {
+            d->strip = last_->strips[i]->strip;
+            d->forces = last_->strips[i]->forces;
+            d->demand = last_->strips[i]->demand;
+        } else {
+            d->strip = std::make_shared<const Strip>(f->layout->strips[i]);
+            d->forces = std::make_shared<const strips::StripForces>(reader_->read(*d->strip, *floor));
+            d->demand = strips::demand(*d->strip, *d->forces, *analysis, rules, crackState);
+            // Top steel at ends on beams and walls, for unintended fixity.
+            double share = f->standard->detailing->endFixity();
+            for (const auto& span : d->strip->spans)
+                for (int e : {0, 1}) {
+                    if (span.ends[e] != model::EndCondition::OnBeam || span.cantilever()) continue;
+                    strips::Extreme most;
+                    double width = 1;
+                    const auto& st = d->forces->stations;
+                    for (std::size_t k = 0; k < st.size(); ++k)
+                        if (st[k].u > span.from && st[k].u < span.to &&
+                            d->demand.bottom[k].value / st[k].width > most.value / width)
+                            most = d->demand.bottom[k], width = st[k].width;
+                    double face = e == 0 ? span.clearFrom : span.clearTo;
+                    for (std::size_t k = 0; k < st.size(); ++k)
+                        if (std::abs(st[k].u - face) < 5 &&
+                            share * most.value / width * st[k].width > d->demand.top[k].value)
+                            d->demand.top[k] = {share * most.value / width * st[k].width, most.by};
+                }
+        }
+        made[i] = std::move(d);
+    });
+    if (stop.stop_requested()) {
+        readFrom_ = nullptr;
+        return nullptr;
+    }
+    // What of the last answer may stay as it is: nothing of the strip and of those around it changed.
+    const bool sameBars = sameForces && last_->floor->strips.bars == floor->strips.bars;
+    if (sameBars) {
+        f->strips = last_->strips;
+        f->checks = last_->checks;
+        f->summary = last_->summary;
+        last_ = f;
+        return f;
+    }
+    auto barsOf = [](const model::Floor& in, const std::string& key) {
+        std::vector<model::StripBars> list;
+        for (const auto& b : in.strips.bars)
+            if (b.strip == key) list.push_back(b);
+        return list;
+    };
+    // Bars of the outer layer of each face first: the others lie inside of them.
+    double outer[2] = {0, 0};  // bottom, top
+    std::vector<char> kept(n, 0);
+    std::vector<std::array<char, 2>> sameRuns(n, {0, 0});
+    for (int pass : {0, 1})
+        for (bool top : {true, false}) {
+            const int first = top ? rules.outerTop : rules.outerBottom;
+            fem::parallelFor(n, [&](std::size_t i) {
+                StripDesign& d = *made[i];
+                if ((d.strip->direction == first) != (pass == 0)) return;
+                (top ? d.outerTop : d.outerBottom) = pass == 0 ? 0 : outer[top];
+                if (sameForces && barsOf(*last_->floor, d.strip->key) == barsOf(*floor, d.strip->key)) {
+                    const auto& before = *last_->strips[i];
+                    if ((top ? before.outerTop : before.outerBottom) == (pass == 0 ? 0 : outer[top])) {
+                        for (const auto& r : before.runs)
+                            if (r.top == top) d.runs.push_back(r);
+                        sameRuns[i][top] = 1;
+                        return;
+                    }
+                }
+                StripBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom};
+                for (auto& r : reinforcement::proposeStrip(*d.strip, d.stations(), d.demand, top, in,
+                                                           floor->strips.bars, {}))
+                    d.runs.push_back(std::move(r));
+            });
+            if (pass == 0)
+                for (const auto& d : made)
+                    for (const auto& r : d->runs)
+                        if (r.top == top) outer[top] = std::max(outer[top], r.diameter);
+        }
+    // Bands over columns follow from what the strips ask side by side; compression steel from the other face.
+    std::vector<std::shared_ptr<const StripDesign>> plain(made.begin(), made.end());
+    fem::parallelFor(n, [&](std::size_t i) {
+        StripDesign& d = *made[i];
+        if (sameRuns[i][0] && sameRuns[i][1]) {
+            const auto& before = *last_->strips[i];
+            d.top = before.top, d.bottom = before.bottom, d.shearResistance = before.shearResistance;
+            return;
+        }
+        fillLines(d, {*f->basis, *f->standard, d.outerTop, d.outerBottom});
+    });
+    f->strips = plain;
+    std::vector<std::vector<PeakBand>> bands(n);
+    std::vector<double> distribution(n, 0);
+    for (std::size_t i = 0; i < n; ++i) {
+        StripBasis in{*f->basis, *f->standard, made[i]->outerTop, made[i]->outerBottom};
+        bands[i] = peakBands(*f, *made[i], in);
+        distribution[i] = distributionSteel(*f, *made[i], in);
+    }
+    fem::parallelFor(n, [&](std::size_t i) {
+        StripDesign& d = *made[i];
+        StripBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom};
+        if (sameForces) {
+            const auto& before = *last_->strips[i];
+            if (before.outerTop == d.outerTop && before.outerBottom == d.outerBottom &&
+                before.distribution == distribution[i] &&
+                barsOf(*last_->floor, d.strip->key) == barsOf(*floor, d.strip->key) &&
+                before.bands.size() == bands[i].size() &&
+                std::equal(bands[i].begin(), bands[i].end(), before.bands.begin(),
+                           [](const PeakBand& a, const PeakBand& b) {
+                               return a.support == b.support && a.width == b.width && a.steel == b.steel;
+                           })) {
+                kept[i] = 1;
+                return;
+            }
+        }
+        d.bands = bands[i];
+        d.distribution = in.leastBottom = distribution[i];
+        bool again = false;
+        if (distribution[i] > 0) {
+            std::erase_if(d.runs, [](const auto& r) { return !r.top; });
+            for (auto& r : reinforcement::proposeStrip(*d.strip, d.stations(), d.demand, false, in,
+                                                       floor->strips.bars, {}))
+                d.runs.push_back(std::move(r));
+            again = true;
+        }
+        if (!bands[i].empty()) {
+            std::erase_if(d.runs, [](const auto& r) { return r.top; });
+            for (auto& r : reinforcement::proposeStrip(*d.strip, d.stations(), d.demand, true, in,
+                                                       floor->strips.bars, bands[i]))
+                d.runs.push_back(std::move(r));
+            again = true;
+        }
+        for (bool top : {true, false}) {
+            auto compression = compressionNeed(d, top, in);
+            if (compression.empty()) continue;
+            // The other face is chosen for the steel that this compression asks, as a moment would.
+            auto demand = d.demand;
+            auto& other = top ? demand.bottom : demand.top;
+            for (std::size_t k = 0; k < compression.size(); ++k) {
+                if (compression[k] <= 0) continue;
+                auto sec = reinforcement::stripSection(!top, 16, d.stations()[k], in, 1000);
+                double m = f->standard->flexure->resistance(sec, compression[k] * 1000, 0).M / 1000;
+                other[k].value = std::max(other[k].value, m * d.stations()[k].width);
+            }
+            std::erase_if(d.runs, [&](const auto& r) { return r.top != top; });
+            for (auto& r : reinforcement::proposeStrip(*d.strip, d.stations(), demand, !top, in,
+                                                       floor->strips.bars, bands[i]))
+                d.runs.push_back(std::move(r));
+            again = true;
+        }
+        if (again) fillLines(d, in);
+        d.checks = checkStrip(d, *floor, *analysis, in, false);
+    });
+    for (std::size_t i = 0; i < n; ++i)
+        if (kept[i]) f->strips[i] = last_->strips[i];
+    floorChecks(*f);
+    for (const auto* c : f->all()) switch (c->outcome) {
+            case checks::Outcome::Over:
+                ++f->summary.over;
+                break;
+            case checks::Outcome::Within:
+                ++f->summary.within;
+                break;
+            case checks::Outcome::NotChecked:
+                ++f->summary.notChecked;
+                break;
+            case checks::Outcome::NotApplicable:
+                ++f->summary.notApplicable;
+                break;
+        }
+    last_ = f;
+    return f;
+}
+
+std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, std::size_t floor,
+                                               const std::function<void(double)>& progress) {
+    auto a = std::make_shared<const analysis::FloorAnalysis>(analyseFloor(project, floor, progress));
+    return FloorDesigner().design(project.floors[floor], a, project.basis);
+}
+
+}  // namespace talvik::design

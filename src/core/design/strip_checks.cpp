@@ -1,0 +1,583 @@
+#include "design/strip_checks.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "design/working.h"
+#include "reinforcement/bar_choices.h"
+namespace talvik::design {
+namespace {
+
+using checks::Check;
+using checks::Finding;
+using checks::Outcome;
+using checks::Sense;
+using model::EndCondition;
+using reinforcement::StripBasis;
+using reinforcement::StripSteel;
+using standards::DetailingRules;
+using strips::Station;
+using strips::Strip;
+using trace::Steps;
+using units::Kind;
+
+class Checker {
+  public:
+    Checker(const StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a,
+            const StripBasis& in, bool tracing)
+        : d_(d),
+          strip_(*d.strip),
+          stations_(d.stations()),
+          floor_(floor),
+          a_(a),
+          in_(in),
+          rules_(in.standard),
+          tracing_(tracing),
+          b_(in.standard.nativeUnits == units::System::Metric ? 1000 : 304.8),
+          usual_(reinforcement::largestBar(in.basis)) {}
+
+    std::vector<Check> run() {
+        for (std::size_t i = 0; i < strip_.spans.size(); ++i) {
+            auto where = range(strip_.spans[i].clearFrom, strip_.spans[i].clearTo);
+            if (!where) continue;
+            face(false, spanPlace(i), *where);
+            shear(i, *where);
+            slenderness(i, *where);
+            if (d_.distribution > 0) distribution(i, *where);
+            for (int side : {-1, 1}) anchorage(i, side);
+        }
+        for (std::size_t s = 0; s < strip_.supports.size(); ++s) {
+            auto where = around(s);
+            if (where) face(true, supportPlace(s), *where);
+            peak(s);
+            if (floor_.strips.rules.redistribution > 0) redistribution(s);
+        }
+        if (strip_.supports.empty())
+            if (auto where = range(strip_.from, strip_.to))
+                face(true, {floor_.id, "whole strip", "whole", strip_.from, strip_.from, strip_.to}, *where);
+        return std::move(checks_);
+    }
+
+  private:
+    using Range = std::pair<std::size_t, std::size_t>;
+    const StripDesign& d_;
+    const Strip& strip_;
+    const std::vector<Station>& stations_;
+    const model::Floor& floor_;
+    const analysis::FloorAnalysis& a_;
+    const StripBasis& in_;
+    const standards::Standard& rules_;
+    bool tracing_;
+    double b_, usual_;
+    std::vector<Check> checks_;
+
+    Steps* tracer(Steps& steps) const { return tracing_ ? &steps : nullptr; }
+    std::string combination(std::uint16_t by) const {
+        return by < a_.combinations.size() ? a_.combinations[by].name : "";
+    }
+
+    void add(const std::string& name, const std::string& title, checks::Place place, Finding finding,
+             Steps steps = {}, std::string by = {}) {
+        Check c;
+        static_cast<Finding&>(c) = std::move(finding);
+        c.key = floor_.id + "/" + strip_.key + "/" + place.partId + "/" + name;
+        c.title = title + ", " + place.part;
+        c.strip = strip_.key;
+        c.place = std::move(place);
+        c.steps = withoutRepeats(std::move(steps));
+        c.combination = std::move(by);
+        checks_.push_back(std::move(c));
+    }
+    checks::Place spanPlace(std::size_t i) const {
+        const auto& s = strip_.spans[i];
+        return {floor_.id, "span " + s.name, fmt::format("span{}", i), (s.from + s.to) / 2, s.from, s.to};
+    }
+    checks::Place supportPlace(std::size_t i) const {
+        const auto& s = strip_.supports[i];
+        return {floor_.id, "support " + s.name, s.id, s.u, s.from, s.to};
+    }
+
+    std::optional<Range> range(double a, double b) const {
+        std::optional<Range> out;
+        for (std::size_t i = 0; i < stations_.size(); ++i) {
+            if (stations_[i].u < a - 3 || stations_[i].u > b + 3) continue;
+            if (!out) out = Range{i, i};
+            out->second = i;
+        }
+        return out;
+    }
+    // From the middle of the span before a support to the middle of that after it; cantilevers whole.
+    std::optional<Range> around(std::size_t s) const {
+        double from = strip_.supports[s].from, to = strip_.supports[s].to;
+        for (const auto& span : strip_.spans) {
+            double mid = (span.clearFrom + span.clearTo) / 2;
+            if (span.right == int(s)) from = span.left < 0 ? strip_.from : mid;
+            if (span.left == int(s)) to = span.right < 0 ? strip_.to : mid;
+        }
+        return range(from, to);
+    }
+
+    standards::Section section(bool top, std::size_t i, double diameter) const {
+        return reinforcement::stripSection(top, diameter > 0 ? diameter : usual_, stations_[i], in_, b_);
+    }
+    StripSteel steel(bool top, std::size_t i) const {
+        return reinforcement::stripSteel(d_.runs, top, stations_[i].u, stations_[i].width);
+    }
+    // The last stretch of a free edge, where bars end at the cover.
+    bool nearTip(std::size_t i) const {
+        double reach = in_.basis.coverSide + 50;
+        return stations_[i].u < strip_.from + reach || stations_[i].u > strip_.to - reach;
+    }
+
+    // Everything about the tension steel of one face over a span or about a support.
+    void face(bool top, const checks::Place& where, Range at) {
+        const auto& line = top ? d_.top : d_.bottom;
+        const auto& demand = top ? d_.demand.top : d_.demand.bottom;
+        const auto& service = top ? d_.demand.topService : d_.demand.bottomService;
+        const std::string side = top ? "top" : "bottom";
+        // Where demand stands highest over resistance: at its own place, and moved outwards with the bars as
+        // anchored there.
+        std::size_t worst = at.first, ends = stations_.size(), crackAt = at.first;
+        double worstRatio = -1, endsRatio = -1, mostService = -1, most = 0;
+        for (std::size_t i = at.first; i <= at.second; ++i) most = std::max(most, demand[i].value);
+        bool endsSkipped = false;
+        for (std::size_t i = at.first; i <= at.second; ++i) {
+            double r = demand[i].value <= 1e-9  ? 0
+                       : line.resistance[i] > 0 ? demand[i].value / line.resistance[i]
+                                                : 99;
+            if (!top && (stations_[i].u < where.from + 1 || stations_[i].u > where.to - 1)) r = 0;
+            if (nearTip(i)) {
+                endsSkipped = endsSkipped || demand[i].value > 0.01 * most;
+                continue;
+            }
+            if (r > worstRatio) worstRatio = r, worst = i;
+            double k = service[i].value / stations_[i].width;
+            if (k > mostService) mostService = k, crackAt = i;
+            if (line.shifted[i] <= 1e-3 * most) continue;
+            double e = line.resistance[i] > 0 ? line.shifted[i] / line.resistance[i] : 99;
+            // At the faces of end supports the anchorage of the bottom bars is judged by itself.
+            if (!top && demand[i].value < 0.05 * most && endOfSpan(i)) continue;
+            if (e > endsRatio) endsRatio = e, ends = i;
+        }
+        checks::Place place = where;
+        place.x = stations_[worst].u;
+        const StripSteel s = steel(top, worst);
+        if (most <= 1e-9 && s.diameter == 0) return;
+        const double width = stations_[worst].width;
+        auto sec = section(top, worst, s.diameter);
+        if (demand[worst].value > 1e-9) {
+            Steps steps;
+            Finding f;
+            f.kind = Kind::MomentPerWidth;
+            f.clause = rules_.flexure->clause();
+            f.prefix = "m";
+            widthSteps(steps, worst, demand[worst].value);
+            auto need = rules_.flexure->required(sec, demand[worst].value / width * b_, tracer(steps));
+            double As2 = need.doubly ? steel(!top, worst).effective : 0;
+            auto resistance = rules_.flexure->resistance(sec, s.effective * b_, As2 * b_, tracer(steps));
+            f.demand = demand[worst].value / width;
+            f.limit = resistance.M / b_;
+            if (!need.possible)
+                f.notes.push_back(
+                    "No amount of steel resists this moment in this depth: make the slab thicker.");
+            else if (need.doubly)
+                f.notes.push_back(
+                    fmt::format("Compression steel is needed: {} on the other face; {} is there.",
+                                units::text(need.As2 / b_, Kind::SteelPerWidth, in_.basis.units),
+                                units::text(As2, Kind::SteelPerWidth, in_.basis.units)));
+            if (s.effective < s.full * 0.999)
+                f.notes.push_back(fmt::format("The bars are anchored here to {:.0f} %.",
+                                              100 * s.effective / std::max(s.full, 1e-9)));
+            if (top && floor_.strips.rules.faceOfSupport && stations_[worst].support >= 0)
+                f.notes.push_back("The larger of the moments at the faces of the support.");
+            if (std::abs(stations_[worst].thickness - stations_[worst].leastThickness) > 1)
+                f.notes.push_back(
+                    "The thickness varies across the strip; its mean is taken, by which moment "
+                    "resistances side by side add up.");
+            f.notes.push_back(twistingNote());
+            if (strip_.alongBeam)
+                f.notes.push_back(
+                    "The slab's own share; what the beam along the strip carries is listed beside it "
+                    "and not designed here.");
+            f.notes.push_back("No axial force: the analysis is of plates in bending.");
+            add("flexure-" + side, "Flexure " + side, place, checks::judged(f), std::move(steps),
+                combination(demand[worst].by));
+        }
+        if (s.diameter > 0) bars(top, place, worst, sec, s, crackAt, service);
+        if (ends < stations_.size()) curtailment(top, where, ends, endsSkipped, demand[worst].by);
+    }
+    bool endOfSpan(std::size_t i) const {
+        for (const auto& span : strip_.spans)
+            for (int e : {0, 1})
+                if ((span.ends[e] == EndCondition::Free || span.ends[e] == EndCondition::OnBeam) &&
+                    std::abs(stations_[i].u - (e == 0 ? span.clearFrom : span.clearTo)) <
+                        1.5 * stations_[i].thickness)
+                    return true;
+        return false;
+    }
+    std::string twistingNote() const {
+        bool square = std::abs(std::fmod(std::abs(strip_.otherAngle - strip_.axes.angle), 180) - 90) < 1e-6;
+        if (floor_.strips.rules.twisting == model::StripRules::Twisting::WoodArmer || !square)
+            return square
+                       ? "Twisting moments are added by the method of Wood and Armer (1968)."
+                       : fmt::format(
+                             "Moments for bars at {:.0f} degrees to those that cross them, by the method of "
+                             "Wood and Armer (1968).",
+                             std::abs(strip_.otherAngle - strip_.axes.angle));
+        return "Twisting moments are left out: only the moment across the strip counts.";
+    }
+    void widthSteps(Steps& steps, std::size_t i, double moment) const {
+        if (!tracing_) return;
+        trace::step(&steps, "u", "", {}, stations_[i].u / 1000, "m", "", "the station, along the strip");
+        trace::step(&steps, "m", "M/b_strip",
+                    {{"M", moment / 1e6, "kNm"}, {"b_strip", stations_[i].width / 1000, "m"}},
+                    moment / stations_[i].width / 1000, "kNm/m", "integration across the strip",
+                    "moment on the strip over its width at the station");
+    }
+
+    void bars(bool top, const checks::Place& place, std::size_t i, const standards::Section& sec,
+              const StripSteel& s, std::size_t crackAt, const std::vector<strips::Extreme>& service) {
+        const std::string side = top ? "top" : "bottom";
+        const auto clauses = rules_.detailing->clauses();
+        auto judge = [&](const char* name, const char* title, Kind kind, Sense sense, double demand,
+                         double limit, const std::string& clause, const char* prefix, Steps steps) {
+            Finding f;
+            f.kind = kind, f.sense = sense, f.demand = demand, f.limit = limit, f.clause = clause,
+            f.prefix = prefix;
+            add(name + ("-" + side), std::string(title) + " " + side, place, checks::judged(f),
+                std::move(steps));
+        };
+        const double As = s.full * b_;
+        Steps steps;
+        auto ductility = rules_.flexure->ductility(sec, As, 0, tracer(steps));
+        add("ductility-" + side, "Neutral axis " + side, place, ductility, std::move(steps));
+        steps = {};
+        if (in_.basis.minimumSteel) {
+            double least = rules_.detailing->minimumSteel(sec, tracer(steps));
+            judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, s.full, least / b_,
+                  clauses.minimum, "As", std::move(steps));
+        } else {
+            add("minimum-" + side, "Least steel " + side, place,
+                checks::notChecked(clauses.minimum,
+                                   "The rule of minimum steel is switched off in the basis."));
+        }
+        steps = {};
+        double most = rules_.detailing->maximumSteel(sec, tracer(steps));
+        judge("maximum", "Most steel", Kind::SteelPerWidth, Sense::AtMost, s.full, most / b_, clauses.maximum,
+              "As", std::move(steps));
+        steps = {};
+        double widest =
+            rules_.detailing->maximumSpacing(DetailingRules::Role::Main, true, sec.h, tracer(steps));
+        judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, s.spacing, widest, clauses.spacing,
+              "s", std::move(steps));
+        steps = {};
+        // In a band bars lie between the others.
+        double spacing = s.spacing;
+        for (const auto& r : d_.runs)
+            if (r.band && r.top == top && stations_[i].u >= r.from && stations_[i].u <= r.to)
+                spacing = std::min(spacing, 1 / (1 / s.spacing + 1 / r.spacing));
+        double clear = rules_.detailing->minimumClearSpacing(s.diameter, in_.basis.aggregate, tracer(steps));
+        judge("clear", "Clear distance", Kind::BarSpacing, Sense::AtLeast, spacing - s.diameter, clear,
+              clauses.clear, "a", std::move(steps));
+        steps = {};
+        const StripSteel c = steel(top, crackAt);
+        auto crackSection = section(top, crackAt, c.diameter);
+        standards::CrackInput crack{
+            crackSection,     service[crackAt].value / stations_[crackAt].width * b_,
+            c.effective * b_, c.diameter,
+            c.spacing,        (top ? in_.basis.coverTop : in_.basis.coverBottom) + in_.outer(top),
+            in_.basis.creep,  top ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom};
+        auto width = rules_.service->crack(crack, tracer(steps));
+        auto at = place;
+        at.x = stations_[crackAt].u;
+        add("crack-" + side, "Crack control " + side, at, width, std::move(steps),
+            combination(service[crackAt].by));
+    }
+
+    void curtailment(bool top, const checks::Place& where, std::size_t i, bool skipped, std::uint16_t by) {
+        const auto& line = top ? d_.top : d_.bottom;
+        checks::Place place = where;
+        place.x = stations_[i].u;
+        Finding f;
+        f.kind = Kind::MomentPerWidth;
+        f.clause = rules_.detailing->clauses().curtailment;
+        f.prefix = "m";
+        f.demand = line.shifted[i] / stations_[i].width;
+        f.limit = line.resistance[i] / stations_[i].width;
+        if (skipped)
+            f.notes.push_back("The last 50 mm behind the cover of an edge are left to the U-bars there.");
+        Steps steps;
+        if (tracing_) {
+            auto s = steel(top, i);
+            auto sec = section(top, i, s.diameter);
+            trace::step(&steps, "u", "", {}, stations_[i].u / 1000, "m", f.clause,
+                        "the station with the highest ratio");
+            trace::step(&steps, "a_l", "", {}, rules_.detailing->momentShift(sec.d, s.diameter), "mm",
+                        f.clause, "the moment line is moved outwards by this");
+            if (s.full > 0) {
+                trace::step(&steps, "r_anchored", "A_s,eff/A_s",
+                            {{"A_s,eff", s.effective * b_, "mm²"}, {"A_s", s.full * b_, "mm²"}},
+                            s.effective / s.full, "-", f.clause, "share of the steel that is anchored here");
+                rules_.flexure->resistance(sec, s.effective * b_, 0, &steps);
+            }
+        }
+        add(top ? "curtailment-top" : "curtailment-bottom", top ? "Bar ends top" : "Bar ends bottom", place,
+            checks::judged(f), std::move(steps), combination(by));
+    }
+
+    // At an effective depth from the faces, and beside walls, line loads and steps, wherever there is a
+    // station.
+    void shear(std::size_t span, Range at) {
+        const auto& s = strip_.spans[span];
+        double d = std::max(50.0, stations_[at.first].thickness - 1.5 * usual_ - in_.basis.coverTop);
+        std::size_t worst = stations_.size();
+        double worstRatio = -1;
+        for (std::size_t i = at.first; i <= at.second; ++i) {
+            double u = stations_[i].u;
+            if (s.left >= 0 && u < s.clearFrom + 0.8 * d) continue;
+            if (s.right >= 0 && u > s.clearTo - 0.8 * d) continue;
+            double r = d_.shearResistance[i] > 0 ? d_.demand.shear[i].value / d_.shearResistance[i] : 0;
+            if (r > worstRatio) worstRatio = r, worst = i;
+        }
+        if (worst == stations_.size()) return;
+        auto place = spanPlace(span);
+        place.x = stations_[worst].u;
+        bool top = -d_.demand.least[worst].value > d_.demand.most[worst].value;
+        auto bars = steel(top, worst);
+        Station thin = stations_[worst];
+        thin.thickness = thin.leastThickness;
+        auto sec =
+            reinforcement::stripSection(top, bars.diameter > 0 ? bars.diameter : usual_, thin, in_, b_);
+        Steps steps;
+        Finding f;
+        f.kind = Kind::ForcePerWidth;
+        f.clause = rules_.shear->clause();
+        f.prefix = "v";
+        if (tracing_)
+            trace::step(&steps, "v", "V/b_strip",
+                        {{"V", d_.demand.shear[worst].value / 1000, "kN"},
+                         {"b_strip", stations_[worst].width / 1000, "m"}},
+                        d_.demand.shear[worst].value / stations_[worst].width, "kN/m",
+                        "integration across the strip",
+                        fmt::format("at u = {:.2f} m", stations_[worst].u / 1000));
+        f.demand = d_.demand.shear[worst].value / stations_[worst].width;
+        f.limit = rules_.shear->oneWay(sec, bars.effective * b_, tracer(steps)) / b_;
+        f.notes.push_back(
+            fmt::format("Not nearer to a support than an effective depth from its face; {} steel, as "
+                        "anchored there; the least thickness on the cut.",
+                        top ? "top" : "bottom"));
+        add("shear", "One-way shear", place, checks::judged(f), std::move(steps),
+            combination(d_.demand.shear[worst].by));
+    }
+
+    void slenderness(std::size_t i, Range at) {
+        const auto& span = strip_.spans[i];
+        const bool columns = !strip_.onLines && !strip_.alongBeam && !strip_.alongWall;
+        auto place = spanPlace(i);
+        bool cantilever =
+            span.ends[0] == EndCondition::Cantilever || span.ends[1] == EndCondition::Cantilever;
+        std::size_t critical = at.first;
+        const auto& demand = cantilever ? d_.demand.top : d_.demand.bottom;
+        for (std::size_t k = at.first; k <= at.second; ++k)
+            if (demand[k].value / stations_[k].width > demand[critical].value / stations_[critical].width)
+                critical = k;
+        place.x = stations_[critical].u;
+        auto s = steel(cantilever, critical);
+        auto sec = section(cantilever, critical, s.diameter);
+        auto need = rules_.flexure->required(sec, demand[critical].value / stations_[critical].width * b_);
+        standards::SlendernessInput in{
+            sec, reinforcement::spanSystem(span), span.length(), need.As, need.As2, s.effective * b_};
+        in.onColumns = columns;
+        in.clear = span.clearTo - span.clearFrom;
+        double across = strip_.toNext[0] + strip_.toNext[1];
+        Steps steps;
+        Finding f;
+        if (!columns && !cantilever && !strip_.onLines && across > 0 && across < 0.98 * span.length())
+            f = checks::notApplicable(
+                rules_.service->slendernessClause(),
+                "The panel spans the shorter way; the strips of the other direction decide.");
+        else if (cantilever && demand[critical].value <= 0)
+            f = checks::notApplicable(rules_.service->slendernessClause(), "Nothing hogs in this overhang.");
+        else
+            f = rules_.service->slenderness(in, tracer(steps));
+        for (int e : {0, 1})
+            if (span.overruled[e])
+                f.notes.push_back(
+                    fmt::format("The end condition {} of the span was decided by you, against what the "
+                                "layout says.",
+                                e == 0 ? "at the start" : "at the end"));
+        add("slenderness", "Span to depth", place, f, std::move(steps));
+    }
+
+    void anchorage(std::size_t i, int side) {
+        const auto& span = strip_.spans[i];
+        EndCondition end = span.ends[side < 0 ? 0 : 1];
+        int support = side < 0 ? span.left : span.right;
+        if (support < 0 || (end != EndCondition::Free && end != EndCondition::OnBeam)) return;
+        double face = side < 0 ? span.clearFrom : span.clearTo;
+        auto place = supportPlace(std::size_t(support));
+        place.x = face;
+        const reinforcement::StripRun* run = nullptr;
+        for (const auto& r : d_.runs)
+            if (!r.top && r.from <= face + 1 && r.to >= face - 1) run = &r;
+        const std::string clause = rules_.detailing->clauses().anchorage;
+        if (!run) {
+            Finding f = checks::judged({Kind::Length,
+                                        0,
+                                        1,
+                                        Sense::AtLeast,
+                                        clause,
+                                        Outcome::Within,
+                                        "",
+                                        {"No bottom bar reaches this support."},
+                                        "l"});
+            add("anchorage-bottom", "End anchorage bottom", place, f);
+            return;
+        }
+        bool hooked = (side < 0 ? run->start : run->end) == model::BarEnd::Hook;
+        auto in = reinforcement::endAnchorage(strip_, stations_, d_.demand, i, side, *run, hooked, in_);
+        Steps steps;
+        add("anchorage-bottom", "End anchorage bottom", place,
+            rules_.detailing->endAnchorage(in, tracer(steps)), std::move(steps));
+    }
+
+    // Bottom steel across one-way strips: a share of theirs, and no farther apart than secondary bars may
+    // lie.
+    void distribution(std::size_t i, Range at) {
+        std::size_t mid = (at.first + at.second) / 2;
+        auto s = steel(false, mid);
+        auto place = spanPlace(i);
+        place.x = stations_[mid].u;
+        Finding f;
+        f.kind = Kind::SteelPerWidth, f.sense = Sense::AtLeast, f.prefix = "As";
+        f.clause = rules_.detailing->clauses().secondary;
+        f.demand = s.full, f.limit = d_.distribution;
+        f.notes.push_back(
+            "The strips that it crosses span one way; a share of their steel lies across them.");
+        Steps steps;
+        if (tracing_)
+            trace::step(&steps, "a_s,sec", "", {}, d_.distribution * 1000, "mm²/m", f.clause,
+                        "of the strongest strip that is crossed");
+        add("secondary", "Distribution steel", place, checks::judged(f), std::move(steps));
+        if (s.spacing <= 0) return;
+        Steps more;
+        Finding g;
+        g.kind = Kind::BarSpacing, g.prefix = "s", g.clause = rules_.detailing->clauses().spacing;
+        g.demand = s.spacing;
+        g.limit = rules_.detailing->maximumSpacing(DetailingRules::Role::Secondary, true,
+                                                   stations_[mid].thickness, tracer(more));
+        add("secondary-spacing", "Distribution bar spacing", place, checks::judged(g), std::move(more));
+    }
+
+    // Top steel over a column against what the standard wants in the width where moments peak.
+    void peak(std::size_t s) {
+        for (const auto& band : d_.bands) {
+            if (band.support != int(s)) continue;
+            auto place = supportPlace(s);
+            Finding f;
+            f.kind = Kind::SteelPerWidth;
+            f.sense = Sense::AtLeast;
+            f.clause = band.rule.clause;
+            f.prefix = "As";
+            f.demand = reinforcement::bandSteel(d_.runs, strip_.supports[s].u);
+            f.limit = band.steel;
+            f.notes.push_back(band.word);
+            Steps steps;
+            if (tracing_) {
+                std::size_t at = nearest(strip_.supports[s].u);
+                auto sec = section(true, at, steel(true, at).diameter);
+                rules_.strips->peak(strip_.toNext[0] / 2 + strip_.toNext[1] / 2,
+                                    strip_.supports[s].to - strip_.supports[s].from,
+                                    strip_.supports[s].across, sec.h, sec.d, &steps);
+                trace::step(&steps, "a_s,peak", "", {}, band.steel * 1000, "mm²/m", band.rule.clause,
+                            band.word);
+            }
+            add("peak-top", "Top steel over the column", place, checks::judged(f), std::move(steps));
+        }
+    }
+    std::size_t nearest(double u) const {
+        std::size_t best = 0;
+        for (std::size_t i = 0; i < stations_.size(); ++i)
+            if (std::abs(stations_[i].u - u) < std::abs(stations_[best].u - u)) best = i;
+        return best;
+    }
+
+    void redistribution(std::size_t s) {
+        if (s == 0 || s + 1 >= strip_.supports.size()) return;
+        std::size_t at = nearest(strip_.supports[s].u);
+        auto bars = steel(true, at);
+        if (bars.full <= 0) return;
+        Steps steps;
+        auto f = rules_.strips->redistribution(section(true, at, bars.diameter), bars.full * b_,
+                                               floor_.strips.rules.redistribution, tracer(steps));
+        add("redistribution", "Redistribution", supportPlace(s), f, std::move(steps));
+    }
+};
+
+}  // namespace
+
+void fillLines(StripDesign& d, const StripBasis& in) {
+    const auto& stations = d.stations();
+    const auto& rules = in.standard;
+    const double usual = reinforcement::largestBar(in.basis);
+    constexpr double b = 1000;
+    for (bool top : {false, true}) {
+        auto& line = top ? d.top : d.bottom;
+        line = {};
+        const auto& demand = top ? d.demand.top : d.demand.bottom;
+        double shift = 0;
+        for (const auto& s : stations) {
+            auto steel = reinforcement::stripSteel(d.runs, top, s.u, s.width);
+            double diameter = steel.diameter > 0 ? steel.diameter : usual;
+            auto sec = reinforcement::stripSection(top, diameter, s, in, b);
+            const std::size_t i = line.provided.size();
+            shift = std::max(shift, rules.detailing->momentShift(sec.d, diameter));
+            line.provided.push_back(steel.full);
+            auto need = rules.flexure->required(sec, demand[i].value / s.width * b);
+            double compression =
+                need.doubly ? reinforcement::stripSteel(d.runs, !top, s.u, s.width).effective : 0;
+            line.resistance.push_back(
+                steel.effective > 0
+                    ? rules.flexure->resistance(sec, steel.effective * b, compression * b).M / b * s.width
+                    : 0);
+            line.required.push_back(demand[i].value <= 0 ? 0 : need.possible ? need.As / b : 1e9);
+        }
+        line.shifted = reinforcement::shiftedDemand(stations, demand, shift);
+    }
+    d.shearResistance.clear();
+    for (std::size_t i = 0; i < stations.size(); ++i) {
+        bool top = -d.demand.least[i].value > d.demand.most[i].value;
+        auto steel = reinforcement::stripSteel(d.runs, top, stations[i].u, stations[i].width);
+        strips::Station thin = stations[i];
+        thin.thickness = thin.leastThickness;
+        auto sec = reinforcement::stripSection(top, steel.diameter > 0 ? steel.diameter : usual, thin, in, b);
+        d.shearResistance.push_back(rules.shear->oneWay(sec, steel.effective * b) / b * stations[i].width);
+    }
+}
+
+std::vector<double> compressionNeed(const StripDesign& d, bool top, const StripBasis& in) {
+    std::vector<double> out;
+    const auto& demand = top ? d.demand.top : d.demand.bottom;
+    constexpr double b = 1000;
+    for (std::size_t i = 0; i < d.stations().size(); ++i) {
+        const auto& s = d.stations()[i];
+        auto steel = reinforcement::stripSteel(d.runs, top, s.u, s.width);
+        if (steel.diameter == 0 || demand[i].value <= 0) continue;
+        auto need = in.standard.flexure->required(reinforcement::stripSection(top, steel.diameter, s, in, b),
+                                                  demand[i].value / s.width * b);
+        if (!need.possible || !need.doubly) continue;
+        out.resize(d.stations().size(), 0);
+        out[i] = need.As2 / b;
+    }
+    return out;
+}
+
+std::vector<Check> checkStrip(const StripDesign& d, const model::Floor& floor,
+                              const analysis::FloorAnalysis& a, const StripBasis& in, bool tracing) {
+    if (d.stations().empty()) return {};
+    return Checker(d, floor, a, in, tracing).run();
+}
+
+}  // namespace talvik::design
