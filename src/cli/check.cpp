@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include "cli/commands.h"
+#include "design/floor_design.h"
 #include "formats/tables.h"
 
 namespace talvik::cli {
@@ -22,14 +23,23 @@ void addCheck(CLI::App& app, int& exitCode) {
         auto design = design::run(*project, {.trace = o->json});
         if (exitCode = refuse(design); exitCode != Done) return;
         auto sum = design.summary();
+        std::vector<std::shared_ptr<const design::FloorDesign>> floors;
+        for (std::size_t i = 0; i < project->floors.size() && !o->json; ++i) {
+            auto d = design::designFloor(*project, i);
+            if (!d) {
+                auto a = design::analyseFloor(*project, i);
+                return void(exitCode = fail(
+                                a.trouble.empty() ? "The floor has no answer." : a.trouble.front().message,
+                                BadInput));
+            }
+            sum.over += d->summary.over, sum.within += d->summary.within;
+            sum.notChecked += d->summary.notChecked, sum.notApplicable += d->summary.notApplicable;
+            floors.push_back(std::move(d));
+        }
         exitCode = sum.over ? SomethingOver : Done;
         if (o->json) return fmt::print("{}", formats::resultsJson(*project, design));
-        for (const auto& slab : design.slabs) {
-            const auto* row = model::findSlab(*project, slab.slab);
-            fmt::print("{}, {} thick, {}\n", row->name,
-                       units::text(row->thickness, units::Kind::Length, project->basis.units),
-                       design.standard->edition);
-            for (const auto* c : checks::worstFirst(slab.checks)) {
+        auto print = [&](const std::vector<const checks::Check*>& list) {
+            for (const auto* c : list) {
                 bool judged = c->outcome == checks::Outcome::Within || c->outcome == checks::Outcome::Over;
                 if (c->outcome == checks::Outcome::NotApplicable && !o->all) continue;
                 fmt::print("  {:>5}  {:<42} {}{}\n", judged ? fmt::format("{:.2f}", checks::ratio(*c)) : "–",
@@ -37,6 +47,21 @@ void addCheck(CLI::App& app, int& exitCode) {
                            judged ? checks::figures(*c, project->basis.units)
                                   : checks::name(c->outcome) + ": " + c->reason,
                            c->outcome == checks::Outcome::Over ? "  OVER" : "");
+            }
+        };
+        for (const auto& slab : design.slabs) {
+            const auto* row = model::findSlab(*project, slab.slab);
+            fmt::print("{}, {} thick, {}\n", row->name,
+                       units::text(row->thickness, units::Kind::Length, project->basis.units),
+                       design.standard->edition);
+            print(checks::worstFirst(slab.checks));
+        }
+        for (const auto& d : floors) {
+            fmt::print("{}, {}\n", d->floor->name, d->standard->edition);
+            print(checks::worstFirst(d->checks));
+            for (const auto& s : d->strips) {
+                fmt::print(" Strip {}\n", s->strip->name);
+                print(checks::worstFirst(s->checks));
             }
         }
         fmt::print("{} over, {} within, {} not checked\n", sum.over, sum.within, sum.notChecked);

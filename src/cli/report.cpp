@@ -35,7 +35,7 @@ void addReport(CLI::App& app, int& exitCode) {
             auto c = a.good() && !o->brief
                          ? analyser.convergence(*in.floor, in.path, in.basis, in.combinations)
                          : analysis::Convergence{};
-            floors.push_back({in.floor->id, std::move(a), std::move(c)});
+            floors.push_back(report::floorAnswer(in, std::move(a), std::move(c), project->basis));
         }
         auto document =
             report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full, floors);

@@ -91,12 +91,14 @@ void paintGauge(QPainter& p, const QRectF& r, double ratio, const QString& outco
 // Resolves the images of a flow document: figures and gauges, drawn at 300 dpi.
 class ReportText final : public QTextDocument {
   public:
-    explicit ReportText(const report::Document& document) : document_(document) {}
+    // `dots`: of figures, per mm of the sheet.
+    explicit ReportText(const report::Document& document, double dots = 300 / 25.4)
+        : document_(document), dots_(dots) {}
 
   protected:
     QVariant loadResource(int type, const QUrl& name) override {
         const QString text = name.toString();
-        constexpr double dots = 300 / 25.4;
+        const double dots = dots_;
         if (text.startsWith(QLatin1String("figure:"))) {
             const auto& sheet = document_.figures[static_cast<std::size_t>(text.mid(7).toInt())];
             QImage image(static_cast<int>(sheet.width * dots), static_cast<int>(sheet.height * dots),
@@ -122,6 +124,7 @@ class ReportText final : public QTextDocument {
 
   private:
     const report::Document& document_;
+    double dots_;
 };
 
 }  // namespace
@@ -197,6 +200,12 @@ std::string writeSvg(const std::string& path, const drawing::Sheet& sheet) {
         paint(p, sheet);
     });
     return write(path, bytes);
+}
+
+std::unique_ptr<QTextDocument> flow(const report::Document& document) {
+    auto text = std::make_unique<ReportText>(document, 3.6);
+    text->setHtml(QString::fromStdString(report::html(document, report::Target::Flow)));
+    return text;
 }
 
 std::string writeReportPdf(const std::string& path, const report::Document& document) {

@@ -2,12 +2,14 @@
 // gives equal bytes. A QGuiApplication must exist. All functions give an empty string or a sentence.
 #pragma once
 
+#include <memory>
 #include <string>
 
 #include "drawing/drawing.h"
 #include "report/report.h"
 
 class QPainter;
+class QTextDocument;
 
 namespace talvik::paper {
 
@@ -19,6 +21,9 @@ void paint(QPainter& painter, const drawing::Sheet& sheet);
 
 std::string writePdf(const std::string& path, const drawing::Sheet& sheet);
 std::string writeSvg(const std::string& path, const drawing::Sheet& sheet);
+// A report as text to show in a window, its figures and gauges with it, at the size shown. The report must
+// outlive it.
+std::unique_ptr<QTextDocument> flow(const report::Document& document);
 std::string writeReportPdf(const std::string& path, const report::Document& document);
 
 }  // namespace talvik::paper

@@ -6,6 +6,7 @@
 #include "calc/calc.h"
 #include "standards/aci318/aci318.h"
 #include "standards/en1992/en1992.h"
+#include "standards/panel_coefficients.h"
 
 namespace talvik::calc {
 namespace {
@@ -309,6 +310,66 @@ Topic barCutLength() {
         }};
 }
 
+Topic oneWaySlab() {
+    return {"one_way_slab",
+            "Moments of continuous one-way slabs of equal spans",
+            "BS 8110-1:1997 Table 3.12 within its conditions; a single span by statics",
+            {{"n", "-", "number of spans"},
+             {"l", "m", "span, axis to axis"},
+             {"g", "kN/m2", "permanent load, unfactored", A::NotNegative},
+             {"q", "kN/m2", "imposed load, unfactored", A::NotNegative},
+             {"w", "kN/m2", "ultimate load"}},
+            {{"m_end", "kNm/m", "end span"},
+             {"m_first", "kNm/m", "first inner support, hogging"},
+             {"m_inner", "kNm/m", "inner span"},
+             {"m_support", "kNm/m", "inner support, hogging"}},
+            {},
+            [](const Row& r) {
+                auto n = std::size_t(r["n"]);
+                if (double(n) != r["n"] || n > 50)
+                    throw NoAnswer{"column n[-]: give a whole number of spans up to 50."};
+                double wl2 = r["w"] * r["l"] * r["l"];
+                if (n == 1) return std::vector<double>{wl2 / 8, 0, 0, 0};
+                standards::ActionRules::Spans s;
+                s.lengths.assign(n, r["l"] * 1000);
+                s.clear = s.lengths;
+                s.permanent = r["g"] / 1000, s.imposed = r["q"] / 1000, s.area = 30e6;
+                auto c = en::actionRules(enParameters())->coefficients(s);
+                if (!c.refusal.empty()) throw NoAnswer{c.source + ": " + c.refusal + "."};
+                return std::vector<double>{c.span[0] * wl2, -c.support[1] * wl2, n > 2 ? c.span[1] * wl2 : 0,
+                                           n > 3 ? -c.support[2] * wl2 : 0};
+            }};
+}
+
+Topic twoWayPanel() {
+    return {"two_way_panel",
+            "Moments of rectangular panels on four sides, nine cases of edges",
+            "BS 8110-1:1997 3.5.3.4, (14) to (18), corners held down",
+            {{"lx", "m", "shorter span"},
+             {"ly", "m", "longer span"},
+             {"w", "kN/m2", "ultimate load"},
+             {"long1", "0/1", "one long edge is continuous", A::Flag},
+             {"long2", "0/1", "the other long edge is continuous", A::Flag},
+             {"short1", "0/1", "one short edge is continuous", A::Flag},
+             {"short2", "0/1", "the other short edge is continuous", A::Flag}},
+            {{"case", "-", "number of the case, 1 to 9"},
+             {"m_sx", "kNm/m", "span moment, shorter way"},
+             {"m_sy", "kNm/m", "span moment, longer way"},
+             {"m_ex", "kNm/m", "hogging at continuous long edges"},
+             {"m_ey", "kNm/m", "hogging at continuous short edges"}},
+            {},
+            [](const Row& r) {
+                standards::PanelEdges e;
+                e.longContinuous = {r["long1"] != 0, r["long2"] != 0};
+                e.shortContinuous = {r["short1"] != 0, r["short2"] != 0};
+                auto c = standards::panelCoefficients(r["lx"], r["ly"], e);
+                if (!c.refusal.empty()) throw NoAnswer{c.refusal};
+                double k = r["w"] * r["lx"] * r["lx"];
+                return std::vector<double>{double(c.caseNumber), c.spanShort * k, c.spanLong * k,
+                                           -c.supportShort * k, -c.supportLong * k};
+            }};
+}
+
 }  // namespace
 
 const std::vector<Topic>& topics() {
@@ -324,6 +385,8 @@ const std::vector<Topic>& topics() {
         enCrackWidth(),
         enSpanDepth(),
         serviceRules(),
+        oneWaySlab(),
+        twoWayPanel(),
         barCutLength()};
     return all;
 }

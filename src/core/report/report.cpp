@@ -183,8 +183,7 @@ class Maker {
         for (const auto& t : a.trouble) paragraph(t.message);
         if (!a.good()) return;
         paragraph(fmt::format(
-            "Analysed as a plate of {} triangles with {} unknowns; smallest angle {:.0f} degrees. "
-            "Strips, checks and bars of floors are not part of this calculation.",
+            "Analysed as a plate of {} triangles with {} unknowns; smallest angle {:.0f} degrees.",
             a.model->plate.triangles.size(), a.unknowns, a.model->mesh.smallestAngle));
         add(Block::Kind::Subheading, "Loads and reactions, " + unit(Kind::Force));
         std::vector<std::vector<std::string>> rows{{"Load case", "Loads", "Reactions", "Difference"}};
@@ -245,11 +244,46 @@ class Maker {
                                 fmt::format("{:+.1f} %", -100 * r.change())});
             table(rows);
         }
+        if (answer.design) strips(answer);
         if (!a.contactWord.empty()) paragraph(a.contactWord);
         if (!a.notes.empty()) add(Block::Kind::Subheading, "To look at");
         for (const auto& n : a.notes) paragraph(n.message);
         add(Block::Kind::Subheading, "Taken for granted");
         for (const auto& line : a.assumptions) paragraph(line);
+    }
+
+    // Every strip in a line with its bars and what governs; then those checks with their working.
+    void strips(const FloorAnswer& answer) {
+        const auto& d = *answer.design;
+        add(Block::Kind::Subheading, "Design strips");
+        paragraph(fmt::format("{} checks over their limits, {} within, {} not checked.", d.summary.over,
+                              d.summary.within, d.summary.notChecked));
+        for (std::size_t k : {0u, 1u}) {
+            const auto& c = d.layout->coverage[k];
+            paragraph(
+                c.uncovered == 0 && c.overlapped == 0
+                    ? fmt::format("Strips {}: every point of the slab in one.", strips::directionName(int(k)))
+                    : fmt::format("Strips {}: {:.2f} m² of slab in none, {:.2f} m² in two.",
+                                  strips::directionName(int(k)), c.uncovered / 1e6, c.overlapped / 1e6));
+        }
+        std::vector<std::vector<std::string>> rows{{"Strip", "Bottom", "Top", "Governing check", "Ratio"}};
+        for (const auto& s : d.strips) {
+            std::string bars[2];
+            for (const auto& r : s->runs) {
+                std::string one = fmt::format("{}-{}{}", r.bar, num(r.spacing, Kind::BarSpacing),
+                                              r.band ? " in bands" : "");
+                if (bars[r.top].find(one) == std::string::npos)
+                    bars[r.top] += (bars[r.top].empty() ? "" : ", ") + one;
+            }
+            auto worst = checks::worstFirst(s->checks);
+            bool some = !worst.empty();
+            rows.push_back({s->strip->name, bars[0], bars[1], some ? worst.front()->title : "-",
+                            some ? fmt::format("{:.2f}", checks::ratio(*worst.front())) : "-"});
+        }
+        table(rows);
+        for (const auto& c : d.checks) doc_.blocks.push_back({Block::Kind::Check, "", {}, &c, -1});
+        add(Block::Kind::Subheading, "What governs in the strips");
+        for (const auto& c : answer.shown) doc_.blocks.push_back({Block::Kind::Check, "", {}, &c, -1});
     }
 
     void opinion(const design::SlabDesign& d) {
@@ -457,6 +491,24 @@ std::string html(const Document& doc, Target target) {
         }
     }
     return s + "</body></html>\n";
+}
+
+FloorAnswer floorAnswer(const design::FloorInput& input, analysis::FloorAnalysis analysis,
+                        analysis::Convergence convergence, const model::Basis& basis) {
+    FloorAnswer answer{input.floor->id, std::move(analysis), std::move(convergence)};
+    answer.design = design::FloorDesigner().design(
+        input.floor, std::make_shared<const analysis::FloorAnalysis>(answer.analysis), basis);
+    if (!answer.design) return answer;
+    for (const auto& s : answer.design->strips) {
+        auto all = checks::worstFirst(s->checks);
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            if (i > 0 && all[i]->outcome != checks::Outcome::Over) break;
+            auto c = design::withWorking(*answer.design, *all[i]);
+            c.title = "Strip " + s->strip->name + ": " + c.title;
+            answer.shown.push_back(std::move(c));
+        }
+    }
+    return answer;
 }
 
 }  // namespace talvik::report

@@ -6,6 +6,7 @@
 
 #include "analysis/floor_analysis.h"
 #include "design/design.h"
+#include "design/floor_design.h"
 #include "drawing/drawing.h"
 
 namespace talvik::report {
@@ -32,7 +33,12 @@ struct FloorAnswer {
     model::Id floor;
     analysis::FloorAnalysis analysis;
     analysis::Convergence convergence;
+    std::shared_ptr<const design::FloorDesign> design =
+        nullptr;                            // strips, bars and checks, where there are any
+    std::vector<checks::Check> shown = {};  // with working: what governs in each strip, and what is over
 };
+FloorAnswer floorAnswer(const design::FloorInput& input, analysis::FloorAnalysis analysis,
+                        analysis::Convergence convergence, const model::Basis& basis);
 
 // The design must outlive the document.
 Document make(const model::Project& project, const design::Design& design, Depth depth,
