@@ -9,6 +9,7 @@
 #include <clocale>
 #include <cstdio>
 
+#include "bench/bench_window.h"
 #include "floor/floor_page.h"
 #include "margin/margin_view.h"
 #include "widgets/theme.h"
@@ -17,18 +18,23 @@
 int main(int argc, char** argv) {
     CLI::App options{"Talvik: design of reinforced concrete slabs and foundations", "talvik-desktop"};
     std::string file, picture, size = "1280x800", select, openCheck, shade = "desktop";
-    int place = 0, field = -1;
+    int bench = 0, place = 0, field = -1;
     bool demo = false, timing = false;
     options.add_option("FILE", file, "Project to open");
     options.add_flag("--demo", demo, "Open the demo");
     options.add_option("--picture", picture, "Paint the window to this PNG file and end");
     options.add_option("--size", size, "Size of the picture, such as 1280x800");
     options.add_option("--place", place, "Place of work to show, 1 to 7")->check(CLI::Range(1, 7));
-    options.add_option("--select", select, "strip, or the id of a span, support, run or member of a floor");
+    options.add_option("--select", select,
+                       "strip, or the id of a span, support, run or member of a floor, or a strip of one");
+    options.add_option("--bench", bench,
+                       "Picture of the panel bench instead: 1 section, 2 one-way, 3 two-way");
     options.add_option("--open", openCheck, "Open the working of the first check whose key holds this");
     options
-        .add_option("--field", field, "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure")
-        ->check(CLI::Range(0, 6));
+        .add_option("--field", field,
+                    "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure, 7 to 10 required "
+                    "steel, 11 none")
+        ->check(CLI::Range(0, 11));
     options.add_option("--shade", shade, "light, dark, or desktop to follow it")
         ->check(CLI::IsMember({"light", "dark", "desktop"}));
     options.add_flag("--time-to-plan", timing,
@@ -92,6 +98,15 @@ int main(int argc, char** argv) {
         while (window.floorPage().desk().reading() && patience.elapsed() < 10000)
             QApplication::processEvents(QEventLoop::AllEvents, 20);
         window.floorPage().canvas().fit();
+        auto& strips = window.floorPage().stripDesk();
+        if (const auto* l = strips.layout(); l && FloorPage::withMargin(window.session().place()))
+            for (const auto& s : l->strips)
+                if (s.name == select || s.key == select) strips.select(s.key);
+        for (const auto& key : window.margin().listed())
+            if (!openCheck.empty() && key.find(openCheck) != std::string::npos) {
+                window.margin().open(key);
+                break;
+            }
         if (field >= 0) window.floorPage().fields().setCurrentIndex(field);
         QApplication::processEvents();
     }
@@ -99,6 +114,14 @@ int main(int argc, char** argv) {
         window.grab();
         std::printf("%.1f\n", static_cast<double>(clock.nsecsElapsed()) / 1e6);
         return 0;
+    }
+    if (!picture.empty() && bench > 0) {
+        window.showBench();
+        auto input = window.bench()->input();
+        input.kind = static_cast<talvik::design::BenchInput::Kind>(std::clamp(bench, 1, 3) - 1);
+        window.bench()->setInput(input);
+        QApplication::processEvents();
+        return window.bench()->grab().save(QString::fromStdString(picture)) ? 0 : 3;
     }
     if (!picture.empty()) {
         if (!window.grab().save(QString::fromStdString(picture))) {

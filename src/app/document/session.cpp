@@ -45,11 +45,16 @@ Session::Session(QObject* parent)
       station_(std::numeric_limits<double>::quiet_NaN()),
       // Both calls come from the background and are handed over to this object's thread.
       live_(
-          [this](const model::Id& id, std::shared_ptr<const analysis::FloorAnalysis> answer) {
+          [this](const design::LiveFloors::Job& job, std::shared_ptr<const analysis::FloorAnalysis> answer,
+                 std::shared_ptr<const design::FloorDesign> design) {
               QMetaObject::invokeMethod(
                   this,
-                  [this, id, answer = std::move(answer)] {
+                  [this, id = job.input.floor->id, asked = job.asked, answer = std::move(answer),
+                   design = std::move(design)] {
+                      // An edit, or another project, may have come while this waited to be handed over.
+                      if (asked != floorsAsked_) return;
                       floors_[id] = answer;
+                      floorDesigns_[id] = design;
                       if (const auto* f = floor(); f && f->id == id) floorStale_ = false, floorProgress_ = 1;
                       emit floorChanged();
                   },
@@ -88,23 +93,31 @@ const analysis::FloorAnalysis* Session::floorAnalysis() const {
     auto found = f ? floors_.find(f->id) : floors_.end();
     return found == floors_.end() ? nullptr : found->second.get();
 }
-analysis::LiveAnalysis::Job Session::floorJob(std::size_t i) const {
-    auto in = design::floorInput(*project_, i);
-    return {in.floor, in.path, in.basis, in.combinations};
+std::shared_ptr<const design::FloorDesign> Session::floorDesign() const {
+    const auto* f = floor();
+    auto found = f ? floorDesigns_.find(f->id) : floorDesigns_.end();
+    return found == floorDesigns_.end() ? nullptr : found->second;
+}
+design::FloorInput Session::floorInput(std::size_t i) const {
+    return design::floorInput(*project_, i);
 }
 void Session::analyseFloors() {
-    std::vector<analysis::LiveAnalysis::Job> jobs;
+    std::vector<design::LiveFloors::Job> jobs;
+    auto basis = std::make_shared<const model::Basis>(project_->basis);
+    ++floorsAsked_;
     for (std::size_t i = 0; i < project_->floors.size(); ++i) {
-        jobs.push_back(floorJob(i));
+        jobs.push_back({floorInput(i), basis});
         if (project_->floors[i].get() == floor())
             std::swap(jobs.front(), jobs.back());  // the one in hand first
     }
+    for (auto& job : jobs) job.asked = floorsAsked_;
     floorStale_ = !jobs.empty();
     floorProgress_ = 0;
     live_.want(std::move(jobs));
 }
 void Session::stopFloors() {
     live_.stop();
+    ++floorsAsked_;
     emit floorChanged();
 }
 
@@ -201,6 +214,7 @@ void Session::start(model::Project project, const QString& path) {
     highestId_ = project.nextId;
     slabId_ = project.slabs.empty() ? model::Id() : project.slabs.front()->id;
     floors_.clear();
+    floorDesigns_.clear();
     selection_ = project.slabs.empty() ? Selection{} : Selection{Selection::Kind::Strip, ""};
     show(std::make_shared<const model::Project>(std::move(project)));
     emit selectionChanged();

@@ -9,8 +9,8 @@
 #include <memory>
 #include <thread>
 
-#include "analysis/live_analysis.h"
 #include "design/design.h"
+#include "design/live_floors.h"
 #include "design/remedies.h"
 
 namespace talvik::app {
@@ -42,11 +42,13 @@ class Session : public QObject {
     // stale while a newer one is under way, or null before the first.
     const model::Floor* floor() const;
     const analysis::FloorAnalysis* floorAnalysis() const;
+    // Its strips, bars and checks; null before the first answer and where the analysis has none.
+    std::shared_ptr<const design::FloorDesign> floorDesign() const;
     bool floorStale() const { return floorStale_; }
     double floorProgress() const { return floorProgress_; }
     void stopFloors();  // leaves the answer stale
     // The project's standard and basis as the analysis of a floor takes them.
-    analysis::LiveAnalysis::Job floorJob(std::size_t floor) const;
+    design::FloorInput floorInput(std::size_t floor) const;
 
     // What would make the slab in hand pass; found in the background after every edit, empty until then.
     const std::vector<design::Remedy>& remedies() const { return remedies_; }
@@ -108,12 +110,13 @@ class Session : public QObject {
     QTimer remedyTimer_;
     int remedySerial_ = 0;
     std::map<model::Id, std::shared_ptr<const analysis::FloorAnalysis>> floors_;
+    std::map<model::Id, std::shared_ptr<const design::FloorDesign>> floorDesigns_;
     bool floorStale_ = false;
     double floorProgress_ = 1;
-    int floorSerial_ = 0;
+    int floorsAsked_ = 0;  // grows with each asking: answers to older ones are dropped
     // Last: stopped and joined before anything else goes.
     std::jthread remedyThread_;
-    analysis::LiveAnalysis live_;
+    design::LiveFloors live_;
 };
 
 }  // namespace talvik::app

@@ -7,6 +7,7 @@
 #include <cmath>
 #include <limits>
 
+#include "design/steel_field.h"
 #include "widgets/inline_edit.h"
 #include "widgets/theme.h"
 
@@ -29,18 +30,35 @@ double roundStep(double span, int lines) {
 
 }  // namespace
 
-FloorCanvas::FloorCanvas(Session& session, FloorDesk& desk, QWidget* parent)
-    : QWidget(parent), session_(session), desk_(desk) {
+FloorCanvas::FloorCanvas(Session& session, FloorDesk& desk, StripDesk& strips, QWidget* parent)
+    : QWidget(parent), session_(session), desk_(desk), strips_(strips) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setMinimumSize(320, 240);
     setAccessibleName(tr("Plan of the floor"));
     connect(&desk_, &FloorDesk::changed, this, qOverload<>(&QWidget::update));
     connect(&desk_, &FloorDesk::pointed, this, qOverload<>(&QWidget::update));
-    connect(&session_, &Session::placeChanged, this, qOverload<>(&QWidget::update));
+    connect(&strips_, &StripDesk::changed, this, qOverload<>(&QWidget::update));
+    connect(&strips_, &StripDesk::anglesWanted, this, &FloorCanvas::askAngle);
+    for (auto signal : {&Session::placeChanged, &Session::stationChanged})
+        connect(&session_, signal, this, qOverload<>(&QWidget::update));
 }
 
+void FloorCanvas::showSteel(int direction, bool top) {
+    shown_ = Shown::Steel;
+    steelDirection_ = direction;
+    steelTop_ = top;
+    refresh();
+}
+void FloorCanvas::showNothing() {
+    shown_ = Shown::Nothing;
+    refresh();
+}
+const char* FloorCanvas::shows() const {
+    return shown_ == Shown::Nothing ? nullptr : shown_ == Shown::Steel ? "steel" : analysis::key(field_);
+}
 void FloorCanvas::showField(analysis::Field field, int combination) {
+    shown_ = Shown::Field;
     field_ = field;
     combination_ = combination;
     refresh();
@@ -59,7 +77,13 @@ void FloorCanvas::refresh() {
     if (a && a->good() && !a->combinations.empty()) {
         model_ = a->model;
         finder_ = std::make_unique<fem::TriangleFinder>(model_->plate.nodes, model_->plate.triangles);
-        if (combination_ >= 0 && combination_ < int(a->combinations.size())) {
+        auto design = strips_.design();
+        if (shown_ == Shown::Nothing) {
+            values_.clear();
+        } else if (shown_ == Shown::Steel) {
+            if (design && design->analysis.get() == a)
+                values_ = design::requiredSteelField(*design, steelDirection_, steelTop_);
+        } else if (combination_ >= 0 && combination_ < int(a->combinations.size())) {
             values_ = a->field(field_, std::size_t(combination_));
         } else {
             auto e = a->envelope(field_, field_ == analysis::Field::Deflection
@@ -68,7 +92,7 @@ void FloorCanvas::refresh() {
             const auto& from = combination_ == Least ? e.least : e.most;
             values_.assign(from.begin(), from.end());
         }
-        if (a->perNode(field_) && !values_.empty()) {
+        if (shown_ == Shown::Field && a->perNode(field_) && !values_.empty()) {
             std::vector<double> spread(model_->points.node.size());
             for (std::size_t i = 0; i < spread.size(); ++i)
                 spread[i] = values_[std::size_t(model_->points.node[i])];
@@ -120,7 +144,8 @@ void FloorCanvas::traceLines() {
 }
 
 double FloorCanvas::displayFactor() const {
-    return units::unit(analysis::kind(field_), session_.project().basis.units).factor;
+    auto kind = shown_ == Shown::Steel ? units::Kind::SteelPerWidth : analysis::kind(field_);
+    return units::unit(kind, session_.project().basis.units).factor;
 }
 
 double FloorCanvas::valueAt(model::Point p) const {
@@ -157,6 +182,7 @@ void FloorCanvas::fit() {
     QRectF box = bounds();
     scale_ = std::min((width() - 70) / box.width(), (height() - 100) / box.height());
     origin_ = {width() / 2.0 - box.center().x() * scale_, height() / 2.0 + box.center().y() * scale_ + 6};
+    emit moved();
     update();
 }
 
@@ -175,11 +201,17 @@ void FloorCanvas::rememberView() {
     if (shown.left() > width() - keep) origin_.rx() -= shown.left() - (width() - keep);
     if (shown.bottom() < keep) origin_.ry() += keep - shown.bottom();
     if (shown.top() > height() - keep) origin_.ry() -= shown.top() - (height() - keep);
+    emit moved();
     update();
 }
 
 bool FloorCanvas::drawing() const {
     return session_.place() == Place::Layout || session_.place() == Place::Actions;
+}
+
+bool FloorCanvas::stripping() const {
+    return session_.place() == Place::Strips || session_.place() == Place::Checks ||
+           session_.place() == Place::Bars;
 }
 
 void FloorCanvas::resizeEvent(QResizeEvent*) {
@@ -206,6 +238,14 @@ void FloorCanvas::mousePressEvent(QMouseEvent* e) {
     setFocus();
     pressed_ = now_ = grabbed_ = e->position();
     hand_ = Hand::None;
+    if (stripping() && e->button() == Qt::LeftButton && session_.place() == Place::Strips &&
+        strips_.tool() == StripTool::Select) {
+        heldEdge_ = strips_.edgeAt(toPlan(pressed_), 7 / scale_);
+        if (!heldEdge_.line.empty()) {
+            hand_ = Hand::StripEdge;
+            return;
+        }
+    }
     if (e->button() == Qt::MiddleButton || !drawing()) {
         hand_ = Hand::Pan;
         return;
@@ -228,7 +268,10 @@ void FloorCanvas::mouseMoveEvent(QMouseEvent* e) {
     now_ = e->position();
     auto p = toPlan(now_);
     bool straight = e->modifiers() & Qt::ShiftModifier;
-    if (hand_ == Hand::Pan && e->buttons()) {
+    if (hand_ == Hand::StripEdge && e->buttons()) {
+        if (QLineF(pressed_, now_).length() > 4) strips_.dragEdge(heldEdge_, p);
+    } else if (hand_ == Hand::Pan && e->buttons() &&
+               (QLineF(pressed_, now_).length() > 4 || grabbed_ != pressed_)) {
         origin_ += now_ - grabbed_;
         grabbed_ = now_;
         rememberView();
@@ -250,6 +293,21 @@ void FloorCanvas::mouseMoveEvent(QMouseEvent* e) {
         auto at = desk_.tool() == Tool::Select ? p : desk_.pointer();
         update();
         return emit pointerMoved(at.x, at.y, std::numeric_limits<double>::quiet_NaN());
+    } else if (stripping() && !e->buttons()) {
+        auto edge = session_.place() == Place::Strips && strips_.tool() == StripTool::Select
+                        ? strips_.edgeAt(p, 7 / scale_)
+                        : strips::EdgeOf{};
+        if (edge.line != hotEdge_.line || edge.side != hotEdge_.side) update();
+        hotEdge_ = edge;
+        setCursor(!edge.line.empty()                    ? Qt::SizeAllCursor
+                  : strips_.tool() != StripTool::Select ? Qt::CrossCursor
+                                                        : Qt::ArrowCursor);
+        if (const auto* s = strips_.strip()) {
+            bool in = std::any_of(s->parts.begin(), s->parts.end(),
+                                  [&](const geometry::Ring& r) { return geometry::contains(r, p); });
+            session_.setStation(in ? s->axes.local(p).x : std::numeric_limits<double>::quiet_NaN());
+        }
+        if (!strips_.points().empty()) update();
     } else {
         setCursor(Qt::ArrowCursor);
     }
@@ -293,6 +351,14 @@ void FloorCanvas::mouseReleaseEvent(QMouseEvent* e) {
     bool add = e->modifiers() & Qt::ShiftModifier, far = QLineF(pressed_, e->position()).length() > 6;
     Hand hand = hand_;
     hand_ = Hand::None;
+    if (hand == Hand::StripEdge) {
+        strips_.endDrag();
+        return update();
+    }
+    if (stripping() && e->button() == Qt::LeftButton && QLineF(pressed_, e->position()).length() <= 4)
+        return strips_.click(toPlan(e->position()), add);
+    if (stripping() && e->button() == Qt::RightButton)
+        return strips_.points().size() > 2 ? strips_.finish() : strips_.cancel();
     if (!drawing()) return;
     if (e->button() == Qt::RightButton) return desk_.points().empty() ? desk_.cancel() : desk_.finish();
     if (e->button() != Qt::LeftButton) return;
@@ -303,6 +369,22 @@ void FloorCanvas::mouseReleaseEvent(QMouseEvent* e) {
 }
 
 void FloorCanvas::mouseDoubleClickEvent(QMouseEvent* e) {
+    if (stripping() && e->button() == Qt::LeftButton) {
+        // The distance of an edge is typed anew where it stands.
+        auto edge = strips_.edgeAt(toPlan(e->position()), 7 / scale_);
+        if (session_.place() == Place::Strips && !edge.line.empty())
+            InlineEdit::open(this, QRectF(e->position() - QPointF(40, 12), QSizeF(80, 24)),
+                             session_.number(edge.offset, units::Kind::Span),
+                             [this, edge](const QString& text) -> QString {
+                                 auto v = units::parse(text.toStdString(), units::Kind::Span,
+                                                       session_.project().basis.units);
+                                 if (!v.value) return QString::fromStdString(v.error);
+                                 strips_.typeOffset(edge, *v.value);
+                                 strips_.endDrag();
+                                 return {};
+                             });
+        return;
+    }
     if (!drawing() || e->button() != Qt::LeftButton) return;
     // A grid line's label, and a load's value, are typed anew where they stand.
     if (const auto* g = desk_.floor(); g && desk_.tool() == Tool::Select) {
@@ -373,6 +455,12 @@ void FloorCanvas::mouseDoubleClickEvent(QMouseEvent* e) {
 
 // Letters and digits belong to the drawing while a tool is in hand, before menus and places see them.
 bool FloorCanvas::event(QEvent* e) {
+    if (e->type() == QEvent::ShortcutOverride && stripping()) {
+        auto* key = static_cast<QKeyEvent*>(e);
+        bool plain = !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+        if (plain && QStringLiteral("XYSDMATR").contains(QChar(key->key() < 0x80 ? key->key() : ' ')))
+            e->accept();
+    }
     if (e->type() == QEvent::ShortcutOverride && drawing()) {
         auto* key = static_cast<QKeyEvent*>(e);
         bool plain = !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
@@ -381,7 +469,104 @@ bool FloorCanvas::event(QEvent* e) {
     return QWidget::event(e);
 }
 
+// Keys of the places of strips; whether it was one.
+bool FloorCanvas::stripKey(QKeyEvent* e) {
+    if (e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
+    const bool strips = session_.place() == Place::Strips;
+    switch (e->key()) {
+        case Qt::Key_Up:
+            strips_.walk(1, 0);
+            return true;
+        case Qt::Key_Down:
+            strips_.walk(-1, 0);
+            return true;
+        case Qt::Key_Left:
+            strips_.walk(0, -1);
+            return true;
+        case Qt::Key_Right:
+            strips_.walk(0, 1);
+            return true;
+        case Qt::Key_X:
+            strips_.setDirection(0);
+            return true;
+        case Qt::Key_Y:
+            strips_.setDirection(1);
+            return true;
+        case Qt::Key_Escape:
+            strips_.stepBack();
+            return true;
+        case Qt::Key_Backspace:
+            strips_.cancel();
+            return true;
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            strips_.tool() == StripTool::Draw || strips_.tool() == StripTool::Area ? strips_.finish()
+                                                                                   : emit
+                                                                                     activated();
+            return true;
+        default:
+            break;
+    }
+    if (!strips) return false;
+    switch (e->key()) {
+        case Qt::Key_S:
+            strips_.setTool(StripTool::Split);
+            return true;
+        case Qt::Key_D:
+            strips_.setTool(StripTool::Draw);
+            return true;
+        case Qt::Key_M:
+            strips_.setTool(StripTool::Merge);
+            return true;
+        case Qt::Key_A:
+            strips_.setTool(StripTool::Area);
+            return true;
+        case Qt::Key_R:
+            strips_.release();
+            return true;
+        case Qt::Key_T:
+            askAngle();
+            return true;
+        default:
+            return false;
+    }
+}
+
+void FloorCanvas::askAngle() {
+    const auto* s = strips_.strip();
+    if (!s) return strips_.turn(0);  // says what to select first
+    const bool area = s->key.find(':') != std::string::npos;
+    auto mid = s->axis[s->axis.size() / 2];
+    QPointF at = toPixel((s->axis.front().x + mid.x) / 2, (s->axis.front().y + mid.y) / 2);
+    if (area) {
+        double first = s->direction == 0 ? s->axes.angle : s->otherAngle,
+               second = s->direction == 0 ? s->otherAngle : s->axes.angle;
+        InlineEdit::open(
+            this, QRectF(at - QPointF(50, 12), QSizeF(100, 24)),
+            QStringLiteral("%1 %2").arg(first).arg(second), [this](const QString& text) -> QString {
+                auto words = QString(text).remove(QChar(0xb0)).simplified().split(QLatin1Char(' '));
+                bool a = false, b = false;
+                double x = words.value(0).toDouble(&a), y = words.value(1).toDouble(&b);
+                if (!a || !b)
+                    return tr("Write the two directions of the area's bars in degrees, such as 30 120.");
+                return strips_.turnArea(x, y) ? QString() : tr("These directions are not possible here.");
+            });
+        return;
+    }
+    InlineEdit::open(this, QRectF(at - QPointF(36, 12), QSizeF(72, 24)),
+                     QString::number(s->axes.angle, 'g', 6) + QStringLiteral("°"),
+                     [this](const QString& text) -> QString {
+                         bool good = false;
+                         double angle = QString(text).remove(QChar(0xb0)).trimmed().toDouble(&good);
+                         if (!good || std::abs(angle) > 360)
+                             return tr("Write an angle in degrees, such as 30.");
+                         strips_.turn(angle);
+                         return {};
+                     });
+}
+
 void FloorCanvas::keyPressEvent(QKeyEvent* e) {
+    if (stripping() && stripKey(e)) return;
     double step = 40;
     bool ours = drawing();
     bool plain = !(e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));

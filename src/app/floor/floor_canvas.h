@@ -10,28 +10,37 @@
 #include "document/session.h"
 #include "fem/plate/loads.h"
 #include "floor/floor_desk.h"
+#include "floor/strip_desk.h"
 
 namespace talvik::app {
 
 class FloorCanvas : public QWidget {
     Q_OBJECT
   public:
-    FloorCanvas(Session& session, FloorDesk& desk, QWidget* parent = nullptr);
+    FloorCanvas(Session& session, FloorDesk& desk, StripDesk& strips, QWidget* parent = nullptr);
     // What is drawn: a field under a combination, or the envelope's largest or smallest values when
     // `combination` is Most or Least.
     static constexpr int Most = -1, Least = -2;
     void showField(analysis::Field field, int combination);
+    // Required steel of a direction and face instead.
+    void showSteel(int direction, bool top);
+    void showNothing();
     void showMesh(bool on);
     void refresh();  // the session has another answer
     void fit();
+    void askAngle();                // to which the strip in hand turns
     void centreOn(model::Point p);  // without changing the scale
     // Value of the field at a plan point, NaN outside.
     double valueAt(model::Point p) const;
     // Where a plan point is on the screen, for tests.
     QPointF pixel(model::Point p) const { return toPixel(p.x, p.y); }
+    double pixelX(double x) const { return toPixel(x, 0).x(); }
+    double perMm() const { return scale_; }
     int lineCount() const { return static_cast<int>(lines_.size()); }
 
   signals:
+    void moved();                                         // scale or origin changed
+    void activated();                                     // Enter on a strip
     void pointerMoved(double x, double y, double value);  // mm; value in stored units
 
   protected:
@@ -53,12 +62,17 @@ class FloorCanvas : public QWidget {
     };
     Session& session_;
     FloorDesk& desk_;
-    enum class Hand { None, Pan, Box, Corner, Whole, GridLine } hand_ = Hand::None;
+    StripDesk& strips_;
+    enum class Hand { None, Pan, Box, Corner, Whole, GridLine, StripEdge } hand_ = Hand::None;
     QPointF pressed_, now_;
     model::Id held_;
     int handle_ = -1;
     analysis::Field field_ = analysis::Field::Deflection;
     int combination_ = Most;
+    enum class Shown { Nothing, Field, Steel } shown_ = Shown::Field;
+    int steelDirection_ = 0;
+    bool steelTop_ = false;
+    strips::EdgeOf heldEdge_, hotEdge_;
     bool mesh_ = false, fitted_ = true;
     double scale_ = 0.02;  // pixels per mm
     QPointF origin_;       // pixel of the plan's origin
@@ -77,6 +91,12 @@ class FloorCanvas : public QWidget {
     void traceLines();
     double reach() const { return 12 / scale_; }  // of catching, mm
     bool drawing() const;                         // places 2 and 3
+    bool stripping() const;                       // places 4 to 6
+    const char* shows() const;                    // a field: non-null
+    bool stripKey(QKeyEvent* e);
+    void paintStrips(QPainter& painter);
+    void paintStripBars(QPainter& painter);
+    void paintDrawnPoints(QPainter& painter);
     void rememberView();
     int handleAt(QPointF p) const;
     // The bubble of a grid line: where it is drawn, and the one at a pixel.

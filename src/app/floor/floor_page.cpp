@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QMenu>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QScrollArea>
@@ -17,6 +18,8 @@
 #include "floor/actions_side.h"
 #include "floor/floor_register.h"
 #include "floor/layout_side.h"
+#include "floor/strip_section.h"
+#include "widgets/inline_edit.h"
 #include "widgets/theme.h"
 
 namespace talvik::app {
@@ -42,7 +45,9 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
       desk_(new FloorDesk(session, this)),
-      canvas_(new FloorCanvas(session, *desk_)),
+      strips_(new StripDesk(session, this)),
+      canvas_(new FloorCanvas(session, *desk_, *strips_)),
+      section_(new StripSection(session, *strips_, *canvas_)),
       layout_(new LayoutSide(*desk_)),
       actions_(new ActionsSide(*desk_)),
       register_(new FloorRegister(*desk_)),
@@ -59,7 +64,30 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
       text_(new QTextBrowser) {
     for (int f = 0; f < analysis::fieldCount; ++f)
         fields_->addItem(QString::fromUtf8(analysis::title(analysis::Field(f))), f);
+    for (int d : {0, 1})
+        for (bool top : {false, true})
+            fields_->addItem(
+                tr("Required steel %1, %2")
+                    .arg(QString::fromUtf8(strips::directionName(d)), top ? tr("top") : tr("bottom")),
+                100 + 2 * d + top);
+    fields_->addItem(tr("No lines"), -1);
     fields_->setCurrentIndex(1);
+    shownIn_ = {{int(Place::Strips), -1}, {int(Place::Bars), -1}};
+    for (int d : {0, 1}) {
+        directions_[d] = new QToolButton;
+        directions_[d]->setText(tr("Strips %1").arg(QString::fromUtf8(strips::directionName(d))));
+        directions_[d]->setObjectName(QStringLiteral("strips_%1").arg(d));
+        directions_[d]->setCheckable(true);
+        connect(directions_[d], &QToolButton::clicked, this, [this, d] {
+            strips_->setDirection(d);
+            directions_[d]->setChecked(true);
+            canvas_->setFocus();
+        });
+    }
+    analysis_ = new QToolButton;
+    analysis_->setText(tr("Analysis"));
+    analysis_->setToolTip(tr("Loads and reactions, extremes, second opinions on panels, convergence"));
+    analysis_->setCheckable(true);
     fields_->setAccessibleName(tr("Field"));
     combinations_->setAccessibleName(tr("Combination"));
     combinations_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
@@ -92,12 +120,18 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
         scroll->setWidget(page);
         return scroll;
     };
+    for (auto* b : directions_) bar->addWidget(b);
+    bar->addSpacing(8);
     bar->addWidget(fields_);
     bar->addWidget(combinations_);
     bar->addWidget(mesh_);
     bar->addStretch(1);
     bar->addWidget(progress_);
     bar->addWidget(stop_);
+    bar->addWidget(analysis_);
+    fieldBar_->setStyleSheet(
+        QStringLiteral("QToolButton:checked{border:2px solid %1;border-radius:3px;color:%1;padding:2px 5px}")
+            .arg(theme().selection.name()));
     auto* side = new QWidget;
     auto* sideColumn = new QVBoxLayout(side);
     sideColumn->setContentsMargins(0, 0, 0, 8);
@@ -119,12 +153,14 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
     planColumn->addWidget(prompt_);
     register_->setMinimumWidth(300);
     toolBar_->setMinimumWidth(300);
+    fieldBar_->setMinimumWidth(300);
     side_->setMinimumWidth(300);
     auto* above = new QSplitter(Qt::Vertical);
     above->addWidget(plan);
     above->addWidget(register_);
+    above->addWidget(section_);
     above->setStretchFactor(0, 1);
-    above->setSizes({520, 190});
+    above->setSizes({370, 190, 360});
     above->setChildrenCollapsible(false);
     auto* split = new QSplitter(Qt::Horizontal);
     split->addWidget(above);
@@ -139,15 +175,25 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
     column->addWidget(fieldBar_);
     column->addWidget(split, 1);
 
-    auto choose = [this] {
-        canvas_->showField(analysis::Field(fields_->currentData().toInt()),
-                           combinations_->currentData().toInt());
-    };
-    connect(fields_, &QComboBox::currentIndexChanged, this, [this, choose] {
+    connect(fields_, &QComboBox::currentIndexChanged, this, [this] {
+        shownIn_[int(session_.place())] = fields_->currentData().toInt();
         fillCombinations();
-        choose();
+        showContours();
     });
-    connect(combinations_, &QComboBox::activated, this, choose);
+    connect(combinations_, &QComboBox::activated, this, &FloorPage::showContours);
+    connect(analysis_, &QToolButton::toggled, this, [this](bool on) { side_->setVisible(on); });
+    // Without a strip in hand the plan has the room of the long section.
+    connect(&session_, &Session::selectionChanged, this, &FloorPage::showSection);
+    connect(strips_, &StripDesk::said, this, &FloorPage::said);
+    connect(strips_, &StripDesk::changed, this, [this] {
+        for (int d : {0, 1}) directions_[d]->setChecked(strips_->direction() == d);
+        if (session_.place() == Place::Strips) {
+            prompt_->setText(strips_->prompt());
+            for (auto* b : tools_) b->setChecked(b->property("tool").toInt() == int(strips_->tool()));
+        }
+    });
+    connect(canvas_, &FloorCanvas::activated, this, &FloorPage::marginWanted);
+    connect(section_, &StripSection::activated, this, &FloorPage::marginWanted);
     connect(mesh_, &QToolButton::toggled, canvas_, &FloorCanvas::showMesh);
     connect(stop_, &QToolButton::clicked, &session_, &Session::stopFloors);
     connect(convergence_, &QPushButton::clicked, this, &FloorPage::seekConvergence);
@@ -201,15 +247,183 @@ void FloorPage::fillTools() {
 
 void FloorPage::showPlace() {
     auto place = session_.place();
-    bool drawing = place == Place::Layout || place == Place::Actions;
-    toolBar_->setVisible(drawing);
-    fieldBar_->setVisible(!drawing && place != Place::Basis);
-    prompt_->setVisible(drawing);
+    bool drawing = place == Place::Layout || place == Place::Actions, strips = withMargin(place);
+    toolBar_->setVisible(drawing || place == Place::Strips);
+    fieldBar_->setVisible(!drawing && place != Place::Basis && place != Place::Strips);
+    prompt_->setVisible(drawing || place == Place::Strips);
     register_->setVisible(drawing);
-    side_->setVisible(place != Place::Basis);
+    showSection();
+    analysis_->setVisible(strips);
+    for (auto* b : directions_) b->setVisible(strips);
+    side_->setVisible(place != Place::Basis && (!strips || analysis_->isChecked()));
     side_->setCurrentIndex(place == Place::Layout ? 1 : place == Place::Actions ? 2 : 0);
     if (drawing) fillTools();
-    prompt_->setText(desk_->prompt());
+    if (place == Place::Strips) fillStripTools();
+    for (int d : {0, 1}) directions_[d]->setChecked(strips_->direction() == d);
+    prompt_->setText(place == Place::Strips ? strips_->prompt() : desk_->prompt());
+    int shown = shownIn_.contains(int(place)) ? shownIn_[int(place)] : int(analysis::Field::Mx);
+    if (fields_->currentData().toInt() != shown) fields_->setCurrentIndex(fields_->findData(shown));
+}
+
+void FloorPage::showSection() {
+    section_->setVisible(withMargin(session_.place()) && strips_->strip());
+}
+
+void FloorPage::showContours() {
+    int shown = fields_->currentData().toInt();
+    combinations_->setVisible(shown >= 0 && shown < 100);
+    if (shown < 0)
+        canvas_->showNothing();
+    else if (shown >= 100)
+        canvas_->showSteel((shown - 100) / 2, (shown - 100) % 2);
+    else
+        canvas_->showField(analysis::Field(shown), combinations_->currentData().toInt());
+}
+
+// The tools of the place of strips, and the rules by which strips are laid and designed.
+void FloorPage::fillStripTools() {
+    auto* row = static_cast<QHBoxLayout*>(toolBar_->layout());
+    while (auto* item = row->takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+    tools_.clear();
+    for (int d : {0, 1}) {
+        auto* b = new QToolButton;
+        b->setText(tr("Strips %1").arg(QString::fromUtf8(strips::directionName(d))));
+        b->setCheckable(true);
+        b->setChecked(strips_->direction() == d);
+        connect(b, &QToolButton::clicked, this, [this, d] {
+            strips_->setDirection(d);
+            canvas_->setFocus();
+        });
+        connect(strips_, &StripDesk::changed, b, [this, b, d] { b->setChecked(strips_->direction() == d); });
+        row->addWidget(b);
+    }
+    row->addSpacing(10);
+    for (auto [tool, text] : {std::pair(StripTool::Select, tr("Select  Esc")),
+                              {StripTool::Split, tr("Split  S")},
+                              {StripTool::Draw, tr("Draw  D")},
+                              {StripTool::Merge, tr("Merge  M")},
+                              {StripTool::Area, tr("Area  A")}}) {
+        auto* b = new QToolButton;
+        b->setText(text);
+        b->setObjectName(QStringLiteral("stripTool_%1").arg(int(tool)));
+        b->setCheckable(true);
+        b->setChecked(strips_->tool() == tool);
+        b->setProperty("tool", int(tool));
+        connect(b, &QToolButton::clicked, this, [this, t = tool] {
+            strips_->setTool(t);
+            canvas_->setFocus();
+        });
+        row->addWidget(b);
+        tools_.push_back(b);
+    }
+    auto action = [&](const QString& text, auto f) {
+        auto* b = new QToolButton;
+        b->setText(text);
+        connect(b, &QToolButton::clicked, this, f);
+        row->addWidget(b);
+    };
+    action(tr("Turn  T"), [this] { canvas_->askAngle(); });
+    action(tr("Give back  R"), [this] { strips_->release(); });
+    auto* rules = new QToolButton;
+    rules->setText(tr("Rules of the strips"));
+    rules->setObjectName(QStringLiteral("stripRules"));
+    rules->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(rules);
+    connect(menu, &QMenu::aboutToShow, this, [this, menu] { fillRules(menu); });
+    rules->setMenu(menu);
+    row->addWidget(rules);
+    row->addStretch(1);
+    auto* fit = new QToolButton;
+    fit->setText(tr("Fit  F"));
+    connect(fit, &QToolButton::clicked, canvas_, &FloorCanvas::fit);
+    row->addWidget(fit);
+}
+
+void FloorPage::fillRules(QMenu* menu) {
+    menu->clear();
+    const auto* floor = session_.floor();
+    if (!floor) return;
+    const auto now = floor->strips.rules;
+    using R = model::StripRules;
+    auto choice = [&](const QString& text, bool on, std::function<void(R&)> change) {
+        auto* a = menu->addAction(text, this, [this, text, change] { strips_->setRules(text, change); });
+        a->setCheckable(true);
+        a->setChecked(on);
+    };
+    menu->addSection(tr("Widths"));
+    choice(tr("Column and middle strips"), now.width == R::Width::ColumnAndMiddle,
+           [](R& r) { r.width = R::Width::ColumnAndMiddle; });
+    choice(tr("Full width, half-way to the neighbours"), now.width == R::Width::Full,
+           [](R& r) { r.width = R::Width::Full; });
+    menu->addSection(tr("Found by the program"));
+    for (int d : {0, 1})
+        choice(tr("Strips %1").arg(QString::fromUtf8(strips::directionName(d))), now.automatic[d],
+               [d](R& r) { r.automatic[d] = !r.automatic[d]; });
+    menu->addSection(tr("Forces"));
+    choice(tr("Twisting by Wood and Armer"), now.twisting == R::Twisting::WoodArmer, [](R& r) {
+        r.twisting = r.twisting == R::Twisting::WoodArmer ? R::Twisting::None : R::Twisting::WoodArmer;
+    });
+    choice(tr("Moments at the face of supports"), now.faceOfSupport,
+           [](R& r) { r.faceOfSupport = !r.faceOfSupport; });
+    menu->addSection(tr("Bars next to the face"));
+    for (int d : {0, 1})
+        choice(tr("Top: %1").arg(QString::fromUtf8(strips::directionName(d))), now.outerTop == d,
+               [d](R& r) { r.outerTop = d; });
+    for (int d : {0, 1})
+        choice(tr("Bottom: %1").arg(QString::fromUtf8(strips::directionName(d))), now.outerBottom == d,
+               [d](R& r) { r.outerBottom = d; });
+    menu->addSeparator();
+    auto typed = [&](const QString& text, const QString& value,
+                     std::function<QString(R&, const QString&)> take) {
+        menu->addAction(QStringLiteral("%1: %2…").arg(text, value), this, [this, text, value, take] {
+            auto* edit = InlineEdit::open(canvas_, QRectF(16, 40, 180, 26), value,
+                                          [this, text, take](const QString& typedText) -> QString {
+                                              R trial;
+                                              QString why = take(trial, typedText);
+                                              if (!why.isEmpty()) return why;
+                                              strips_->setRules(text, [&](R& r) { take(r, typedText); });
+                                              return {};
+                                          });
+            edit->setToolTip(text);
+        });
+    };
+    auto angles = strips_->layout() ? strips_->layout()->angle : std::array<double, 2>{0, 90};
+    typed(tr("Angles of the strips, degrees"), QStringLiteral("%1 %2").arg(angles[0]).arg(angles[1]),
+          [](R& r, const QString& t) -> QString {
+              auto words = t.simplified().split(QLatin1Char(' '));
+              bool a = false, b = false;
+              double x = words.value(0).toDouble(&a), y = words.value(1).toDouble(&b);
+              if (!a || !b) return tr("Write two angles, such as 0 90.");
+              r.ownAngles = true;
+              r.angle[0] = x, r.angle[1] = y;
+              return {};
+          });
+    if (now.ownAngles) choice(tr("Angles of the grid again"), false, [](R& r) { r.ownAngles = false; });
+    typed(tr("Redistribution, per cent"), QString::number(100 * now.redistribution),
+          [](R& r, const QString& t) -> QString {
+              bool good = false;
+              double v = QString(t).remove(QLatin1Char('%')).trimmed().toDouble(&good);
+              if (!good || v < 0 || v > 30)
+                  return tr("Write a share from 0 to 30 per cent; the checks judge it.");
+              r.redistribution = v / 100;
+              return {};
+          });
+    auto system = session_.project().basis.units;
+    typed(tr("Width of peaks over columns"),
+          now.peakWidth > 0 ? session_.text(now.peakWidth, units::Kind::Span) : tr("by the standard"),
+          [system](R& r, const QString& t) -> QString {
+              if (t.trimmed().isEmpty() || t.trimmed() == tr("by the standard")) {
+                  r.peakWidth = 0;
+                  return {};
+              }
+              auto v = units::parse(t.toStdString(), units::Kind::Span, system);
+              if (!v.value) return QString::fromStdString(v.error);
+              r.peakWidth = *v.value;
+              return {};
+          });
 }
 
 FloorPage::~FloorPage() = default;
@@ -237,7 +451,7 @@ void FloorPage::refresh() {
     convergence_->setEnabled(!busy && session_.floorAnalysis() && session_.floorAnalysis()->good());
     if (busy && session_.floorProgress() > 0 && session_.floorProgress() < 1) return;  // only progress
     fillCombinations();
-    canvas_->showField(analysis::Field(fields_->currentData().toInt()), combinations_->currentData().toInt());
+    showContours();
     refreshText();
 }
 
@@ -315,6 +529,8 @@ void FloorPage::refreshText() {
                 html += row({qs(r.what), session_.number(r.engine, k), session_.number(r.opinion, k),
                              session_.unit(k),
                              r.opinion != 0 ? QString::number(r.engine / r.opinion, 'f', 2) : QString()});
+                if (!r.word.empty())
+                    html += QStringLiteral("<tr><td colspan='5'>%1</td></tr>").arg(qs(r.word));
             }
             html += QStringLiteral("</table>");
         }
@@ -328,9 +544,9 @@ void FloorPage::refreshText() {
     html += QStringLiteral("<p><b>%1</b></p>").arg(tr("Taken for granted"));
     for (const auto& s : a->assumptions) html += QStringLiteral("<p>%1</p>").arg(qs(s));
     html += QStringLiteral("<p><b>%1</b></p><p>%2</p>")
-                .arg(tr("Not there yet"), tr("Design strips, checks, bars and drawings of floors are not "
-                                             "there yet. Floors are laid out and "
-                                             "loaded in places 2 and 3 and analysed here."));
+                .arg(tr("Not there yet"),
+                     tr("Punching, computed deflection, drawings and schedules of floors are not there "
+                        "yet. Strips, their bars and checks are places 4 to 6."));
     text_->setHtml(html + QStringLiteral("</div>"));
 }
 
@@ -346,7 +562,7 @@ void FloorPage::seekConvergence() {
     while (index < floors.size() && floors[index].get() != floor) ++index;
     convergence_->setEnabled(false);
     convergence_->setText(tr("Analysing on half the size…"));
-    convergenceRun_ = std::jthread([this, job = session_.floorJob(index),
+    convergenceRun_ = std::jthread([this, job = session_.floorInput(index),
                                     serial = convergenceSerial_](std::stop_token stop) {
         auto c =
             analysis::FloorAnalyser().convergence(*job.floor, job.path, job.basis, job.combinations, stop);

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QWidget>
+#include <map>
 #include <thread>
 
 #include "floor/floor_canvas.h"
@@ -20,6 +21,7 @@ namespace talvik::app {
 class LayoutSide;
 class ActionsSide;
 class FloorRegister;
+class StripSection;
 
 class FloorPage : public QWidget {
     Q_OBJECT
@@ -28,6 +30,10 @@ class FloorPage : public QWidget {
     ~FloorPage() override;
     FloorDesk& desk() { return *desk_; }
     FloorCanvas& canvas() { return *canvas_; }
+    StripDesk& stripDesk() { return *strips_; }
+    StripSection& section() { return *section_; }
+    // Whether the checks of the strip in hand stand beside the plan here.
+    static bool withMargin(Place place) { return place >= Place::Strips && place <= Place::Bars; }
     LayoutSide& layoutSide() { return *layout_; }
     ActionsSide& actionsSide() { return *actions_; }
     FloorRegister& registerBelow() { return *register_; }
@@ -37,12 +43,15 @@ class FloorPage : public QWidget {
     QPushButton& convergenceButton() { return *convergence_; }
 
   signals:
+    void marginWanted();  // the checks of what is in hand
     void said(const QString& sentence);
 
   private:
     Session& session_;
     FloorDesk* desk_;
+    StripDesk* strips_;
     FloorCanvas* canvas_;
+    StripSection* section_;
     LayoutSide* layout_;
     ActionsSide* actions_;
     FloorRegister* register_;
@@ -51,7 +60,8 @@ class FloorPage : public QWidget {
     std::vector<QToolButton*> tools_;
     QLabel* prompt_;
     QComboBox *fields_, *combinations_;
-    QToolButton *mesh_, *stop_;
+    QToolButton *mesh_, *stop_, *directions_[2], *analysis_;
+    std::map<int, int> shownIn_;  // what contours were chosen in a place
     QProgressBar* progress_;
     QPushButton* convergence_;
     QTextBrowser* text_;
@@ -62,6 +72,10 @@ class FloorPage : public QWidget {
     void refresh();
     void showPlace();
     void fillTools();
+    void fillStripTools();
+    void fillRules(class QMenu* menu);
+    void showContours();
+    void showSection();
     void fillCombinations();
     void refreshText();
     void seekConvergence();

@@ -116,9 +116,12 @@ void FloorCanvas::paintEvent(QPaintEvent*) {
     paintStructure(p);
     paintGrid(p);
     if (session_.place() == Place::Layout && !desk_.dragging()) paintPanels(p);
+    if (stripping()) paintStrips(p);
     if (!drawing() && session_.place() != Place::Basis) paintLines(p);
     if (session_.place() == Place::Actions) paintLoads(p);
     paintColumns(p);
+    if (session_.place() == Place::Bars) paintStripBars(p);
+    if (stripping()) paintDrawnPoints(p);
     if (drawing()) {
         paintSelection(p);
         paintPending(p);
@@ -655,6 +658,16 @@ void FloorCanvas::paintScale(QPainter& p) {
     if (!drawing() && session_.place() != Place::Basis) {
         QString caption = QString::fromUtf8(analysis::title(field_)) + QStringLiteral(" in ") +
                           session_.unit(analysis::kind(field_));
+        if (shown_ == Shown::Steel)
+            caption =
+                tr("Required steel %1 %2 in %3, not averaged over columns")
+                    .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
+                         steelTop_ ? tr("top") : tr("bottom"), session_.unit(units::Kind::SteelPerWidth));
+        if (shown_ == Shown::Nothing)
+            caption =
+                tr("Strips %1").arg(QString::fromUtf8(strips::directionName(strips_.direction()))) +
+                (strips_.strip() ? QString()
+                                 : tr(": click one for its long section and checks, or press the up arrow"));
         if (step_ > 0 && !lines_.empty())
             caption += tr(", lines every %1; below zero broken").arg(step_ / displayFactor(), 0, 'g', 4);
         p.drawText(QPointF(14, 20), caption);

@@ -25,14 +25,6 @@ bool judged(const checks::Check& c) {
 
 }  // namespace
 
-struct MarginView::Item {
-    enum class Kind { Title, Subtitle, Heading, Check, Note, Pair, Remedy } kind;
-    QString text, right;
-    const checks::Check* check = nullptr;
-    std::shared_ptr<QTextDocument> working;
-    int y = 0, height = 0;
-};
-
 MarginView::MarginView(Session& session, QWidget* parent) : QAbstractScrollArea(parent), session_(session) {
     setObjectName(QStringLiteral("margin"));
     setFrameShape(QFrame::NoFrame);
@@ -42,6 +34,9 @@ MarginView::MarginView(Session& session, QWidget* parent) : QAbstractScrollArea(
     setAccessibleName(tr("Calculation margin"));
     connect(&session, &Session::changed, this, &MarginView::rebuild);
     connect(&session, &Session::remediesChanged, this, &MarginView::rebuild);
+    connect(&session, &Session::floorChanged, this, [this] {
+        if (session_.floorDesign() != held_ || !held_) rebuild();
+    });
     connect(&session, &Session::selectionChanged, this, [this] {
         verticalScrollBar()->setValue(0);
         rebuild();
@@ -56,7 +51,10 @@ void MarginView::rebuild() {
     using Kind = Item::Kind;
     const auto* slab = session_.slab();
     const auto* d = session_.slabDesign();
-    if (!slab || !d || session_.selection().kind == Selection::Kind::None) {
+    held_.reset();
+    if (session_.floor()) {
+        addFloor();
+    } else if (!slab || !d || session_.selection().kind == Selection::Kind::None) {
         addProjectState();
     } else {
         const Selection& s = session_.selection();
@@ -262,7 +260,9 @@ void MarginView::addReactions() {
                           nullptr, nullptr});
 }
 
-std::unique_ptr<QTextDocument> MarginView::working(const checks::Check& c, int width) const {
+std::unique_ptr<QTextDocument> MarginView::working(const checks::Check& listed, int width) const {
+    // Checks of floors are worked out with their steps when they are opened.
+    const checks::Check c = held_ && listed.steps.empty() ? design::withWorking(*held_, listed) : listed;
     auto document = std::make_unique<QTextDocument>();
     document->setDefaultFont(uiFont(12));
     document->setDocumentMargin(0);
@@ -465,8 +465,18 @@ void MarginView::toggle(int index) {
     const auto& c = *items_[static_cast<std::size_t>(index)].check;
     current_ = c.key;
     if (!open_.erase(c.key)) open_.insert(c.key);
-    session_.setStation(c.place.x);
-    rebuild();
+    const std::string strip = c.strip;
+    double x = c.place.x;
+    if (!strip.empty() && session_.selection().kind == Selection::Kind::None) {
+        // From the state of the floor to the strip that it is about.
+        open_.insert(c.key);
+        std::string key = c.key;
+        session_.select({Selection::Kind::Strip, strip});
+        open(key);
+    } else {
+        rebuild();
+    }
+    session_.setStation(x);
 }
 
 void MarginView::open(const std::string& key) {
@@ -530,6 +540,12 @@ void MarginView::keyPressEvent(QKeyEvent* event) {
             if (!open_.empty()) {
                 open_.clear();
                 return rebuild();
+            }
+            if (session_.floor()) {
+                const auto& id = session_.selection().id;
+                return session_.select(id.find('#') == std::string::npos
+                                           ? Selection{}
+                                           : Selection{Selection::Kind::Strip, id.substr(0, id.find('#'))});
             }
             return session_.select(session_.selection().kind == Selection::Kind::Strip
                                        ? Selection{}

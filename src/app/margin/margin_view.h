@@ -35,8 +35,18 @@ class MarginView : public QAbstractScrollArea {
     void scrollContentsBy(int dx, int dy) override;
 
   private:
-    struct Item;
+    struct Item {
+        enum class Kind { Title, Subtitle, Heading, Check, Note, Pair, Remedy } kind;
+        QString text, right;
+        const checks::Check* check = nullptr;
+        std::shared_ptr<QTextDocument> working;
+        int y = 0, height = 0;
+    };
     void rebuild();
+    void addFloor();
+    void addFloorState();
+    void addStrip(const design::StripDesign& d, const std::string& part);
+    std::shared_ptr<const design::FloorDesign> held_;  // to which the checks listed belong
     void layOut();
     void addChecks(const std::function<bool(const checks::Check&)>& belongs);
     void addProjectState();

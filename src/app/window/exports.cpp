@@ -73,8 +73,9 @@ std::vector<report::FloorAnswer> MainWindow::floorAnswers() {
     std::vector<report::FloorAnswer> all;
     std::size_t count = session_.project().floors.size();
     if (count == 0) return all;
-    std::vector<analysis::LiveAnalysis::Job> jobs;
-    for (std::size_t i = 0; i < count; ++i) jobs.push_back(session_.floorJob(i));
+    std::vector<design::FloorInput> jobs;
+    const model::Basis basis = session_.project().basis;
+    for (std::size_t i = 0; i < count; ++i) jobs.push_back(session_.floorInput(i));
     QProgressDialog progress(tr("Analysing floors for the report…"), tr("Stop"), 0,
                              static_cast<int>(2 * count), this);
     progress.setWindowModality(Qt::WindowModal);
@@ -91,7 +92,7 @@ std::vector<report::FloorAnswer> MainWindow::floorAnswers() {
                 c = analyser.convergence(*job.floor, job.path, job.basis, job.combinations, stop.get_token());
             ++done;
             if (stop.stop_requested()) return;
-            all.push_back({job.floor->id, std::move(a), std::move(c)});
+            all.push_back(report::floorAnswer(job, std::move(a), std::move(c), basis));
         }
     });
     while (run.wait_for(std::chrono::milliseconds(10)) != std::future_status::ready) {

@@ -36,14 +36,21 @@ At the side: copy, mirror, repeat along the grid, split beams; a value typed the
 <h3>Floors: loading</h3>
 <p>Place 3: a row for each load case with the load on every slab and its total; a use brings its recommended load and factors; an area in the next column reduces the imposed load by the standard's rule. Layers of finishes are typed below the cases.
 A area load, L line load, P point load with its footprint, M moment, in the case of the row chosen. The plan shows that case, with what each support carries of it. Below: the combinations, generated or your own, and loads on supports. Imposed loads may also be put on panels in turn.</p>
+<h3>Floors: strips</h3>
+<p>Places 4 to 6 divide the floor into design strips by themselves, in two directions, along lines of columns, walls and beams: column and middle strips by the standard, full width where walls and beams carry, or full width everywhere (<i>Rules of the strips</i>). X and Y choose the direction. Click a strip, or walk strips with Up and Down, spans and supports with Left and Right; Enter opens the worst check, Esc steps back to the state of the floor.</p>
+<p>In place 4 drag an edge of the strip in hand, or double-click it and type its distance from the line of supports. S splits a strip where you click (with Shift lengthwise), M merges, T turns it to an angle, D draws one by its corners, A gives a part of the floor directions of its own, also askew. What you changed is marked by a dot and kept when the floor changes; R gives it back. Slab in no strip, or in two, is hatched, counted on the place and over its limit in the margin.</p>
+<p>The long section below holds bars with their ends, moments with the resistance of the bars (dotted: moved outwards), steel required and provided, shear and cracks; a dashed band on plan shows where top steel is concentrated over a column. The words beside supports are the end conditions found from the layout: click one to overrule it. Bars are chosen by the program; one that you edit is fixed, and Delete gives it back.</p>
+<p>The same menu of rules sets twisting (Wood and Armer, or none), moments at faces or axes, which direction lies outermost on each face, the angles, redistribution, the width of peaks.</p>
 <h3>Floors: answers</h3>
-<p>A floor is analysed in the background after every edit; an answer that is older than the project is pale.
-In places 4 to 7 choose a field and a combination above the plan, or the largest and smallest values of all. Lines of equal value carry their figure; below zero they are broken, zero is heavy. The wheel zooms, dragging or the arrow keys move the plan, F or Home fits it; the value under the pointer stands below.
-Beside the plan: loads against reactions of every case, extremes with their places, support forces, second opinions, what to look at and what is taken for granted. <i>How far from converged?</i> analyses once more on half the size.</p>
+<p>A floor is analysed and checked in the background after every edit; an answer that is older than the project is pale.
+In places 5 to 7 choose a field and a combination above the plan, the largest and smallest values of all, or the steel required. Lines of equal value carry their figure; below zero they are broken, zero is heavy. The wheel zooms, dragging moves the plan, F or Home fits it; the value under the pointer stands below.
+<i>Analysis</i>: loads against reactions of every case, extremes with their places, support forces, second opinions on panels, what to look at and what is taken for granted. <i>How far from converged?</i> analyses once more on half the size.</p>
+<h3>Panel bench</h3>
+<p>Ctrl+Shift+B: one section by its moment, one one-way slab by coefficients, one two-way panel by the nine cases of its edges, without a model: type values, read sketch, bars and working, save the page.</p>
 <h3>The basis</h3>
 <p>Place 1 holds what all share: standard, materials of slabs and of other members, covers, bars by role, limits, rates. Governing values say where they come from, and what they were before; one that was changed after a check had failed says so. The basis saves as an office template and loads into a project.</p>
 <h3>What this version does not do</h3>
-<p>It designs one-way slabs over parallel supports under loads spread over their area. Floors are laid out, loaded and analysed, not yet divided into strips, checked, given bars or drawn on sheets. A step in the level of slabs is drawn and not analysed; materials of foundations, rates and the limits for floors are kept for what comes. Punching, pad footings and pile caps are not designed yet.</p>)");
+<p>One-way slabs are designed up to their drawings. Floors are divided into strips, given bars and checked; their punching, computed deflection, beams, drawings and schedules are not there yet. A step in the level of slabs is drawn and not analysed; materials of foundations, rates and the limits for floors are kept for what comes. Pad footings and pile caps are not designed yet.</p>)");
 }
 
 }  // namespace talvik::app

@@ -22,6 +22,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "bench/bench_window.h"
 #include "floor/floor_page.h"
 #include "formats/project_file.h"
 #include "issue/sheet_preview.h"
@@ -173,6 +174,11 @@ void MainWindow::connectParts() {
         coordinates_->setText(text);
     });
     connect(floor_, &FloorPage::said, this, &MainWindow::say);
+    connect(floor_, &FloorPage::marginWanted, this, [this] {
+        auto keys = margin_->listed();
+        if (!keys.empty() && !margin_->isOpen(keys.front())) margin_->open(keys.front());
+        margin_->setFocus();
+    });
     connect(&session_, &Session::fileChanged, this, &MainWindow::refreshTitle);
     connect(&session_, &Session::changed, this, &MainWindow::refreshTitle);
     connect(&session_, &Session::placeChanged, this, &MainWindow::showPlace);
@@ -200,7 +206,7 @@ void MainWindow::showPlace() {
     tray_->show(session_.place());
     // A floor has a page of its own; the basis of design is common to all.
     bool floor = session_.floor() != nullptr;
-    margin_->setVisible(!floor);
+    margin_->setVisible(!floor || FloorPage::withMargin(session_.place()));
     if (floor && session_.place() != Place::Basis) tray_->hide();
     bool wasFloor = centre_->currentWidget() == floor_;
     centre_->setCurrentIndex(floor ? 2 : session_.place() == Place::Issue ? 1 : 0);
@@ -218,12 +224,24 @@ void MainWindow::refreshStatus() {
         if (!a->trouble.empty()) return status_->setText(qs(a->trouble.front().message));
         double worst = 0;
         for (const auto& c : a->cases) worst = std::max(worst, c.imbalance);
+        auto d = session_.floorDesign();
+        QString checked = tr("not designed");
+        if (d) {
+            double off = 0;
+            for (const auto& c : d->layout->coverage) off += c.uncovered + c.overlapped;
+            checked = tr("%1 over, %2 within, %3 not checked · %4")
+                          .arg(d->summary.over)
+                          .arg(d->summary.within)
+                          .arg(d->summary.notChecked)
+                          .arg(off < 1e3 ? tr("every point in one strip each way")
+                                         : tr("%1 m² in no strip or in two").arg(off / 1e6, 0, 'f', 2));
+        }
         return status_->setText(
-            tr("%1 · %2 load cases, %3 combinations · reactions = loads to %4 · "
-               "%5 to look at · checks of floors: not there yet")
-                .arg(a->reusedAll ? tr("Answer kept")
-                                  : tr("Answered in %1 ms").arg(a->stages.sum() * 1000, 0, 'f', 0))
-                .arg(a->cases.size())
+            tr("%1 · %2 · %3 combinations · reactions = loads to %4 · %5 to look at")
+                .arg(a->reusedAll || a->stages.sum() == 0
+                         ? tr("Answer kept")
+                         : tr("Answered in %1 ms").arg(a->stages.sum() * 1000, 0, 'f', 0))
+                .arg(checked)
                 .arg(a->combinations.size())
                 .arg(worst < 1e-9 ? QStringLiteral("1e-9") : QString::number(worst, 'g', 1))
                 .arg(a->notes.size()));
@@ -521,6 +539,28 @@ void MainWindow::find() {
             if (!at.empty()) floor_->canvas().centreOn(at.front());
             floor_->canvas().setFocus();
         };
+        if (auto d = session_.floorDesign()) {
+            for (const auto& s : d->strips)
+                entries.push_back(
+                    {tr("Strip %1").arg(qs(s->strip->name)), tr("strip"), [this, key = s->strip->key] {
+                         if (!FloorPage::withMargin(session_.place())) session_.setPlace(Place::Strips);
+                         floor_->stripDesk().select(key);
+                         floor_->canvas().setFocus();
+                     }});
+            auto all = d->all();
+            std::stable_sort(all.begin(), all.end(), [](const auto* x, const auto* y) {
+                return checks::ratio(*x) > checks::ratio(*y);
+            });
+            for (const auto* c : all)
+                entries.push_back(
+                    {qs(c->title + (c->strip.empty() ? "" : ", strip " + d->find(c->strip)->strip->name)),
+                     qs("check, " + checks::name(c->outcome)), [this, key = c->key, strip = c->strip] {
+                         if (!FloorPage::withMargin(session_.place())) session_.setPlace(Place::Checks);
+                         floor_->stripDesk().select(strip);
+                         margin_->open(key);
+                         margin_->setFocus();
+                     }});
+        }
         for (const auto& c : layout::crossings(*floor))
             entries.push_back({qs(layout::reference(*floor, c.at)), tr("grid crossing"), [this, c] {
                                    floor_->canvas().centreOn(c.at);
@@ -561,6 +601,13 @@ void MainWindow::showHelp() {
     layout->addWidget(text);
     dialog->resize(640, 620);
     dialog->show();
+}
+
+void MainWindow::showBench() {
+    if (!bench_) bench_ = new BenchWindow(session_, this);
+    bench_->show();
+    bench_->raise();
+    bench_->activateWindow();
 }
 
 bool MainWindow::eventFilter(QObject* object, QEvent* event) {

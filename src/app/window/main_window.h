@@ -22,6 +22,7 @@ class MarginView;
 class PlaceBar;
 class PlanView;
 class SectionView;
+class BenchWindow;
 class FloorPage;
 class SheetPreview;
 class Tray;
@@ -37,6 +38,8 @@ class MainWindow : public QMainWindow {
     SectionView& section() { return *section_; }
     MarginView& margin() { return *margin_; }
     FloorPage& floorPage() { return *floor_; }
+    BenchWindow* bench() { return bench_; }  // null before it was asked for
+    void showBench();
 
     // Opens a file; on trouble shows the sentences and keeps what is open.
     bool openFile(const QString& path);
@@ -104,6 +107,7 @@ class MainWindow : public QMainWindow {
     QLabel* status_;
     QLabel* coordinates_;
     QMenu* recent_ = nullptr;
+    BenchWindow* bench_ = nullptr;
 };
 
 }  // namespace talvik::app

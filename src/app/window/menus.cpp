@@ -5,6 +5,7 @@
 #include <QMenuBar>
 
 #include "floor/floor_page.h"
+#include "floor/strip_section.h"
 #include "layout/placing.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
@@ -82,13 +83,30 @@ void MainWindow::buildMenus() {
     add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T),
         [this] { designThickness(); });
     bars->addSeparator();
-    add(bars, tr("&Wider spacing"), {}, [this] { section_->changeSpacing(1); });
-    add(bars, tr("&Closer spacing"), {}, [this] { section_->changeSpacing(-1); });
-    add(bars, tr("&Larger bar"), {}, [this] { section_->changeBar(1); });
-    add(bars, tr("&Smaller bar"), {}, [this] { section_->changeBar(-1); });
-    add(bars, tr("&Hook at the end"), {}, [this] { section_->toggleHook(true); });
-    add(bars, tr("Hook at the s&tart"), {}, [this] { section_->toggleHook(false); });
-    add(bars, tr("&Remove run"), {}, [this] { section_->removeRun(); });
+    // Of the slab's strip, or of the strip of a floor in hand.
+    auto strips = [this]() -> StripDesk* { return session_.floor() ? &floor_->stripDesk() : nullptr; };
+    add(bars, tr("&Wider spacing"), {},
+        [=, this] { strips() ? strips()->changeSpacing(1) : section_->changeSpacing(1); });
+    add(bars, tr("&Closer spacing"), {},
+        [=, this] { strips() ? strips()->changeSpacing(-1) : section_->changeSpacing(-1); });
+    add(bars, tr("&Larger bar"), {},
+        [=, this] { strips() ? strips()->changeBar(1) : section_->changeBar(1); });
+    add(bars, tr("&Smaller bar"), {},
+        [=, this] { strips() ? strips()->changeBar(-1) : section_->changeBar(-1); });
+    add(bars, tr("&Hook at the end"), {},
+        [=, this] { strips() ? strips()->toggleHook(true) : section_->toggleHook(true); });
+    add(bars, tr("Hook at the s&tart"), {},
+        [=, this] { strips() ? strips()->toggleHook(false) : section_->toggleHook(false); });
+    add(bars, tr("&Remove run"), {}, [=, this] {
+        if (!strips())
+            section_->removeRun();
+        else if (const auto* run = strips()->run(); run && run->fixed)
+            strips()->releaseRun(run->id);
+        else
+            say(
+                tr("Bars chosen by the program come and go with the demand; those fixed by you can be given "
+                   "back."));
+    });
 
     QMenu* view = menuBar()->addMenu(tr("&View"));
     for (int i = 1; i <= 7; ++i) {
@@ -103,18 +121,32 @@ void MainWindow::buildMenus() {
         QString path = askSavePath(tr("Save picture"), name, tr("Pictures (*.svg *.png)"));
         if (!path.isEmpty()) savePicture(part, path);
     };
-    add(view, tr("Save the plan as a picture…"), {},
-        [this, picture] { picture(*plan_, QStringLiteral("plan.svg")); });
-    add(view, tr("Save the long section as a picture…"), {},
-        [this, picture] { picture(*section_, QStringLiteral("section.svg")); });
+    add(view, tr("Save the plan as a picture…"), {}, [this, picture] {
+        if (session_.floor())
+            picture(floor_->canvas(), QStringLiteral("plan.svg"));
+        else
+            picture(*plan_, QStringLiteral("plan.svg"));
+    });
+    add(view, tr("Save the long section as a picture…"), {}, [this, picture] {
+        if (session_.floor())
+            picture(floor_->section(), QStringLiteral("section.svg"));
+        else
+            picture(*section_, QStringLiteral("section.svg"));
+    });
     add(view, tr("Next &part"), QKeySequence(Qt::Key_F6), [this] {
         QList<QWidget*> parts{plan_, section_, margin_};
+        if (session_.floor()) {
+            parts = {&floor_->canvas()};
+            if (FloorPage::withMargin(session_.place())) parts << &floor_->section() << margin_;
+        }
         if (tray_->isVisible()) parts << tray_->currentWidget();
         qsizetype at = 0;
         for (qsizetype i = 0; i < parts.size(); ++i)
             if (parts[i]->hasFocus() || parts[i]->isAncestorOf(QApplication::focusWidget())) at = i + 1;
         parts[at % parts.size()]->setFocus();
     });
+    view->addSeparator();
+    add(view, tr("Panel &bench…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_B), [this] { showBench(); });
     add(view, tr("&Standard and units…"), QKeySequence(Qt::CTRL | Qt::Key_U),
         [this] { chooseStandard(places_->mapToGlobal(QPoint(places_->width() - 200, places_->height()))); });
 

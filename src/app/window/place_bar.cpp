@@ -12,7 +12,8 @@ PlaceBar::PlaceBar(Session& session, QWidget* parent) : QWidget(parent), session
     setFixedHeight(44);
     setMouseTracking(true);
     setAccessibleName(tr("Places of work"));
-    for (auto signal : {&Session::changed, &Session::placeChanged, &Session::fileChanged})
+    for (auto signal :
+         {&Session::changed, &Session::placeChanged, &Session::fileChanged, &Session::floorChanged})
         connect(&session, signal, this, qOverload<>(&QWidget::update));
 }
 
@@ -37,11 +38,23 @@ int PlaceBar::open(const Session& session, Place place) {
             for (const auto& s : session.project().slabs) count += s->imposed == 0;
             return count;
         case Place::Strips:
+            if (auto d = session.floorDesign()) {
+                for (const auto& c : d->layout->coverage) count += int(c.gaps.size() + c.overlaps.size());
+                return count;
+            }
             for (const auto& s : design.slabs) count += s.uncoveredArea > 1e3 || s.overlappedArea > 1e3;
             return count;
         case Place::Checks:
+            if (auto d = session.floorDesign()) return d->summary.over;
             return design.summary().over;
-        case Place::Bars:  // places that ask for steel and have none
+        case Place::Bars:
+            if (auto d = session.floorDesign()) {
+                for (const auto* c : d->all())
+                    count +=
+                        c->key.find("/flexure-") != std::string::npos && c->outcome == checks::Outcome::Over;
+                return count;
+            }
+            // places that ask for steel and have none
             for (const auto& s : design.slabs)
                 for (const auto& c : s.checks)
                     count += c.key.find("/flexure-") != std::string::npos && c.limit == 0 && c.demand > 0;

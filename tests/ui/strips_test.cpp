@@ -1,0 +1,315 @@
+// Places 4 to 6 of a floor: strips by keyboard and mouse, the long section, the margin, undo; and the panel
+// bench.
+#include <gtest/gtest.h>
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFile>
+#include <QLineEdit>
+#include <QMenu>
+#include <QTemporaryDir>
+#include <QTest>
+#include <QTextBrowser>
+#include <QToolButton>
+#include <cmath>
+
+#include "bench/bench_window.h"
+#include "floor/floor_page.h"
+#include "floor/strip_section.h"
+#include "margin/margin_view.h"
+#include "widgets/inline_edit.h"
+#include "window/main_window.h"
+#include "window/place_bar.h"
+
+using namespace talvik;
+using namespace talvik::app;
+
+namespace {
+
+class Strips : public ::testing::Test {
+  protected:
+    MainWindow window;
+    void SetUp() override {
+        window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
+        window.resize(1280, 800);
+        window.show();
+        window.openFloorDemo();
+        answer();
+        session().setPlace(Place::Strips);
+        QApplication::setActiveWindow(&window);
+        canvas().setFocus();
+        QCoreApplication::processEvents();
+        canvas().fit();
+    }
+    void answer() {
+        ASSERT_TRUE(QTest::qWaitFor([&] { return !window.session().floorStale(); }, 20000));
+        QCoreApplication::processEvents();
+    }
+    Session& session() { return window.session(); }
+    FloorPage& page() { return window.floorPage(); }
+    FloorCanvas& canvas() { return page().canvas(); }
+    StripDesk& desk() { return page().stripDesk(); }
+    StripSection& section() { return page().section(); }
+    void key(QWidget& w, Qt::Key k, Qt::KeyboardModifiers m = Qt::NoModifier) { QTest::keyClick(&w, k, m); }
+    void select(const char* name) {
+        for (const auto& s : desk().layout()->strips)
+            if (s.name == name) {
+                desk().select(s.key);
+                QCoreApplication::processEvents();  // the long section takes its room from the plan
+                return;
+            }
+        FAIL() << "there is no strip " << name;
+    }
+    void drag(QWidget& w, QPointF from, QPointF to) {
+        QTest::mouseMove(&w, from.toPoint());
+        QTest::mousePress(&w, Qt::LeftButton, {}, from.toPoint());
+        for (int i = 1; i <= 6; ++i) {
+            QPointF p = from + (to - from) * i / 6;
+            QMouseEvent move(QEvent::MouseMove, p, w.mapToGlobal(p), Qt::NoButton, Qt::LeftButton,
+                             Qt::NoModifier);
+            QApplication::sendEvent(&w, &move);
+        }
+        QTest::mouseRelease(&w, Qt::LeftButton, {}, to.toPoint());
+    }
+};
+
+}  // namespace
+
+TEST_F(Strips, AreWalkedByKeyboardAndOpenTheirChecks) {
+    EXPECT_FALSE(section().isVisible()) << "the plan has its room while no strip is in hand";
+    EXPECT_TRUE(window.margin().isVisible());
+    EXPECT_FALSE(desk().strip());
+    EXPECT_FALSE(window.margin().listed().empty()) << "with nothing selected: the state of the floor";
+    key(canvas(), Qt::Key_Up);
+    ASSERT_TRUE(desk().strip());
+    EXPECT_EQ(desk().strip()->name, "XA");
+    EXPECT_TRUE(section().isVisible());
+    key(canvas(), Qt::Key_Up);
+    key(canvas(), Qt::Key_Up);
+    EXPECT_EQ(desk().strip()->name, "XB");
+    for (const auto& k : window.margin().listed()) EXPECT_NE(k.find(desk().strip()->key), std::string::npos);
+    key(canvas(), Qt::Key_Right);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::Support);
+    key(canvas(), Qt::Key_Right);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::Span);
+    EXPECT_TRUE(std::isfinite(session().station()));
+    key(canvas(), Qt::Key_Return);
+    ASSERT_FALSE(window.margin().listed().empty());
+    EXPECT_TRUE(window.margin().isOpen(window.margin().listed().front()));
+    canvas().setFocus();
+    key(canvas(), Qt::Key_Escape);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::Strip);
+    key(canvas(), Qt::Key_Escape);
+    EXPECT_EQ(session().selection().kind, Selection::Kind::None);
+    key(canvas(), Qt::Key_Y);
+    key(canvas(), Qt::Key_Down);
+    ASSERT_TRUE(desk().strip());
+    EXPECT_EQ(desk().strip()->direction, 1);
+}
+
+TEST_F(Strips, EdgesBarsAndEndConditionsAreChangedAndAllIsUndone) {
+    const auto start = session().project();
+    select("XB");
+    const double width = desk().strip()->area();
+    auto edges = strips::edgesOf(*desk().layout(), *desk().strip());
+    ASSERT_EQ(edges.size(), 2u);
+    // Drag the edge on the left of the strip further out.
+    const auto& e = edges[1];
+    geometry::Point mid{(e.at.a.x + e.at.b.x) / 2, (e.at.a.y + e.at.b.y) / 2};
+    drag(canvas(), canvas().pixel(mid), canvas().pixel({mid.x, mid.y + 600}));
+    answer();
+    EXPECT_GT(desk().strip()->area(), width * 1.1);
+    EXPECT_TRUE(desk().strip()->changed);
+    EXPECT_EQ(session().undoStack().count(), 1) << "one drag is one step";
+    for (const auto& c : desk().layout()->coverage) EXPECT_EQ(c.uncovered + c.overlapped, 0);
+    // Bars: a wider spacing, then a moved end, in the long section.
+    section().setFocus();
+    key(section(), Qt::Key_Down);
+    ASSERT_TRUE(desk().run());
+    const double spacing = desk().run()->spacing;
+    key(section(), Qt::Key_Plus);
+    answer();
+    ASSERT_TRUE(desk().run());
+    EXPECT_TRUE(desk().run()->fixed);
+    EXPECT_GT(desk().run()->spacing, spacing);
+    const std::string id = desk().run()->id;
+    const double end = desk().run()->to;
+    drag(section(), section().handle(id, true), section().handle(id, true) - QPointF(60, 0));
+    answer();
+    ASSERT_TRUE(desk().run());
+    EXPECT_LT(desk().run()->to, end - 200);
+    // An end condition, by the menu beside the support.
+    QTest::mouseClick(&section(), Qt::LeftButton, {}, section().endWord(0, -1).center().toPoint());
+    auto* menu = section().findChild<QMenu*>(QStringLiteral("endMenu"));
+    ASSERT_TRUE(menu);
+    for (auto* action : menu->actions())
+        if (action->text() == QLatin1String("continuous")) action->trigger();
+    menu->close();
+    answer();
+    EXPECT_TRUE(desk().strip()->spans[0].overruled[0]);
+    bool said = false;
+    for (const auto& c : desk().stripDesign()->checks)
+        for (const auto& n : c.notes) said |= n.find("decided by you") != std::string::npos;
+    EXPECT_TRUE(said) << "what was overruled says so";
+    while (session().undoStack().canUndo()) session().undoStack().undo();
+    answer();
+    EXPECT_TRUE(session().project() == start);
+    EXPECT_NEAR(desk().strip()->area(), width, 1);
+}
+
+TEST_F(Strips, AreSplitMergedTurnedDrawnAndGivenBack) {
+    select("XA-B");
+    const auto count = desk().layout()->strips.size();
+    key(canvas(), Qt::Key_S);
+    EXPECT_EQ(desk().tool(), StripTool::Split);
+    auto a = desk().strip()->axis.front(), b = desk().strip()->axis.back();
+    geometry::Point third{a.x + (b.x - a.x) / 3, a.y};
+    QTest::mouseClick(&canvas(), Qt::LeftButton, {}, canvas().pixel(third).toPoint());
+    answer();
+    EXPECT_EQ(desk().layout()->strips.size(), count + 1);
+    ASSERT_EQ(session().floor()->strips.drawn.size(), 2u);
+    desk().select(session().floor()->strips.drawn[0].id);
+    QCoreApplication::processEvents();
+    key(canvas(), Qt::Key_M);
+    auto p = session().floor()->strips.drawn[1].outline;
+    geometry::Point in{(p[0].x + p[2].x) / 2, (p[0].y + p[2].y) / 2};
+    QTest::mouseClick(&canvas(), Qt::LeftButton, {}, canvas().pixel(in).toPoint());
+    answer();
+    ASSERT_EQ(session().floor()->strips.drawn.size(), 1u);
+    desk().select(session().floor()->strips.drawn[0].id);
+    QCoreApplication::processEvents();
+    key(canvas(), Qt::Key_T);
+    auto* edit = canvas().findChild<InlineEdit*>();
+    ASSERT_TRUE(edit);
+    edit->setText(QStringLiteral("15"));
+    QTest::keyClick(edit, Qt::Key_Return);
+    answer();
+    EXPECT_EQ(session().floor()->strips.drawn[0].angle, 15);
+    ASSERT_TRUE(desk().stripDesign());
+    EXPECT_FALSE(desk().stripDesign()->checks.empty()) << "bars askew are designed too";
+    key(canvas(), Qt::Key_R);
+    answer();
+    QCoreApplication::processEvents();
+    EXPECT_TRUE(session().floor()->strips.drawn.empty());
+    EXPECT_EQ(desk().layout()->strips.size(), count);
+    // Drawn by hand: four corners and Enter.
+    key(canvas(), Qt::Key_D);
+    for (geometry::Point q : {geometry::Point{8000, 1000}, {14000, 1000}, {14000, 5000}, {8000, 5000}})
+        QTest::mouseClick(&canvas(), Qt::LeftButton, {}, canvas().pixel(q).toPoint());
+    key(canvas(), Qt::Key_Return);
+    answer();
+    ASSERT_EQ(session().floor()->strips.drawn.size(), 1u);
+    EXPECT_NEAR(desk().strip()->area(), 24e6, 1.5e6);
+    for (const auto& c : desk().layout()->coverage) EXPECT_EQ(c.uncovered + c.overlapped, 0);
+}
+
+TEST_F(Strips, AnAreaHasDirectionsOfItsOwnUntilGivenBack) {
+    const auto count = desk().layout()->strips.size();
+    key(canvas(), Qt::Key_A);
+    for (geometry::Point q : {geometry::Point{15000, 500}, {28500, 500}, {28500, 6000}, {15000, 6000}})
+        QTest::mouseClick(&canvas(), Qt::LeftButton, {}, canvas().pixel(q).toPoint());
+    key(canvas(), Qt::Key_Return);
+    ASSERT_EQ(session().floor()->strips.areas.size(), 1u);
+    auto* edit = canvas().findChild<InlineEdit*>();
+    ASSERT_TRUE(edit);
+    edit->setText(QStringLiteral("30 110"));
+    QTest::keyClick(edit, Qt::Key_Return);
+    answer();
+    ASSERT_TRUE(desk().strip());
+    EXPECT_EQ(desk().strip()->axes.angle, 30);
+    EXPECT_EQ(desk().strip()->otherAngle, 110);
+    ASSERT_TRUE(desk().stripDesign());
+    bool skew = false;
+    for (const auto& c : desk().stripDesign()->checks)
+        for (const auto& n : c.notes) skew |= n.find("80 degrees to those that cross") != std::string::npos;
+    EXPECT_TRUE(skew) << "the method for bars askew is named";
+    for (const auto& c : desk().layout()->coverage) EXPECT_EQ(c.uncovered + c.overlapped, 0);
+    canvas().setFocus();
+    key(canvas(), Qt::Key_R);
+    answer();
+    EXPECT_EQ(desk().layout()->strips.size(), count);
+}
+
+TEST_F(Strips, AGapIsCountedShadedAndListed) {
+    EXPECT_EQ(PlaceBar::open(session(), Place::Strips), 0);
+    desk().setRules(QStringLiteral("only by hand"), [](model::StripRules& r) { r.automatic[1] = false; });
+    answer();
+    EXPECT_GT(PlaceBar::open(session(), Place::Strips), 0);
+    session().select({});
+    bool listed = false;
+    for (const auto& k : window.margin().listed()) listed |= k.find("uncovered-2") != std::string::npos;
+    EXPECT_TRUE(listed);
+}
+
+TEST_F(Strips, ContoursShowMomentsAndRequiredSteel) {
+    session().setPlace(Place::Checks);
+    page().fields().setCurrentIndex(page().fields().findData(103));
+    EXPECT_GT(canvas().lineCount(), 3);
+    EXPECT_GT(canvas().valueAt({7200, 6000}), 0);
+    session().setPlace(Place::Strips);
+    EXPECT_EQ(canvas().lineCount(), 0) << "strips come without lines";
+    session().setPlace(Place::Checks);
+    EXPECT_EQ(page().fields().currentData().toInt(), 103) << "what was chosen in a place stays with it";
+}
+
+TEST_F(Strips, ACheckOfTheFloorsStateLeadsToItsStrip) {
+    session().setPlace(Place::Checks);
+    session().select({});
+    std::string about;
+    for (const auto& k : window.margin().listed())
+        if (const auto* c = session().floorDesign()->check(k); c && !c->strip.empty() && about.empty())
+            about = k;
+    if (about.empty()) GTEST_SKIP() << "nothing is over in the demo";
+    auto strip = session().floorDesign()->check(about)->strip;
+    ASSERT_EQ(window.margin().listed().front(), about) << "what is over comes first";
+    window.margin().setFocus();
+    key(window.margin(), Qt::Key_Return);  // takes the first in hand
+    key(window.margin(), Qt::Key_Return);
+    EXPECT_EQ(session().selection().id, strip);
+    EXPECT_TRUE(desk().strip());
+}
+
+TEST_F(Strips, ThePanelBenchAnswersAsValuesAreTyped) {
+    window.showBench();
+    auto* bench = window.bench();
+    ASSERT_TRUE(bench);
+    QCoreApplication::processEvents();
+    ASSERT_FALSE(bench->answer().rows.empty());
+    double before = bench->answer().rows.front().moment;
+    auto* lx = bench->findChild<QLineEdit*>(QStringLiteral("lx"));
+    ASSERT_TRUE(lx);
+    lx->selectAll();
+    QTest::keyClicks(lx, QStringLiteral("5.5"));
+    EXPECT_GT(bench->answer().rows.front().moment, before);
+    bench->findChild<QCheckBox*>(QStringLiteral("edge0"))->setChecked(false);
+    EXPECT_NE(bench->answer().source.find("discontinuous"), std::string::npos);
+    QString page = bench->findChild<QTextBrowser*>()->toPlainText();
+    for (const char* part : {"Two-way panel", "span, shorter way", "Span to depth", "left out here"})
+        EXPECT_TRUE(page.contains(QString::fromUtf8(part))) << part;
+    QTemporaryDir folder;
+    for (const char* name : {"/p.html", "/p.pdf"}) {
+        EXPECT_TRUE(bench->save(folder.path() + name).isEmpty());
+        EXPECT_GT(QFile(folder.path() + name).size(), 1500);
+    }
+    QFile pdf(folder.path() + "/p.pdf");
+    ASSERT_TRUE(pdf.open(QIODevice::ReadOnly));
+    QByteArray bytes = pdf.readAll();
+    EXPECT_EQ(bytes.count("/Type /Page\n") + bytes.count("/Type /Page "), 1) << "one page";
+    for (auto* box : bench->findChildren<QCheckBox*>())
+        if (box->text().contains(QLatin1String("every check"))) box->setChecked(true);
+    page = bench->findChild<QTextBrowser*>()->toPlainText();
+    for (const char* part : {"Flexure bottom", "Least steel", "Crack control", "Neutral axis"})
+        EXPECT_TRUE(page.contains(QString::fromUtf8(part))) << part;
+    auto input = bench->input();
+    input.thickness = 40;
+    bench->setInput(input);
+    EXPECT_FALSE(bench->answer().trouble.empty());
+    EXPECT_FALSE(bench->save(folder.path() + "/q.pdf").isEmpty()) << "no page without an answer";
+    for (auto kind : {design::BenchInput::Kind::Section, design::BenchInput::Kind::OneWay}) {
+        input = {};
+        input.kind = kind;
+        bench->setInput(input);
+        EXPECT_TRUE(bench->answer().trouble.empty());
+        EXPECT_FALSE(bench->answer().checks.empty());
+    }
+}
