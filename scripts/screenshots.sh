@@ -20,8 +20,10 @@ printf '{"talvik_import": 1, "floor": "Fish hall deck", "make": []}' > "$root/de
 "$bin/talvik" import "$root/demos/sundvarg_fish_hall.dxf" --map "$root/demos/below.json" -o "$root/demos/below.talvik" > /dev/null
 floor "$root/demos/below.talvik" floor-drawing --place 2
 rm "$root"/demos/below.*
-"$bin/talvik-desktop" "$root/demos/sundvarg_fish_hall.talvik" --place 4 --field 1 --picture "$out/floor.png" 2>/dev/null
-say "$out/floor.png"
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-strips --place 4 --select XB
+floor "$root/demos/sundvarg_fish_hall.talvik" floor --place 5 --select Y4 --open flexure-top
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
+floor "$root/demos/sundvarg_fish_hall.talvik" bench --bench 3
 work=$(mktemp -d)
 "$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null
 sed -i 's/"thickness_mm": 190.0/"thickness_mm": 150.0/' "$work/thin.talvik"

@@ -10,7 +10,7 @@ sed -i -e '/^<!-- tables -->$/,/^<!-- end of tables -->$/{/^<!-- /!d}' -e "/^<!-
 rm "$tables"
 export QT_QPA_PLATFORM=offscreen XDG_RUNTIME_DIR="${XDG_RUNTIME_DIR:-/tmp}"
 for shot in skew:1 flat_slab:1 raft:6; do
-    "$bin/talvik-desktop" "$out/${shot%:*}.talvik" --shade light --size 1000x620 --field "${shot#*:}" \
+    "$bin/talvik-desktop" "$out/${shot%:*}.talvik" --shade light --place 7 --size 1000x620 --field "${shot#*:}" \
         --picture "$out/${shot%:*}.png" 2> /dev/null
     say "$out/${shot%:*}.png"
 done

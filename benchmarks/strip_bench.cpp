@@ -1,0 +1,101 @@
+// From an edit to the answer with all checks, of floors: the demo and one of 60 columns; a bar edit alone.
+// Goals: 100 ms and 400 ms median, 5 ms.
+#include <benchmark/benchmark.h>
+
+#include "../tests/support/regular_floor.h"
+#include "design/floor_design.h"
+#include "formats/project_file.h"
+
+using namespace talvik;
+
+namespace {
+
+model::Project demo() {
+    return formats::demoFloorProject();
+}
+model::Project sixty() {
+    return test::regularFloor(10, 6, 6600, 6000);
+}
+
+// Each edit as the window answers it: with what is kept from the last one.
+void edits(benchmark::State& state, const model::Project& start,
+           const std::function<void(model::Floor&, int)>& change) {
+    analysis::FloorAnalyser analyser;
+    design::FloorDesigner designer;
+    auto p = start;
+    auto answer = [&] {
+        auto in = design::floorInput(p, 0);
+        auto a = std::make_shared<const analysis::FloorAnalysis>(
+            analyser.analyse(*in.floor, in.path, in.basis, in.combinations));
+        return designer.design(in.floor, a, p.basis);
+    };
+    answer();
+    int n = 0;
+    for (auto _ : state) {
+        auto f = std::make_shared<model::Floor>(*start.floors[0]);
+        change(*f, ++n);
+        p.floors[0] = f;
+        auto d = answer();
+        if (!d || d->summary.within == 0) state.SkipWithError("no answer");
+        state.counters["checks"] = double(d->summary.within + d->summary.over);
+    }
+}
+void moveColumn(model::Floor& f, int n) {
+    f.columns[f.columns.size() / 2].x += 20 * (n % 7 + 1);
+}
+void moreLoad(model::Floor& f, int n) {
+    f.actions.loads[0].value *= 1 + 0.01 * (n % 9 + 1);
+}
+
+void DemoColumnMoves(benchmark::State& s) {
+    edits(s, demo(), moveColumn);
+}
+void DemoLoadChanges(benchmark::State& s) {
+    edits(s, demo(), moreLoad);
+}
+void SixtyColumnsColumnMoves(benchmark::State& s) {
+    edits(s, sixty(), moveColumn);
+}
+void SixtyColumnsLoadChanges(benchmark::State& s) {
+    edits(s, sixty(), moreLoad);
+}
+
+// A strip's bars change: the analysis is the one there was.
+void barEdits(benchmark::State& state, const model::Project& p) {
+    auto in = design::floorInput(p, 0);
+    auto a = std::make_shared<const analysis::FloorAnalysis>(
+        analysis::FloorAnalyser().analyse(*in.floor, in.path, in.basis, in.combinations));
+    design::FloorDesigner designer;
+    auto d = designer.design(in.floor, a, p.basis);
+    const auto& strip = *d->strips[d->strips.size() / 2];
+    const auto run = strip.runs.front();
+    int n = 0;
+    for (auto _ : state) {
+        auto f = std::make_shared<model::Floor>(*in.floor);
+        f->strips.bars = {{"b9999", strip.strip->key, run.top, false, run.from, run.to, run.bar,
+                           125.0 + 25 * (++n % 5), run.start, run.end}};
+        auto answer = designer.design(f, a, p.basis);
+        benchmark::DoNotOptimize(answer);
+    }
+}
+void DemoBarEdit(benchmark::State& s) {
+    barEdits(s, demo());
+}
+void SixtyColumnsBarEdit(benchmark::State& s) {
+    barEdits(s, sixty());
+}
+// What a frame of dragging an edge waits for: strips laid anew. The rest is answered behind.
+void SixtyColumnsStripsLaid(benchmark::State& s) {
+    auto p = sixty();
+    for (auto _ : s) benchmark::DoNotOptimize(strips::layStrips(*p.floors[0]));
+}
+
+BENCHMARK(DemoColumnMoves)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(DemoLoadChanges)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(SixtyColumnsColumnMoves)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(SixtyColumnsLoadChanges)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(DemoBarEdit)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(SixtyColumnsBarEdit)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(SixtyColumnsStripsLaid)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+}  // namespace
