@@ -102,14 +102,15 @@ CutLine Cutter::cut(Point from, Point to) const {
     return c;
 }
 
-Normal normalAt(const CutLine& c, const CutLine::Sample& s, const fem::MomentField& m) {
+Tensor tensorAt(const CutLine::Sample& s, const fem::MomentField& m, double nx, double ny) {
     double mx = 0, my = 0, mxy = 0;
-    for (int i = 0; i < 3; ++i) {
+    for (std::size_t i = 0; i < 3; ++i) {
         const double* v = &m[3 * std::size_t(s.point[i])];
         mx += s.share[i] * v[0], my += s.share[i] * v[1], mxy += s.share[i] * v[2];
     }
-    return {mx * c.nx * c.nx + my * c.ny * c.ny + 2 * mxy * c.nx * c.ny,
-            (my - mx) * c.nx * c.ny + mxy * (c.nx * c.nx - c.ny * c.ny)};
+    const double xx = nx * nx, yy = ny * ny, xy = nx * ny;
+    return {mx * xx + my * yy + 2 * mxy * xy, mx * yy + my * xx - 2 * mxy * xy,
+            (my - mx) * xy + mxy * (xx - yy)};
 }
 double shearAt(const CutLine& c, const CutLine::Sample& s, const fem::ShearField& q) {
     double value = 0;
@@ -123,8 +124,9 @@ double shearAt(const CutLine& c, const CutLine::Sample& s, const fem::ShearField
 double slabMoment(const CutLine& c, const fem::MomentField& m) {
     double sum = 0;
     for (std::size_t i = 0; i + 1 < c.samples.size(); i += 2)
-        sum += (normalAt(c, c.samples[i], m).moment + normalAt(c, c.samples[i + 1], m).moment) / 2 *
-               (c.samples[i + 1].along - c.samples[i].along);
+        sum +=
+            (tensorAt(c.samples[i], m, c.nx, c.ny).along + tensorAt(c.samples[i + 1], m, c.nx, c.ny).along) /
+            2 * (c.samples[i + 1].along - c.samples[i].along);
     return sum;
 }
 double slabShear(const CutLine& c, const fem::MomentField& m, const fem::ShearField& q) {
@@ -133,13 +135,7 @@ double slabShear(const CutLine& c, const fem::MomentField& m, const fem::ShearFi
         sum += (shearAt(c, c.samples[i], q) + shearAt(c, c.samples[i + 1], q)) / 2 *
                (c.samples[i + 1].along - c.samples[i].along);
     for (const auto& e : c.freeEnds) {
-        double mx = 0, my = 0, mxy = 0;
-        const auto& s = c.samples[e.sample];
-        for (int i = 0; i < 3; ++i) {
-            const double* v = &m[3 * std::size_t(s.point[i])];
-            mx += s.share[i] * v[0], my += s.share[i] * v[1], mxy += s.share[i] * v[2];
-        }
-        double twist = (my - mx) * e.ex * e.ey + mxy * (e.ex * e.ex - e.ey * e.ey);
+        double twist = tensorAt(c.samples[e.sample], m, e.ex, e.ey).twist;
         sum -= std::copysign(twist, twist * (-e.ey * c.nx + e.ex * c.ny));
     }
     return sum;

@@ -43,7 +43,6 @@ class Cutter {
   public:
     explicit Cutter(const FloorModel& model);
     CutLine cut(model::Point from, model::Point to) const;
-    const fem::TriangleFinder& finder() const { return finder_; }
 
   private:
     const FloorModel& model_;
@@ -51,11 +50,12 @@ class Cutter {
     std::vector<char> carried_;  // nodes that are held or stiffened by a beam
 };
 
-// Moment normal to the cut and twisting moment at a sample, from mx, my, mxy by three per field point.
-struct Normal {
-    double moment = 0, twist = 0;
+// Moments at a sample on axes along a unit vector n and to the left of it: those whose bars run along n,
+// those across it, and twisting. From mx, my, mxy by three per field point.
+struct Tensor {
+    double along = 0, across = 0, twist = 0;
 };
-Normal normalAt(const CutLine& c, const CutLine::Sample& s, const fem::MomentField& m);
+Tensor tensorAt(const CutLine::Sample& s, const fem::MomentField& m, double nx, double ny);
 // Shear on the normal, from qx, qy by two per field point.
 double shearAt(const CutLine& c, const CutLine::Sample& s, const fem::ShearField& q);
 

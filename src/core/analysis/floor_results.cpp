@@ -187,8 +187,8 @@ Cut cut(const FloorAnalysis& a, std::size_t combination, Point from, Point to) {
     }
     auto q = fem::recoverShears(a.model->plate, a.model->points, m);
     for (const auto& s : line.samples) {
-        auto n = normalAt(line, s, m);
-        c.stations.push_back({s.along, n.moment, shearAt(line, s, q), n.twist});
+        auto t = tensorAt(s, m, line.nx, line.ny);
+        c.stations.push_back({s.along, t.along, shearAt(line, s, q), t.twist});
     }
     c.slabMoment = slabMoment(line, m);
     c.slabShear = slabShear(line, m, q);

@@ -172,16 +172,12 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
     if (square) skew = std::numbers::pi / 2;  // the sign of a right angle does not matter
     // Without twisting there is nothing that bars askew could be designed by.
     const bool twisting = floor.strips.rules.twisting == model::StripRules::Twisting::WoodArmer || !square;
-    struct Tensor {
-        double u, v, uv;
-    };
-    std::vector<Tensor> samples, sum;  // case by case
+    std::vector<analysis::Tensor> samples, sum;  // case by case
     std::vector<Values> own(cases);
     for (std::size_t i = 0; i < n; ++i) {
         for (const auto& segment : out.stations[i].cuts) {
             auto line = cutter_.cut(segment.a, segment.b);
             const std::size_t points = line.samples.size();
-            const double xx = line.nx * line.nx, yy = line.ny * line.ny, xy = line.nx * line.ny;
             samples.resize(points * cases);
             sum.resize(points);
             for (std::size_t c = 0; c < cases; ++c) {
@@ -193,19 +189,10 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
                     own[c].beamMoment = beams.moment;
                     own[c].beamShear = beams.shear;
                 }
-                for (std::size_t p = 0; p < points; ++p) {
-                    double mx = 0, my = 0, mxy = 0;
-                    const auto& s = line.samples[p];
-                    for (std::size_t k = 0; k < 3; ++k) {
-                        const double* v = &m[3 * std::size_t(s.point[k])];
-                        mx += s.share[k] * v[0], my += s.share[k] * v[1], mxy += s.share[k] * v[2];
-                    }
-                    samples[c * points + p] = {mx * xx + my * yy + 2 * mxy * xy,
-                                               mx * yy + my * xx - 2 * mxy * xy,
-                                               (my - mx) * xy + mxy * (xx - yy)};
-                }
+                for (std::size_t p = 0; p < points; ++p)
+                    samples[c * points + p] = analysis::tensorAt(line.samples[p], m, line.nx, line.ny);
                 for (std::size_t p = 0; p + 1 < points; p += 2)
-                    own[c].moment += (samples[c * points + p].u + samples[c * points + p + 1].u) / 2 *
+                    own[c].moment += (samples[c * points + p].along + samples[c * points + p + 1].along) / 2 *
                                      (line.samples[p + 1].along - line.samples[p].along);
             }
             for (const auto& w : weights_) {
@@ -216,18 +203,19 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
                         total.beamShear += factor * own[c].beamShear;
                 }
                 if (!twisting) continue;
-                std::fill(sum.begin(), sum.end(), Tensor{0, 0, 0});
+                std::fill(sum.begin(), sum.end(), analysis::Tensor{});
                 for (const auto& [c, factor] : w.cases)
                     for (std::size_t p = 0; p < points; ++p) {
-                        const Tensor& t = samples[c * points + p];
-                        sum[p].u += factor * t.u, sum[p].v += factor * t.v, sum[p].uv += factor * t.uv;
+                        const auto& t = samples[c * points + p];
+                        sum[p].along += factor * t.along, sum[p].across += factor * t.across;
+                        sum[p].twist += factor * t.twist;
                     }
                 for (std::size_t p = 0; p + 1 < points; p += 2) {
                     double part = line.samples[p + 1].along - line.samples[p].along;
                     for (std::size_t e : {p, p + 1}) {
-                        total.bottom +=
-                            barMoments(sum[e].u, sum[e].v, sum[e].uv, skew, false).along * part / 2;
-                        total.top += barMoments(sum[e].u, sum[e].v, sum[e].uv, skew, true).along * part / 2;
+                        const auto& [along, across, twist] = sum[e];
+                        total.bottom += barMoments(along, across, twist, skew, false).along * part / 2;
+                        total.top += barMoments(along, across, twist, skew, true).along * part / 2;
                     }
                 }
             }
