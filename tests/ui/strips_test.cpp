@@ -157,6 +157,48 @@ TEST_F(Strips, EdgesBarsAndEndConditionsAreChangedAndAllIsUndone) {
     EXPECT_NEAR(desk().strip()->area(), width, 1);
 }
 
+TEST_F(Strips, BarsAreDividedAndAddedInTheLongSection) {
+    const auto start = session().project();
+    QString said;
+    QObject::connect(&desk(), &StripDesk::said, [&](const QString& sentence) { said = sentence; });
+    select("XB");
+    section().setFocus();
+    key(section(), Qt::Key_A);
+    EXPECT_TRUE(said.contains("Select the span or the support")) << said.toStdString();
+    const auto* d = desk().stripDesign();
+    const std::size_t runs = d->runs.size();
+    const reinforcement::StripRun* longest = &d->runs.front();
+    for (const auto& r : d->runs)
+        if (!r.top && r.to - r.from > longest->to - longest->from) longest = &r;
+    const double u = longest->from + 0.4 * (longest->to - longest->from), end = longest->to;
+    desk().selectPart(Selection::Kind::Run, longest->id);
+    session().setStation(longest->from + 50);
+    key(section(), Qt::Key_S);
+    EXPECT_TRUE(said.contains("lap")) << said.toStdString();
+    EXPECT_EQ(session().project(), start) << "refused, and nothing changed";
+    session().setStation(u);
+    key(section(), Qt::Key_S);
+    answer();
+    ASSERT_TRUE(desk().run()) << "the second part is in hand";
+    EXPECT_EQ(desk().run()->to, end);
+    EXPECT_LT(desk().run()->from, u);
+    EXPECT_EQ(desk().stripDesign()->runs.size(), runs + 1);
+    // More bars over the first support that has top bars.
+    const auto& support = desk().strip()->supports[1];
+    desk().selectPart(Selection::Kind::Support, support.id);
+    QCoreApplication::processEvents();
+    key(section(), Qt::Key_A);
+    answer();
+    ASSERT_TRUE(desk().run());
+    EXPECT_TRUE(desk().run()->top && desk().run()->fixed);
+    EXPECT_LT(desk().run()->from, support.u);
+    EXPECT_GT(desk().run()->to, support.u);
+    EXPECT_EQ(desk().stripDesign()->runs.size(), runs + 2);
+    EXPECT_EQ(session().undoStack().count(), 2);
+    while (session().undoStack().canUndo()) session().undoStack().undo();
+    EXPECT_EQ(session().project(), start);
+}
+
 TEST_F(Strips, AreSplitMergedTurnedDrawnAndGivenBack) {
     select("XA-B");
     const auto count = desk().layout()->strips.size();

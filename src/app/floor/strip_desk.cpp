@@ -356,25 +356,80 @@ const reinforcement::StripRun* StripDesk::run() const {
         if (r.id == part()) return &r;
     return nullptr;
 }
+void StripDesk::splitRun(double u) {
+    const auto* r = run();
+    const auto* d = stripDesign();
+    auto whole = design();
+    if (!r || !d || !whole) return emit said(tr("Select the bars to divide."));
+    if (!(u > r->from && u < r->to)) u = (r->from + r->to) / 2;
+    const strips::Station* at = &d->stations().front();
+    for (const auto& s : d->stations())
+        if (std::abs(s.u - u) < std::abs(at->u - u)) at = &s;
+    const reinforcement::StripBasis in{*whole->basis, *whole->standard, d->outerTop, d->outerBottom};
+    const double lap = reinforcement::lapLength(*r, at->thickness, in);
+    const std::string key = d->strip->key;
+    const auto held = *r;
+    model::Id second;
+    if (edit(tr("Divide bars"), [&](auto& f, auto& project) {
+            auto done = reinforcement::splitRun(project, f, key, held, std::round(u / 10) * 10, lap);
+            second = done.second;
+            return done.trouble;
+        }))
+        session_.select({Selection::Kind::Run, key + "#" + second});
+}
+void StripDesk::addRun() {
+    const auto* d = stripDesign();
+    const auto kind = session_.selection().kind;
+    const bool top = kind == Selection::Kind::Support;
+    if (!d || (!top && kind != Selection::Kind::Span))
+        return emit said(tr("Select the span or the support at which bars are to be added."));
+    const auto& s = *d->strip;
+    double from = 0, to = 0, middle = 0;
+    for (std::size_t i = 0; i < s.spans.size(); ++i) {
+        const auto& p = s.spans[i];
+        const double L = p.to - p.from;
+        if (!top && part() == "span" + std::to_string(i))
+            from = p.from + 0.15 * L, to = p.to - 0.15 * L, middle = (from + to) / 2;
+        // A quarter of each span that meets at the support.
+        for (int side : {-1, 1})
+            if (int at = side < 0 ? p.right : p.left;
+                top && at >= 0 && s.supports[std::size_t(at)].id == part()) {
+                middle = s.supports[std::size_t(at)].u;
+                if (from == to) from = to = middle;
+                (side < 0 ? from : to) = middle + side * (p.cantilever() ? L : L / 4);
+            }
+    }
+    const double cover = session_.project().basis.coverSide;
+    from = std::max(units::roundDown(from, 50), s.from + cover),
+    to = std::min(units::roundUp(to, 50), s.to - cover);
+    if (to - from < 300) return emit said(tr("There is no room for bars here."));
+    const auto& basis = session_.project().basis;
+    reinforcement::StripRun like;
+    like.bar = basis.mainBars.front();
+    like.spacing = basis.spacingMost;
+    for (const auto& r : d->runs)
+        if (r.top == top && !r.band && r.from < middle && r.to > middle) like = r;
+    like.top = top;
+    const std::string key = s.key;
+    model::Id id;
+    if (edit(tr("Add bars"), [&](auto& f, auto& project) {
+            id = reinforcement::addRun(project, f, key, like, from, to, d->runs);
+            return std::string();
+        }))
+        session_.select({Selection::Kind::Run, key + "#" + id});
+}
 bool StripDesk::changeSpacing(int steps) {
     const auto* r = run();
     if (!r) return false;
     auto changed = *r;
-    const auto& b = session_.project().basis;
-    changed.spacing =
-        std::clamp(units::roundDown(r->spacing + (steps > 0 ? 1e-6 : b.spacingStep - 1e-6), b.spacingStep) +
-                       steps * b.spacingStep,
-                   b.spacingLeast, b.spacingMost);
+    changed.spacing = reinforcement::nextSpacing(r->spacing, steps, session_.project().basis);
     return setRun(tr("Spacing"), changed, QStringLiteral("spacing"));
 }
 bool StripDesk::changeBar(int steps) {
     const auto* r = run();
     if (!r) return false;
-    const auto& bars = catalogs::barCatalog(session_.project().basis.barCatalog)->bars;
-    auto at = std::find_if(bars.begin(), bars.end(), [&](const auto& b) { return b.name == r->bar; });
     auto changed = *r;
-    changed.bar =
-        bars[std::size_t(std::clamp<long>(at - bars.begin() + steps, 0, long(bars.size()) - 1))].name;
+    changed.bar = reinforcement::nextBar(r->bar, steps, session_.project().basis);
     return setRun(tr("Bar size"), changed, QStringLiteral("size"));
 }
 bool StripDesk::moveEnd(bool end, double by) {

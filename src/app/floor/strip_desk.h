@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "document/session.h"
+#include "reinforcement/run_edits.h"
 #include "strips/strip_edits.h"
 
 namespace talvik::app {
@@ -56,6 +57,11 @@ class StripDesk : public QObject {
     bool setRun(const QString& text, const reinforcement::StripRun& run, const QString& merge = {});
     void releaseRun(const std::string& id);  // gives it back to the program
     const reinforcement::StripRun* run() const;
+    // The run in hand made two that lap at u; at the middle of it where u is outside or not a number.
+    void splitRun(double u);
+    // More bars at the span or support in hand: bottom bars of a span, top bars over a support, as those
+    // there.
+    void addRun();
     bool changeSpacing(int steps);
     bool changeBar(int steps);
     bool moveEnd(bool end, double by);

@@ -622,7 +622,6 @@ void StripSection::mouseDoubleClickEvent(QMouseEvent* event) {
             if (callout(r.id).contains(event->position())) return editCallout(r.id);
 }
 
-// "H12 200", "H12@200", "H12-200", "200": bar and spacing, or one of them.
 void StripSection::editCallout(const std::string& id) {
     const auto* d = desk_.stripDesign();
     const StripRun* run = nullptr;
@@ -637,22 +636,10 @@ void StripSection::editCallout(const std::string& id) {
         const auto* held = desk_.run();
         if (!held) return tr("These bars are no longer there.");
         StripRun changed = *held;
-        const auto& basis = session_.project().basis;
-        QStringList words = QString(text)
-                                .replace(QLatin1Char('@'), QLatin1Char(' '))
-                                .replace(QLatin1Char('-'), QLatin1Char(' '))
-                                .simplified()
-                                .split(QLatin1Char(' '));
-        if (catalogs::barCatalog(basis.barCatalog)->find(words.first().toStdString()))
-            changed.bar = words.takeFirst().toStdString();
-        if (!words.isEmpty()) {
-            auto parsed =
-                units::parse(words.join(QLatin1Char(' ')).toStdString(), Kind::BarSpacing, basis.units);
-            if (!parsed.value)
-                return tr("Write a bar of the catalogue and a spacing, such as %1 @ 150.")
-                    .arg(qs(basis.mainBars.front()));
-            changed.spacing = *parsed.value;
-        }
+        auto written = reinforcement::readBars(text.toStdString(), session_.project().basis);
+        if (!written.trouble.empty()) return qs(written.trouble);
+        changed.bar = written.bar.value_or(changed.bar);
+        changed.spacing = written.spacing.value_or(changed.spacing);
         return desk_.setRun(tr("Bars"), changed) ? QString() : tr("This spacing is not possible.");
     });
 }
@@ -680,6 +667,12 @@ void StripSection::keyPressEvent(QKeyEvent* event) {
             return;
         case Qt::Key_H:
             desk_.toggleHook(!(event->modifiers() & Qt::ShiftModifier));
+            return;
+        case Qt::Key_S:
+            desk_.splitRun(session_.station());
+            return;
+        case Qt::Key_A:
+            desk_.addRun();
             return;
         case Qt::Key_Delete:
             if (run && run->fixed) desk_.releaseRun(run->id);

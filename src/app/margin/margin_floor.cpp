@@ -151,9 +151,13 @@ void MarginView::addStrip(const design::StripDesign& d, const std::string& part)
                           nullptr, nullptr});
         items_.push_back({Kind::Note,
                           tr("In the long section: drag an end · double-click the call-out · keys + − "
-                             "spacing, [ ] size, H hook, Alt+arrows start, Ctrl+arrows end"),
+                             "spacing, [ ] size, H hook, S divides at the station line, Alt+arrows start, "
+                             "Ctrl+arrows end"),
                           "", nullptr, nullptr});
     }
+    if (!part.empty() && !run)
+        items_.push_back({Kind::Note, tr("In the long section: A adds bars here · Left, Right walk on"), "",
+                          nullptr, nullptr});
     for (const auto* c : checks::worstFirst(d.checks))
         if (belongs(*c)) items_.push_back({Kind::Check, "", "", c, nullptr});
     if (!part.empty()) return;

@@ -11,6 +11,7 @@
 #include "checks/checks.h"
 #include "model/edits.h"
 #include "plan/plan_view.h"
+#include "reinforcement/run_edits.h"
 #include "widgets/inline_edit.h"
 #include "widgets/theme.h"
 
@@ -248,7 +249,6 @@ void SectionView::mouseDoubleClickEvent(QMouseEvent* event) {
             });
 }
 
-// "H12 200", "H12@200", "200": bar and spacing, or one of them.
 void SectionView::editCallout(const model::Id& id) {
     const model::BarRun* run = nullptr;
     for (const auto& r : session_.slab()->bars)
@@ -258,23 +258,12 @@ void SectionView::editCallout(const model::Id& id) {
     QString now =
         QStringLiteral("%1 @ %2").arg(qs(run->bar), session_.number(run->spacing, Kind::BarSpacing));
     InlineEdit::open(this, callout(id), now, [this, id](const QString& text) {
-        const auto& basis = session_.project().basis;
         for (model::BarRun changed : session_.slab()->bars) {
             if (changed.id != id) continue;
-            QStringList words = QString(text)
-                                    .replace(QLatin1Char('@'), QLatin1Char(' '))
-                                    .simplified()
-                                    .split(QLatin1Char(' '));
-            if (catalogs::barCatalog(basis.barCatalog)->find(words.first().toStdString()))
-                changed.bar = words.takeFirst().toStdString();
-            if (!words.isEmpty()) {
-                auto parsed =
-                    units::parse(words.join(QLatin1Char(' ')).toStdString(), Kind::BarSpacing, basis.units);
-                if (!parsed.value)
-                    return tr("Write a bar of the catalogue and a spacing, such as %1 @ 150.")
-                        .arg(qs(basis.mainBars.front()));
-                changed.spacing = *parsed.value;
-            }
+            auto written = reinforcement::readBars(text.toStdString(), session_.project().basis);
+            if (!written.trouble.empty()) return qs(written.trouble);
+            changed.bar = written.bar.value_or(changed.bar);
+            changed.spacing = written.spacing.value_or(changed.spacing);
             return editRun(tr("Bars"), changed) ? QString() : tr("This spacing is not possible.");
         }
         return QString();
@@ -297,23 +286,15 @@ bool SectionView::changeSpacing(int steps) {
     const auto* run = selectedRun();
     if (!run) return false;
     model::BarRun changed = *run;
-    const auto& b = session_.project().basis;
-    changed.spacing =
-        std::clamp(units::roundDown(run->spacing + (steps > 0 ? 1e-6 : b.spacingStep - 1e-6), b.spacingStep) +
-                       steps * b.spacingStep,
-                   b.spacingLeast, b.spacingMost);
+    changed.spacing = reinforcement::nextSpacing(run->spacing, steps, session_.project().basis);
     return editRun(tr("Spacing"), changed, QStringLiteral("spacing"));
 }
 
 bool SectionView::changeBar(int steps) {
     const auto* run = selectedRun();
     if (!run) return false;
-    const auto& bars = catalogs::barCatalog(session_.project().basis.barCatalog)->bars;
-    auto at = std::find_if(bars.begin(), bars.end(), [&](const auto& b) { return b.name == run->bar; });
     model::BarRun changed = *run;
-    changed.bar = bars[static_cast<std::size_t>(std::clamp<long>(at - bars.begin() + steps, 0,
-                                                                 static_cast<long>(bars.size()) - 1))]
-                      .name;
+    changed.bar = reinforcement::nextBar(run->bar, steps, session_.project().basis);
     return editRun(tr("Bar size"), changed, QStringLiteral("size"));
 }
 

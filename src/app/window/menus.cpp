@@ -97,6 +97,13 @@ void MainWindow::buildMenus() {
         [=, this] { strips() ? strips()->toggleHook(true) : section_->toggleHook(true); });
     add(bars, tr("Hook at the s&tart"), {},
         [=, this] { strips() ? strips()->toggleHook(false) : section_->toggleHook(false); });
+    add(bars, tr("&Divide at the station line"), {}, [=, this] {
+        strips() ? strips()->splitRun(session_.station())
+                 : say(tr("Runs of a one-way slab are divided by adding one in the table of bars."));
+    });
+    add(bars, tr("&Add bars at the span or support"), {}, [=, this] {
+        strips() ? strips()->addRun() : say(tr("Runs of a one-way slab are added in the table of bars."));
+    });
     add(bars, tr("&Remove run"), {}, [=, this] {
         if (!strips())
             section_->removeRun();

@@ -79,27 +79,6 @@ std::vector<double> shiftedDemand(const std::vector<strips::Station>& stations,
     return out;
 }
 
-model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip,
-                 const StripRun& run) {
-    model::StripBars b{run.fixed ? run.id : model::newId(project, 'b'),
-                       strip,
-                       run.top,
-                       run.band,
-                       run.from,
-                       run.to,
-                       run.bar,
-                       run.spacing,
-                       run.start,
-                       run.end};
-    for (auto& known : floor.strips.bars)
-        if (known.id == b.id) {
-            known = b;
-            return b.id;
-        }
-    floor.strips.bars.push_back(b);
-    return b.id;
-}
-
 standards::SpanSystem spanSystem(const strips::Span& span) {
     using model::EndCondition;
     using standards::SpanSystem;

@@ -69,9 +69,6 @@ std::vector<StripRun> proposeStrip(const strips::Strip& strip, const std::vector
                                    const std::vector<model::StripBars>& fixed,
                                    const std::vector<PeakBand>& bands);
 
-// Makes a run of a strip one that is fixed, with what changed about it; its id.
-model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& run);
-
 // System of a span for span-to-depth rules, from its end conditions.
 standards::SpanSystem spanSystem(const strips::Span& span);
 // Whether a bar end straight or hooked anchors the bottom bars at the end of a span; see EndAnchorageInput.

@@ -1,0 +1,101 @@
+#include "reinforcement/run_edits.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace talvik::reinforcement {
+
+WrittenBars readBars(std::string_view text, const model::Basis& basis) {
+    WrittenBars out;
+    auto skip = [&] {
+        auto at = text.find_first_not_of(" \t@-");
+        text.remove_prefix(std::min(at, text.size()));
+    };
+    skip();
+    std::string_view first = text.substr(0, text.find_first_of(" \t@-"));
+    if (!first.empty() && catalogs::barCatalog(basis.barCatalog)->find(std::string(first))) {
+        out.bar = std::string(first);
+        text.remove_prefix(first.size());
+        skip();
+    }
+    if (!text.empty()) {
+        auto parsed = units::parse(text, units::Kind::BarSpacing, basis.units);
+        if (parsed.value) out.spacing = *parsed.value;
+    }
+    if (text.empty() ? !out.bar : !out.spacing)
+        out = {{},
+               {},
+               fmt::format("Write a bar of the catalogue and a spacing, such as {} @ {}.",
+                           basis.mainBars.front(), units::number(150, units::Kind::BarSpacing, basis.units))};
+    return out;
+}
+
+double nextSpacing(double spacing, int steps, const model::Basis& b) {
+    double at = units::roundDown(spacing + (steps > 0 ? 1e-6 : b.spacingStep - 1e-6), b.spacingStep);
+    return std::clamp(at + steps * b.spacingStep, b.spacingLeast, b.spacingMost);
+}
+
+std::string nextBar(const std::string& bar, int steps, const model::Basis& basis) {
+    const auto& bars = catalogs::barCatalog(basis.barCatalog)->bars;
+    auto at = std::find_if(bars.begin(), bars.end(), [&](const auto& b) { return b.name == bar; });
+    return bars[std::size_t(std::clamp<long>(at - bars.begin() + steps, 0, long(bars.size()) - 1))].name;
+}
+
+model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip,
+                 const StripRun& run) {
+    model::StripBars b{run.fixed ? run.id : model::newId(project, 'b'),
+                       strip,
+                       run.top,
+                       run.band,
+                       run.from,
+                       run.to,
+                       run.bar,
+                       run.spacing,
+                       run.start,
+                       run.end};
+    for (auto& known : floor.strips.bars)
+        if (known.id == b.id) {
+            known = b;
+            return b.id;
+        }
+    floor.strips.bars.push_back(b);
+    return b.id;
+}
+
+double lapLength(const StripRun& run, double thickness, const StripBasis& in) {
+    return units::roundUp(in.standard.detailing->lap(stripAnchorage(run, false, thickness, in)), 10);
+}
+
+SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& run,
+                  double u, double lap) {
+    StripRun first = run, second = run;
+    first.to = u + lap / 2;
+    second.from = u - lap / 2;
+    if (u <= run.from + lap || u >= run.to - lap)
+        return {"Bars are divided where a lap of " +
+                    units::text(lap, units::Kind::Length, project.basis.units) +
+                    " fits on both sides; point at a place further from their ends.",
+                {},
+                {}};
+    first.end = second.start = model::BarEnd::Straight;
+    second.fixed = false;
+    SplitRun out;
+    out.first = fixRun(project, floor, strip, first);
+    out.second = fixRun(project, floor, strip, second);
+    return out;
+}
+
+model::Id addRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& like,
+                 double from, double to, const std::vector<StripRun>& runs) {
+    for (const auto& r : runs)
+        if (!r.fixed && r.top == like.top && r.band == like.band && r.from < to && r.to > from)
+            fixRun(project, floor, strip, r);
+    StripRun more = like;
+    more.fixed = false;
+    more.from = from, more.to = to;
+    more.start = more.end = model::BarEnd::Straight;
+    return fixRun(project, floor, strip, more);
+}
+
+}  // namespace talvik::reinforcement

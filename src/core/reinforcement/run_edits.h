@@ -1,0 +1,47 @@
+// Bars as people write and step them, and edits of the bars of strips. An edited run is fixed: the program
+// does not change it any more.
+#pragma once
+
+#include <optional>
+#include <string_view>
+
+#include "reinforcement/strip_steel.h"
+
+namespace talvik::reinforcement {
+
+// "H16 @ 150", "H16 150", "H16-150", "H16" or "150": a bar of the project's catalogue, a spacing in displayed
+// units, or both. What is not written stays empty; `trouble` is a sentence where nothing can be made of it.
+struct WrittenBars {
+    std::optional<std::string> bar;
+    std::optional<double> spacing;
+    std::string trouble;
+};
+WrittenBars readBars(std::string_view text, const model::Basis& basis);
+
+// The next spacing so many steps on, within the allowed ones; from one between steps, the nearest step
+// counts.
+double nextSpacing(double spacing, int steps, const model::Basis& basis);
+// The bar so many sizes on in the catalogue.
+std::string nextBar(const std::string& bar, int steps, const model::Basis& basis);
+
+// Makes a run of a strip one that is fixed, with what changed about it; its id.
+model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& run);
+
+// Lap of a run, by the standard, all of its bars lapped at one place; rounded up to 10 mm.
+double lapLength(const StripRun& run, double thickness, const StripBasis& in);
+
+// Two runs in place of one, lapped over `lap` with its middle at u. Refused, with a sentence, where one of
+// them would be shorter than the lap.
+struct SplitRun {
+    std::string trouble;
+    model::Id first, second;
+};
+SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& run,
+                  double u, double lap);
+
+// One more run, from..to, with the bar and spacing of `like`. Those of `runs` that lie there are fixed first,
+// so that the new one adds to them.
+model::Id addRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& like,
+                 double from, double to, const std::vector<StripRun>& runs);
+
+}  // namespace talvik::reinforcement
