@@ -125,12 +125,21 @@ class Checker {
     StripSteel steel(bool top, std::size_t i) const {
         return reinforcement::stripSteel(d_.runs, top, stations_[i].u, stations_[i].width);
     }
-    // The last stretch of a free edge, where bars end at the cover.
-    bool nearTip(std::size_t i) const {
+    bool leftToEdge(std::size_t i) const {
+        return reinforcement::leftToEdge(strip_, stations_[i], in_.basis.coverSide);
+    }
+    // The last stretch of the strip, where bars end at the cover.
+    bool beyondBars(std::size_t i) const {
         double reach = in_.basis.coverSide + 50;
         return stations_[i].u < strip_.from + reach || stations_[i].u > strip_.to - reach;
     }
-
+    // Resistance of the bars at a station as if they were anchored, on its width.
+    double allSteel(bool top, std::size_t i) const {
+        const StripSteel s = steel(top, i);
+        if (s.full <= 0) return 0;
+        return rules_.flexure->resistance(section(top, i, s.diameter), s.full * b_, 0).M / b_ *
+               stations_[i].width;
+    }
     // Everything about the tension steel of one face over a span or about a support.
     void face(bool top, const checks::Place& where, Range at) {
         const auto& line = top ? d_.top : d_.bottom;
@@ -143,20 +152,26 @@ class Checker {
         double worstRatio = -1, endsRatio = -1, mostService = -1, most = 0;
         for (std::size_t i = at.first; i <= at.second; ++i) most = std::max(most, demand[i].value);
         bool endsSkipped = false;
+        auto ratio = [](double asked, double resistance) {
+            return asked <= 1e-9 ? 0 : resistance > 0 ? asked / resistance : 99;
+        };
         for (std::size_t i = at.first; i <= at.second; ++i) {
-            double r = demand[i].value <= 1e-9  ? 0
-                       : line.resistance[i] > 0 ? demand[i].value / line.resistance[i]
-                                                : 99;
-            if (!top && (stations_[i].u < where.from + 1 || stations_[i].u > where.to - 1)) r = 0;
-            if (nearTip(i)) {
+            if (beyondBars(i)) {
                 endsSkipped = endsSkipped || demand[i].value > 0.01 * most;
                 continue;
             }
+            const bool atEdge = leftToEdge(i);
+            double r = ratio(demand[i].value, atEdge ? allSteel(top, i) : line.resistance[i]);
+            if (!top && (stations_[i].u < where.from + 1 || stations_[i].u > where.to - 1)) r = 0;
             if (r > worstRatio) worstRatio = r, worst = i;
             double k = service[i].value / stations_[i].width;
             if (k > mostService) mostService = k, crackAt = i;
+            if (atEdge) {
+                endsSkipped = endsSkipped || demand[i].value > 0.01 * most;
+                continue;
+            }
             if (line.shifted[i] <= 1e-3 * most) continue;
-            double e = line.resistance[i] > 0 ? line.shifted[i] / line.resistance[i] : 99;
+            double e = ratio(line.shifted[i], line.resistance[i]);
             // At the faces of end supports the anchorage of the bottom bars is judged by itself.
             if (!top && demand[i].value < 0.05 * most && endOfSpan(i)) continue;
             if (e > endsRatio) endsRatio = e, ends = i;
@@ -176,7 +191,8 @@ class Checker {
             widthSteps(steps, worst, demand[worst].value);
             auto need = rules_.flexure->required(sec, demand[worst].value / width * b_, tracer(steps));
             double As2 = need.doubly ? steel(!top, worst).effective : 0;
-            auto resistance = rules_.flexure->resistance(sec, s.effective * b_, As2 * b_, tracer(steps));
+            const double counted = leftToEdge(worst) ? s.full : s.effective;
+            auto resistance = rules_.flexure->resistance(sec, counted * b_, As2 * b_, tracer(steps));
             f.demand = demand[worst].value / width;
             f.limit = resistance.M / b_;
             if (!need.possible)
@@ -187,7 +203,7 @@ class Checker {
                     fmt::format("Compression steel is needed: {} on the other face; {} is there.",
                                 units::text(need.As2 / b_, Kind::SteelPerWidth, in_.basis.units),
                                 units::text(As2, Kind::SteelPerWidth, in_.basis.units)));
-            if (s.effective < s.full * 0.999)
+            if (counted < s.full * 0.999)
                 f.notes.push_back(fmt::format("The bars are anchored here to {:.0f} %.",
                                               100 * s.effective / std::max(s.full, 1e-9)));
             if (top && floor_.strips.rules.faceOfSupport && stations_[worst].support >= 0)
@@ -285,10 +301,10 @@ class Checker {
         const StripSteel c = steel(top, crackAt);
         auto crackSection = section(top, crackAt, c.diameter);
         standards::CrackInput crack{
-            crackSection,     service[crackAt].value / stations_[crackAt].width * b_,
-            c.effective * b_, c.diameter,
-            c.spacing,        (top ? in_.basis.coverTop : in_.basis.coverBottom) + in_.outer(top),
-            in_.basis.creep,  top ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom};
+            crackSection,    service[crackAt].value / stations_[crackAt].width * b_,
+            c.full * b_,     c.diameter,
+            c.spacing,       (top ? in_.basis.coverTop : in_.basis.coverBottom) + in_.outer(top),
+            in_.basis.creep, top ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom};
         auto width = rules_.service->crack(crack, tracer(steps));
         auto at = place;
         at.x = stations_[crackAt].u;
@@ -307,7 +323,11 @@ class Checker {
         f.demand = line.shifted[i] / stations_[i].width;
         f.limit = line.resistance[i] / stations_[i].width;
         if (skipped)
-            f.notes.push_back("The last 50 mm behind the cover of an edge are left to the U-bars there.");
+            f.notes.push_back(
+                "Inside the support at the strip's end, and within a slab thickness of a free edge, the ends "
+                "of "
+                "bars are not judged: hooks hold them there, and U-bars along the edge that are not placed "
+                "yet.");
         Steps steps;
         if (tracing_) {
             auto s = steel(top, i);
@@ -527,13 +547,13 @@ void fillLines(StripDesign& d, const StripBasis& in) {
         auto& line = top ? d.top : d.bottom;
         line = {};
         const auto& demand = top ? d.demand.top : d.demand.bottom;
-        double shift = 0;
+        std::vector<double> diameters;
         for (const auto& s : stations) {
             auto steel = reinforcement::stripSteel(d.runs, top, s.u, s.width);
             double diameter = steel.diameter > 0 ? steel.diameter : usual;
             auto sec = reinforcement::stripSection(top, diameter, s, in, b);
             const std::size_t i = line.provided.size();
-            shift = std::max(shift, rules.detailing->momentShift(sec.d, diameter));
+            diameters.push_back(steel.diameter);
             line.provided.push_back(steel.full);
             auto need = rules.flexure->required(sec, demand[i].value / s.width * b);
             double compression =
@@ -544,7 +564,16 @@ void fillLines(StripDesign& d, const StripBasis& in) {
                     : 0);
             line.required.push_back(demand[i].value <= 0 ? 0 : need.possible ? need.As / b : 1e9);
         }
-        line.shifted = reinforcement::shiftedDemand(stations, demand, shift);
+        // Where no bars are, those nearest count.
+        std::vector<double> nearest = diameters;
+        for (std::size_t i = 0; i < stations.size(); ++i) {
+            double least = 1e300;
+            for (std::size_t k = 0; k < stations.size() && diameters[i] == 0; ++k)
+                if (double away = std::abs(stations[k].u - stations[i].u); diameters[k] > 0 && away < least)
+                    least = away, nearest[i] = diameters[k];
+            if (nearest[i] == 0) nearest[i] = usual;
+        }
+        line.shifted = reinforcement::shiftedDemand(stations, demand, top, nearest, in);
     }
     d.shearResistance.clear();
     for (std::size_t i = 0; i < stations.size(); ++i) {

@@ -35,6 +35,9 @@ class Proposer {
           in_(in),
           bands_(bands),
           catalog_(*catalogs::barCatalog(in.basis.barCatalog)) {
+        if (!stations.empty())
+            asked_ = shiftedDemand(stations_, ultimate_, top,
+                                   std::vector<double>(stations.size(), largestBar(in.basis)), in);
         for (const auto& b : fixed) {
             if (b.strip != strip.key || b.top != top) continue;
             StripRun r;
@@ -73,6 +76,8 @@ class Proposer {
     const StripBasis& in_;
     const std::vector<PeakBand>& bands_;
     const catalogs::BarCatalog& catalog_;
+    // Demand moved outwards: it asks for more than the demand itself where the slab gets thinner.
+    std::vector<double> asked_;
     std::vector<StripRun> fixed_, made_;
 
     double outerStart() const { return strip_.from + in_.basis.coverSide; }
@@ -122,7 +127,7 @@ class Proposer {
         for (std::size_t i = from; i <= to; ++i) {
             const Station& s = stations_[i];
             double d = std::max(20.0, s.thickness - 40);
-            if (double k = ultimate_[i].value / (s.width * d); k > most) most = k, worst = i;
+            if (double k = asked_[i] / (s.width * d); k > most) most = k, worst = i;
             if (double k = service_[i].value / (s.width * d); k > mostService) mostService = k, crackAt = i;
             if (s.thickness > stations_[thick].thickness) thick = i;
         }
@@ -143,7 +148,7 @@ class Proposer {
             Need n;
             const Station& w = stations_[worst];
             auto sec = stripSection(top_, bar->diameter, w, in_, b);
-            auto r = flexure.required(sec, ultimate_[worst].value / w.width * b);
+            auto r = flexure.required(sec, asked_[worst] / w.width * b);
             n.possible = r.possible;
             n.area = r.As / b;
             if (in_.basis.minimumSteel)
@@ -163,7 +168,7 @@ class Proposer {
             for (std::size_t i = from; i <= to; ++i) {
                 const Station& s = stations_[i];
                 double before = s.u - outerStart(), after = outerEnd() - s.u;
-                if (before < 50 || after < 50) continue;
+                if (leftToEdge(strip_, s, in_.basis.coverSide)) continue;
                 double share = std::min(
                     {1.0, edgeBefore ? before / r.anchorStart : 1.0, edgeAfter ? after / r.anchorEnd : 1.0});
                 if (share >= 1 || ultimate_[i].value <= 0) continue;
@@ -214,7 +219,10 @@ class Proposer {
         const std::size_t n = strip_.spans.size();
         std::vector<std::optional<BarChoice>> chosen(n);
         double low = 1e300, high = 0;
-        BarChoice strongest;
+        struct {
+            std::size_t from = 0, to = 0;
+            bool before = false, after = false, any = false;
+        } all;
         for (std::size_t i = 0; i < n; ++i) {
             const auto& span = strip_.spans[i];
             auto where = range(span.from, span.to);
@@ -223,14 +231,19 @@ class Proposer {
             for (std::size_t k = where->first; k <= where->second; ++k)
                 asked |= ultimate_[k].value > 1e-3 * stations_[k].width;
             if (!asked) continue;
-            chosen[i] = choose(where->first, where->second, span.left < 0 && span.right >= 0,
-                               span.right < 0 && span.left >= 0);
+            bool before = span.left < 0 && span.right >= 0, after = span.right < 0 && span.left >= 0;
+            chosen[i] = choose(where->first, where->second, before, after);
             low = std::min(low, chosen[i]->area());
-            if (chosen[i]->area() > high) high = chosen[i]->area(), strongest = *chosen[i];
+            high = std::max(high, chosen[i]->area());
+            if (!all.any) all = {where->first, where->second, before, after, true};
+            all.to = where->second, all.after = after;
         }
-        if (high <= alike * low)
+        // Much the same everywhere: one bar that serves all spans.
+        if (all.any && high <= alike * low) {
+            auto one = choose(all.from, all.to, all.before, all.after);
             for (auto& c : chosen)
-                if (c) c = strongest;
+                if (c) c = one;
+        }
         for (std::size_t i = 0; i < n; ++i) {
             if (!chosen[i]) continue;
             const auto& span = strip_.spans[i];
@@ -326,12 +339,22 @@ class Proposer {
         fill(r, c, thicknessAt(u));
         const auto& detailing = *in_.standard.detailing;
         double d = stripSection(true, c.bar->diameter, stations_[where.first], in_, 1000).d;
-        auto moved = shiftedDemand(stations_, ultimate_, detailing.momentShift(d, c.bar->diameter));
+        auto moved = shiftedDemand(stations_, ultimate_, true,
+                                   std::vector<double>(stations_.size(), c.bar->diameter), in_);
+        // Stations next to the zone on which nothing hogs and something is moved.
+        auto tail = [&](int side, std::size_t i) {
+            if (side > 0 ? i <= where.second : i >= where.first) return false;
+            for (std::size_t k = side > 0 ? where.second + 1 : i; k <= (side > 0 ? i : where.first - 1); ++k)
+                if (ultimate_[k].value > 0 || moved[k] <= 1e-6) return false;
+            return true;
+        };
         // Where each side ends: beyond every station by the share of the anchorage that it needs.
         auto reach = [&](int side) {
             double end = u;
-            for (std::size_t i = where.first; i <= where.second; ++i) {
+            for (std::size_t i = 0; i < stations_.size(); ++i) {
                 const Station& s = stations_[i];
+                // What was moved out of the zone belongs to it, too.
+                if ((i < where.first || i > where.second) && !tail(side, i)) continue;
                 if (side * (s.u - u) < 0 || moved[i] <= 1e-6) continue;
                 auto need = in_.standard.flexure->required(stripSection(true, c.bar->diameter, s, in_, 1000),
                                                            moved[i] / s.width * 1000);

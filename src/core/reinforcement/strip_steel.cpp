@@ -15,9 +15,26 @@ StripSteel stripSteel(const std::vector<StripRun>& runs, bool top, double u, dou
         s.full += area;
         s.effective += area * std::max(0.0, anchored);
         s.diameter = std::max(s.diameter, r.diameter);
-        if (!r.band) s.spacing = s.spacing == 0 ? r.spacing : std::min(s.spacing, r.spacing);
+        // Runs that lie together, as in a lap, lie between each other.
+        if (!r.band) s.spacing = s.spacing == 0 ? r.spacing : 1 / (1 / s.spacing + 1 / r.spacing);
     }
     return s;
+}
+
+bool leftToEdge(const strips::Strip& strip, const strips::Station& station, double cover) {
+    for (int side : {-1, 1}) {
+        const double away = side < 0 ? station.u - strip.from : strip.to - station.u;
+        const int end = strip.spans.empty() ? -1
+                        : side < 0          ? strip.spans.front().left
+                                            : strip.spans.back().right;
+        const auto* support = end < 0 ? nullptr : &strip.supports[std::size_t(end)];
+        if (!support || support->kind == strips::Support::Kind::Columns) {
+            if (away < std::max(cover + 50, station.thickness)) return true;
+        } else if (side < 0 ? station.u < support->to - 1.5 : station.u > support->from + 1.5) {
+            return true;
+        }
+    }
+    return false;
 }
 
 double bandSteel(const std::vector<StripRun>& runs, double u) {
@@ -57,7 +74,8 @@ standards::AnchorageInput stripAnchorage(const StripRun& run, bool hooked, doubl
 }
 
 std::vector<double> shiftedDemand(const std::vector<strips::Station>& stations,
-                                  const std::vector<strips::Extreme>& demand, double shift) {
+                                  const std::vector<strips::Extreme>& demand, bool top,
+                                  const std::vector<double>& diameter, const StripBasis& in) {
     std::vector<double> out(stations.size());
     auto per = [&](std::size_t i) { return demand[i].value / stations[i].width; };
     auto at = [&](double u) {
@@ -70,6 +88,8 @@ std::vector<double> shiftedDemand(const std::vector<strips::Station>& stations,
         return per(stations.size() - 1);
     };
     for (std::size_t i = 0; i < stations.size(); ++i) {
+        const double shift = in.standard.detailing->momentShift(
+            stripSection(top, diameter[i], stations[i], in, 1000).d, diameter[i]);
         double u = stations[i].u, best = std::max({per(i), at(u - shift), at(u + shift)});
         for (std::size_t k = i; k-- > 0 && u - stations[k].u <= shift;) best = std::max(best, per(k));
         for (std::size_t k = i + 1; k < stations.size() && stations[k].u - u <= shift; ++k)

@@ -41,6 +41,11 @@ StripSteel stripSteel(const std::vector<StripRun>& runs, bool top, double u, dou
 // In the band over a column alone.
 double bandSteel(const std::vector<StripRun>& runs, double u);
 
+// Whether a station lies where the ends of bars are not judged: inside a support at the strip's end, where
+// the moment has passed into it at its face, or within a slab thickness of a free edge, where hooks and the
+// U-bars along the edge hold (EN 1992-1-1 9.3.1.4).
+bool leftToEdge(const strips::Strip& strip, const strips::Station& station, double cover);
+
 // Section of a station for tension on a face, on the width b. Thickness: the mean over the strip's width, by
 // which moment resistance of slabs of several thicknesses side by side adds up.
 standards::Section stripSection(bool top, double diameter, const strips::Station& station,
@@ -48,9 +53,11 @@ standards::Section stripSection(bool top, double diameter, const strips::Station
 standards::AnchorageInput stripAnchorage(const StripRun& run, bool hooked, double thickness,
                                          const StripBasis& in);
 
-// Demand per width moved outwards by the standard's shift: per station, on its width.
+// Demand per width moved outwards by the standard's shift: per station, on its width. `diameter`: of the bars
+// at every station, by which the effective depth and so the shift varies.
 std::vector<double> shiftedDemand(const std::vector<strips::Station>& stations,
-                                  const std::vector<strips::Extreme>& demand, double shift);
+                                  const std::vector<strips::Extreme>& demand, bool top,
+                                  const std::vector<double>& diameter, const StripBasis& in);
 
 // Top steel in a band over a column, by the standard or by the moment that peaks there.
 struct PeakBand {
