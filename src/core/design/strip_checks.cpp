@@ -398,10 +398,19 @@ class Checker {
         auto place = spanPlace(i);
         bool cantilever =
             span.ends[0] == EndCondition::Cantilever || span.ends[1] == EndCondition::Cantilever;
-        std::size_t critical = at.first;
+        if (span.left < 0 && span.right < 0)
+            return add(
+                "slenderness", "Span to depth", place,
+                checks::notApplicable(rules_.service->slendernessClause(),
+                                      "No support lies on this strip; the strips that cross it carry it."));
+        // A cantilever's critical section is at its support, that of a span where the bottom is asked most.
+        std::size_t critical = cantilever && span.left < 0 ? at.second : at.first;
+        while (beyondBars(critical) && critical != (span.left < 0 ? at.first : at.second))
+            span.left < 0 ? --critical : ++critical;
         const auto& demand = cantilever ? d_.demand.top : d_.demand.bottom;
-        for (std::size_t k = at.first; k <= at.second; ++k)
-            if (demand[k].value / stations_[k].width > demand[critical].value / stations_[critical].width)
+        for (std::size_t k = at.first; k <= at.second && !cantilever; ++k)
+            if (!beyondBars(k) &&
+                demand[k].value / stations_[k].width > demand[critical].value / stations_[critical].width)
                 critical = k;
         place.x = stations_[critical].u;
         auto s = steel(cantilever, critical);
@@ -420,6 +429,12 @@ class Checker {
                 "The panel spans the shorter way; the strips of the other direction decide.");
         else if (cantilever && demand[critical].value <= 0)
             f = checks::notApplicable(rules_.service->slendernessClause(), "Nothing hogs in this overhang.");
+        else if (!need.possible)
+            f = checks::notChecked(rules_.service->slendernessClause(),
+                                   "No amount of steel resists the moment here, by which the limit goes.");
+        else if (!need.possible)
+            f = checks::notChecked(rules_.service->slendernessClause(),
+                                   "No amount of steel resists the moment here, by which the limit goes.");
         else
             f = rules_.service->slenderness(in, tracer(steps));
         for (int e : {0, 1})

@@ -139,6 +139,14 @@ class Service final : public ServiceRules {
             f.notes.push_back("A_s,prov/A_s,req is taken as at most 1.5.");
         }
         const bool flat = in.onColumns && in.system != SpanSystem::Cantilever;
+        if (in.compressionSteel > 0 && in.compressionSteel >= 0.95 * in.requiredSteel)
+            return checks::notChecked(f.clause,
+                                      "Expression (7.16.b) has no meaning with as much compression steel as "
+                                      "tension steel: make the slab thicker.");
+        if (in.requiredSteel < 0.0015 * bd)
+            f.notes.push_back(
+                "Hardly any steel is asked for; below 0.15 % the expression (7.16.a) is steep, and its limit "
+                "tells little more than that sag is no concern.");
         f.limit = spanDepthLimit(flat ? 1.2 : systemFactor(in.system), in.section.fc, in.section.fy,
                                  std::max(in.requiredSteel / bd, 1e-4), in.compressionSteel / bd, steelRatio,
                                  in.length / 1000, flat ? 8.5 : 7, t);
