@@ -115,7 +115,7 @@ TEST_F(Strips, EdgesBarsAndEndConditionsAreChangedAndAllIsUndone) {
     ASSERT_EQ(edges.size(), 2u);
     // Drag the edge on the left of the strip further out.
     const auto& e = edges[1];
-    geometry::Point mid{(e.at.a.x + e.at.b.x) / 2, (e.at.a.y + e.at.b.y) / 2};
+    geometry::Point mid = e.handle;
     drag(canvas(), canvas().pixel(mid), canvas().pixel({mid.x, mid.y + 600}));
     answer();
     EXPECT_GT(desk().strip()->area(), width * 1.1);

@@ -244,7 +244,8 @@ strips::EdgeOf StripDesk::edgeAt(model::Point p, double within) const {
     strips::EdgeOf best;
     if (!l || !s) return best;
     for (const auto& e : strips::edgesOf(*l, *s))
-        if (double d = geometry::distance(p, e.at.a, e.at.b); d < within) within = d, best = e;
+        for (std::size_t i = 0; i + 1 < e.path.size(); ++i)
+            if (double d = geometry::distance(p, e.path[i], e.path[i + 1]); d < within) within = d, best = e;
     return best;
 }
 void StripDesk::dragEdge(const strips::EdgeOf& edge, model::Point to) {

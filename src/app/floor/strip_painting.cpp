@@ -131,9 +131,10 @@ void FloorCanvas::paintStrips(QPainter& p) {
                            ? e.line == heldEdge_.line && e.side == heldEdge_.side
                            : e.line == hotEdge_.line && e.side == hotEdge_.side && !hotEdge_.line.empty();
             p.setPen(QPen(t.selection, hot ? 3 : 1.8));
-            QPointF a = toPixel(e.at.a.x, e.at.a.y), b = toPixel(e.at.b.x, e.at.b.y);
-            p.drawLine(a, b);
-            QPointF mid = (a + b) / 2;
+            QPolygonF path;
+            for (auto at : e.path) path << toPixel(at.x, at.y);
+            p.drawPolyline(path);
+            QPointF mid = toPixel(e.handle.x, e.handle.y);
             p.setBrush(hot ? t.selection : t.paper);
             p.drawRect(QRectF(mid - QPointF(4, 4), QSizeF(8, 8)));
             if (hot || hand_ == Hand::StripEdge)

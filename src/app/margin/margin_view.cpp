@@ -439,7 +439,7 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
         p.drawText(QRectF(pad, y + 4, w, 16), Qt::AlignRight | Qt::AlignVCenter,
                    ratio >= 99 ? QStringLiteral(">99") : QString::number(ratio, 'f', 2));
     }
-    double gauge = w * 0.46;
+    double gauge = w * 0.4;
     GaugeState state = c.outcome == checks::Outcome::NotChecked      ? GaugeState::NotChecked
                        : c.outcome == checks::Outcome::NotApplicable ? GaugeState::NotApplicable
                                                                      : GaugeState::Judged;

@@ -259,12 +259,18 @@ class Sweep {
                 bounds.push_back({nextKey, {place(0), place(1)}});
                 continue;
             }
-            double h1 = layer_.half(l.spanAt(um), gap), h2 = layer_.half(n.spanAt(um), gap);
-            if (left) h1 = std::clamp(*left, 50.0, gap - 100);
-            if (right) h2 = std::clamp(*right, 50.0, gap - 100);
+            // At both ends of the stretch, so that an edge runs on without steps where lines draw nearer.
+            double h1[2], h2[2];
+            for (int e : {0, 1}) {
+                double g = std::max(at(n, e) - at(l, e), 0.0);
+                h1[e] =
+                    left ? std::clamp(*left, 50.0, std::max(g - 100, 50.0)) : layer_.half(l.spanAt(um), g);
+                h2[e] =
+                    right ? std::clamp(*right, 50.0, std::max(g - 100, 50.0)) : layer_.half(n.spanAt(um), g);
+            }
             auto middleKey = stripKey(l.out.id, "middle");
-            if (h1 + h2 > gap - 40) {
-                double share = left ? h1 : right ? gap - h2 : gap / 2;
+            if ((h1[0] + h1[1] + h2[0] + h2[1]) / 2 > gap - 40) {
+                double share = left ? h1[0] : right ? gap - h2[0] : gap / 2;
                 bound(nextKey, l, share);
             } else {
                 Strip& m = strip(middleKey, Strip::Kind::Middle,
@@ -275,8 +281,8 @@ class Sweep {
                 m.line = layer_.prefix + n.out.id;
                 m.toNext[0] = m.toNext[1] = std::max(m.toNext[0], gap / 2);
                 m.changed |= left || right;
-                bound(middleKey, l, h1);
-                bounds.push_back({nextKey, {at(n, 0) - h2, at(n, 1) - h2}});
+                bounds.push_back({middleKey, {at(l, 0) + h1[0], at(l, 1) + h1[1]}});
+                bounds.push_back({nextKey, {at(n, 0) - h2[0], at(n, 1) - h2[1]}});
             }
             made_.at(key).changed |= left.has_value();
             made_.at(nextKey).changed |= right.has_value();

@@ -33,27 +33,25 @@ void forget(model::Floor& floor, std::string_view key) {
     std::erase_if(floor.strips.drawn, [key](const auto& d) { return d.id == key; });
 }
 
-// Nearest of a strip's outline to its line: offset of the edge on a side, at the middle of the line.
-double offsetAt(const Strip& s, const SupportLine& line, int side) {
-    double best = 0;
-    Point a = line.points.front(), b = line.points.back();
-    double u0 = std::max(a.x, s.from), u1 = std::min(b.x, s.to);
-    for (double k : {0.5, 0.35, 0.65}) {
-        double u = u0 + k * (u1 - u0), v = 0;
-        for (std::size_t i = 0; i + 1 < line.points.size(); ++i) {
-            Point p = line.points[i], q = line.points[i + 1];
-            if (u >= p.x && u <= q.x && q.x > p.x) v = p.y + (q.y - p.y) * (u - p.x) / (q.x - p.x);
+// How far the strip reaches from its axis on a side, at u; 0 where it does not.
+double reachAt(const Strip& s, double u, int side) {
+    double best = 0, axis = s.v(u);
+    for (const auto& part : s.parts)
+        for (std::size_t i = 0; i < part.size(); ++i) {
+            Point p = s.axes.local(part[i]), q = s.axes.local(part[(i + 1) % part.size()]);
+            if ((p.x > u) == (q.x > u)) continue;
+            best = std::max(best, side * (p.y + (q.y - p.y) * (u - p.x) / (q.x - p.x) - axis));
         }
-        for (const auto& part : s.parts)
-            for (std::size_t i = 0; i < part.size(); ++i) {
-                Point p = s.axes.local(part[i]), q = s.axes.local(part[(i + 1) % part.size()]);
-                if ((p.x > u) == (q.x > u)) continue;
-                double at = p.y + (q.y - p.y) * (u - p.x) / (q.x - p.x);
-                if (side * (at - v) > 1) best = std::max(best, side * (at - v));
-            }
-        if (best > 0) return best;
-    }
     return best;
+}
+// Key of the strip just beyond the edge on a side, at u.
+std::string beyond(const StripLayout& layout, const Strip& s, double u, int side) {
+    Point p = s.axes.plan({u, s.v(u) + side * (reachAt(s, u, side) + 20)});
+    for (const auto& o : layout.strips)
+        if (o.direction == s.direction && o.key != s.key)
+            for (const auto& part : o.parts)
+                if (geometry::contains(part, p)) return o.key;
+    return {};
 }
 
 }  // namespace
@@ -64,27 +62,32 @@ std::vector<EdgeOf> edgesOf(const StripLayout& layout, const Strip& strip) {
         strip.kind != Strip::Kind::Middle)
         return all;
     auto add = [&](const Strip& owner, int side) {
-        std::string prefix =
-            owner.key.substr(0, owner.key.find(':') == std::string::npos ? 0 : owner.key.find(':') + 1);
-        for (const auto& line : layout.lines[std::size_t(owner.direction)]) {
-            if (prefix + line.id != owner.line) continue;
-            EdgeOf e;
-            e.line = owner.line;
-            e.side = side;
-            e.offset = offsetAt(owner, line, side);
-            if (e.offset <= 0) return;
-            double u0 = std::max(line.points.front().x, owner.from),
-                   u1 = std::min(line.points.back().x, owner.to);
-            auto v = [&](double u) { return owner.v(u) + side * e.offset; };
-            e.at = {owner.axes.plan({u0, v(u0)}), owner.axes.plan({u1, v(u1)})};
-            Point beyond = owner.axes.plan({(u0 + u1) / 2, v((u0 + u1) / 2) + side * 20});
-            for (const auto& o : layout.strips)
-                if (o.direction == owner.direction && &o != &owner)
-                    for (const auto& part : o.parts)
-                        if (geometry::contains(part, beyond)) e.other = o.key;
-            if (!e.other.empty()) all.push_back(e);
-            return;
+        EdgeOf e;
+        e.line = owner.line;
+        e.side = side;
+        // Between the corners of the strip, where the edge runs straight.
+        std::vector<double> stops{owner.from, owner.to};
+        for (const auto& part : owner.parts)
+            for (Point p : part)
+                if (double u = owner.axes.local(p).x; u > owner.from && u < owner.to) stops.push_back(u);
+        std::sort(stops.begin(), stops.end());
+        double nearest = 1e300;
+        const double middle = (owner.from + owner.to) / 2;
+        for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
+            if (stops[i + 1] - stops[i] < 5) continue;
+            const double u = (stops[i] + stops[i + 1]) / 2;
+            auto other = beyond(layout, owner, u, side);
+            if (other.empty()) continue;
+            for (double end : {stops[i] + 1, stops[i + 1] - 1})
+                e.path.push_back(owner.axes.plan({end, owner.v(end) + side * reachAt(owner, end, side)}));
+            const double at = std::clamp(middle, stops[i] + 1, stops[i + 1] - 1);
+            if (std::abs(at - middle) >= nearest) continue;
+            nearest = std::abs(at - middle);
+            e.other = std::move(other);
+            e.offset = reachAt(owner, at, side);
+            e.handle = owner.axes.plan({at, owner.v(at) + side * e.offset});
         }
+        if (!e.path.empty() && e.offset > 0) all.push_back(std::move(e));
     };
     if (strip.kind == Strip::Kind::Middle) {
         for (const auto& o : layout.strips) {

@@ -12,10 +12,11 @@ namespace talvik::strips {
 // An edge of a strip that can be moved: the line of supports from which it is measured, and on which side.
 struct EdgeOf {
     Id line;
-    int side = 1;       // +1 left of the line, -1 right
-    double offset = 0;  // now
-    std::string other;  // key of the strip on the far side, empty at the slab's edge
-    Segment at;         // in plan, roughly
+    int side = 1;             // +1 left of the line, -1 right
+    double offset = 0;        // of the handle, now
+    std::string other;        // key of the strip on the far side, empty at the slab's edge
+    std::vector<Point> path;  // where another strip begins; plan, along u
+    Point handle;             // on it, near its middle
 };
 // The edges of a strip that follows lines of supports; a drawn strip has none.
 std::vector<EdgeOf> edgesOf(const StripLayout& layout, const Strip& strip);
