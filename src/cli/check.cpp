@@ -24,7 +24,7 @@ void addCheck(CLI::App& app, int& exitCode) {
         if (exitCode = refuse(design); exitCode != Done) return;
         auto sum = design.summary();
         std::vector<std::shared_ptr<const design::FloorDesign>> floors;
-        for (std::size_t i = 0; i < project->floors.size() && !o->json; ++i) {
+        for (std::size_t i = 0; i < project->floors.size(); ++i) {
             auto d = design::designFloor(*project, i);
             if (!d) {
                 auto a = design::analyseFloor(*project, i);
@@ -32,12 +32,11 @@ void addCheck(CLI::App& app, int& exitCode) {
                                 a.trouble.empty() ? "The floor has no answer." : a.trouble.front().message,
                                 BadInput));
             }
-            sum.over += d->summary.over, sum.within += d->summary.within;
-            sum.notChecked += d->summary.notChecked, sum.notApplicable += d->summary.notApplicable;
+            sum += d->summary;
             floors.push_back(std::move(d));
         }
         exitCode = sum.over ? SomethingOver : Done;
-        if (o->json) return fmt::print("{}", formats::resultsJson(*project, design));
+        if (o->json) return fmt::print("{}", formats::resultsJson(*project, design, floors));
         auto print = [&](const std::vector<const checks::Check*>& list) {
             for (const auto* c : list) {
                 bool judged = c->outcome == checks::Outcome::Within || c->outcome == checks::Outcome::Over;

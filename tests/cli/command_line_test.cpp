@@ -68,6 +68,40 @@ TEST_F(CommandLine, CheckAsJsonInEveryStandard) {
     EXPECT_EQ(run("check demo.talvik --standard none").code, 2);
 }
 
+TEST_F(CommandLine, CheckAsJsonHoldsTheStripsOfFloors) {
+    const std::string hall = TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik";
+    auto r = run("check " + hall + " --json");
+    EXPECT_LE(r.code, 1) << r.err;
+    auto j = nlohmann::json::parse(r.out);
+    ASSERT_EQ(j["floors"].size(), 1u);
+    const auto& floor = j["floors"][0];
+    int over = 0, within = 0;
+    auto count = [&](const nlohmann::json& checks) {
+        for (const auto& c : checks) {
+            over += c["outcome"] == "over", within += c["outcome"] == "within";
+            EXPECT_NE(c[c.contains("ratio") ? "clause" : "reason"], "") << c["key"];
+        }
+    };
+    count(floor["checks"]);
+    EXPECT_GT(floor["strips"].size(), 10u);
+    for (const auto& s : floor["strips"]) {
+        count(s["checks"]);
+        EXPECT_GT(s["bars"].size(), 0u) << s["name"];
+        bool working = false;
+        for (const auto& c : s["checks"]) working |= c.contains("steps");
+        EXPECT_TRUE(working) << s["name"];
+        for (const auto& b : s["bars"]) EXPECT_LT(b["from"], b["to"]);
+    }
+    EXPECT_EQ(j["summary"]["over"], over);
+    EXPECT_EQ(j["summary"]["within"], within);
+    for (const char* d : {"X", "Y"}) EXPECT_EQ(floor["coverage"][d]["in_no_strip_m2"], 0.0);
+    EXPECT_EQ(run("check " + hall + " --json").out, r.out);
+    // The same as in words.
+    auto words = run("check " + hall).out;
+    EXPECT_NE(words.find(std::to_string(over) + " over, " + std::to_string(within) + " within"),
+              std::string::npos);
+}
+
 TEST_F(CommandLine, DesignMendsAThinSlab) {
     thin();
     auto r = run("design thin.talvik -o designed.talvik");

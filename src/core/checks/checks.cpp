@@ -32,6 +32,11 @@ Finding notChecked(std::string clause, std::string reason) {
     return f;
 }
 
+Summary& Summary::operator+=(const Summary& more) {
+    over += more.over, within += more.within;
+    notChecked += more.notChecked, notApplicable += more.notApplicable;
+    return *this;
+}
 Summary summary(const std::vector<Check>& all) {
     Summary s;
     for (const Check& c : all) {

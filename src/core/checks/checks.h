@@ -54,6 +54,7 @@ struct Check : Finding {
 
 struct Summary {
     int over = 0, within = 0, notChecked = 0, notApplicable = 0;
+    Summary& operator+=(const Summary& more);
 };
 Summary summary(const std::vector<Check>& all);
 // Worst first: over by ratio, within by ratio, then not checked and not applicable; ties by key.

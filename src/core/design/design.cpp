@@ -94,8 +94,7 @@ checks::Summary Design::summary() const {
     checks::Summary sum;
     for (const auto& s : slabs) {
         auto part = checks::summary(s.checks);
-        sum.over += part.over, sum.within += part.within, sum.notChecked += part.notChecked,
-            sum.notApplicable += part.notApplicable;
+        sum += part;
     }
     return sum;
 }

@@ -191,12 +191,14 @@ std::vector<const Check*> FloorDesign::all() const {
     return list;
 }
 
+std::vector<Check> withWorking(const FloorDesign& design, const StripDesign& strip) {
+    StripBasis in{*design.basis, *design.standard, strip.outerTop, strip.outerBottom};
+    return checkStrip(strip, *design.floor, *design.analysis, in, true);
+}
 Check withWorking(const FloorDesign& design, const Check& check) {
-    if (const auto* d = design.find(check.strip)) {
-        StripBasis in{*design.basis, *design.standard, d->outerTop, d->outerBottom};
-        for (auto& c : checkStrip(*d, *design.floor, *design.analysis, in, true))
+    if (const auto* d = design.find(check.strip))
+        for (auto& c : withWorking(design, *d))
             if (c.key == check.key) return c;
-    }
     return check;
 }
 

@@ -46,8 +46,9 @@ struct FloorDesign {
     std::vector<const checks::Check*> all() const;
 };
 
-// A check of a strip with its working.
+// A check of a strip with its working; all checks of a strip with theirs.
 checks::Check withWorking(const FloorDesign& design, const checks::Check& check);
+std::vector<checks::Check> withWorking(const FloorDesign& design, const StripDesign& strip);
 
 // Keeps the layout while the geometry is the same, forces while the analysis is, and every strip of which
 // nothing changed.

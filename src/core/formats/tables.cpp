@@ -142,69 +142,118 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
     return {};
 }
 
-std::string resultsJson(const model::Project& project, const design::Design& design) {
+namespace {
+
+nlohmann::json shown(double v, Kind kind, units::System system) {
+    return units::rounded(v / units::unit(kind, system).factor, 6);
+}
+
+nlohmann::json checkJson(const checks::Check& c, units::System system) {
+    using nlohmann::json;
+    json check{{"key", c.key},
+               {"title", c.title},
+               {"clause", c.clause},
+               {"outcome", checks::name(c.outcome)},
+               {"x", shown(c.place.x, Kind::Span, system)}};
+    if (c.outcome == checks::Outcome::Within || c.outcome == checks::Outcome::Over) {
+        check["demand"] = shown(c.demand, c.kind, system);
+        check["limit"] = shown(c.limit, c.kind, system);
+        check["unit"] = units::unit(c.kind, system).symbol;
+        check["ratio"] = std::round(checks::ratio(c) * 1e4) / 1e4;
+    } else {
+        check["reason"] = c.reason;
+    }
+    if (!c.combination.empty()) check["combination"] = c.combination;
+    if (!c.notes.empty()) check["notes"] = c.notes;
+    for (const auto& step : c.steps) {
+        json st{{"formula", trace::formula(step, trace::Form::Plain)},
+                {"result", units::rounded(step.result, 6)},
+                {"unit", step.unit},
+                {"clause", step.clause}};
+        if (!step.expression.empty()) st["numbers"] = trace::substituted(step, trace::Form::Plain);
+        if (!step.note.empty()) st["note"] = step.note;
+        check["steps"].push_back(st);
+    }
+    return check;
+}
+
+nlohmann::json slabJson(const model::Project& project, const design::SlabDesign& s) {
     using nlohmann::json;
     const auto system = project.basis.units;
-    auto shown = [&](double v, Kind kind) {
-        return json(units::rounded(v / units::unit(kind, system).factor, 6));
-    };
+    json slab;
+    const auto* row = model::findSlab(project, s.slab);
+    slab["id"] = s.slab;
+    slab["name"] = row->name;
+    slab["thickness"] = shown(row->thickness, Kind::Length, system);
+    if (!s.error.empty()) slab["error"] = s.error;
+    slab["camber"] = shown(s.camber, Kind::Sag, system);
+    slab["steel_mass"] = shown(s.schedule.mass, Kind::Mass, system);
+    slab["imbalance"] = s.analysis.imbalance;
+    slab["checks"] = json::array();
+    for (const auto& c : s.checks) slab["checks"].push_back(checkJson(c, system));
+    for (std::size_t i = 0; i < s.analysis.reactions.size(); ++i) {
+        const auto& r = s.analysis.reactions[i];
+        slab["reactions"].push_back({{"support", model::supportLabel(*row, i)},
+                                     {"permanent", shown(r.permanent, Kind::ForcePerWidth, system)},
+                                     {"imposed", shown(r.imposedMax, Kind::ForcePerWidth, system)},
+                                     {"ultimate", shown(r.ultimateMax.value, Kind::ForcePerWidth, system)},
+                                     {"unit", units::unit(Kind::ForcePerWidth, system).symbol}});
+    }
+    return slab;
+}
+
+nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
+    using nlohmann::json;
+    json floor{{"id", f.floor->id}, {"name", f.floor->name}};
+    floor["checks"] = json::array();
+    for (const auto& c : f.checks) floor["checks"].push_back(checkJson(c, system));
+    for (int d : {0, 1}) {
+        const auto& c = f.layout->coverage[std::size_t(d)];
+        floor["coverage"][strips::directionName(d)] = {
+            {"whole_m2", units::rounded(c.whole / 1e6, 6)},
+            {"in_no_strip_m2", units::rounded(c.uncovered / 1e6, 6)},
+            {"in_two_m2", units::rounded(c.overlapped / 1e6, 6)}};
+    }
+    floor["strips"] = json::array();
+    for (const auto& s : f.strips) {
+        json strip{{"key", s->strip->key},
+                   {"name", s->strip->name},
+                   {"direction", strips::directionName(s->strip->direction)},
+                   {"angle", s->strip->axes.angle},
+                   {"from", shown(s->strip->from, Kind::Span, system)},
+                   {"to", shown(s->strip->to, Kind::Span, system)}};
+        for (const auto& r : s->runs)
+            strip["bars"].push_back({{"face", r.top ? "top" : "bottom"},
+                                     {"bar", r.bar},
+                                     {"spacing", shown(r.spacing, Kind::BarSpacing, system)},
+                                     {"from", shown(r.from, Kind::Span, system)},
+                                     {"to", shown(r.to, Kind::Span, system)},
+                                     {"band", r.band},
+                                     {"fixed", r.fixed}});
+        strip["checks"] = json::array();
+        for (const auto& c : design::withWorking(f, *s)) strip["checks"].push_back(checkJson(c, system));
+        floor["strips"].push_back(std::move(strip));
+    }
+    return floor;
+}
+
+}  // namespace
+
+std::string resultsJson(const model::Project& project, const design::Design& design,
+                        const std::vector<std::shared_ptr<const design::FloorDesign>>& floors) {
+    using nlohmann::json;
     json j;
     j["project"] = project.name;
     j["standard"] = design.standard ? design.standard->title : project.basis.standard;
     auto sum = design.summary();
+    for (const auto& f : floors) sum += f->summary;
     j["summary"] = {{"over", sum.over},
                     {"within", sum.within},
                     {"not_checked", sum.notChecked},
                     {"not_applicable", sum.notApplicable}};
     j["slabs"] = json::array();
-    for (const auto& s : design.slabs) {
-        json slab;
-        const auto* row = model::findSlab(project, s.slab);
-        slab["id"] = s.slab;
-        slab["name"] = row->name;
-        slab["thickness"] = shown(row->thickness, Kind::Length);
-        if (!s.error.empty()) slab["error"] = s.error;
-        slab["camber"] = shown(s.camber, Kind::Sag);
-        slab["steel_mass"] = shown(s.schedule.mass, Kind::Mass);
-        slab["imbalance"] = s.analysis.imbalance;
-        slab["checks"] = json::array();
-        for (const auto& c : s.checks) {
-            json check{{"key", c.key},
-                       {"title", c.title},
-                       {"clause", c.clause},
-                       {"outcome", checks::name(c.outcome)},
-                       {"x", shown(c.place.x, Kind::Span)}};
-            if (c.outcome == checks::Outcome::Within || c.outcome == checks::Outcome::Over) {
-                check["demand"] = shown(c.demand, c.kind);
-                check["limit"] = shown(c.limit, c.kind);
-                check["unit"] = units::unit(c.kind, system).symbol;
-                check["ratio"] = std::round(checks::ratio(c) * 1e4) / 1e4;
-            } else {
-                check["reason"] = c.reason;
-            }
-            if (!c.combination.empty()) check["combination"] = c.combination;
-            if (!c.notes.empty()) check["notes"] = c.notes;
-            for (const auto& step : c.steps) {
-                json st{{"formula", trace::formula(step, trace::Form::Plain)},
-                        {"result", units::rounded(step.result, 6)},
-                        {"unit", step.unit},
-                        {"clause", step.clause}};
-                if (!step.expression.empty()) st["numbers"] = trace::substituted(step, trace::Form::Plain);
-                if (!step.note.empty()) st["note"] = step.note;
-                check["steps"].push_back(st);
-            }
-            slab["checks"].push_back(check);
-        }
-        for (std::size_t i = 0; i < s.analysis.reactions.size(); ++i) {
-            const auto& r = s.analysis.reactions[i];
-            slab["reactions"].push_back({{"support", model::supportLabel(*row, i)},
-                                         {"permanent", shown(r.permanent, Kind::ForcePerWidth)},
-                                         {"imposed", shown(r.imposedMax, Kind::ForcePerWidth)},
-                                         {"ultimate", shown(r.ultimateMax.value, Kind::ForcePerWidth)},
-                                         {"unit", units::unit(Kind::ForcePerWidth, system).symbol}});
-        }
-        j["slabs"].push_back(slab);
-    }
+    for (const auto& s : design.slabs) j["slabs"].push_back(slabJson(project, s));
+    for (const auto& f : floors) j["floors"].push_back(floorJson(*f, project.basis.units));
     return j.dump(1) + "\n";
 }
 

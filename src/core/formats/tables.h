@@ -4,6 +4,7 @@
 #include <string>
 
 #include "design/design.h"
+#include "design/floor_design.h"
 
 namespace talvik::formats {
 
@@ -14,7 +15,9 @@ std::string scheduleCsv(const model::Project& project, const design::Design& des
 std::string writeScheduleXlsx(const std::string& path, const model::Project& project,
                               const design::Design& design);
 
-// Checks, reactions, totals as JSON with sorted keys; values in the project's displayed units.
-std::string resultsJson(const model::Project& project, const design::Design& design);
+// Checks with their working, reactions, totals, and the strips of floors with their bars, as JSON with sorted
+// keys; values in the project's displayed units, positions along a strip from the plan's origin.
+std::string resultsJson(const model::Project& project, const design::Design& design,
+                        const std::vector<std::shared_ptr<const design::FloorDesign>>& floors = {});
 
 }  // namespace talvik::formats

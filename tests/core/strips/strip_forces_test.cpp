@@ -55,8 +55,8 @@ TEST(FieldMoments, ResistEveryDirectionOfBending) {
 // On a cut across the whole floor the strips together carry what statics asks: loads and reactions on one
 // side of it.
 TEST(StripForces, StripsTogetherBalanceTheFloorOnEitherSideOfACut) {
-    double worstShear = 0, worstMoment = 0;
-    int cuts = 0;
+    double worstShear = 0, worstMoment = 0, worstStretch = 0, sumStretch = 0;
+    int cuts = 0, stretches = 0;
     for (unsigned seed = 1; seed <= 200; ++seed) {
         auto f = test::randomFloor(seed);
         f.grounds.clear();  // whose reaction is spread
@@ -80,7 +80,12 @@ TEST(StripForces, StripsTogetherBalanceTheFloorOnEitherSideOfACut) {
                         }
                 }
             const auto& axes = all.front()->axes;
-            for (double share : {0.31, 0.37, 0.46, 0.61, 0.7}) {
+            struct Error {
+                double u, moment;
+            };
+            std::vector<Error> errors;
+            double whole = 0;
+            for (double share : {0.2, 0.31, 0.37, 0.46, 0.54, 0.61, 0.7, 0.8}) {
                 double u = low + share * (high - low);
                 // Clear of what the mesh spreads over a triangle or two: columns, point loads and couples,
                 // the corners of openings.
@@ -174,6 +179,8 @@ TEST(StripForces, StripsTogetherBalanceTheFloorOnEitherSideOfACut) {
                 }
                 for (const auto& c : a.cases) total += 1.4 * c.load;
                 ++cuts;
+                errors.push_back({u, moment - M});
+                whole = total;
                 double dv = std::abs(shear - V) / total, dm = std::abs(moment - M) / (total * arm / 8);
                 worstShear = std::max(worstShear, dv);
                 worstMoment = std::max(worstMoment, dm);
@@ -182,9 +189,28 @@ TEST(StripForces, StripsTogetherBalanceTheFloorOnEitherSideOfACut) {
                 EXPECT_LT(dm, 0.03) << "seed " << seed << " direction " << d << " " << moment / 1e6 << " "
                                     << M / 1e6;
             }
+            // Between two cuts the moment midway, less the mean at the cuts, is the static moment of what
+            // lies between: a third cut shows it. Its size is that of the stretch, not of the floor.
+            for (std::size_t i = 0; i < errors.size(); ++i)
+                for (std::size_t k = i + 2; k < errors.size(); ++k)
+                    for (std::size_t m = i + 1; m < k; ++m) {
+                        double L = errors[k].u - errors[i].u, x = (errors[m].u - errors[i].u) / L;
+                        if (x < 0.25 || x > 0.75) continue;
+                        double off = errors[m].moment - (1 - x) * errors[i].moment - x * errors[k].moment;
+                        double statics = whole / (high - low) * L * L * x * (1 - x) / 2;
+                        worstStretch = std::max(worstStretch, std::abs(off) / statics);
+                        EXPECT_LT(std::abs(off), 0.2 * statics) << "seed " << seed << " direction " << d;
+                        ++stretches;
+                        sumStretch += std::abs(off) / statics;
+                    }
         }
     }
-    EXPECT_GT(cuts, 100);
+    EXPECT_GT(cuts, 150);
+    EXPECT_GT(stretches, 100);
+    EXPECT_LT(sumStretch / stretches, 0.03) << "on average";
+    RecordProperty("mean_stretch", std::to_string(sumStretch / stretches));
+    RecordProperty("stretches", stretches);
+    RecordProperty("worst_stretch", std::to_string(worstStretch));
     RecordProperty("worst_shear", std::to_string(worstShear));
     RecordProperty("worst_moment", std::to_string(worstMoment));
 }

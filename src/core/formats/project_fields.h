@@ -1,0 +1,329 @@
+// What the fields of everything in a project file are called, and in which units they stand.
+#pragma once
+
+#include "formats/json_fields.h"
+
+namespace talvik::formats {
+
+inline constexpr double kPa = 1e-3, perCubicMetre = 1e-6;
+
+inline const Names<units::System> systems{
+    {{units::System::Metric, "metric"}, {units::System::UsCustomary, "us"}}};
+inline const Names<model::Support::Kind> supportKinds{
+    {{model::Support::Kind::Beam, "beam"}, {model::Support::Kind::Wall, "wall"}}};
+inline const Names<model::BarEnd> barEnds{
+    {{model::BarEnd::Straight, "straight"}, {model::BarEnd::Hook, "hook"}}};
+inline const Names<model::Role> roles{{{model::Role::BottomMain, "bottom"},
+                                       {model::Role::TopMain, "top"},
+                                       {model::Role::BottomSecondary, "bottom across"},
+                                       {model::Role::TopSecondary, "top across"},
+                                       {model::Role::EndU, "end U"},
+                                       {model::Role::SideU, "side U"}}};
+
+template <class Io, class Basis>
+void basisFields(Io& io, Basis& b) {
+    io.field("standard", b.standard);
+    io.field("concrete", b.concrete);
+    io.field("concrete_strength_MPa", b.concreteStrength);
+    io.field("concrete_density_kN_m3", b.concreteDensity, perCubicMetre);
+    io.field("steel", b.steel);
+    io.field("steel_yield_MPa", b.steelYield);
+    io.field("aggregate_mm", b.aggregate);
+    io.field("creep", b.creep);
+    io.field("shrinkage_strain", b.shrinkage);
+    io.field("cover_top_mm", b.coverTop);
+    io.field("cover_bottom_mm", b.coverBottom);
+    io.field("cover_side_mm", b.coverSide);
+    io.field("crack_limit_top_mm", b.crackLimitTop);
+    io.field("crack_limit_bottom_mm", b.crackLimitBottom);
+    io.field("bar_catalog", b.barCatalog);
+    io.field("main_bars", b.mainBars);
+    io.field("secondary_bars", b.secondaryBars);
+    io.field("spacing_least_mm", b.spacingLeast);
+    io.field("spacing_most_mm", b.spacingMost);
+    io.field("spacing_step_mm", b.spacingStep);
+    io.field("stock_length_mm", b.stockLength);
+    io.since(3, [&] {
+        io.field("link_bars", b.linkBars);
+        io.field("cover_foundation_mm", b.coverFoundation);
+        io.field("sag_limit_span_over", b.sagLimit);
+        io.field("sag_limit_after_partitions_span_over", b.sagLimitAfter);
+        io.field("minimum_steel", b.minimumSteel);
+    });
+}
+template <class Io, class Material>
+void materialFields(Io& io, Material& m) {
+    io.field("concrete", m.concrete);
+    io.field("concrete_strength_MPa", m.strength);
+    io.field("concrete_density_kN_m3", m.density, perCubicMetre);
+    io.field("modulus_MPa", m.modulus);
+    io.field("creep", m.creep);
+    io.field("shrinkage_strain", m.shrinkage);
+    io.field("steel", m.steel);
+    io.field("steel_yield_MPa", m.yield);
+}
+// The kinds of member that have materials of their own, and the things that have rates, by their keys.
+template <class Basis, class F>
+void eachMaterial(Basis& b, F f) {
+    f("beam", b.beam);
+    f("column", b.column);
+    f("foundation", b.foundation);
+    f("pile_cap", b.pileCap);
+}
+template <class Rates, class F>
+void eachRate(Rates& r, F f) {
+    f("concrete_m3", r.concrete);
+    f("steel_kg", r.steel);
+    f("formwork_m2", r.formwork);
+    f("blinding_m3", r.blinding);
+    f("excavation_m3", r.excavation);
+    f("pile_m", r.pile);
+}
+template <class Io, class Slab>
+void slabFields(Io& io, Slab& s) {
+    io.field("id", s.id);
+    io.field("name", s.name);
+    io.field("width_mm", s.width);
+    io.field("thickness_mm", s.thickness);
+    io.field("thickness_pinned", s.thicknessPinned);
+    io.field("cantilever_start", s.cantileverStart);
+    io.field("cantilever_end", s.cantileverEnd);
+    io.field("other_dead_kN_m2", s.otherDead, kPa);
+    io.field("imposed_use", s.imposedUse);
+    io.field("imposed_kN_m2", s.imposed, kPa);
+}
+template <class Io, class Support>
+void supportFields(Io& io, Support& s) {
+    io.field("id", s.id);
+    io.field("kind", s.kind, supportKinds);
+    io.field("width_mm", s.width);
+    io.field("monolithic", s.monolithic);
+}
+template <class Io, class Finish>
+void finishFields(Io& io, Finish& f) {
+    io.field("id", f.id);
+    io.field("material", f.material);
+    io.field("thickness_mm", f.thickness);
+    io.field("density_kN_m3", f.density, perCubicMetre);
+}
+template <class Io, class Run>
+void runFields(Io& io, Run& r) {
+    io.field("id", r.id);
+    io.field("role", r.role, roles);
+    io.field("from_mm", r.from);
+    io.field("to_mm", r.to);
+    io.field("bar", r.bar);
+    io.field("spacing_mm", r.spacing);
+    io.field("start", r.start, barEnds);
+    io.field("end", r.end, barEnds);
+    io.field("pinned", r.pinned);
+}
+template <class Io, class Sheet>
+void sheetFields(Io& io, Sheet& s) {
+    io.field("number", s.number);
+    io.field("revision", s.revision);
+    io.field("date", s.date);
+    io.field("author", s.author);
+    io.field("note", s.note);
+}
+
+inline const Names<model::Source::Kind> sourceKinds{
+    {{model::Source::Kind::Assumed, "assumed"},
+     {model::Source::Kind::Investigation, "site investigation"},
+     {model::Source::Kind::Client, "client"},
+     {model::Source::Kind::Standard, "standard"}}};
+inline const Names<model::PanelChoice::Span> panelSpans{
+    {{model::PanelChoice::Span::OneWay, "one-way"}, {model::PanelChoice::Span::TwoWay, "two-way"}}};
+inline const Names<model::Arrangement> arrangements{{{model::Arrangement::All, "all"},
+                                                     {model::Arrangement::Panels, "panels"},
+                                                     {model::Arrangement::Strips, "strips"}}};
+inline const Names<actions::LimitState> limitStates{
+    {{actions::LimitState::Ultimate, "ultimate"},
+     {actions::LimitState::Characteristic, "characteristic"},
+     {actions::LimitState::Frequent, "frequent"},
+     {actions::LimitState::QuasiPermanent, "quasi-permanent"}}};
+inline const Names<model::Zone::Level> levels{{{model::Zone::Level::Top, "top"},
+                                               {model::Zone::Level::Bottom, "bottom"},
+                                               {model::Zone::Level::Middle, "middle"}}};
+inline const Names<model::Bearing> bearings{{{model::Bearing::Spring, "spring"},
+                                             {model::Bearing::Pinned, "pinned"},
+                                             {model::Bearing::Rigid, "rigid"}}};
+inline const Names<model::LineSupport::Kind> lineKinds{{{model::LineSupport::Kind::Simple, "simple"},
+                                                        {model::LineSupport::Kind::Clamped, "clamped"},
+                                                        {model::LineSupport::Kind::Symmetry, "symmetry"}}};
+inline const Names<model::LoadCase::Nature> natures{{{model::LoadCase::Nature::SelfWeight, "self-weight"},
+                                                     {model::LoadCase::Nature::Permanent, "permanent"},
+                                                     {model::LoadCase::Nature::Imposed, "imposed"}}};
+inline const Names<model::FloorLoad::Kind> loadKinds{{{model::FloorLoad::Kind::Area, "area"},
+                                                      {model::FloorLoad::Kind::Line, "line"},
+                                                      {model::FloorLoad::Kind::Point, "point"},
+                                                      {model::FloorLoad::Kind::Moment, "moment"}}};
+
+inline const Names<model::StripRules::Width> stripWidths{
+    {{model::StripRules::Width::ColumnAndMiddle, "column and middle"},
+     {model::StripRules::Width::Full, "full"}}};
+inline const Names<model::StripRules::Twisting> twistings{
+    {{model::StripRules::Twisting::WoodArmer, "Wood-Armer"}, {model::StripRules::Twisting::None, "none"}}};
+inline const Names<model::EndCondition> endConditions{{{model::EndCondition::Free, "free"},
+                                                       {model::EndCondition::OnBeam, "on beam"},
+                                                       {model::EndCondition::Continuous, "continuous"},
+                                                       {model::EndCondition::Cantilever, "cantilever"}}};
+
+template <class Io, class Rules>
+void stripRuleFields(Io& io, Rules& r) {
+    io.field("own_angles", r.ownAngles);
+    io.field("angle_1_deg", r.angle[0]);
+    io.field("angle_2_deg", r.angle[1]);
+    io.field("automatic_1", r.automatic[0]);
+    io.field("automatic_2", r.automatic[1]);
+    io.field("width", r.width, stripWidths);
+    io.field("twisting", r.twisting, twistings);
+    io.field("face_of_support", r.faceOfSupport);
+    io.field("peak_width_mm", r.peakWidth);
+    io.field("outer_layer_top", r.outerTop);
+    io.field("outer_layer_bottom", r.outerBottom);
+    io.field("redistribution", r.redistribution);
+}
+
+template <class Io, class M>
+void memberFields(Io& io, M& m) {
+    using T = std::remove_const_t<M>;
+    io.field("id", m.id);
+    if constexpr (requires { m.name; }) io.field("name", m.name);
+    if constexpr (std::is_same_v<T, model::Grid>) {
+        io.field("origin_mm", m.origin);
+        io.field("angle_deg", m.angle);
+        io.field("between_deg", m.between);
+        io.field("along_mm", m.along);
+        io.field("across_mm", m.across);
+        io.field("along_labels", m.alongLabels);
+        io.field("across_labels", m.acrossLabels);
+    } else if constexpr (std::is_same_v<T, model::Underlay>) {
+        io.field("at_mm", m.at);
+        io.field("angle_deg", m.angle);
+        io.field("scale", m.scale);
+        io.field("hidden_layers", m.hidden);
+    } else if constexpr (std::is_same_v<T, model::PanelChoice>) {
+        io.field("at_mm", m.at);
+        io.field("span", m.span, panelSpans);
+        io.field("angle_deg", m.angle);
+    } else if constexpr (std::is_same_v<T, model::StripArea>) {
+        io.field("outline_mm", m.outline);
+        io.field("angle_1_deg", m.angle[0]);
+        io.field("angle_2_deg", m.angle[1]);
+    } else if constexpr (std::is_same_v<T, model::StripEdge>) {
+        io.field("direction", m.direction);
+        io.field("line", m.line);
+        io.field("side", m.side);
+        io.field("offset_mm", m.offset);
+    } else if constexpr (std::is_same_v<T, model::DrawnStrip>) {
+        io.field("direction", m.direction);
+        io.field("angle_deg", m.angle);
+        io.field("outline_mm", m.outline);
+    } else if constexpr (std::is_same_v<T, model::SpanEnd>) {
+        io.field("strip", m.strip);
+        io.field("support", m.support);
+        io.field("side", m.side);
+        io.field("condition", m.condition, endConditions);
+    } else if constexpr (std::is_same_v<T, model::StripBars>) {
+        io.field("strip", m.strip);
+        io.field("top", m.top);
+        io.field("band", m.band);
+        io.field("from_mm", m.from);
+        io.field("to_mm", m.to);
+        io.field("bar", m.bar);
+        io.field("spacing_mm", m.spacing);
+        io.field("start", m.start, barEnds);
+        io.field("end", m.end, barEnds);
+    } else if constexpr (std::is_same_v<T, model::CombinationRow>) {
+        io.field("clause", m.clause);
+        io.field("state", m.state, limitStates);
+        io.field("factors", m.factors);
+    } else if constexpr (std::is_same_v<T, model::SlabArea>) {
+        io.field("outline_mm", m.outline);
+        io.field("thickness_mm", m.thickness);
+        io.since(3, [&] { io.field("level_mm", m.level); });
+    } else if constexpr (std::is_same_v<T, model::Zone>) {
+        io.field("outline_mm", m.outline);
+        io.field("thickness_mm", m.thickness);
+        io.field("level_face", m.level, levels);
+    } else if constexpr (std::is_same_v<T, model::Opening>) {
+        io.field("outline_mm", m.outline);
+    } else if constexpr (std::is_same_v<T, model::Column>) {
+        io.field("x_mm", m.x);
+        io.field("y_mm", m.y);
+        io.field("circular", m.circular);
+        io.field("width_mm", m.width);
+        io.field("depth_mm", m.depth);
+        io.field("angle_deg", m.angle);
+        io.field("below", m.below);
+        io.field("above", m.above);
+        io.field("height_below_mm", m.heightBelow);
+        io.field("height_above_mm", m.heightAbove);
+        io.field("far_ends_fixed", m.farEndsFixed);
+        io.field("bearing", m.bearing, bearings);
+    } else if constexpr (std::is_same_v<T, model::Wall>) {
+        io.field("a_mm", m.a);
+        io.field("b_mm", m.b);
+        io.field("thickness_mm", m.thickness);
+        io.field("height_mm", m.height);
+        io.field("stiff", m.stiff);
+    } else if constexpr (std::is_same_v<T, model::LineSupport>) {
+        io.field("a_mm", m.a);
+        io.field("b_mm", m.b);
+        io.field("kind", m.kind, lineKinds);
+    } else if constexpr (std::is_same_v<T, model::FloorBeam>) {
+        io.field("a_mm", m.a);
+        io.field("b_mm", m.b);
+        io.field("width_mm", m.width);
+        io.field("depth_mm", m.depth);
+        io.field("upstand", m.upstand);
+        io.field("torsion_share", m.torsion);
+    } else if constexpr (std::is_same_v<T, model::Ground>) {
+        io.field("outline_mm", m.outline);
+        io.field("modulus_MN_m3", m.modulus, 1e-3);
+    } else if constexpr (std::is_same_v<T, model::Pile>) {
+        io.field("x_mm", m.x);
+        io.field("y_mm", m.y);
+        io.field("diameter_mm", m.diameter);
+        io.field("stiffness_kN_mm", m.stiffness, 1e3);
+    } else if constexpr (std::is_same_v<T, model::LoadCase>) {
+        io.field("nature", m.nature, natures);
+        io.field("use", m.use);
+        io.since(3, [&] { io.field("reduction_area_m2", m.reductionArea, 1e6); });
+    } else if constexpr (std::is_same_v<T, model::FloorLoad>) {
+        io.field("case", m.loadCase);
+        io.field("kind", m.kind, loadKinds);
+        using K = model::FloorLoad::Kind;
+        if (m.kind == K::Area) {
+            io.field("value_kN_m2", m.value, kPa);
+            io.field("outline_mm", m.outline);
+            io.since(3, [&] { io.field("layers", m.layers); });
+        } else if (m.kind == K::Line) {
+            io.field("value_kN_m", m.value);
+            io.field("a_mm", m.a);
+            io.field("b_mm", m.b);
+        } else if (m.kind == K::Point) {
+            io.field("value_kN", m.value, 1e3);
+            io.field("at_mm", m.a);
+            io.field("width_mm", m.width);
+            io.field("depth_mm", m.depth);
+        } else {
+            io.field("value_x_kNm", m.value, 1e6);
+            io.field("value_y_kNm", m.valueY, 1e6);
+            io.field("at_mm", m.a);
+        }
+    }
+}
+template <class Io, class Choices>
+void choiceFields(Io& io, Choices& c) {
+    io.field("mesh_size_mm", c.meshSize);
+    io.field("shear_deformation", c.shearDeformation);
+    io.field("ground_takes_tension", c.groundTakesTension);
+    io.field("slab_stiffness", c.modifiers.slab);
+    io.field("beam_stiffness", c.modifiers.beam);
+    io.field("column_stiffness", c.modifiers.column);
+    io.field("wall_stiffness", c.modifiers.wall);
+}
+
+}  // namespace talvik::formats
