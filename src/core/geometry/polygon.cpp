@@ -131,6 +131,9 @@ Patch outside(const Ring& part, const std::vector<Ring>& wholes) {
 
 namespace {
 
+// Corners of the answers lie on this grid, mm: edges that nearly coincide then do, and leave no slivers.
+constexpr double grid = 1e-3;
+
 // Outer outlines of the polygons in a geometry.
 std::vector<Ring> rings(Workspace& w, const GEOSGeometry* g, int depth = 0) {
     std::vector<Ring> all;
@@ -150,8 +153,8 @@ std::vector<Ring> rings(Workspace& w, const GEOSGeometry* g, int depth = 0) {
                           {std::max(x, x + side), -big},
                           {std::max(x, x + side), big},
                           {std::min(x, x + side), big}};
-                auto more =
-                    rings(w, w.keep(GEOSIntersection_r(w.handle(), part, w.polygon(half))), depth + 1);
+                auto more = rings(w, w.keep(GEOSIntersectionPrec_r(w.handle(), part, w.polygon(half), grid)),
+                                  depth + 1);
                 all.insert(all.end(), more.begin(), more.end());
             }
             continue;
@@ -177,13 +180,13 @@ std::vector<Ring> rings(Workspace& w, const GEOSGeometry* g, int depth = 0) {
 
 std::vector<Ring> intersection(const Ring& a, const Ring& b) {
     Workspace w;
-    return rings(w, w.keep(GEOSIntersection_r(w.handle(), w.polygon(a), w.polygon(b))));
+    return rings(w, w.keep(GEOSIntersectionPrec_r(w.handle(), w.polygon(a), w.polygon(b), grid)));
 }
 std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b) {
     Workspace w;
     GEOSGeometry* left = w.polygon(a);
     for (const Ring& part : b)
-        if (left) left = w.keep(GEOSDifference_r(w.handle(), left, w.polygon(part)));
+        if (left) left = w.keep(GEOSDifferencePrec_r(w.handle(), left, w.polygon(part), grid));
     return rings(w, left);
 }
 std::vector<Ring> offset(const Ring& ring, double distance) {
@@ -199,7 +202,7 @@ GEOSGeometry* united(Workspace& w, const std::vector<Ring>& rings) {
     // The collection owns the polygons.
     GEOSGeometry* all = w.keep(GEOSGeom_createCollection_r(w.handle(), GEOS_MULTIPOLYGON, polygons.data(),
                                                            static_cast<unsigned>(polygons.size())));
-    return w.keep(GEOSUnaryUnion_r(w.handle(), all));
+    return w.keep(GEOSUnaryUnionPrec_r(w.handle(), all, grid));
 }
 
 struct Box {
@@ -225,9 +228,9 @@ Cover cover(const std::vector<Ring>& wholes, const std::vector<Ring>& holes, con
     if (wholes.empty()) return result;
     Workspace w;
     GEOSGeometry* left = united(w, wholes);
-    if (!holes.empty()) left = w.keep(GEOSDifference_r(w.handle(), left, united(w, holes)));
+    if (!holes.empty()) left = w.keep(GEOSDifferencePrec_r(w.handle(), left, united(w, holes), grid));
     result.whole = w.area(left);
-    if (!parts.empty()) left = w.keep(GEOSDifference_r(w.handle(), left, united(w, parts)));
+    if (!parts.empty()) left = w.keep(GEOSDifferencePrec_r(w.handle(), left, united(w, parts), grid));
     auto large = [least](const Ring& r) { return area(r) >= least; };
     for (auto& r : rings(w, left))
         if (large(r)) result.gaps.push_back(std::move(r));

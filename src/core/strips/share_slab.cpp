@@ -349,7 +349,7 @@ class Sweep {
                 for (const auto& piece : geometry::intersection(slab, ring))
                     for (auto& part : layer_.cutters.empty() ? std::vector<Ring>{piece}
                                                              : geometry::difference(piece, layer_.cutters))
-                        parts.push_back(std::move(part));
+                        if (geometry::area(part) >= 100) parts.push_back(std::move(part));
         }
         std::stable_sort(parts.begin(), parts.end(),
                          [](const Ring& a, const Ring& b) { return geometry::area(a) > geometry::area(b); });

@@ -87,7 +87,9 @@ std::vector<EdgeOf> edgesOf(const StripLayout& layout, const Strip& strip) {
             e.offset = reachAt(owner, at, side);
             e.handle = owner.axes.plan({at, owner.v(at) + side * e.offset});
         }
-        if (!e.path.empty() && e.offset > 0) all.push_back(std::move(e));
+        if (e.path.empty() || e.offset <= 0) return;
+        if (const Strip* o = layout.find(e.other); o && o->kind != Strip::Kind::Middle) e.otherLine = o->line;
+        all.push_back(std::move(e));
     };
     if (strip.kind == Strip::Kind::Middle) {
         for (const auto& o : layout.strips) {
@@ -105,6 +107,11 @@ std::vector<EdgeOf> edgesOf(const StripLayout& layout, const Strip& strip) {
 void moveEdge(model::Project& project, model::Floor& floor, int direction, const EdgeOf& edge,
               double offset) {
     offset = std::max(50.0, offset);
+    // What was decided about it from the other side no longer counts.
+    if (!edge.otherLine.empty())
+        std::erase_if(floor.strips.edges, [&](const model::StripEdge& e) {
+            return e.direction == direction && e.line == edge.otherLine && e.side == -edge.side;
+        });
     for (auto& e : floor.strips.edges)
         if (e.direction == direction && e.line == edge.line && e.side == edge.side) {
             e.offset = offset;
@@ -210,7 +217,9 @@ bool release(model::Floor& floor, const StripLayout& layout, std::string_view ke
     if (const Strip* s = layout.find(key))
         for (const auto& e : edgesOf(layout, *s))
             std::erase_if(floor.strips.edges, [&](const model::StripEdge& o) {
-                return o.direction == s->direction && o.line == e.line && o.side == e.side;
+                return o.direction == s->direction &&
+                       ((o.line == e.line && o.side == e.side) ||
+                        (!e.otherLine.empty() && o.line == e.otherLine && o.side == -e.side));
             });
     if (before == floor.strips)
         if (auto colon = key.find(':'); colon != std::string_view::npos)

@@ -15,6 +15,7 @@ struct EdgeOf {
     int side = 1;             // +1 left of the line, -1 right
     double offset = 0;        // of the handle, now
     std::string other;        // key of the strip on the far side, empty at the slab's edge
+    Id otherLine;             // of that strip, where it follows one itself: it has the edge in common
     std::vector<Point> path;  // where another strip begins; plan, along u
     Point handle;             // on it, near its middle
 };

@@ -16,6 +16,8 @@ void extent(Strip& s) {
     double low = far, high = -far, partLow = far, partHigh = -far;
     std::vector<Point> axis;
     for (Point p : s.axis) axis.push_back(s.axes.local(p));
+    // An axis that ends on the strip's own edge crosses it.
+    if (!axis.empty()) axis.front().x -= 5, axis.back().x += 5;
     for (const auto& part : s.parts)
         for (std::size_t i = 0; i < part.size(); ++i) {
             Point a = s.axes.local(part[i]), b = s.axes.local(part[(i + 1) % part.size()]);
