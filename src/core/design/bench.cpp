@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "design/bar_checks.h"
 #include "design/working.h"
 #include "reinforcement/bar_choices.h"
 #include "standards/panel_coefficients.h"
@@ -13,7 +14,6 @@ namespace talvik::design {
 namespace {
 
 using checks::Finding;
-using checks::Sense;
 using trace::Steps;
 using units::Kind;
 
@@ -184,24 +184,9 @@ class Bench {
             f.notes.push_back(
                 "Compression steel would be needed: make the slab thicker or the concrete stronger.");
         add(key + "flexure", "Flexure " + side + ", " + name, checks::judged(f), steps);
-        steps.clear();
-        auto judge = [&](const char* id, const std::string& title, Kind kind, Sense sense, double demand,
-                         double lim, const std::string& clause, const char* prefix) {
-            Finding g;
-            g.kind = kind, g.sense = sense, g.demand = demand, g.limit = lim, g.clause = clause,
-            g.prefix = prefix;
-            add(key + id, title + ", " + name, checks::judged(g), steps);
-            steps.clear();
-        };
-        auto clauses = rules_->detailing->clauses();
-        double least = rules_->detailing->minimumSteel(s, &steps) / b_;
-        judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, row.provided, least,
-              clauses.minimum, "As");
-        double widest = rules_->detailing->maximumSpacing(standards::DetailingRules::Role::Main, true,
-                                                          in_.thickness, &steps);
-        judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, row.spacing, widest, clauses.spacing,
-              "s");
-        add(key + "ductility", "Neutral axis, " + name, rules_->flexure->ductility(s, As, 0, &steps), steps);
+        for (auto& c : barChecks(s, {row.provided, row.spacing, row.spacing, best->bar->diameter}, basis_,
+                                 *rules_, true))
+            add(key + c.name, c.title + ", " + name, std::move(c.finding), std::move(c.steps));
         steps.clear();
         if (in_.kind != BenchInput::Kind::Section)
             add(key + "crack", "Crack control, " + name, rules_->service->crack(crackOf(*best), &steps),

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "design/bar_checks.h"
 #include "design/working.h"
 #include "fem/beam/continuous_beam.h"
 #include "reinforcement/bar_choices.h"
@@ -155,40 +156,12 @@ class Checker {
     void bars(bool top, std::size_t index, const checks::Place& place, const standards::Section& sec,
               const reinforcement::SteelAt& steel) {
         const std::string side = top ? "top" : "bottom", where = place.part;
-        const auto clauses = standard_.detailing->clauses();
         const double As = steel.full * b_, cover = top ? basis_.coverTop : basis_.coverBottom;
-        auto judge = [&](const char* name, const std::string& title, Kind kind, checks::Sense sense,
-                         double demand, double limit, const std::string& clause, const char* prefix,
-                         Steps steps) {
-            Finding f;
-            f.kind = kind, f.sense = sense, f.demand = demand, f.limit = limit, f.clause = clause,
-            f.prefix = prefix;
-            add(name + ("-" + side), title + " " + side + ", " + where, place, checks::judged(f),
-                std::move(steps));
-        };
-        using checks::Sense;
+        for (auto& c : barChecks(sec, {steel.full, steel.spacing, steel.spacing, steel.diameter}, basis_,
+                                 standard_, tracing_))
+            add(c.name + "-" + side, c.title + " " + side + ", " + where, place, std::move(c.finding),
+                std::move(c.steps));
         Steps steps;
-        auto ductility = standard_.flexure->ductility(sec, As, 0, tracer(steps));
-        add("ductility-" + side, "Neutral axis " + side + ", " + where, place, ductility, std::move(steps));
-        steps = {};
-        double least = standard_.detailing->minimumSteel(sec, tracer(steps));
-        judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, steel.full, least / b_,
-              clauses.minimum, "As", std::move(steps));
-        steps = {};
-        double most = standard_.detailing->maximumSteel(sec, tracer(steps));
-        judge("maximum", "Most steel", Kind::SteelPerWidth, Sense::AtMost, steel.full, most / b_,
-              clauses.maximum, "As", std::move(steps));
-        steps = {};
-        double widest = standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness,
-                                                            tracer(steps));
-        judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, steel.spacing, widest,
-              clauses.spacing, "s", std::move(steps));
-        steps = {};
-        double clear =
-            standard_.detailing->minimumClearSpacing(steel.diameter, basis_.aggregate, tracer(steps));
-        judge("clear", "Clear distance", Kind::BarSpacing, Sense::AtLeast, steel.spacing - steel.diameter,
-              clear, clauses.clear, "a", std::move(steps));
-        steps = {};
         auto service = reinforcement::crackMoment(slab_, standard_, a_, top, index);
         standards::CrackInput crack{sec,
                                     service.moment * b_,

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "design/bar_checks.h"
 #include "design/working.h"
 #include "reinforcement/bar_choices.h"
 namespace talvik::design {
@@ -260,48 +261,14 @@ class Checker {
     void bars(bool top, const checks::Place& place, std::size_t i, const standards::Section& sec,
               const StripSteel& s, std::size_t crackAt, const std::vector<strips::Extreme>& service) {
         const std::string side = top ? "top" : "bottom";
-        const auto clauses = rules_.detailing->clauses();
-        auto judge = [&](const char* name, const char* title, Kind kind, Sense sense, double demand,
-                         double limit, const std::string& clause, const char* prefix, Steps steps) {
-            Finding f;
-            f.kind = kind, f.sense = sense, f.demand = demand, f.limit = limit, f.clause = clause,
-            f.prefix = prefix;
-            add(name + ("-" + side), std::string(title) + " " + side, place, checks::judged(f),
-                std::move(steps));
-        };
-        const double As = s.full * b_;
-        Steps steps;
-        auto ductility = rules_.flexure->ductility(sec, As, 0, tracer(steps));
-        add("ductility-" + side, "Neutral axis " + side, place, ductility, std::move(steps));
-        steps = {};
-        if (in_.basis.minimumSteel) {
-            double least = rules_.detailing->minimumSteel(sec, tracer(steps));
-            judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, s.full, least / b_,
-                  clauses.minimum, "As", std::move(steps));
-        } else {
-            add("minimum-" + side, "Least steel " + side, place,
-                checks::notChecked(clauses.minimum,
-                                   "The rule of minimum steel is switched off in the basis."));
-        }
-        steps = {};
-        double most = rules_.detailing->maximumSteel(sec, tracer(steps));
-        judge("maximum", "Most steel", Kind::SteelPerWidth, Sense::AtMost, s.full, most / b_, clauses.maximum,
-              "As", std::move(steps));
-        steps = {};
-        double widest =
-            rules_.detailing->maximumSpacing(DetailingRules::Role::Main, true, sec.h, tracer(steps));
-        judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, s.spacing, widest, clauses.spacing,
-              "s", std::move(steps));
-        steps = {};
         // In a band bars lie between the others.
-        double spacing = s.spacing;
+        double closest = s.spacing;
         for (const auto& r : d_.runs)
             if (r.band && r.top == top && stations_[i].u >= r.from && stations_[i].u <= r.to)
-                spacing = std::min(spacing, 1 / (1 / s.spacing + 1 / r.spacing));
-        double clear = rules_.detailing->minimumClearSpacing(s.diameter, in_.basis.aggregate, tracer(steps));
-        judge("clear", "Clear distance", Kind::BarSpacing, Sense::AtLeast, spacing - s.diameter, clear,
-              clauses.clear, "a", std::move(steps));
-        steps = {};
+                closest = std::min(closest, 1 / (1 / s.spacing + 1 / r.spacing));
+        for (auto& c : barChecks(sec, {s.full, s.spacing, closest, s.diameter}, in_.basis, rules_, tracing_))
+            add(c.name + "-" + side, c.title + " " + side, place, std::move(c.finding), std::move(c.steps));
+        Steps steps;
         const StripSteel c = steel(top, crackAt);
         auto crackSection = section(top, crackAt, c.diameter);
         standards::CrackInput crack{

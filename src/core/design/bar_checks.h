@@ -1,0 +1,27 @@
+// What the bars of one face have to keep at a section, whatever it is a section of.
+#pragma once
+
+#include <vector>
+
+#include "checks/checks.h"
+#include "model/project.h"
+#include "standards/rules.h"
+
+namespace talvik::design {
+
+// Steel in mm2 per mm of width; spacing centre to centre of the main bars, `closest` that of all bars
+// together.
+struct BarsAt {
+    double area = 0, spacing = 0, closest = 0, diameter = 0;
+};
+struct BarCheck {
+    std::string name, title;
+    checks::Finding finding;
+    trace::Steps steps;
+};
+// Neutral axis, least and most steel, spacing, clear distance; on the section's width. With steps where
+// `tracing`.
+std::vector<BarCheck> barChecks(const standards::Section& section, const BarsAt& bars,
+                                const model::Basis& basis, const standards::Standard& standard, bool tracing);
+
+}  // namespace talvik::design
