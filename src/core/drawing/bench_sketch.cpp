@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace talvik::drawing {
 namespace {
@@ -81,13 +82,17 @@ void section(Sheet& s, const design::BenchInput& in, const design::BenchAnswer& 
     const auto& r = a.rows.front();
     double k = std::min(50 / in.thickness, 120 / in.width), w = in.width * k, h = in.thickness * k;
     Point o{20, 16};
+    s.height = o.y + h + 8;
     s.rectangle(o, {o.x + w, o.y + h}, Layer::Outline);
     const auto* bar = catalogs::barCatalog(basis.barCatalog)->find(r.bar);
     double radius = std::max(0.5, bar->diameter * k / 2),
            cover = (r.top ? basis.coverTop : basis.coverBottom) * k;
     double y = r.top ? o.y + h - cover - radius : o.y + cover + radius;
-    for (double x = r.spacing / 2; x < in.width; x += r.spacing)
+    const long n = std::max(1L, std::lround(in.width / r.spacing));
+    for (long i = 0; i < n; ++i) {
+        double x = in.width / 2 + (double(i) - double(n - 1) / 2) * r.spacing;
         s.items.emplace_back(std::in_place_type<Circle>, Point{o.x + x * k, y}, radius, true, Layer::BarsX);
+    }
     s.text({o.x + w / 2, o.y - 8}, 2.5, units::text(in.width, Kind::Length, basis.units), Align::Centre);
     s.text({o.x - 6, o.y + h / 2}, 2.5, units::text(in.thickness, Kind::Length, basis.units), Align::Centre,
            false, 90);
