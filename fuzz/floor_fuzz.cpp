@@ -6,7 +6,7 @@
 #include <cstring>
 #include <string_view>
 
-#include "design/floors.h"
+#include "design/floor_design.h"
 #include "formats/project_file.h"
 #include "model/floor_validation.h"
 
@@ -75,6 +75,22 @@ model::Floor floorOf(Bytes b) {
     return f;
 }
 
+// Strips and checks on top of an analysis: every point in one strip each way, every figure a number.
+void design(const model::Project& project, std::size_t floor, analysis::FloorAnalysis a) {
+    auto d = design::FloorDesigner().design(
+        project.floors[floor], std::make_shared<const analysis::FloorAnalysis>(std::move(a)), project.basis);
+    if (!d) return;
+    const auto& strips = d->floor->strips;
+    for (int k : {0, 1}) {
+        const auto& c = d->layout->coverage[std::size_t(k)];
+        if (strips.drawn.empty() && strips.rules.automatic[k] &&
+            c.uncovered + c.overlapped > 1e-6 * c.whole + 1e4)
+            std::abort();
+    }
+    for (const auto* c : d->all())
+        if (std::isnan(c->demand) || std::isnan(c->limit) || std::isnan(checks::ratio(*c))) std::abort();
+}
+
 void analyse(const model::Project& project, std::size_t floor) {
     const auto& f = *project.floors[floor];
     double area = 0, least = f.choices.meshSize > 0 ? f.choices.meshSize : 1e9;
@@ -87,6 +103,7 @@ void analyse(const model::Project& project, std::size_t floor) {
             if (!(c.imbalance < 1e-6)) std::abort();
     for (const auto& t : a.trouble)
         if (t.message.empty()) std::abort();
+    if (a.good()) design(project, floor, std::move(a));
 }
 
 }  // namespace

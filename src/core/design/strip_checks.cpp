@@ -141,50 +141,59 @@ class Checker {
         return rules_.flexure->resistance(section(top, i, s.diameter), s.full * b_, 0).M / b_ *
                stations_[i].width;
     }
-    // Everything about the tension steel of one face over a span or about a support.
-    void face(bool top, const checks::Place& where, Range at) {
+    // The stations that govern on a face: where demand stands highest over resistance, where cracks are
+    // widest, and where the ends of bars have most to resist (past the last station where they have nothing
+    // to).
+    struct Governing {
+        std::size_t worst, crack, ends;
+        double most = 0;           // demand on the strip's width
+        bool endsSkipped = false;  // something is asked where ends are not judged
+    };
+    Governing governing(bool top, const checks::Place& where, Range at) const {
         const auto& line = top ? d_.top : d_.bottom;
         const auto& demand = top ? d_.demand.top : d_.demand.bottom;
         const auto& service = top ? d_.demand.topService : d_.demand.bottomService;
-        const std::string side = top ? "top" : "bottom";
-        // Where demand stands highest over resistance: at its own place, and moved outwards with the bars as
-        // anchored there.
-        std::size_t worst = at.first, ends = stations_.size(), crackAt = at.first;
-        double worstRatio = -1, endsRatio = -1, mostService = -1, most = 0;
-        for (std::size_t i = at.first; i <= at.second; ++i) most = std::max(most, demand[i].value);
-        bool endsSkipped = false;
+        Governing g{at.first, at.first, stations_.size()};
+        double worstRatio = -1, endsRatio = -1, mostService = -1;
+        for (std::size_t i = at.first; i <= at.second; ++i) g.most = std::max(g.most, demand[i].value);
         auto ratio = [](double asked, double resistance) {
             return asked <= 1e-9 ? 0 : resistance > 0 ? asked / resistance : 99;
         };
         for (std::size_t i = at.first; i <= at.second; ++i) {
-            if (beyondBars(i)) {
-                endsSkipped = endsSkipped || demand[i].value > 0.01 * most;
-                continue;
-            }
             const bool atEdge = leftToEdge(i);
+            g.endsSkipped |= (atEdge || beyondBars(i)) && demand[i].value > 0.01 * g.most;
+            if (beyondBars(i)) continue;
             double r = ratio(demand[i].value, atEdge ? allSteel(top, i) : line.resistance[i]);
             if (!top && (stations_[i].u < where.from + 1 || stations_[i].u > where.to - 1)) r = 0;
-            if (r > worstRatio) worstRatio = r, worst = i;
+            if (r > worstRatio) worstRatio = r, g.worst = i;
             double k = service[i].value / stations_[i].width;
-            if (k > mostService) mostService = k, crackAt = i;
-            endsSkipped = endsSkipped || (atEdge && demand[i].value > 0.01 * most);
+            if (k > mostService) mostService = k, g.crack = i;
         }
         // The ends of bars matter where they are not yet anchored, or where more is moved to than they
         // resist; elsewhere flexure has said it all.
         for (std::size_t i = at.first; i <= at.second; ++i) {
-            if (leftToEdge(i) || line.shifted[i] <= 1e-3 * most) continue;
+            if (leftToEdge(i) || line.shifted[i] <= 1e-3 * g.most) continue;
             const double e = ratio(line.shifted[i], line.resistance[i]);
             const StripSteel here = steel(top, i);
             if (here.full > 0 && here.effective >= here.full * 0.999 && e <= worstRatio * (1 + 1e-6))
                 continue;
             // At the faces of end supports the anchorage of the bottom bars is judged by itself.
-            if (!top && demand[i].value < 0.05 * most && endOfSpan(i)) continue;
-            if (e > endsRatio) endsRatio = e, ends = i;
+            if (!top && demand[i].value < 0.05 * g.most && endOfSpan(i)) continue;
+            if (e > endsRatio) endsRatio = e, g.ends = i;
         }
+        return g;
+    }
+
+    // Everything about the tension steel of one face over a span or about a support.
+    void face(bool top, const checks::Place& where, Range at) {
+        const auto& demand = top ? d_.demand.top : d_.demand.bottom;
+        const std::string side = top ? "top" : "bottom";
+        const Governing g = governing(top, where, at);
+        const std::size_t worst = g.worst;
         checks::Place place = where;
         place.x = stations_[worst].u;
         const StripSteel s = steel(top, worst);
-        if (most <= 1e-9 && s.diameter == 0) return;
+        if (g.most <= 1e-9 && s.diameter == 0) return;
         const double width = stations_[worst].width;
         auto sec = section(top, worst, s.diameter);
         if (demand[worst].value > 1e-9) {
@@ -226,8 +235,8 @@ class Checker {
             add("flexure-" + side, "Flexure " + side, place, checks::judged(f), std::move(steps),
                 combination(demand[worst].by));
         }
-        if (s.diameter > 0) bars(top, place, worst, sec, s, crackAt, service);
-        if (ends < stations_.size()) curtailment(top, where, ends, endsSkipped, demand[worst].by);
+        if (s.diameter > 0) bars(top, place, worst, sec, s, g.crack);
+        if (g.ends < stations_.size()) curtailment(top, where, g.ends, g.endsSkipped, demand[worst].by);
     }
     bool endOfSpan(std::size_t i) const {
         for (const auto& span : strip_.spans)
@@ -259,7 +268,8 @@ class Checker {
     }
 
     void bars(bool top, const checks::Place& place, std::size_t i, const standards::Section& sec,
-              const StripSteel& s, std::size_t crackAt, const std::vector<strips::Extreme>& service) {
+              const StripSteel& s, std::size_t crackAt) {
+        const auto& service = top ? d_.demand.topService : d_.demand.bottomService;
         const std::string side = top ? "top" : "bottom";
         // In a band bars lie between the others.
         double closest = s.spacing;
