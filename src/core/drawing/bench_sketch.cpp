@@ -91,7 +91,8 @@ void section(Sheet& s, const design::BenchInput& in, const design::BenchAnswer& 
     const long n = std::max(1L, std::lround(in.width / r.spacing));
     for (long i = 0; i < n; ++i) {
         double x = in.width / 2 + (double(i) - double(n - 1) / 2) * r.spacing;
-        s.items.emplace_back(std::in_place_type<Circle>, Point{o.x + x * k, y}, radius, true, Layer::BarsX);
+        const Circle dot{{o.x + x * k, y}, radius, true, Layer::BarsX};
+        s.items.emplace_back(std::in_place_type<Circle>, dot);
     }
     s.text({o.x + w / 2, o.y - 8}, 2.5, units::text(in.width, Kind::Length, basis.units), Align::Centre);
     s.text({o.x - 6, o.y + h / 2}, 2.5, units::text(in.thickness, Kind::Length, basis.units), Align::Centre,
