@@ -363,11 +363,9 @@ void StripDesk::splitRun(double u) {
     auto whole = design();
     if (!r || !d || !whole) return emit said(tr("Select the bars to divide."));
     if (!(u > r->from && u < r->to)) u = (r->from + r->to) / 2;
-    const strips::Station* at = &d->stations().front();
-    for (const auto& s : d->stations())
-        if (std::abs(s.u - u) < std::abs(at->u - u)) at = &s;
+    const auto& at = d->stations()[strips::nearestStation(d->stations(), u)];
     const reinforcement::StripBasis in{*whole->basis, *whole->standard, d->outerTop, d->outerBottom};
-    const double lap = reinforcement::lapLength(*r, at->thickness, in);
+    const double lap = reinforcement::lapLength(*r, at.thickness, in);
     const std::string key = d->strip->key;
     const auto held = *r;
     model::Id second;

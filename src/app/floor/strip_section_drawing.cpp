@@ -112,9 +112,7 @@ void StripSection::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.selection, 1.2, Qt::DashLine));
         p.drawLine(QPointF(X(u), 30), QPointF(X(u), height()));
         // What holds there.
-        std::size_t i = 0;
-        for (std::size_t k = 0; k < d->stations().size(); ++k)
-            if (std::abs(d->stations()[k].u - u) < std::abs(d->stations()[i].u - u)) i = k;
+        const std::size_t i = strips::nearestStation(d->stations(), u);
         QString text =
             tr("T %1 of %2 · B %3 of %4 %5")
                 .arg(session_.number(perWidth(*d, i, d->demand.top[i].value), Kind::MomentPerWidth),

@@ -502,7 +502,7 @@ class Checker {
             f.notes.push_back(band.word);
             Steps steps;
             if (tracing_) {
-                std::size_t at = nearest(strip_.supports[s].u);
+                std::size_t at = strips::nearestStation(stations_, strip_.supports[s].u);
                 auto sec = section(true, at, steel(true, at).diameter);
                 rules_.strips->peak(strip_.toNext[0] / 2 + strip_.toNext[1] / 2,
                                     strip_.supports[s].to - strip_.supports[s].from,
@@ -513,16 +513,9 @@ class Checker {
             add("peak-top", "Steel over the column", place, checks::judged(f), std::move(steps));
         }
     }
-    std::size_t nearest(double u) const {
-        std::size_t best = 0;
-        for (std::size_t i = 0; i < stations_.size(); ++i)
-            if (std::abs(stations_[i].u - u) < std::abs(stations_[best].u - u)) best = i;
-        return best;
-    }
-
     void redistribution(std::size_t s) {
         if (s == 0 || s + 1 >= strip_.supports.size()) return;
-        std::size_t at = nearest(strip_.supports[s].u);
+        std::size_t at = strips::nearestStation(stations_, strip_.supports[s].u);
         auto bars = steel(true, at);
         if (bars.full <= 0) return;
         Steps steps;

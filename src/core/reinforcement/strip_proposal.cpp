@@ -84,10 +84,7 @@ class Proposer {
     double outerEnd() const { return strip_.to - in_.basis.coverSide; }
     double thicknessAt(double u) const {
         if (stations_.empty()) return 200;
-        const Station* best = &stations_.front();
-        for (const auto& s : stations_)
-            if (std::abs(s.u - u) < std::abs(best->u - u)) best = &s;
-        return best->thickness;
+        return stations_[strips::nearestStation(stations_, u)].thickness;
     }
     double bandWidthNear(double u) const {
         double width = 0, least = 1e300;

@@ -114,9 +114,7 @@ standards::EndAnchorageInput endAnchorage(const strips::Strip& strip,
                                           const StripRun& run, bool hooked, const StripBasis& in) {
     const auto& s = strip.spans[span];
     double face = side > 0 ? s.clearTo : s.clearFrom, axis = side > 0 ? s.to : s.from;
-    std::size_t at = 0;
-    for (std::size_t i = 0; i < stations.size(); ++i)
-        if (std::abs(stations[i].u - face) < std::abs(stations[at].u - face)) at = i;
+    const std::size_t at = strips::nearestStation(stations, face);
     standards::EndAnchorageInput e;
     const double width = stations[at].width;
     e.section = stripSection(false, run.diameter, stations[at], in, width);

@@ -93,6 +93,13 @@ void crossingsOf(const Strip& strip, Point a, Point b, std::vector<double>& out)
 
 }  // namespace
 
+std::size_t nearestStation(const std::vector<Station>& stations, double u) {
+    std::size_t best = 0;
+    for (std::size_t i = 0; i < stations.size(); ++i)
+        if (std::abs(stations[i].u - u) < std::abs(stations[best].u - u)) best = i;
+    return best;
+}
+
 std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     const Thickness thickness(floor);
     std::vector<double> us;

@@ -28,6 +28,9 @@ struct Values {
            top = 0;  // to be resisted by the slab's bars along the strip: magnitudes, with twisting
 };
 
+// The station nearest to u, the first of two as near; `stations` is not empty.
+std::size_t nearestStation(const std::vector<Station>& stations, double u);
+
 struct StripForces {
     std::vector<Station> stations;
     std::size_t combinations = 0;
