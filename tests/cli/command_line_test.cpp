@@ -190,6 +190,19 @@ TEST_F(CommandLine, AnalysePrintsTotalsExtremesAndBalance) {
     EXPECT_EQ(r.out.find("To look at"), std::string::npos) << "the demo has no slips";
 }
 
+TEST_F(CommandLine, AFloorWithAnUnknownStandardIsRefusedByEveryCommand) {
+    auto j = nlohmann::json::parse(readText(TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik"));
+    j["basis"]["standard"] = "none";
+    std::ofstream(dir / "unknown.talvik") << j;
+    for (const char* command : {"analyse", "check", "report -o r.html", "analyse --convergence"}) {
+        std::string c = command;
+        auto space = c.find(' ');
+        auto r = run(c.substr(0, space) + " unknown.talvik" + (space == std::string::npos ? "" : c.substr(space)));
+        EXPECT_EQ(r.code, 2) << command;
+        EXPECT_NE(r.err.find("no standard \"none\""), std::string::npos) << command << ": " << r.err;
+    }
+}
+
 TEST_F(CommandLine, AnalyseWritesJsonAndFields) {
     auto r = run("analyse " + fishHall + " --json");
     ASSERT_EQ(r.code, 0) << r.err;

@@ -3,6 +3,7 @@
 
 #include <QComboBox>
 #include <QFile>
+#include <QLabel>
 #include <QPushButton>
 #include <QSignalSpy>
 #include <QTemporaryDir>
@@ -63,6 +64,53 @@ TEST_F(FloorWindow, ShowsBalanceExtremesAndLines) {
     EXPECT_NEAR(page().canvas().valueAt({18300, 10000}), most, 0.03 * std::abs(most));
     EXPECT_TRUE(std::isnan(page().canvas().valueAt({-500, 0}))) << "outside";
     EXPECT_TRUE(std::isnan(page().canvas().valueAt({11000, 9000}))) << "in the opening";
+}
+
+TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
+    QLabel* coordinates = window.findChild<QLabel*>(QStringLiteral("coordinates"));
+    ASSERT_TRUE(coordinates);
+    for (int place = int(Place::Layout); place <= int(Place::Issue); ++place) {
+        session().setPlace(Place(place));
+        QCoreApplication::processEvents();
+        for (int f = 0; f < page().fields().count(); ++f) {
+            page().fields().setCurrentIndex(f);
+            for (double x = -1000; x < 26000; x += 2300)
+                QTest::mouseMove(&page().canvas(), page().canvas().pixel({x, 5300}).toPoint());
+            QCoreApplication::processEvents();
+            QTest::mouseMove(&page().canvas(), page().canvas().pixel({3600, 9400}).toPoint());
+            QCoreApplication::processEvents();
+            const int shown = page().fields().currentData().toInt();
+            const bool drawing = place <= int(Place::Actions);
+            EXPECT_EQ(page().canvas().valueText({3600, 9400}).isEmpty(), shown < 0 || shown == 6)
+                << place << " " << shown;
+            if (drawing || shown < 0 || shown == 6) continue;
+            EXPECT_TRUE(coordinates->text().endsWith(page().canvas().valueText({3600, 9400})))
+                << coordinates->text().toStdString();
+            // Steel of all four kinds with its unit, and between nothing and what any slab has.
+            if (shown < 100) continue;
+            EXPECT_TRUE(coordinates->text().contains(QStringLiteral("steel"))) << coordinates->text().toStdString();
+            EXPECT_TRUE(coordinates->text().endsWith(QStringLiteral("mm²/m"))) << coordinates->text().toStdString();
+            EXPECT_GE(page().canvas().valueAt({3600, 9400}), 0);
+            EXPECT_LT(page().canvas().valueAt({3600, 9400}), 10);
+        }
+    }
+}
+
+TEST_F(FloorWindow, AProjectWithAnUnknownStandardOpensAndSaysSo) {
+    auto p = formats::demoFloorProject();
+    p.basis.standard = "none";
+    QTemporaryDir dir;
+    auto file = dir.filePath(QStringLiteral("unknown.talvik"));
+    ASSERT_TRUE(formats::saveProject(file.toStdString(), p).empty());
+    window.openFile(file);
+    answer();
+    ASSERT_TRUE(session().floorAnalysis());
+    ASSERT_FALSE(session().floorAnalysis()->good());
+    EXPECT_TRUE(page().summary().contains(QStringLiteral("no standard \"none\""))) << page().summary().toStdString();
+    for (int place = int(Place::Basis); place <= int(Place::Issue); ++place) {
+        session().setPlace(Place(place));
+        QCoreApplication::processEvents();
+    }
 }
 
 TEST_F(FloorWindow, ChoosesFieldsAndCombinations) {

@@ -144,8 +144,7 @@ void FloorCanvas::traceLines() {
 }
 
 double FloorCanvas::displayFactor() const {
-    auto kind = shown_ == Shown::Steel ? units::Kind::SteelPerWidth : analysis::kind(field_);
-    return units::unit(kind, session_.project().basis.units).factor;
+    return units::unit(shownKind(), session_.project().basis.units).factor;
 }
 
 double FloorCanvas::valueAt(model::Point p) const {
@@ -156,6 +155,20 @@ double FloorCanvas::valueAt(model::Point p) const {
     for (std::size_t i = 0; i < 3; ++i)
         v += share[i] * values_[std::size_t(model_->points.corner[3 * std::size_t(t) + i])];
     return v;
+}
+
+units::Kind FloorCanvas::shownKind() const {
+    return shown_ == Shown::Steel ? units::Kind::SteelPerWidth : analysis::kind(field_);
+}
+
+QString FloorCanvas::valueText(model::Point p) const {
+    const double v = valueAt(p);
+    if (std::isnan(v)) return {};
+    QString what = shown_ == Shown::Steel
+                       ? tr("steel %1 %2").arg(QString::fromUtf8(strips::directionName(steelDirection_)),
+                                               steelTop_ ? tr("top") : tr("bottom"))
+                       : QString::fromUtf8(analysis::key(field_));
+    return QStringLiteral("%1 %2").arg(what, session_.text(v, shownKind()));
 }
 
 QRectF FloorCanvas::bounds() const {
@@ -292,7 +305,7 @@ void FloorCanvas::mouseMoveEvent(QMouseEvent* e) {
             setCursor(Qt::CrossCursor);
         auto at = desk_.tool() == Tool::Select ? p : desk_.pointer();
         update();
-        return emit pointerMoved(at.x, at.y, std::numeric_limits<double>::quiet_NaN());
+        return emit pointerMoved(at.x, at.y, QString());
     } else if (stripping() && !e->buttons()) {
         auto edge = session_.place() == Place::Strips && strips_.tool() == StripTool::Select
                         ? strips_.edgeAt(p, 7 / scale_)
@@ -311,7 +324,7 @@ void FloorCanvas::mouseMoveEvent(QMouseEvent* e) {
     } else {
         setCursor(Qt::ArrowCursor);
     }
-    emit pointerMoved(p.x, p.y, drawing() ? std::numeric_limits<double>::quiet_NaN() : valueAt(p));
+    emit pointerMoved(p.x, p.y, drawing() ? QString() : valueText(p));
 }
 
 // The line follows the pointer in steps of 50 mm (2 in); its neighbours stay where they are, and the first

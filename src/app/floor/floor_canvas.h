@@ -30,8 +30,9 @@ class FloorCanvas : public QWidget {
     void fit();
     void askAngle();                // to which the strip in hand turns
     void centreOn(model::Point p);  // without changing the scale
-    // Value of the field at a plan point, NaN outside.
+    // Value of what is shown at a plan point, NaN outside; in words with its unit, empty outside.
     double valueAt(model::Point p) const;
+    QString valueText(model::Point p) const;
     // Where a plan point is on the screen, for tests.
     QPointF pixel(model::Point p) const { return toPixel(p.x, p.y); }
     double pixelX(double x) const { return toPixel(x, 0).x(); }
@@ -41,7 +42,7 @@ class FloorCanvas : public QWidget {
   signals:
     void moved();                                         // scale or origin changed
     void activated();                                     // Enter on a strip
-    void pointerMoved(double x, double y, double value);  // mm; value in stored units
+    void pointerMoved(double x, double y, const QString& value);  // mm; as valueText
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -87,6 +88,7 @@ class FloorCanvas : public QWidget {
     model::Point toPlan(QPointF p) const {
         return {(p.x() - origin_.x()) / scale_, (origin_.y() - p.y()) / scale_};
     }
+    units::Kind shownKind() const;
     double displayFactor() const;  // stored value of one displayed unit
     void traceLines();
     double reach() const { return 12 / scale_; }  // of catching, mm

@@ -86,7 +86,7 @@ FloorRegister::FloorRegister(FloorDesk& desk, QWidget* parent)
             auto standard = standards::makeStandard(p.basis.standard, p.basis.parameters);
             if (!f.actions.combinations.empty())
                 f.actions.combinations.clear();
-            else
+            else if (standard)
                 f.actions.combinations = design::combinationRows(p, f, *standard);
         });
     });
@@ -213,7 +213,7 @@ void FloorRegister::fillCombinations() {
     auto standard =
         standards::makeStandard(session.project().basis.standard, session.project().basis.parameters);
     bool mine = !f->actions.combinations.empty();
-    auto all = design::floorCombinations(*f, *standard);
+    auto all = standard ? design::floorCombinations(*f, *standard) : std::vector<analysis::FloorCombination>{};
     QStringList heads{tr("Combination"), tr("Limit state"), tr("By")};
     for (const auto& c : f->actions.cases) heads << qs(c.name);
     std::vector<QStringList> rows;

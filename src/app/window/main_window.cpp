@@ -124,6 +124,7 @@ MainWindow::MainWindow()
             .arg(theme().chromeDark.name()));
     status_->setFont(uiFont(11));
     coordinates_->setFont(uiFont(11));
+    coordinates_->setObjectName(QStringLiteral("coordinates"));
 
     askUnsaved = [this] {
         QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
@@ -162,15 +163,11 @@ void MainWindow::connectParts() {
     connect(&session_, &Session::changed, this, &MainWindow::refreshStatus);
     connect(&session_, &Session::changed, this, &MainWindow::showPlace);
     connect(&session_, &Session::floorChanged, this, &MainWindow::refreshStatus);
-    connect(&floor_->canvas(), &FloorCanvas::pointerMoved, this, [this](double x, double y, double value) {
+    connect(&floor_->canvas(), &FloorCanvas::pointerMoved, this, [this](double x, double y, const QString& value) {
         QString text = tr("x %1  y %2 %3")
                            .arg(session_.number(x, units::Kind::Span), session_.number(y, units::Kind::Span),
                                 session_.unit(units::Kind::Span));
-        auto field = analysis::Field(floor_->fields().currentData().toInt());
-        if (!std::isnan(value))
-            text += tr("   %1 %2")
-                        .arg(QString::fromUtf8(analysis::key(field)),
-                             session_.text(value, analysis::kind(field)));
+        if (!value.isEmpty()) text += QStringLiteral("   ") + value;
         coordinates_->setText(text);
     });
     connect(floor_, &FloorPage::said, this, &MainWindow::say);

@@ -145,7 +145,7 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
                 for (auto& x : all) fem::letGo(std::move(x));
         }
     } leavings{{}, stop};
-    a.trouble = model::validateFloor(floor, path);
+    a.trouble = basis.trouble.empty() ? model::validateFloor(floor, path) : basis.trouble;
     if (!a.trouble.empty()) return a;
     a.assumptions = assumptions(floor);
     bool sameModel = kept_ && sameStructure(kept_->floor, floor) && sameBasis(kept_->basis, basis);

@@ -228,6 +228,13 @@ std::vector<model::CombinationRow> combinationRows(model::Project& project, cons
 
 FloorInput floorInput(const model::Project& project, std::size_t floor) {
     auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
+    if (!standard) {
+        FloorInput none{project.floors[floor], fmt::format("floors[{}]", floor), {}, {}};
+        none.basis.trouble.push_back(
+            {"basis.standard", fmt::format("There is no standard \"{}\"; choose one in the basis of design.",
+                                           project.basis.standard)});
+        return none;
+    }
     auto whole = arranged(project.floors[floor]);
     return {whole, fmt::format("floors[{}]", floor), floorBasis(project.basis, *standard),
             floorCombinations(*whole, *standard)};

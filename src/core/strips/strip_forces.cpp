@@ -6,6 +6,7 @@
 
 #include "fem/parallel/pool.h"
 #include "strips/field_moments.h"
+#include "strips/sharing.h"
 
 namespace talvik::strips {
 namespace {
@@ -100,10 +101,38 @@ std::size_t nearestStation(const std::vector<Station>& stations, double u) {
     return best;
 }
 
+namespace {
+
+Span nearestSpan(const Strip& strip, double u) {
+    Span best;
+    best.from = strip.from, best.to = strip.to;
+    double least = 1e300;
+    for (const auto& s : strip.spans)
+        if (double away = std::max({s.from - u, u - s.to, 0.0}); away < least) least = away, best = s;
+    return best;
+}
+// Whether the standard's own widths hold for the top: within 0.3 of the clear span of a line of columns.
+bool hoggingOverColumns(const Strip& strip, double u) {
+    for (std::size_t k = 0; k < strip.supports.size(); ++k) {
+        const auto& p = strip.supports[k];
+        if (p.onBeam || (p.kind != Support::Kind::Column && p.kind != Support::Kind::Columns)) continue;
+        for (const auto& s : strip.spans) {
+            const double reach = 0.3 * (s.clearTo - s.clearFrom);
+            if (s.left == int(k) && u >= p.from - 1 && u <= p.to + reach) return true;
+            if (s.right == int(k) && u <= p.to + 1 && u >= p.from - reach) return true;
+        }
+    }
+    return false;
+}
+
+}  // namespace
+
 std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     const Thickness thickness(floor);
     std::vector<double> us;
     auto inner = [&](double u) { return std::clamp(u, strip.from + 2, strip.to - 2); };
+    us.push_back(inner(strip.from));
+    us.push_back(inner(strip.to));
     for (const auto& span : strip.spans) {
         double a = span.clearFrom, L = span.clearTo - span.clearFrom;
         us.push_back(inner(span.from));
@@ -144,6 +173,8 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
         }
         if (s.width < 1) continue;
         s.thickness = area / s.width;
+        s.share[0] = s.share[1] = sharingWidth(s.thickness, nearestSpan(strip, u).length());
+        if (hoggingOverColumns(strip, u)) s.share[1] = s.width;
         all.push_back(std::move(s));
     }
     return all;
@@ -179,59 +210,75 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
     if (square) skew = std::numbers::pi / 2;  // the sign of a right angle does not matter
     // Without twisting there is nothing that bars askew could be designed by.
     const bool twisting = floor.strips.rules.twisting == model::StripRules::Twisting::WoodArmer || !square;
-    std::vector<analysis::Tensor> samples, sum;  // case by case
-    std::vector<Values> own(cases);
+    std::vector<analysis::Tensor> samples;  // case by case
+    std::vector<double> at, low, high;      // of all cuts of a station, one after the other
+    // Nothing is shared across an opening, unless the standard takes the strip as a whole.
+    auto shared = [&](const std::vector<analysis::CutLine>& lines, const std::vector<double>& values,
+                      const Station& station, int face) {
+        if (station.share[face] >= station.width) return largestMean(at, values, station.share[face]);
+        double most = 0;
+        std::size_t first = 0;
+        for (const auto& line : lines) {
+            const std::size_t count = line.samples.size();
+            most = std::max(most, largestMean(std::span(at).subspan(first, count),
+                                              std::span(values).subspan(first, count), station.share[face]));
+            first += count;
+        }
+        return most;
+    };
     for (std::size_t i = 0; i < n; ++i) {
-        for (const auto& segment : out.stations[i].cuts) {
-            auto line = cutter_.cut(segment.a, segment.b);
-            const std::size_t points = line.samples.size();
-            samples.resize(points * cases);
-            sum.resize(points);
-            for (std::size_t c = 0; c < cases; ++c) {
-                const auto& m = a_.moments[c];
-                own[c] = {};
-                own[c].shear = analysis::slabShear(line, m, shears_[c]);
+        const Station& station = out.stations[i];
+        std::vector<analysis::CutLine> lines;
+        std::size_t points = 0;
+        at.clear();
+        for (const auto& segment : station.cuts) {
+            lines.push_back(cutter_.cut(segment.a, segment.b));
+            points += lines.back().samples.size();
+            for (const auto& p : lines.back().samples) at.push_back(p.along);
+        }
+        samples.resize(points * cases);
+        low.resize(points), high.resize(points);
+        std::vector<Values> own(cases);
+        for (std::size_t c = 0; c < cases; ++c) {
+            const auto& m = a_.moments[c];
+            std::size_t first = c * points;
+            for (const auto& line : lines) {
+                own[c].shear += analysis::slabShear(line, m, shears_[c]);
                 if (!line.beams.empty()) {
                     auto beams = analysis::beamShare(line, *a_.model, a_.u[c]);
-                    own[c].beamMoment = beams.moment;
-                    own[c].beamShear = beams.shear;
+                    own[c].beamMoment += beams.moment;
+                    own[c].beamShear += beams.shear;
                 }
-                for (std::size_t p = 0; p < points; ++p)
-                    samples[c * points + p] = analysis::tensorAt(line.samples[p], m, line.nx, line.ny);
-                for (std::size_t p = 0; p + 1 < points; p += 2)
-                    own[c].moment += (samples[c * points + p].along + samples[c * points + p + 1].along) / 2 *
+                for (std::size_t p = 0; p < line.samples.size(); ++p)
+                    samples[first + p] = analysis::tensorAt(line.samples[p], m, line.nx, line.ny);
+                for (std::size_t p = 0; p + 1 < line.samples.size(); p += 2)
+                    own[c].moment += (samples[first + p].along + samples[first + p + 1].along) / 2 *
                                      (line.samples[p + 1].along - line.samples[p].along);
-            }
-            for (const auto& w : weights_) {
-                Values& total = out.all[w.combination * n + i];
-                for (const auto& [c, factor] : w.cases) {
-                    total.moment += factor * own[c].moment, total.shear += factor * own[c].shear;
-                    total.beamMoment += factor * own[c].beamMoment,
-                        total.beamShear += factor * own[c].beamShear;
-                }
-                if (!twisting) continue;
-                std::fill(sum.begin(), sum.end(), analysis::Tensor{});
-                for (const auto& [c, factor] : w.cases)
-                    for (std::size_t p = 0; p < points; ++p) {
-                        const auto& t = samples[c * points + p];
-                        sum[p].along += factor * t.along, sum[p].across += factor * t.across;
-                        sum[p].twist += factor * t.twist;
-                    }
-                for (std::size_t p = 0; p + 1 < points; p += 2) {
-                    double part = line.samples[p + 1].along - line.samples[p].along;
-                    for (std::size_t e : {p, p + 1}) {
-                        const auto& [along, across, twist] = sum[e];
-                        total.bottom += barMoments(along, across, twist, skew, false).along * part / 2;
-                        total.top += barMoments(along, across, twist, skew, true).along * part / 2;
-                    }
-                }
+                first += line.samples.size();
             }
         }
-        if (twisting) continue;
         for (const auto& w : weights_) {
-            Values& v = out.all[w.combination * n + i];
-            v.bottom = std::max(0.0, v.moment);
-            v.top = std::max(0.0, -v.moment);
+            Values& total = out.all[w.combination * n + i];
+            for (const auto& [c, factor] : w.cases) {
+                total.moment += factor * own[c].moment, total.shear += factor * own[c].shear;
+                total.beamMoment += factor * own[c].beamMoment, total.beamShear += factor * own[c].beamShear;
+            }
+            for (std::size_t p = 0; p < points; ++p) {
+                analysis::Tensor sum;
+                for (const auto& [c, factor] : w.cases) {
+                    const auto& t = samples[c * points + p];
+                    sum.along += factor * t.along, sum.across += factor * t.across;
+                    sum.twist += factor * t.twist;
+                }
+                if (twisting) {
+                    low[p] = barMoments(sum.along, sum.across, sum.twist, skew, false).along;
+                    high[p] = barMoments(sum.along, sum.across, sum.twist, skew, true).along;
+                } else {
+                    low[p] = sum.along, high[p] = -sum.along;
+                }
+            }
+            total.bottom = std::max(0.0, shared(lines, low, station, 0)) * station.width;
+            total.top = std::max(0.0, shared(lines, high, station, 1)) * station.width;
         }
     }
     return out;

@@ -17,6 +17,7 @@ struct Station {
     double width = 0;      // of slab that is cut
     double thickness = 0;  // mean over the width, weighted by it
     double leastThickness = 0;
+    double share[2] = {0, 0};   // width over which moments of the bottom, of the top are shared; see sharing.h
     std::vector<Segment> cuts;  // in plan
 };
 
@@ -24,8 +25,9 @@ struct Station {
 struct Values {
     double moment = 0, beamMoment = 0;  // of the slab's own; of beams that run along
     double shear = 0, beamShear = 0;
-    double bottom = 0,
-           top = 0;  // to be resisted by the slab's bars along the strip: magnitudes, with twisting
+    // To be resisted by the slab's bars along the strip: magnitudes, with twisting. The largest mean over the
+    // width of sharing, times the width of the strip, so that no bar counts on others farther away.
+    double bottom = 0, top = 0;
 };
 
 // The station nearest to u, the first of two as near; `stations` is not empty.
@@ -40,8 +42,8 @@ struct StripForces {
     }
 };
 
-// Stations of a strip: dense near supports, at their faces, an effective depth away from them, where line
-// loads and changes of thickness cross.
+// Stations of a strip, over its whole length: dense near supports, at their faces, an effective depth away from
+// them, on both sides of line and point loads and of changes of thickness.
 std::vector<Station> stations(const Strip& strip, const model::Floor& floor);
 
 // Reads strips out of an analysis. Holds shears per load case, which take longest; keep it while the analysis

@@ -23,7 +23,9 @@ struct Axes {
     Point plan(Point l) const { return {l.x * c - l.y * s, l.x * s + l.y * c}; }
 };
 
-// Where a strip is held. `from` and `to` are its faces along the strip, `u` where spans are measured from.
+// Where a strip is held by what crosses it or stands on its axis. `from` and `to` are its faces along the strip,
+// `u` where spans are measured from. A wall or line that runs along the strip's own axis holds it all the way;
+// its two ends are supports, and the spans between them are "along a wall".
 struct Support {
     enum class Kind {
         Column,
@@ -32,12 +34,13 @@ struct Support {
         Line,
         Columns
     } kind = Kind::Column;  // Columns: between two of them
-    Id id;
+    Id id;  // within the strip; that of the member, but for the ends of a wall along it
     std::string name;
     double u = 0, from = 0, to = 0;
     double across = 0;    // width of a column across the strip
     Point at;             // in plan
     bool onBeam = false;  // a beam is here too
+    Id wall{};            // of a wall along the strip that begins or ends here; empty for none
 };
 
 struct Span {
@@ -47,6 +50,7 @@ struct Span {
     double clearFrom = 0, clearTo = 0;
     EndCondition ends[2] = {EndCondition::Free, EndCondition::Free};
     bool overruled[2] = {false, false};
+    bool alongWall = false;  // a wall or line support runs along the axis below most of it
     bool cantilever() const { return left < 0 || right < 0; }
     double length() const { return to - from; }
 };
@@ -70,7 +74,8 @@ struct Strip {
     double toNext[2] = {0, 0};  // right and left: to the neighbouring line, or to the slab's edge
     bool edge[2] = {false, false};
     bool onLines = false;  // held by walls and beams that cross it, not by columns
-    bool alongBeam = false, alongWall = false;
+    bool alongBeam = false, alongWall = false;  // on at least a part of its length
+    std::vector<std::pair<double, double>> walls;  // u from and to of walls and line supports along its axis
     bool changed = false;  // an edge was moved by hand
     double area() const;
     double v(double u) const;  // of its axis

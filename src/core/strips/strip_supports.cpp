@@ -58,7 +58,7 @@ std::vector<Support> between(const Strip& s, const Layer& layer) {
     auto columns = [](const Line& l) {
         std::vector<const Support*> list;
         for (const auto& p : l.supports)
-            if (p.kind == Support::Kind::Column) list.push_back(&p);
+            if (p.kind == Support::Kind::Column || !p.wall.empty()) list.push_back(&p);
         return list;
     };
     if (left && right) {
@@ -67,7 +67,8 @@ std::vector<Support> between(const Strip& s, const Layer& layer) {
             const Support* best = nullptr;
             for (const Support* b : partners)
                 if (!best || std::abs(b->u - a->u) < std::abs(best->u - a->u)) best = b;
-            if (!best ||
+            // Where walls run along on both sides, the strip is held by what crosses it.
+            if (!best || (a->kind != Support::Kind::Column && best->kind != Support::Kind::Column) ||
                 std::abs(best->u - a->u) > 0.35 * std::min(left->spanAt(a->u), right->spanAt(best->u)))
                 continue;
             double h = (a->to - a->from + best->to - best->from) / 4, u = (a->u + best->u) / 2;
@@ -76,6 +77,7 @@ std::vector<Support> between(const Strip& s, const Layer& layer) {
         }
     } else if (left || right) {
         for (const Support* a : columns(left ? *left : *right))
+            if (a->kind == Support::Kind::Column)
             all.push_back({Support::Kind::Columns, a->id, a->name, a->u, a->from, a->to, 0,
                            s.axes.plan({a->u, s.v(a->u)})});
     }
@@ -83,7 +85,7 @@ std::vector<Support> between(const Strip& s, const Layer& layer) {
     return all;
 }
 // Supports of a strip by where it lies.
-std::vector<Support> within(const Strip& s, const Layer& layer) {
+std::vector<Support> within(Strip& s, const Layer& layer) {
     std::vector<Support> all;
     auto in = [&](Point plan) {
         return std::any_of(s.parts.begin(), s.parts.end(), [&](const Ring& r) {
@@ -94,8 +96,10 @@ std::vector<Support> within(const Strip& s, const Layer& layer) {
     const SupportLines turned(layer.floor, s.axes.angle, layer.domain, false);
     for (const auto& e : turned.elements()) {
         if (e.kind == Support::Kind::Beam || !in(e.at)) continue;
-        double from = e.column() ? e.a.x - e.half : e.a.x, to = e.column() ? e.a.x + e.half : e.b.x;
-        all.push_back({e.kind, e.id, e.name, (from + to) / 2, from, to, e.across, e.at});
+        if (e.column())
+            all.push_back({e.kind, e.id, e.name, e.a.x, e.a.x - e.half, e.a.x + e.half, e.across, e.at});
+        else
+            turned.wallEnds(e, all), s.walls.emplace_back(e.a.x, e.b.x);
     }
     turned.addCrossing(all, localAxis(s, 300));
     joinTouching(all);
@@ -150,6 +154,10 @@ void spans(Strip& s, const model::Floor& floor) {
         span.clearFrom = a ? std::max(a->to, s.from) : s.from;
         span.clearTo = b ? std::min(b->from, s.to) : s.to;
         if (span.clearTo - span.clearFrom < 100) return;
+        double onWall = 0;
+        for (auto [from, to] : s.walls)
+            onWall += std::max(0.0, std::min(to, span.clearTo) - std::max(from, span.clearFrom));
+        span.alongWall = onWall > 0.6 * (span.clearTo - span.clearFrom);
         span.name = a && b ? a->name + "–" + b->name : a ? a->name + "–tip" : b ? "tip–" + b->name : "whole";
         s.spans.push_back(span);
     };
@@ -185,7 +193,9 @@ void spans(Strip& s, const model::Floor& floor) {
             span.ends[e] = found;
             const Id id = support < 0 ? Id() : s.supports[std::size_t(support)].id;
             for (const auto& o : floor.strips.ends)
-                if (o.strip == s.key && o.support == id && o.side == (e == 0 ? 1 : -1)) {
+                if (o.strip == s.key && (o.support == id || (!span.alongWall && support >= 0 && !o.support.empty() &&
+                                                             o.support == s.supports[std::size_t(support)].wall)) &&
+                    o.side == (e == 0 ? 1 : -1)) {
                     span.overruled[e] = o.condition != found;
                     span.ends[e] = o.condition;
                 }
@@ -199,7 +209,7 @@ void hold(Strip& s, const Layer& layer, const Layer& crossing) {
     extent(s);
     if (s.kind == Strip::Kind::Column || s.kind == Strip::Kind::Full) {
         for (const auto& l : layer.lines.lines())
-            if (layer.prefix + l.out.id == s.line) s.supports = l.supports;
+            if (layer.prefix + l.out.id == s.line) s.supports = l.supports, s.walls = l.walls;
     } else {
         s.supports = s.kind == Strip::Kind::Middle ? between(s, layer) : within(s, layer);
     }

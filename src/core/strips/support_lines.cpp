@@ -90,7 +90,9 @@ void joinTouching(std::vector<Support>& all) {
                        : x.kind == Support::Kind::Columns ? 3
                                                           : 2;
             };
+            const Id wall = o.wall.empty() ? s.wall : o.wall;
             if (rank(s) < rank(o)) o = s;
+            o.wall = wall;
             o.from = from, o.to = to, o.onBeam = onBeam;
             continue;
         }
@@ -237,6 +239,21 @@ void SupportLines::link() {
     }
 }
 
+// Both ends of a wall or line support along the direction. Its end holds the slab as a support as long as the
+// wall is thick would; between the two the slab is held by the wall itself.
+void SupportLines::wallEnds(const Element& e, std::vector<Support>& all) const {
+    const double length = e.b.x - e.a.x, half = std::min(length / 2, std::max(e.half, 50.0));
+    for (int end : {0, 1}) {
+        const double from = end == 0 ? e.a.x : e.b.x - 2 * half;
+        if (end == 1 && from <= e.a.x + 1) break;  // so short that both ends are one support
+        const double u = from + half;
+        Support s{e.kind, e.id + (end == 0 ? "-from" : "-to"), e.name, u, from, from + 2 * half, 0,
+                  axes_.plan({u, e.vAt(u)})};
+        s.wall = e.id;
+        all.push_back(std::move(s));
+    }
+}
+
 void SupportLines::make(const std::vector<int>& chain, const std::vector<int>& host) {
     Line line;
     std::optional<Id> column, other;
@@ -257,7 +274,8 @@ void SupportLines::make(const std::vector<int>& chain, const std::vector<int>& h
         } else if (e.kind == Support::Kind::Beam) {
             line.beam = true;
         } else {
-            line.supports.push_back({e.kind, e.id, e.name, (e.a.x + e.b.x) / 2, e.a.x, e.b.x, 0, e.at});
+            wallEnds(e, line.supports);
+            line.walls.emplace_back(e.a.x, e.b.x);
             line.wall = true;
         }
     };

@@ -23,6 +23,7 @@ struct Line {
     SupportLine out;
     std::vector<Support> supports;  // u ascending; those on the line and those that cross it
     bool beam = false, wall = false, columns = false;  // what runs along it or stands on it by itself
+    std::vector<std::pair<double, double>> walls;      // u from and to of walls and line supports along it
     double first = 0, last = 0;                        // u of its own supports
     double start() const { return out.points.front().x; }
     double end() const { return out.points.back().x; }
@@ -46,6 +47,7 @@ class SupportLines {
     const std::vector<Element>& elements() const { return elements_; }  // along the direction, and columns
     // Where members that cross the direction meet a line of points, as supports of it.
     void addCrossing(std::vector<Support>& all, const std::vector<Point>& line) const;
+    void wallEnds(const Element& e, std::vector<Support>& all) const;
 
   private:
     const model::Floor& f_;
