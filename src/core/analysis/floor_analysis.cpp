@@ -61,12 +61,13 @@ model::Diagnostic freeSentence(const fem::FreeMovement& free, const model::Floor
                             "there.",
                             name, metres(free.at))};
     double angle = std::atan2(free.cy, free.cx) * 180 / 3.14159265358979;
-    if (angle < 0) angle += 180;
+    if (angle < -0.5) angle += 180;
+    if (angle > 179.5) angle -= 180;  // a line has no sense
     return {path,
             fmt::format("{} around {} can tip about a line at {:.0f}° to the x axis: all its supports lie on "
                         "that line and let it turn. Add a support off the line, or columns that resist "
                         "rotation.",
-                        name, metres(free.at), angle)};
+                        name, metres(free.at), std::abs(angle))};
 }
 
 // Force of every support under displacements u.

@@ -18,6 +18,7 @@
 #include <numbers>
 
 #include "fem/mesh/size_field.h"
+#include "fem/mesh/symmetry.h"
 #include "fem/parallel/aside.h"
 
 namespace talvik::fem {
@@ -121,6 +122,8 @@ class Generator {
     Linework work_;
     std::vector<Point> points_;  // of the triangulation: linework, then on lines, then lattice
     std::vector<Point> obstacles_;
+    std::vector<double> near_;  // per obstacle: how near a seed may come, of the usual distance
+    std::vector<char> soft_;    // per piece of line: square to the lattice
     std::vector<std::vector<int>> chain_;  // per piece: the points along it
     Triangulation cdt_;
     std::vector<Vertex> vertex_;  // per point
@@ -168,6 +171,17 @@ class Generator {
             }
             auto count = std::size_t(std::max(1.0, std::round(sum.back())));
             std::vector<int> chain{piece.a};
+            using Lattice = MeshTask::Line::Lattice;
+            Lattice lattice = Lattice::No;
+            for (int l : piece.of)
+                if (lines_[std::size_t(l)].lattice != Lattice::No) lattice = lines_[std::size_t(l)].lattice;
+            soft_.push_back(lattice == Lattice::Across);
+            if (lattice != Lattice::No && sum.back() * input_.size < length * 1.001) {
+                alongLattice(a, b, lattice == Lattice::Along ? 1 : std::numbers::sqrt3 / 2, chain);
+                chain.push_back(piece.b);
+                chain_.push_back(std::move(chain));
+                continue;
+            }
             std::size_t at = 0;
             for (std::size_t i = 1; i < count; ++i) {
                 double want = sum.back() * double(i) / double(count);
@@ -181,16 +195,36 @@ class Generator {
         }
     }
 
+    // Places on a line through the lattice between a and b, `step` times the size from seed to seed or from row
+    // to row, but for those that would crowd a and b.
+    void alongLattice(Point a, Point b, double step, std::vector<int>& chain) {
+        const double h = step * input_.size, length = std::hypot(b.x - a.x, b.y - a.y);
+        const double ex = (b.x - a.x) / length, ey = (b.y - a.y) / length;
+        const Point o = *input_.lattice;
+        const double first = (o.x - a.x) * ex + (o.y - a.y) * ey;  // a seed
+        for (double k = std::ceil((0.4 * h - first) / h); first + k * h < length - 0.4 * h; ++k) {
+            chain.push_back(int(points_.size()));
+            points_.push_back({a.x + (first + k * h) * ex, a.y + (first + k * h) * ey});
+        }
+    }
+
     // Seeds: nested triangular lattices about the middle of the domain, each half as wide as the one before.
     void placeLattice(const SizeField& field) {
         std::size_t cells = field.columns * field.rows;
         // Points on lines, per cell, with a margin of one cell around them kept clear where they are near.
         obstacles_ = points_;
-        for (const auto& chain : chain_)  // the middles too: seeds must not crowd a side
-            for (std::size_t k = 0; k + 1 < chain.size(); ++k) {
+        near_.assign(points_.size(), 1);
+        for (std::size_t c = 0; c < chain_.size(); ++c) {
+            const auto& chain = chain_[c];
+            // Rows that a line crosses squarely may come within half a side of it.
+            if (soft_[c])
+                for (std::size_t k = 1; k + 1 < chain.size(); ++k) near_[std::size_t(chain[k])] = 0.8;
+            for (std::size_t k = 0; k + 1 < chain.size(); ++k) {  // the middles too: seeds must not crowd a side
                 Point a = points_[chain[k]], b = points_[chain[k + 1]];
                 obstacles_.push_back({(a.x + b.x) / 2, (a.y + b.y) / 2});
+                near_.push_back(soft_[c] ? 0.8 : 1);
             }
+        }
         std::vector<int> count(cells + 1, 0), list(obstacles_.size());
         for (Point p : obstacles_) ++count[field.cellOf(p) + 1];
         for (std::size_t c = 0; c < cells; ++c) count[c + 1] += count[c];
@@ -211,7 +245,10 @@ class Generator {
             }
         for (Point p : work_.points) mark(p);
 
-        Point origin{(low_.x + high_.x) / 2, (low_.y + high_.y) / 2};
+        // Rows along x in the lattice's own axes.
+        const Point origin = input_.lattice.value_or(Point{(low_.x + high_.x) / 2, (low_.y + high_.y) / 2});
+        const bool upright = input_.upright;
+        auto swapped = [upright](double x, double y) { return upright ? Point{y, x} : Point{x, y}; };
         std::size_t fixed = points_.size();
         char last = 0;  // whether the cell before lay inside; only cells no line comes near pass it on
         for (std::size_t cell = 0; cell < cells; ++cell) {
@@ -225,7 +262,8 @@ class Generator {
             }
             double least = field.leastIn(cell);
             Point c = field.centre(cell);
-            double x0 = c.x - field.cellSide / 2 - origin.x, y0 = c.y - field.cellSide / 2 - origin.y;
+            const auto [x0, y0] =
+                swapped(c.x - field.cellSide / 2 - origin.x, c.y - field.cellSide / 2 - origin.y);
             double h = input_.size;
             for (int level = 0; level < 40; ++level, h /= 2) {
                 if (level > 0 && least > 1.4 * h) break;
@@ -237,7 +275,8 @@ class Generator {
                         // In steps of half a side along x: a point of the coarser lattice has even row and,
                         // counted along the sloping axis, even column.
                         if (level > 0 && !(j & 1) && !((i - (j >> 1)) & 1)) continue;
-                        Point p{origin.x + double(i) * h + shift, origin.y + double(j) * dy};
+                        const Point seed = swapped(double(i) * h + shift, double(j) * dy);
+                        const Point p{origin.x + seed.x, origin.y + seed.y};
                         double wanted = level == 0 && least >= input_.size ? input_.size : field.at(p);
                         if (level > 0 && wanted > 1.4 * h) continue;
                         if (crossed[cell] && !clear(field, count, list, p, 0.6 * std::min(wanted, h)))
@@ -265,8 +304,8 @@ class Generator {
                 std::size_t cell = j * field.columns + i;
                 for (int k = count[cell]; k < count[cell + 1]; ++k) {
                     Point q = obstacles_[list[k]];
-                    double dx = q.x - p.x, dy = q.y - p.y;
-                    if (dx * dx + dy * dy < distance * distance) return false;
+                    double dx = q.x - p.x, dy = q.y - p.y, least = near_[std::size_t(list[k])] * distance;
+                    if (dx * dx + dy * dy < least * least) return false;
                 }
             }
         return true;
@@ -447,10 +486,13 @@ class Generator {
 }  // namespace
 
 Mesh makeMesh(const MeshTask& input, std::stop_token stop, std::size_t mostNodes) {
-    auto generator = std::make_shared<Generator>(input, stop, mostNodes);
+    const ReducedTask reduced(input);
+    auto task = std::make_shared<const MeshTask>(reduced.task());
+    auto generator = std::make_shared<Generator>(*task, stop, mostNodes);
     Mesh mesh = generator->run();
-    if (generator->isLarge()) letGo(std::move(generator));
-    return mesh;
+    if (generator->isLarge())
+        letGo(std::make_shared<std::pair<decltype(generator), decltype(task)>>(std::move(generator), task));
+    return reduced.whole(std::move(mesh));
 }
 
 }  // namespace talvik::fem

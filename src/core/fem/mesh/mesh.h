@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <optional>
 #include <stop_token>
 #include <string>
 #include <vector>
@@ -19,6 +20,9 @@ struct MeshTask {
         int id = -1;  // the caller's; -1 where the mesh only has to follow
         // Its ends matter less than a good mesh: lines that pass within 20 tolerances go through them.
         bool yields = false;
+        // Along or square to the rows of the lattice of seeds, through one of these: divided as the lattice is
+        // where triangles are of full size.
+        enum class Lattice { No, Along, Across } lattice = Lattice::No;
     };
     // Triangles no larger than `size` within `radius` of `at`, growing beyond by `growth` per length.
     struct Fine {
@@ -33,6 +37,9 @@ struct MeshTask {
     double growth = 0.3;
     double tolerance = 0.5;  // what lies nearer than this is taken as one
     double leastAngle = 22;  // degrees; smaller angles are refined away where the outline allows
+    // A seed of the lattice, where not the middle of the slabs, and whether its rows run along y.
+    std::optional<Point> lattice;
+    bool upright = false;
 };
 
 struct Mesh {
@@ -54,7 +61,8 @@ struct Mesh {
 
 // Constrained Delaunay triangulation (CGAL) of nested lattices of seeds, shortly refined by Delaunay
 // refinement (J. R. Shewchuk, Delaunay refinement algorithms for triangular mesh generation, 2002, as in
-// CGAL). Lattices of halved spacing nest, so graded parts meet without slivers. Deterministic. More than
+// CGAL). Lattices of halved spacing nest, so graded parts meet without slivers. Deterministic; a task turned or
+// moved in plan has the same mesh turned and moved, and one with mirror axes a mesh with these. More than
 // `mostNodes` is an error. Stops with error "stopped" soon after the token asks for it.
 Mesh makeMesh(const MeshTask& input, std::stop_token stop = {}, std::size_t mostNodes = 2'000'000);
 

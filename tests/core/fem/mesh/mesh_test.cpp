@@ -36,6 +36,86 @@ double along(const fem::Mesh& m, int line) {
 
 }  // namespace
 
+namespace {
+
+// Two bays with a wall, a beam line askew and its mirror image, columns and an opening in each half.
+fem::MeshTask symmetricTask() {
+    fem::MeshTask in;
+    in.slabs = {box(0, 0, 12000, 7000)};
+    in.openings = {box(1500, 1000, 2700, 2500), box(9300, 1000, 10500, 2500)};
+    in.size = 500;
+    in.lines = {{{3000, 3000}, {5000, 6500}, 7}, {{7000, 6500}, {9000, 3000}, 9}, {{1000, 5000}, {11000, 5000}, 4}};
+    in.points = {{4000, 1500}, {8000, 1500}, {6000, 4000}};
+    for (Point p : in.points) in.fine.push_back({p, 200, 120});
+    return in;
+}
+Point turned(Point p, double degrees, double dx, double dy) {
+    double t = degrees * std::numbers::pi / 180;
+    return {dx + p.x * std::cos(t) - p.y * std::sin(t), dy + p.x * std::sin(t) + p.y * std::cos(t)};
+}
+std::multiset<std::pair<long, long>> rounded(const std::vector<Point>& all, double step) {
+    std::multiset<std::pair<long, long>> set;
+    for (Point p : all) set.emplace(std::lround(p.x / step), std::lround(p.y / step));
+    return set;
+}
+
+}  // namespace
+
+TEST(Mesh, ASymmetricTaskHasASymmetricMesh) {
+    auto in = symmetricTask();
+    auto m = fem::makeMesh(in);
+    ASSERT_EQ(m.error, "");
+    EXPECT_NEAR(area(m), 12e3 * 7e3 - 2 * 1200 * 1500, 1);
+    auto mirrored = m.nodes;
+    for (Point& p : mirrored) p.x = 12000 - p.x;
+    EXPECT_EQ(rounded(m.nodes, 0.01), rounded(mirrored, 0.01));
+    // Every line keeps its length, its id and its direction; points are nodes.
+    EXPECT_NEAR(along(m, 7), std::hypot(2000, 3500), 0.01);
+    EXPECT_NEAR(along(m, 9), std::hypot(2000, 3500), 0.01);
+    EXPECT_NEAR(along(m, 4), 10000, 0.01);
+    for (const auto& e : m.edges) EXPECT_GT(m.nodes[std::size_t(e.b)].x, m.nodes[std::size_t(e.a)].x) << e.line;
+    for (std::size_t i = 0; i < in.points.size(); ++i) {
+        ASSERT_GE(m.pointNode[i], 0);
+        EXPECT_NEAR(m.nodes[std::size_t(m.pointNode[i])].x, in.points[i].x, 0.01);
+        EXPECT_NEAR(m.nodes[std::size_t(m.pointNode[i])].y, in.points[i].y, 0.01);
+    }
+    for (std::size_t t = 0; t < m.triangles.size(); ++t) {
+        EXPECT_GE(m.part[t], 0);
+        EXPECT_LT(m.part[t], int(m.partPoint.size()));
+    }
+    // One column moved: no longer symmetric, and still a mesh.
+    in.points[0].x += 300;
+    auto other = fem::makeMesh(in);
+    ASSERT_EQ(other.error, "");
+    EXPECT_NEAR(area(other), 12e3 * 7e3 - 2 * 1200 * 1500, 1);
+}
+
+TEST(Mesh, TurnedInPlanItIsTheSameMesh) {
+    auto in = symmetricTask();
+    in.points.pop_back();
+    in.openings.pop_back();  // not symmetric
+    auto m = fem::makeMesh(in);
+    for (double degrees : {17.3, 90.0, 213.7}) {
+        auto other = in;
+        auto turn = [&](Point& p) { p = turned(p, degrees, 31234.5, -8000); };
+        for (auto* rings : {&other.slabs, &other.openings})
+            for (auto& r : *rings)
+                for (auto& p : r) turn(p);
+        for (auto& l : other.lines) turn(l.a), turn(l.b);
+        for (auto& p : other.points) turn(p);
+        for (auto& f : other.fine) turn(f.at);
+        auto t = fem::makeMesh(other);
+        auto expected = m.nodes;
+        for (auto& p : expected) turn(p);
+        ASSERT_EQ(t.nodes.size(), expected.size()) << degrees;
+        for (std::size_t i = 0; i < expected.size(); ++i) {
+            EXPECT_NEAR(t.nodes[i].x, expected[i].x, 0.01);
+            EXPECT_NEAR(t.nodes[i].y, expected[i].y, 0.01);
+        }
+        EXPECT_EQ(t.triangles, m.triangles);
+    }
+}
+
 TEST(Mesh, CoversTheSlabLessItsOpenings) {
     fem::MeshTask in;
     in.slabs = {box(0, 0, 12000, 8000), box(12000, 2000, 15000, 6000)};
