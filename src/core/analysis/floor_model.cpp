@@ -18,6 +18,29 @@ std::string metres(Point p) {
     return fmt::format("({:.2f}, {:.2f}) m", p.x / 1000, p.y / 1000);
 }
 
+// The least distance between two parallel lines that have all rings between them and one edge on a line, over
+// the edges longer than a tenth of the longest: the same however the floor lies in plan.
+double leastWidth(const std::vector<geometry::Ring>& rings) {
+    double longest = 0, least = 1e300;
+    for (const auto& r : rings)
+        for (std::size_t i = 0; i < r.size(); ++i)
+            longest = std::max(longest, geometry::length(r[i], r[(i + 1) % r.size()]));
+    for (const auto& ring : rings)
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+            const double length = geometry::length(a, b);
+            if (length < 0.1 * longest) continue;
+            double low = 1e300, high = -1e300;
+            for (const auto& r : rings)
+                for (Point p : r) {
+                    const double v = ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length;
+                    low = std::min(low, v), high = std::max(high, v);
+                }
+            least = std::min(least, high - low);
+        }
+    return least;
+}
+
 class Builder {
   public:
     Builder(const model::Floor& floor, std::string path, const FloorBasis& basis, bool refined)
@@ -87,12 +110,7 @@ class Builder {
         for (const auto& z : f_.zones) zoneRings_.push_back(model::ring(z.outline));
         for (const auto& g : f_.grounds)
             groundRings_.push_back(g.outline.empty() ? geometry::Ring{} : model::ring(g.outline));
-        double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
-        for (const auto& r : slabRings_)
-            for (Point p : r)
-                x0 = std::min(x0, p.x), x1 = std::max(x1, p.x), y0 = std::min(y0, p.y),
-                y1 = std::max(y1, p.y);
-        double narrow = std::min(x1 - x0, y1 - y0);
+        double narrow = leastWidth(slabRings_);
         // Beside columns no coarser than the slab is thick; in spans 2.2 thicknesses, at least 12 to the
         // width.
         double size = f_.choices.meshSize > 0 ? f_.choices.meshSize : std::min(2.2 * thinnest, narrow / 12);

@@ -103,6 +103,8 @@ std::size_t nearestStation(const std::vector<Station>& stations, double u) {
 
 namespace {
 
+constexpr double aside = 3;
+
 Span nearestSpan(const Strip& strip, double u) {
     Span best;
     best.from = strip.from, best.to = strip.to;
@@ -117,7 +119,7 @@ bool hoggingOverColumns(const Strip& strip, double u) {
         const auto& p = strip.supports[k];
         if (p.onBeam || (p.kind != Support::Kind::Column && p.kind != Support::Kind::Columns)) continue;
         for (const auto& s : strip.spans) {
-            const double reach = 0.3 * (s.clearTo - s.clearFrom);
+            const double reach = 0.3 * (s.clearTo - s.clearFrom) + 5;  // the station there too
             if (s.left == int(k) && u >= p.from - 1 && u <= p.to + reach) return true;
             if (s.right == int(k) && u <= p.to + 1 && u >= p.from - reach) return true;
         }
@@ -135,11 +137,12 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     us.push_back(inner(strip.to));
     for (const auto& span : strip.spans) {
         double a = span.clearFrom, L = span.clearTo - span.clearFrom;
-        us.push_back(inner(span.from));
-        us.push_back(inner(span.to));
+        // Beside axes and faces, not on them: moments and shears jump at walls and beams.
+        us.push_back(inner(span.from + aside));
+        us.push_back(inner(span.to - aside));
         for (double k : {0.0, 0.025, 0.05, 0.1, 0.15, 0.2, 0.25, 0.3, 0.4, 0.5, 0.6, 0.7, 0.75, 0.8, 0.85,
                          0.9, 0.95, 0.975, 1.0})
-            us.push_back(inner(a + k * L));
+            us.push_back(inner(a + std::min(std::max(k * L, aside), L - aside)));
         double d = 0.85 * thickness.at(strip.axes.plan({a + L / 2, strip.v(a + L / 2)}));
         if (span.left >= 0 && d < L / 2) us.push_back(a + d);
         if (span.right >= 0 && d < L / 2) us.push_back(a + L - d);

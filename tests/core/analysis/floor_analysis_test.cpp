@@ -229,7 +229,7 @@ TEST(FloorAnalysis, ThicknessZonesAndModifiersCount) {
                 analysis::valuesAt(solve(thick), 0, {3000, 3000}).w, 1e-9);
     // Moments jump at the edge of a thicker part, and both values are kept.
     f.zones[0].outline = box(0, 0, 3000, 6000);
-    f.choices.meshSize = 200;
+    f.choices.meshSize = 140;
     auto r = solve(f);
     auto left = analysis::valuesAt(r, 0, {2999, 3000}), right = analysis::valuesAt(r, 0, {3001, 3000});
     EXPECT_NEAR(left.mx, right.mx, 0.12 * std::abs(right.mx)) << "continuous across";

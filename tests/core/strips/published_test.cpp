@@ -117,8 +117,8 @@ TEST(Published, BeamsTakeTheirShareApart) {
     EXPECT_NEAR(inMiddle / (0.024 * w * 36e6), 1, 0.35);
 }
 
-// The same floor turned by any angle, with its strips: the same strips, and forces within what the mesh
-// moves.
+// The same floor turned by any angle, with its strips: the same strips, and the same forces but for a triangle
+// in some hundred floors that rounding turns the other way.
 TEST(Published, TurningTheFloorChangesNothing) {
     auto turned = [](model::Floor f, double degrees) {
         double c = std::cos(degrees * std::numbers::pi / 180), s = std::sin(degrees * std::numbers::pi / 180);
@@ -190,14 +190,14 @@ TEST(Published, TurningTheFloorChangesNothing) {
             double bottom = peak(*s, s->demand.bottom), top = peak(*s, s->demand.top),
                    size = std::max(bottom, top);
             for (double off : {peak(*t, t->demand.bottom) - bottom, peak(*t, t->demand.top) - top}) {
-                EXPECT_LT(std::abs(off), 0.2 * size) << seed << " " << s->strip->key;
+                EXPECT_LT(std::abs(off), 0.02 * size) << seed << " " << s->strip->key;
                 sum += std::abs(off) / size;
             }
             ++strips;
         }
     }
     EXPECT_GT(strips, 800);
-    EXPECT_LT(sum / (2 * strips), 0.02) << "on average";
+    EXPECT_LT(sum / (2 * strips), 1e-4) << "on average";
     RecordProperty("mean", std::to_string(sum / (2 * strips)));
 }
 

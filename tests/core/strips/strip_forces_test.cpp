@@ -104,7 +104,7 @@ TEST(StripForces, StripsTogetherBalanceTheFloorOnEitherSideOfACut) {
                 for (const auto* s : all) {
                     strips::Strip one = *s;
                     one.from = -1e9, one.to = 1e9;
-                    one.spans = {{"", -1, -1, u, u, u, u}};
+                    one.spans = {{"", -1, -1, u - 3, u + 3, u - 3, u + 3}};  // one station, at u
                     auto forces = reader.read(one, f);
                     for (std::size_t i = 0; i < forces.stations.size(); ++i)
                         if (std::abs(forces.stations[i].u - u) < 1) {
