@@ -58,7 +58,7 @@ ActionsSide::ActionsSide(FloorDesk& desk, QWidget* parent)
     arrangementRow->addWidget(new QLabel(tr("Imposed loads on")));
     arrangement_->setObjectName(QStringLiteral("arrangement"));
     arrangement_->addItems(
-        {tr("all panels"), tr("all, and panels like a chessboard"), tr("all, and every second strip")});
+        {tr("all, every second panel, and pairs, as the standard asks"), tr("all panels at once alone")});
     arrangementRow->addWidget(arrangement_, 1);
     column->addLayout(arrangementRow);
     layersTitle_->setFont(uiFont(12, QFont::DemiBold));

@@ -149,12 +149,15 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
     a.trouble = basis.trouble.empty() ? model::validateFloor(floor, path) : basis.trouble;
     if (!a.trouble.empty()) return a;
     a.assumptions = assumptions(floor);
+    a.assumptions.insert(a.assumptions.end(), basis.assumptions.begin(), basis.assumptions.end());
     bool sameModel = kept_ && sameStructure(kept_->floor, floor) && sameBasis(kept_->basis, basis);
     if (sameModel && kept_->floor.actions.cases == floor.actions.cases &&
         kept_->floor.actions.loads == floor.actions.loads &&
         (!kept_->answer.nonlinear || sameFactors(kept_->answer.combinations, combinations))) {
+        auto words = std::move(a.assumptions);
         a = kept_->answer;  // only names or combinations changed
         a.combinations = combinations;
+        a.assumptions = std::move(words);
         a.stages = {};
         a.reusedFactor = a.reusedAll = true;
         return a;

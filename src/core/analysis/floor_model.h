@@ -23,6 +23,7 @@ struct FloorBasis {
     std::function<double(const Flange&)> flange;
     // Of beams, and of columns and walls, where not as the slab's.
     std::optional<double> beamModulus{}, columnModulus{}, beamDensity{};
+    std::vector<std::string> assumptions{};    // what whoever asks takes for granted, told with the others
     std::vector<model::Diagnostic> trouble{};  // why there is no basis: nothing is analysed then
 };
 

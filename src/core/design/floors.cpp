@@ -28,84 +28,6 @@ analysis::FloorBasis floorBasis(const model::Basis& basis, const standards::Stan
     return b;
 }
 
-bool isArrangement(const model::Id& loadCase) {
-    return loadCase.find('/') != std::string::npos;
-}
-
-std::shared_ptr<const model::Floor> arranged(const std::shared_ptr<const model::Floor>& floor) {
-    using Nature = model::LoadCase::Nature;
-    using Kind = model::FloorLoad::Kind;
-    if (floor->actions.arrangement == model::Arrangement::All || !model::wellFormed(*floor, "").empty())
-        return floor;
-    auto panels = layout::findPanels(*floor);
-    if (panels.size() < 2) return floor;
-    // Which panels carry the load, and what that is called.
-    std::vector<std::pair<std::string, std::function<bool(const layout::Panel&)>>> sets;
-    if (floor->actions.arrangement == model::Arrangement::Panels) {
-        for (int k : {0, 1})
-            sets.push_back(
-                {fmt::format("chessboard {}", k + 1), [k](const auto& p) { return p.chequer == k; }});
-    } else {
-        for (int k : {0, 1}) {
-            sets.push_back({fmt::format("rows {}", k + 1), [k](const auto& p) { return p.row % 2 == k; }});
-            sets.push_back(
-                {fmt::format("columns {}", k + 1), [k](const auto& p) { return p.column % 2 == k; }});
-        }
-    }
-    auto out = std::make_shared<model::Floor>(*floor);
-    for (const auto& c : floor->actions.cases) {
-        if (c.nature != Nature::Imposed) continue;
-        for (std::size_t s = 0; s < sets.size(); ++s) {
-            std::vector<const layout::Panel*> loaded;
-            for (const auto& p : panels)
-                if (sets[s].second(p)) loaded.push_back(&p);
-            if (loaded.empty() || loaded.size() == panels.size()) continue;
-            model::LoadCase part = c;
-            part.id = fmt::format("{}/{}", c.id, s + 1);
-            part.name = c.name + ", " + sets[s].first;
-            int n = 0;
-            auto put = [&](model::FloorLoad l) {
-                l.id = fmt::format("{}/{}/{}", l.id, s + 1, ++n);
-                l.loadCase = part.id;
-                out->actions.loads.push_back(std::move(l));
-            };
-            for (const auto& l : floor->actions.loads) {
-                if (l.loadCase != c.id) continue;
-                for (const auto* p : loaded)
-                    for (const auto& ring : p->parts) {
-                        model::Point at = l.kind == Kind::Line
-                                              ? model::Point{(l.a.x + l.b.x) / 2, (l.a.y + l.b.y) / 2}
-                                              : l.a;
-                        if (l.kind != Kind::Area) {
-                            if (geometry::contains(ring, at)) put(l);
-                            continue;
-                        }
-                        auto pieces = l.outline.empty()
-                                          ? std::vector<geometry::Ring>(1, ring)
-                                          : geometry::intersection(ring, model::ring(l.outline));
-                        for (const auto& piece : pieces) {
-                            if (geometry::area(piece) < 1e4) continue;
-                            model::FloorLoad one = l;
-                            one.outline.clear();
-                            for (model::Point q : piece)
-                                if (one.outline.empty() ||
-                                    std::hypot(one.outline.back().x - q.x, one.outline.back().y - q.y) > 1)
-                                    one.outline.push_back({q.x, q.y});
-                            if (one.outline.size() > 2 &&
-                                std::hypot(one.outline.back().x - one.outline.front().x,
-                                           one.outline.back().y - one.outline.front().y) <= 1)
-                                one.outline.pop_back();
-                            if (one.outline.size() > 2 && geometry::invalid(model::ring(one.outline)).empty())
-                                put(one);
-                        }
-                    }
-            }
-            if (n > 0) out->actions.cases.push_back(part);
-        }
-    }
-    return out;
-}
-
 namespace {
 
 // Combinations on the floor's own cases, without arrangements.
@@ -141,10 +63,16 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
         }
     bool anyImposed = !lists.empty();
     if (!anyImposed) lists.push_back(standard.actions->combinations(catalogs::imposedUses().front()));
-    std::vector<std::vector<std::size_t>> together{{}};
-    for (std::size_t j = 0; j < imposed.size(); ++j) together[0].push_back(j);
-    if (imposed.size() > 1)
-        for (std::size_t j = 0; j < imposed.size(); ++j) together.push_back({j});
+    // Each imposed case leads in turn, with the others beside it and alone.
+    struct Set {
+        std::size_t leading;
+        bool others;
+    };
+    std::vector<Set> together;
+    for (std::size_t j = 0; j < std::max<std::size_t>(imposed.size(), 1); ++j) {
+        together.push_back({j, true});
+        if (imposed.size() > 1) together.push_back({j, false});
+    }
     for (std::size_t k = 0; k < lists[0].size(); ++k) {
         bool withImposed = false;
         for (const auto& l : lists) withImposed |= l[k].factorQ != 0;
@@ -157,8 +85,14 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
                 if (cases[i].nature != Nature::Imposed) c.factors[i] = lists[0][k].factorG;
             name = fmt::format("{:.4g} G", lists[0][k].factorG);
             if (anyImposed && withImposed)
-                for (std::size_t j : together[set]) {
-                    double q = lists[j][k].factorQ * reduction[j];
+                for (std::size_t j = 0; j < imposed.size(); ++j) {
+                    const auto [leading, others] = together[set];
+                    if (j != leading && !others) continue;
+                    const auto* use = catalogs::imposedUse(cases[imposed[j]].use);
+                    const double q =
+                        (j == leading ? lists[j][k].factorQ
+                                      : standard.actions->accompanying(lists[leading][k], *use)) *
+                        reduction[j];
                     c.factors[imposed[j]] = q;
                     if (q != 0) name += fmt::format(" + {:.4g} {}", q, cases[imposed[j]].name);
                 }
@@ -174,7 +108,8 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
 }  // namespace
 
 std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& floor,
-                                                          const standards::Standard& standard) {
+                                                          const standards::Standard& standard,
+                                                          double share) {
     auto all = plainCombinations(floor, standard);
     const auto& cases = floor.actions.cases;
     std::size_t own = 0;
@@ -187,7 +122,6 @@ std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& fl
         auto slash = cases[i].id.find('/');
         sets[cases[i].id.substr(slash + 1)][cases[i].id.substr(0, slash)] = i;
     }
-    double share = standard.actions->patternShare().share;
     std::vector<analysis::FloorCombination> more;
     for (const auto& c : all) {
         bool ultimate = c.state == actions::LimitState::Ultimate, every = true, some = false;
@@ -235,9 +169,11 @@ FloorInput floorInput(const model::Project& project, std::size_t floor) {
                                            project.basis.standard)});
         return none;
     }
-    auto whole = arranged(project.floors[floor]);
-    return {whole, fmt::format("floors[{}]", floor), floorBasis(project.basis, *standard),
-            floorCombinations(*whole, *standard)};
+    auto whole = arranged(project.floors[floor], project.basis, *standard);
+    FloorInput in{whole.floor, fmt::format("floors[{}]", floor), floorBasis(project.basis, *standard),
+                  floorCombinations(*whole.floor, *standard, whole.share)};
+    if (!whole.word.empty()) in.basis.assumptions.push_back(whole.word);
+    return in;
 }
 
 TakeOff takeOff(const model::Floor& floor, const analysis::FloorAnalysis& a) {

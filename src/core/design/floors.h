@@ -2,6 +2,7 @@
 #pragma once
 
 #include "analysis/floor_analysis.h"
+#include "design/arrangements.h"
 #include "model/project.h"
 #include "standards/rules.h"
 
@@ -9,20 +10,14 @@ namespace talvik::design {
 
 analysis::FloorBasis floorBasis(const model::Basis& basis, const standards::Standard& standard);
 
-// The floor with a case for every arrangement of every imposed case, where it asks for arrangements: the
-// loads of the case clipped to the panels that carry them. Such a case has the id of its own case, "/" and a
-// number. Without arrangements: the floor itself.
-std::shared_ptr<const model::Floor> arranged(const std::shared_ptr<const model::Floor>& floor);
-bool isArrangement(const model::Id& loadCase);
-
 // The floor's own combinations where it has a table of them; else combinations of the standard over the
 // floor's cases: permanent cases together; imposed cases all together, and each by itself where there are
-// several. Reading: imposed cases that act together all count as leading, without the smaller combination
-// factor of accompanying ones; that is on the safe side. Imposed cases are reduced by area where they say so.
-// Cases of arrangements take the place of their own cases in ultimate combinations with all imposed cases,
-// with the share that the standard allows; the other limit states have all panels loaded.
+// several; each leads in turn, the others accompany it with the standard's factors or are absent. Imposed cases are
+// reduced by area where they say so. Cases of arrangements take the place of their own cases in ultimate
+// combinations with all imposed cases, with the share `share`; the other limit states have all panels loaded.
 std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& floor,
-                                                          const standards::Standard& standard);
+                                                          const standards::Standard& standard,
+                                                          double share = 1);
 
 // The generated combinations as rows that can be edited.
 std::vector<model::CombinationRow> combinationRows(model::Project& project, const model::Floor& floor,

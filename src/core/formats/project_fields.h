@@ -134,9 +134,8 @@ inline const Names<model::Source::Kind> sourceKinds{
      {model::Source::Kind::Standard, "standard"}}};
 inline const Names<model::PanelChoice::Span> panelSpans{
     {{model::PanelChoice::Span::OneWay, "one-way"}, {model::PanelChoice::Span::TwoWay, "two-way"}}};
-inline const Names<model::Arrangement> arrangements{{{model::Arrangement::All, "all"},
-                                                     {model::Arrangement::Panels, "panels"},
-                                                     {model::Arrangement::Strips, "strips"}}};
+inline const Names<model::Arrangement> arrangements{
+    {{model::Arrangement::InTurn, "in turn"}, {model::Arrangement::All, "all"}}};
 inline const Names<actions::LimitState> limitStates{
     {{actions::LimitState::Ultimate, "ultimate"},
      {actions::LimitState::Characteristic, "characteristic"},

@@ -70,7 +70,11 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
         list("underlays", floor->underlays);
         list("panels", floor->panels);
         list("combinations", floor->actions.combinations);
-        r.read("imposed_arrangement", floor->actions.arrangement, arrangements);
+        // Up to version 4 all panels at once was what nobody had chosen: panels are loaded in turn since.
+        if (version >= 5)
+            r.read("imposed_arrangement", floor->actions.arrangement, arrangements);
+        else
+            r.find("imposed_arrangement", "which panels carry imposed loads");
     }
     if (version >= 4) {
         if (const json* rules = r.find("strip_rules", "how strips are laid")) {

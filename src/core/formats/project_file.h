@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 4;
+inline constexpr int projectFileVersion = 5;
 
 std::string projectText(const model::Project& project);
 

@@ -27,6 +27,8 @@ class Finder {
         if (!f_.grids.empty()) {
             angle_[0] = f_.grids.front().angle;
             angle_[1] = f_.grids.front().angle + f_.grids.front().between;
+        } else if (f_.strips.rules.ownAngles) {
+            angle_[0] = f_.strips.rules.angle[0], angle_[1] = f_.strips.rules.angle[1];
         }
         for (int k = 0; k < 2; ++k) {
             double t = angle_[k] * std::numbers::pi / 180;

@@ -186,9 +186,9 @@ struct CombinationRow {
     std::map<Id, double> factors;
     bool operator==(const CombinationRow&) const = default;
 };
-// Which parts of a floor carry imposed loads in ultimate combinations, besides all: nothing else; panels like
-// the squares of a chessboard; every second strip of panels, in each direction.
-enum class Arrangement { All, Panels, Strips };
+// Which panels of a floor carry imposed loads in ultimate combinations: panels in turn and neighbouring pairs,
+// besides all, as the standard asks; or all alone.
+enum class Arrangement { InTurn, All };
 
 // How the slabs of a floor are divided into design strips, and what is designed for in them.
 struct StripRules {
@@ -267,7 +267,7 @@ struct FloorActions {
     std::vector<LoadCase> cases;
     std::vector<FloorLoad> loads;
     std::vector<CombinationRow> combinations;  // empty: those of the standard
-    Arrangement arrangement = Arrangement::All;
+    Arrangement arrangement = Arrangement::InTurn;
     bool operator==(const FloorActions&) const = default;
 };
 

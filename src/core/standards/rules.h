@@ -220,12 +220,16 @@ class ActionRules {
     };
     virtual AreaReduction areaReduction(const catalogs::ImposedUse& use, double area,
                                         Steps* t = nullptr) const = 0;
-    // Share of the imposed load that counts where only some panels carry it.
-    struct PatternShare {
+    // Whether imposed loads have to stand on panels in turn, and the share of them that counts then. `twoWay`: at
+    // least one panel carries both ways; `imposedOverPermanent`: unfactored, the largest of all panels.
+    struct Pattern {
+        bool waived = false;
         double share = 1;
-        std::string clause;
+        std::string word;  // a sentence with the clause
     };
-    virtual PatternShare patternShare() const = 0;
+    virtual Pattern pattern(bool twoWay, double imposedOverPermanent) const = 0;
+    // Factor of an imposed action that accompanies another, leading one, in a combination of this list.
+    virtual double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const = 0;
 };
 
 // What design strips of two-way slabs take from the standard.

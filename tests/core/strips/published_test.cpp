@@ -23,7 +23,9 @@ double at(const design::StripDesign& d, std::size_t combination, double u) {
 
 TEST(Published, FlatSlabsShareTheTotalStaticMomentAsTheTablesSay) {
     for (double ratio : {1.0, 1.25}) {
-        auto p = test::regularFloor(6, 6, 6000 * ratio, 6000);
+        auto p = model::editFloor(test::regularFloor(6, 6, 6000 * ratio, 6000), "f1", [](model::Floor& f, auto&) {
+            f.actions.arrangement = model::Arrangement::All;
+        });
         auto d = design::designFloor(p, 0);
         ASSERT_TRUE(d);
         // The inner column strip along x and the middle strips beside it; the middle span.
@@ -72,6 +74,7 @@ TEST(Published, OneWaySlabsOnWallsAgreeWithCoefficients) {
     f->columns.clear();
     f->slabs[0].outline = test::rectangle(-100, 0, 25100, 9000);
     f->slabs[0].thickness = 200;
+    f->actions.arrangement = model::Arrangement::All;
     for (int i = 0; i < 6; ++i)
         f->walls.push_back({"w" + std::to_string(i), "", {i * 5000.0, 0}, {i * 5000.0, 9000}, 200});
     p.floors[0] = f;

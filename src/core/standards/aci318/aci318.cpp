@@ -39,7 +39,25 @@ class Actions final : public ActionRules {
                                "A_I: influence area K_LL A_T; one floor carried");
         return r;
     }
-    PatternShare patternShare() const override { return {0.75, "ACI 318-19 6.4.3.3"}; }
+    Pattern pattern(bool twoWay, double imposedOverPermanent) const override {
+        if (!twoWay)
+            return {false, 1, "The floor spans one way: spans are loaded in turn with the whole imposed load (ACI 318-19 6.4.2)."};
+        if (imposedOverPermanent <= 0.75)
+            return {true, 1,
+                    fmt::format("Imposed loads stand on all panels at once: unfactored they are at most {:.2f} times "
+                                "the permanent load, and up to 0.75 times the standard does not ask for panels loaded in "
+                                "turn (ACI 318-19 6.4.3.2).",
+                                imposedOverPermanent)};
+        return {false, 0.75,
+                "Panels are loaded in turn with 75 % of the factored imposed load, besides all with the whole (ACI "
+                "318-19 6.4.3.3)."};
+    }
+    double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const override {
+        using actions::LimitState;
+        return leading.state == LimitState::Frequent         ? use.psi1
+               : leading.state == LimitState::QuasiPermanent ? use.sustained
+                                                             : leading.factorQ;
+    }
 
     Coefficients coefficients(const Spans& s) const override {
         Coefficients c;

@@ -50,7 +50,21 @@ class Actions final : public ActionRules {
             public_ ? "not below 0.6 for uses C and D" : "");
         return r;
     }
-    PatternShare patternShare() const override { return {1, "EN 1992-1-1 5.1.3(1)"}; }
+    Pattern pattern(bool, double) const override {
+        return {false, 1,
+                "Imposed loads stand on all panels, on every second one and on each two neighbours (EN 1992-1-1 "
+                "5.1.3(1)P)."};
+    }
+    double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const override {
+        using actions::LimitState;
+        switch (leading.state) {
+            case LimitState::Ultimate: return leading.factorQ == 0 ? 0 : p_.gamma_Q * use.psi0;
+            case LimitState::Characteristic: return use.psi0;
+            case LimitState::Frequent:
+            case LimitState::QuasiPermanent: return use.psi2;
+        }
+        return 0;
+    }
 
     // EN 1992-1-1 has no table of coefficients; the one most used beside it is that of BS 8110-1.
     Coefficients coefficients(const Spans& s) const override {

@@ -1,0 +1,220 @@
+#include "design/arrangements.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "model/floor_validation.h"
+
+namespace talvik::design {
+namespace {
+
+using Kind = model::FloorLoad::Kind;
+using Nature = model::LoadCase::Nature;
+using layout::Panel;
+using model::Point;
+
+constexpr int pairsApart = 5;  // rows from a loaded pair to the next in the same arrangement
+
+// A load as it falls on panels: pieces of areas and lines, points and moments whole.
+class Divider {
+  public:
+    explicit Divider(const std::vector<Panel>& panels) : panels_(panels) {}
+
+    // Calls take(panel, piece of the load) for every piece.
+    template <class Take>
+    void divide(const model::FloorLoad& load, Take take) const {
+        if (load.kind == Kind::Area)
+            area(load, take);
+        else if (load.kind == Kind::Line)
+            line(load, take);
+        else
+            take(ownerOf(load.a), load);
+    }
+
+  private:
+    const std::vector<Panel>& panels_;
+
+    // The panel in which a point lies, else the one nearest.
+    std::size_t ownerOf(Point p) const {
+        std::size_t best = 0;
+        double least = 1e300;
+        for (std::size_t k = 0; k < panels_.size(); ++k)
+            for (const auto& ring : panels_[k].parts) {
+                if (geometry::contains(ring, p)) return k;
+                if (double d = geometry::distanceToEdge(ring, p); d < least) least = d, best = k;
+            }
+        return best;
+    }
+
+    template <class Take>
+    void line(const model::FloorLoad& load, Take take) const {
+        const double length = geometry::length(load.a, load.b);
+        if (length < 1) return take(ownerOf(load.a), load);
+        std::vector<double> stops{0, 1};
+        for (const auto& p : panels_)
+            for (const auto& ring : p.parts)
+                for (std::size_t i = 0; i < ring.size(); ++i)
+                    if (Point at; geometry::cross(load.a, load.b, ring[i], ring[(i + 1) % ring.size()], &at))
+                        stops.push_back(geometry::length(load.a, at) / length);
+        std::sort(stops.begin(), stops.end());
+        auto place = [&](double t) {
+            return Point{load.a.x + t * (load.b.x - load.a.x), load.a.y + t * (load.b.y - load.a.y)};
+        };
+        double from = 0;
+        for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
+            if ((stops[i + 1] - from) * length < 1 && i + 2 < stops.size()) continue;
+            auto piece = load;
+            piece.a = place(from), piece.b = place(stops[i + 1]);
+            take(ownerOf(place((from + stops[i + 1]) / 2)), piece);
+            from = stops[i + 1];
+        }
+    }
+
+    template <class Take>
+    void area(const model::FloorLoad& load, Take take) const {
+        for (std::size_t k = 0; k < panels_.size(); ++k)
+            for (const auto& ring : panels_[k].parts) {
+                auto pieces = load.outline.empty() ? std::vector<geometry::Ring>(1, ring)
+                                                   : geometry::intersection(ring, model::ring(load.outline));
+                for (const auto& piece : pieces) {
+                    if (geometry::area(piece) < 1e4) continue;
+                    auto one = load;
+                    one.outline = outline(piece);
+                    if (one.outline.size() > 2 && geometry::invalid(model::ring(one.outline)).empty())
+                        take(k, one);
+                }
+            }
+    }
+    static model::Outline outline(const geometry::Ring& ring) {
+        model::Outline out;
+        auto close = [](const model::Corner& a, Point b) { return std::hypot(a.x - b.x, a.y - b.y) <= 1; };
+        for (Point q : ring)
+            if (out.empty() || !close(out.back(), q)) out.push_back({q.x, q.y});
+        if (out.size() > 2 && close(out.back(), {out.front().x, out.front().y})) out.pop_back();
+        return out;
+    }
+};
+
+double total(const model::FloorLoad& load) {
+    if (load.kind == Kind::Area)
+        return std::abs(model::intensity(load)) * geometry::area(model::ring(load.outline));
+    if (load.kind == Kind::Line) return std::abs(load.value) * geometry::length(load.a, load.b);
+    return load.kind == Kind::Point ? std::abs(load.value) : 0;
+}
+
+// The largest ratio of imposed to permanent load over the panels.
+double imposedOverPermanent(const model::Floor& floor, const std::vector<Panel>& panels, double density) {
+    std::vector<double> imposed(panels.size(), 0), permanent(panels.size(), 0);
+    for (std::size_t k = 0; k < panels.size(); ++k)
+        for (const auto& ring : panels[k].parts)
+            permanent[k] += panels[k].thickness * density * geometry::area(ring);
+    const Divider divider(panels);
+    for (const auto& c : floor.actions.cases)
+        for (const auto& l : floor.actions.loads)
+            if (l.loadCase == c.id)
+                divider.divide(l, [&](std::size_t k, const model::FloorLoad& piece) {
+                    (c.nature == Nature::Imposed ? imposed : permanent)[k] += total(piece);
+                });
+    double most = 0;
+    for (std::size_t k = 0; k < panels.size(); ++k)
+        most = std::max(most, imposed[k] / std::max(permanent[k], 1e-9));
+    return most;
+}
+
+}  // namespace
+
+bool isArrangement(const model::Id& loadCase) {
+    return loadCase.find('/') != std::string::npos;
+}
+
+std::vector<PanelLoading> panelLoadings(const std::vector<Panel>& panels) {
+    std::vector<PanelLoading> all;
+    auto add = [&](std::string title, auto loaded) {
+        PanelLoading one{std::move(title), {}};
+        std::size_t count = 0;
+        for (const auto& p : panels) one.loaded.push_back(loaded(p)), count += one.loaded.back();
+        if (count == 0 || count == panels.size()) return;
+        for (const auto& o : all)
+            if (o.loaded == one.loaded) return;
+        all.push_back(std::move(one));
+    };
+    for (auto [name, where] : {std::pair("rows", &Panel::row), std::pair("columns", &Panel::column)}) {
+        int last = 0;
+        for (const auto& p : panels) last = std::max(last, p.*where);
+        for (int k : {0, 1})
+            add(fmt::format("{} {}, {}, …", name, k + 1, k + 3),
+                [k, w = where](const Panel& p) { return p.*w % 2 == k; });
+        for (int first = 0; first < pairsApart; ++first) {
+            std::string title;
+            for (int i = first; i < last; i += pairsApart)
+                title += fmt::format("{}{} and {}", title.empty() ? "" : ", ", i + 1, i + 2);
+            if (title.empty()) continue;
+            add(fmt::format("{} {}", name, title), [first, last, w = where](const Panel& p) {
+                const int i = p.*w - first;
+                // A pair begins at every fifth row; a last row alone is none.
+                return i >= 0 && (i % pairsApart == 1 || (i % pairsApart == 0 && p.*w < last));
+            });
+        }
+    }
+    for (int k : {0, 1})
+        add(fmt::format("chessboard {}", k + 1), [k](const Panel& p) { return p.chequer == k; });
+    return all;
+}
+
+Arranged arranged(const std::shared_ptr<const model::Floor>& floor, const model::Basis& basis,
+                  const standards::Standard& standard) {
+    Arranged out{floor, "", 1};
+    if (!model::wellFormed(*floor, "").empty()) return out;
+    bool imposed = false;
+    for (const auto& c : floor->actions.cases) imposed |= c.nature == Nature::Imposed;
+    if (!imposed) return out;
+    if (floor->actions.arrangement == model::Arrangement::All) {
+        out.word = "Imposed loads stand on all panels at once, by your choice; panels loaded in turn may ask for more.";
+        return out;
+    }
+    if (!floor->grounds.empty()) {
+        out.word = "Imposed loads stand on all panels at once: on ground panels are not loaded in turn.";
+        return out;
+    }
+    auto panels = layout::findPanels(*floor);
+    if (panels.size() < 2) return out;
+    const bool twoWay =
+        std::any_of(panels.begin(), panels.end(), [](const Panel& p) { return !p.oneWay; });
+    const auto rule =
+        standard.actions->pattern(twoWay, imposedOverPermanent(*floor, panels, basis.concreteDensity));
+    out.word = rule.word;
+    if (rule.waived) return out;
+    out.share = rule.share;
+    const auto loadings = panelLoadings(panels);
+    auto whole = std::make_shared<model::Floor>(*floor);
+    const Divider divider(panels);
+    for (const auto& c : floor->actions.cases) {
+        if (c.nature != Nature::Imposed) continue;
+        std::vector<std::pair<std::size_t, model::FloorLoad>> pieces;
+        for (const auto& l : floor->actions.loads)
+            if (l.loadCase == c.id)
+                divider.divide(l, [&](std::size_t k, const model::FloorLoad& piece) {
+                    pieces.emplace_back(k, piece);
+                });
+        for (std::size_t s = 0; s < loadings.size(); ++s) {
+            model::LoadCase part = c;
+            part.id = fmt::format("{}/{}", c.id, s + 1);
+            part.name = c.name + ", " + loadings[s].title;
+            int n = 0;
+            for (const auto& [k, piece] : pieces) {
+                if (!loadings[s].loaded[k]) continue;
+                auto load = piece;
+                load.id = fmt::format("{}/{}/{}", piece.id, s + 1, ++n);
+                load.loadCase = part.id;
+                whole->actions.loads.push_back(std::move(load));
+            }
+            if (n > 0) whole->actions.cases.push_back(part);
+        }
+    }
+    out.floor = std::move(whole);
+    return out;
+}
+
+}  // namespace talvik::design
