@@ -7,13 +7,13 @@ using standards::DetailingRules;
 using units::Kind;
 
 std::vector<BarCheck> barChecks(const standards::Section& section, const BarsAt& bars,
-                                const model::Basis& basis, const standards::Standard& standard,
-                                bool tracing) {
+                                const model::Basis& basis, const standards::Standard& standard, double crackLimit,
+                                bool twoWay, bool tracing) {
     std::vector<BarCheck> all;
     trace::Steps steps;
     trace::Steps* t = tracing ? &steps : nullptr;
     const auto& rules = *standard.detailing;
-    const auto clauses = rules.clauses();
+    const auto clauses = rules.clauses(twoWay);
     auto add = [&](const char* name, const char* title, checks::Finding finding) {
         all.push_back({name, title, std::move(finding), std::move(steps)});
         steps = {};
@@ -32,6 +32,13 @@ std::vector<BarCheck> barChecks(const standards::Section& section, const BarsAt&
         double least = rules.minimumSteel(section, t) / b;
         judge("minimum", "Least steel", Kind::SteelPerWidth, Sense::AtLeast, bars.area, least,
               clauses.minimum, "As");
+        if (crackLimit > 0) {
+            const double wanted =
+                standard.service->leastForCracking(section, bars.diameter, crackLimit, t) / b;
+            if (wanted > 0)
+                judge("crack-least", "Least steel for cracking", Kind::SteelPerWidth, Sense::AtLeast, bars.area,
+                      wanted, standard.service->crackSteelClause(), "As");
+        }
     } else {
         add("minimum", "Least steel",
             checks::notChecked(clauses.minimum, "The rule of minimum steel is switched off in the basis."));
@@ -39,7 +46,8 @@ std::vector<BarCheck> barChecks(const standards::Section& section, const BarsAt&
     double most = rules.maximumSteel(section, t) / b;
     judge("maximum", "Most steel", Kind::SteelPerWidth, Sense::AtMost, bars.area, most, clauses.maximum,
           "As");
-    double widest = rules.maximumSpacing(DetailingRules::Role::Main, true, section.h, t);
+    double widest = rules.maximumSpacing(twoWay ? DetailingRules::Role::TwoWay : DetailingRules::Role::Main, true,
+                                         section.h, t);
     judge("spacing", "Bar spacing", Kind::BarSpacing, Sense::AtMost, bars.spacing, widest, clauses.spacing,
           "s");
     double clear = rules.minimumClearSpacing(bars.diameter, basis.aggregate, t);

@@ -19,9 +19,11 @@ struct BarCheck {
     checks::Finding finding;
     trace::Steps steps;
 };
-// Neutral axis, least and most steel, spacing, clear distance; on the section's width. With steps where
-// `tracing`.
+// Neutral axis, least and most steel, spacing, clear distance; on the section's width. `crackLimit`: the largest crack
+// width of a face that service loads put in tension, 0 for others; `twoWay`: of a slab that carries both ways. With
+// steps where `tracing`.
 std::vector<BarCheck> barChecks(const standards::Section& section, const BarsAt& bars,
-                                const model::Basis& basis, const standards::Standard& standard, bool tracing);
+                                const model::Basis& basis, const standards::Standard& standard, double crackLimit,
+                                bool twoWay, bool tracing);
 
 }  // namespace talvik::design

@@ -185,7 +185,7 @@ class Bench {
                 "Compression steel would be needed: make the slab thicker or the concrete stronger.");
         add(key + "flexure", "Flexure " + side + ", " + name, checks::judged(f), steps);
         for (auto& c : barChecks(s, {row.provided, row.spacing, row.spacing, best->bar->diameter}, basis_,
-                                 *rules_, true))
+                                 *rules_, crackOf(*best).limit, in_.kind == BenchInput::Kind::TwoWay, true))
             add(key + c.name, c.title + ", " + name, std::move(c.finding), std::move(c.steps));
         steps.clear();
         if (in_.kind != BenchInput::Kind::Section)

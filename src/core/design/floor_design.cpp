@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <optional>
 
 #include "design/strip_checks.h"
 #include "fem/parallel/pool.h"
@@ -36,24 +37,92 @@ const StripDesign* beside(const FloorDesign& f, const Strip& s, bool left) {
     return nullptr;
 }
 
-// What the standard wants in the width over inner columns where hogging peaks.
+// The largest moment that passes into a column along a strip, ultimate.
+double columnMoment(const FloorDesign& f, const model::Id& column, const strips::Axes& axes) {
+    double most = 0;
+    const auto& a = *f.analysis;
+    for (std::size_t q = 0; q < a.model->supports.size(); ++q) {
+        if (a.model->supports[q].id != column) continue;
+        for (std::size_t c = 0; c < a.combinations.size(); ++c) {
+            if (a.combinations[c].state != actions::LimitState::Ultimate) continue;
+            double mx = 0, my = 0;
+            if (a.nonlinear) {
+                const auto force = a.forces(c)[q];
+                mx = force.mx, my = force.my;
+            } else {
+                for (std::size_t k = 0; k < a.combinations[c].factors.size(); ++k) {
+                    mx += a.combinations[c].factors[k] * a.supportForces[k][q].mx;
+                    my += a.combinations[c].factors[k] * a.supportForces[k][q].my;
+                }
+            }
+            most = std::max(most, std::abs(mx * axes.c + my * axes.s));
+        }
+    }
+    return most;
+}
+
+// Top steel across the slab's edge by which its moment passes into an edge or corner column; none under 2 kNm.
+std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, const StripBasis& in, std::size_t k) {
+    const Strip& s = *d.strip;
+    const auto& p = s.supports[k];
+    const bool first = k == 0;
+    const double M = columnMoment(f, p.id, s.axes);
+    if (M < 2e6 || p.onBeam) return std::nullopt;
+    const auto& station = d.stations()[strips::nearestStation(d.stations(), first ? p.to : p.from)];
+    double diameter = 0;
+    for (const auto& r : d.runs)
+        if (r.top && !r.band && r.from <= p.u && p.u <= r.to) diameter = std::max(diameter, r.diameter);
+    standards::StripRules::TransferInput t;
+    t.corner = s.edge[0] || s.edge[1];
+    t.c1 = p.to - p.from, t.c2 = p.across;
+    t.toEdge = first ? p.to - s.from : s.to - p.from;
+    for (int side : {0, 1}) t.sides[side] = std::max(0.0, s.toNext[side] - p.across / 2);
+    t.section = reinforcement::stripSection(true, diameter > 0 ? diameter : 16, station, in, 1000);
+    PeakBand band;
+    band.support = int(k);
+    band.transfer = true;
+    const auto rule = in.standard.strips->transfer(t);
+    band.width = rule.width;
+    band.moment = M, band.most = rule.most;
+    band.rule.clause = rule.clause;
+    band.mostClause = rule.mostClause;
+    auto section = t.section;
+    section.b = rule.width;
+    const auto need = in.standard.flexure->required(section, rule.share * M);
+    band.steel = need.possible ? need.As / rule.width : 1e3;
+    band.input = t;
+    band.word = fmt::format("For {:.0f} % of the moment that passes into the column, {:.1f} kNm, within {:.2f} m.",
+                            100 * rule.share, M / 1e6, rule.width / 1000);
+    return band;
+}
+
+// What the standard wants in the width over inner columns where hogging peaks, and into columns at edges.
 std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, const StripBasis& in) {
     std::vector<PeakBand> bands;
     const Strip& s = *d.strip;
     if (s.kind != Strip::Kind::Column && !(s.kind == Strip::Kind::Full && !s.onLines)) return bands;
-    if (s.edge[0] || s.edge[1] || s.alongBeam || s.alongWall) return bands;
+    if (s.alongBeam) return bands;
+    const bool atEdge = s.edge[0] || s.edge[1];
     for (std::size_t k = 0; k < s.supports.size(); ++k) {
         const auto& p = s.supports[k];
         if (p.kind != strips::Support::Kind::Column || p.onBeam || p.across <= 0) continue;
-        bool before = false, after = false;
-        for (const auto& span : s.spans) before |= span.right == int(k), after |= span.left == int(k);
-        if (!before || !after) continue;
+        bool before = false, after = false, onWall = false;
+        for (const auto& span : s.spans) {
+            before |= span.right == int(k), after |= span.left == int(k);
+            onWall |= span.alongWall && (span.right == int(k) || span.left == int(k));
+        }
+        if (onWall || (!before && !after)) continue;
+        if (before != after) {
+            if (auto band = edgeBand(f, d, in, k)) bands.push_back(std::move(*band));
+            continue;
+        }
+        if (atEdge) continue;  // a cantilever beyond or not, the edge has its own bars
         std::size_t at = 0;
         for (std::size_t i = 0; i < d.stations().size(); ++i)
             if (std::abs(d.stations()[i].u - p.u) < std::abs(d.stations()[at].u - p.u)) at = i;
         double diameter = 0;
         for (const auto& r : d.runs)
-            if (r.top && r.from <= p.u && p.u <= r.to) diameter = std::max(diameter, r.diameter);
+            if (r.top && !r.band && r.from <= p.u && p.u <= r.to) diameter = std::max(diameter, r.diameter);
         if (diameter == 0) continue;
         auto sec = reinforcement::stripSection(true, diameter, d.stations()[at], in, 1000);
         double panels = s.toNext[0] / 2 + s.toNext[1] / 2;
@@ -71,15 +140,7 @@ std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, cons
                 "column.",
                 100 * band.rule.steelShare, total, band.width / 1000);
         } else if (band.rule.momentShare > 0) {
-            double most = 0;
-            const auto& a = *f.analysis;
-            for (std::size_t c = 0; c < a.combinations.size(); ++c) {
-                if (a.combinations[c].state != actions::LimitState::Ultimate) continue;
-                auto forces = a.forces(c);
-                for (std::size_t q = 0; q < forces.size(); ++q)
-                    if (a.model->supports[q].id == p.id)
-                        most = std::max(most, std::abs(forces[q].mx * s.axes.c + forces[q].my * s.axes.s));
-            }
+            const double most = columnMoment(f, p.id, s.axes);
             sec.b = band.width;
             auto need = in.standard.flexure->required(sec, band.rule.momentShare * most);
             band.steel = need.possible ? need.As / band.width : 1e3;
@@ -149,6 +210,7 @@ void floorChecks(FloorDesign& f) {
             add(fmt::format("overlapped-{}", d + 1),
                 fmt::format("Slab in two strips {}", strips::directionName(d)), checks::judged(both));
     }
+    for (auto& c : proofChecks(f, f.proof.get())) f.checks.push_back(std::move(c));
     for (const auto& o : f.standard->omissions) {
         if (o.key == "concentrated") continue;
         add("omitted-" + o.key, o.title, checks::notChecked(o.clause, o.reason));
@@ -163,7 +225,29 @@ void floorChecks(FloorDesign& f) {
                                "What beams carry is told apart and listed; beams are not designed here."));
 }
 
+void summarise(FloorDesign& f) {
+    f.summary = {};
+    for (const auto* c : f.all()) switch (c->outcome) {
+            case checks::Outcome::Over:
+                ++f.summary.over;
+                break;
+            case checks::Outcome::Within:
+                ++f.summary.within;
+                break;
+            case checks::Outcome::NotChecked:
+                ++f.summary.notChecked;
+                break;
+            case checks::Outcome::NotApplicable:
+                ++f.summary.notApplicable;
+                break;
+        }
+}
+
 }  // namespace
+
+bool StripDesign::twoWay() const {
+    return std::any_of(panels.begin(), panels.end(), [](const SpanPanel& p) { return p.twoWay(); });
+}
 
 double StripDesign::worst() const {
     double most = 0;
@@ -192,7 +276,7 @@ std::vector<const Check*> FloorDesign::all() const {
 }
 
 std::vector<Check> withWorking(const FloorDesign& design, const StripDesign& strip) {
-    StripBasis in{*design.basis, *design.standard, strip.outerTop, strip.outerBottom};
+    StripBasis in{*design.basis, *design.standard, strip.outerTop, strip.outerBottom, 0, strip.twoWay()};
     return checkStrip(strip, *design.floor, *design.analysis, in, true);
 }
 Check withWorking(const FloorDesign& design, const Check& check) {
@@ -222,6 +306,8 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
     f->layout = sameLayout ? last_->layout
                            : std::make_shared<const strips::StripLayout>(strips::layStrips(*floor, half));
     if (stop.stop_requested()) return nullptr;
+    if (!sameLayout || last_->floor->panels != floor->panels || last_->floor->zones != floor->zones)
+        panels_ = std::make_shared<const std::vector<layout::Panel>>(layout::findPanels(*floor));
     const bool sameAnalysis = last_ && readFrom_ == analysis;
     if (!sameAnalysis) {
         reader_ =
@@ -233,7 +319,8 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
         }
     }
     const bool sameZones =
-        last_ && last_->floor->zones == floor->zones && last_->floor->actions.loads == floor->actions.loads;
+        last_ && last_->floor->zones == floor->zones && last_->floor->panels == floor->panels &&
+              last_->floor->actions.loads == floor->actions.loads;
     const bool sameForces = sameAnalysis && sameLayout && sameZones && last_->floor->strips.rules == rules;
     const std::size_t n = f->layout->strips.size();
     std::vector<std::shared_ptr<StripDesign>> made(n);
@@ -245,10 +332,12 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
             d->strip = last_->strips[i]->strip;
             d->forces = last_->strips[i]->forces;
             d->demand = last_->strips[i]->demand;
+            d->panels = last_->strips[i]->panels;
         } else {
             d->strip = std::make_shared<const Strip>(f->layout->strips[i]);
             d->forces = std::make_shared<const strips::StripForces>(reader_->read(*d->strip, *floor));
             d->demand = strips::demand(*d->strip, *d->forces, *analysis, rules, crackState);
+            d->panels = spanPanels(*d->strip, *floor, *panels_);
             // Top steel at ends on beams and walls, for unintended fixity.
             double share = f->standard->detailing->endFixity();
             for (const auto& span : d->strip->spans)
@@ -309,7 +398,7 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
                         return;
                     }
                 }
-                StripBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom};
+                StripBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom, 0, d.twoWay()};
                 for (auto& r : reinforcement::proposeStrip(*d.strip, d.stations(), d.demand, top, in,
                                                            floor->strips.bars, {}))
                     d.runs.push_back(std::move(r));
@@ -340,7 +429,7 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
     }
     fem::parallelFor(n, [&](std::size_t i) {
         StripDesign& d = *made[i];
-        StripBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom};
+        StripBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom, 0, d.twoWay()};
         if (sameForces) {
             const auto& before = *last_->strips[i];
             if (before.outerTop == d.outerTop && before.outerBottom == d.outerBottom &&
@@ -396,28 +485,27 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
     for (std::size_t i = 0; i < n; ++i)
         if (kept[i]) f->strips[i] = last_->strips[i];
     floorChecks(*f);
-    for (const auto* c : f->all()) switch (c->outcome) {
-            case checks::Outcome::Over:
-                ++f->summary.over;
-                break;
-            case checks::Outcome::Within:
-                ++f->summary.within;
-                break;
-            case checks::Outcome::NotChecked:
-                ++f->summary.notChecked;
-                break;
-            case checks::Outcome::NotApplicable:
-                ++f->summary.notApplicable;
-                break;
-        }
+    summarise(*f);
     last_ = f;
     return f;
 }
 
 std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, std::size_t floor,
-                                               const std::function<void(double)>& progress) {
+                                               const std::function<void(double)>& progress, bool prove) {
     auto a = std::make_shared<const analysis::FloorAnalysis>(analyseFloor(project, floor, progress));
-    return FloorDesigner().design(project.floors[floor], a, project.basis);
+    auto d = FloorDesigner().design(project.floors[floor], a, project.basis);
+    return d && prove ? proved(d) : d;
+}
+
+std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design, std::stop_token stop) {
+    auto proof = proveByField(*design, stop);
+    if (!proof) return nullptr;
+    auto f = std::make_shared<FloorDesign>(*design);
+    f->proof = std::move(proof);
+    f->checks.clear();
+    floorChecks(*f);
+    summarise(*f);
+    return f;
 }
 
 }  // namespace talvik::design

@@ -6,7 +6,9 @@
 #include <stop_token>
 
 #include "checks/checks.h"
+#include "design/field_proof.h"
 #include "design/floors.h"
+#include "design/span_panels.h"
 #include "reinforcement/strip_steel.h"
 
 namespace talvik::design {
@@ -25,6 +27,8 @@ struct StripDesign {
     struct Line {
         std::vector<double> shifted, resistance, required, provided;
     } top, bottom;
+    std::vector<SpanPanel> panels;        // per span
+    bool twoWay() const;                  // at least one of them carries both ways
     std::vector<double> shearResistance;  // on the width
     std::vector<checks::Check> checks;    // without working; see withWorking
     double worst() const;                 // largest ratio of a judged check
@@ -38,7 +42,8 @@ struct FloorDesign {
     std::shared_ptr<const model::Basis> basis;
     std::shared_ptr<const strips::StripLayout> layout;
     std::vector<std::shared_ptr<const StripDesign>> strips;  // in the layout's order
-    std::vector<checks::Check> checks;                       // of the floor as a whole: coverage, omissions
+    std::vector<checks::Check> checks;  // of the floor as a whole: coverage, proof by field, omissions
+    std::shared_ptr<const FieldProof> proof;  // null until it is worked out
     checks::Summary summary;
     const StripDesign* find(std::string_view key) const;
     const checks::Check* check(std::string_view key) const;
@@ -63,10 +68,16 @@ class FloorDesigner {
     std::shared_ptr<const FloorDesign> last_;
     std::shared_ptr<const analysis::FloorAnalysis> readFrom_;
     std::shared_ptr<const strips::ForceReader> reader_;
+    std::shared_ptr<const std::vector<layout::Panel>> panels_;
 };
 
-// One floor of a project, analysed and designed from nothing: for the command line and tests.
+// The same design with its proof by field, which takes longer than the design; null when stopped.
+std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design, std::stop_token stop = {});
+
+// One floor of a project, analysed, designed and (where asked) proved from nothing: for the
+// command line and tests.
 std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, std::size_t floor,
-                                               const std::function<void(double)>& progress = {});
+                                               const std::function<void(double)>& progress = {},
+                                               bool prove = true);
 
 }  // namespace talvik::design

@@ -57,6 +57,9 @@ void LiveFloors::work(std::stop_token end) {
             std::shared_ptr<const FloorDesign> design;
             if (job.basis) design = kept.designer.design(job.input.floor, answer, *job.basis, stop);
             if (!stop.stop_requested()) publish_(job, answer, design);
+            // The proof takes longer than the design: it follows, unless something newer is asked meanwhile.
+            if (design && !stop.stop_requested())
+                if (auto whole = proved(design, stop); whole && !stop.stop_requested()) publish_(job, answer, whole);
         }
         lock.lock();
         running_ = false;

@@ -1,5 +1,7 @@
 #include "design/panel_depth.h"
 
+#include "design/span_panels.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -53,12 +55,8 @@ std::vector<PanelDepth> panelDepths(const model::Project& project, const model::
         if (in.kind == standards::PanelInput::Kind::OnColumns)
             out.system =
                 in.system == SpanSystem::Interior ? "on columns, interior panel" : "on columns, edge panel";
-        for (const auto& z : floor.zones)
-            if (z.thickness > p.thickness && geometry::shared(model::ring(z.outline), p.outline).area > 1e4)
-                in.drop = true;
-        for (int s = 0; s < 2; ++s)
-            for (int e = 0; e < 2; ++e)
-                if (!p.spans[s].continuous[e] && p.spans[s].ends[e] == SideKind::Line) in.edgeBeam = true;
+        const auto seen = spanPanel(p, floor, span->angle);
+        in.drop = seen.drop, in.edgeBeam = seen.edgeBeam, in.stiffness = seen.stiffness, in.softEdge = seen.softEdge;
         in.toSteel = project.basis.coverBottom + 8;
         in.section.fc = project.basis.concreteStrength;
         in.section.fy = project.basis.steelYield;

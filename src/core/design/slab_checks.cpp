@@ -157,12 +157,14 @@ class Checker {
               const reinforcement::SteelAt& steel) {
         const std::string side = top ? "top" : "bottom", where = place.part;
         const double As = steel.full * b_, cover = top ? basis_.coverTop : basis_.coverBottom;
+        auto service = reinforcement::crackMoment(slab_, standard_, a_, top, index);
         for (auto& c : barChecks(sec, {steel.full, steel.spacing, steel.spacing, steel.diameter}, basis_,
-                                 standard_, tracing_))
+                                 standard_,
+                                 service.moment > 0 ? (top ? basis_.crackLimitTop : basis_.crackLimitBottom) : 0,
+                                 false, tracing_))
             add(c.name + "-" + side, c.title + " " + side + ", " + where, place, std::move(c.finding),
                 std::move(c.steps));
         Steps steps;
-        auto service = reinforcement::crackMoment(slab_, standard_, a_, top, index);
         standards::CrackInput crack{sec,
                                     service.moment * b_,
                                     As,

@@ -4,44 +4,17 @@
 #include <numbers>
 
 #include "strips/field_moments.h"
+#include "strips/strip_finder.h"
 
 namespace talvik::design {
 namespace {
 
 // The strip of a direction in which each field point lies, as a place in f.strips; -1 in a gap.
 std::vector<int> stripOfPoints(const FloorDesign& f, int direction) {
-    struct Part {
-        int strip;
-        const geometry::Ring* ring;
-        geometry::Point low{1e300, 1e300}, high{-1e300, -1e300};
-    };
-    std::vector<Part> parts;
-    for (std::size_t s = 0; s < f.strips.size(); ++s) {
-        if (f.strips[s]->strip->direction != direction) continue;
-        for (const auto& ring : f.strips[s]->strip->parts) {
-            Part part{int(s), &ring};
-            for (auto p : ring) {
-                part.low = {std::min(part.low.x, p.x), std::min(part.low.y, p.y)};
-                part.high = {std::max(part.high.x, p.x), std::max(part.high.y, p.y)};
-            }
-            parts.push_back(part);
-        }
-    }
     const auto& model = *f.analysis->model;
     std::vector<int> of(model.points.node.size(), -1);
-    std::size_t last = 0;  // points that follow each other lie close together
-    auto at = [&](geometry::Point p) {
-        for (std::size_t k = 0; k < parts.size(); ++k) {
-            std::size_t i = (last + k) % parts.size();
-            const Part& part = parts[i];
-            if (p.x < part.low.x || p.y < part.low.y || p.x > part.high.x || p.y > part.high.y ||
-                !geometry::contains(*part.ring, p))
-                continue;
-            last = i;
-            return part.strip;
-        }
-        return -1;
-    };
+    const strips::StripFinder finder(*f.layout, direction);
+    auto at = [&](geometry::Point p) { return finder.at(p); };
     for (std::size_t i = 0; i < of.size(); ++i)
         of[i] = at(model.plate.nodes[std::size_t(model.points.node[i])]);
     // Those on the slab's own edge belong to the strip of a triangle beside them.

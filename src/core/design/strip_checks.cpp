@@ -8,6 +8,7 @@
 #include "design/bar_checks.h"
 #include "design/working.h"
 #include "reinforcement/bar_choices.h"
+#include "strips/sharing.h"
 namespace talvik::design {
 namespace {
 
@@ -43,7 +44,10 @@ class Checker {
         for (std::size_t i = 0; i < strip_.spans.size(); ++i) {
             auto where = range(strip_.spans[i].clearFrom, strip_.spans[i].clearTo);
             if (!where) continue;
-            face(false, spanPlace(i), *where);
+            // The first and last span go on to the strip's ends.
+            face(false, spanPlace(i),
+                 *range(i == 0 ? strip_.from : strip_.spans[i].clearFrom,
+                        i + 1 == strip_.spans.size() ? strip_.to : strip_.spans[i].clearTo));
             shear(i, *where);
             slenderness(i, *where);
             if (d_.distribution > 0) distribution(i, *where);
@@ -53,6 +57,7 @@ class Checker {
             auto where = around(s);
             if (where) face(true, supportPlace(s), *where);
             peak(s);
+            through(s);
             if (floor_.strips.rules.redistribution > 0) redistribution(s);
         }
         if (strip_.supports.empty())
@@ -111,7 +116,8 @@ class Checker {
     }
     // From the middle of the span before a support to the middle of that after it; cantilevers whole.
     std::optional<Range> around(std::size_t s) const {
-        double from = strip_.supports[s].from, to = strip_.supports[s].to;
+        double from = s == 0 ? strip_.from : strip_.supports[s].from,
+               to = s + 1 == strip_.supports.size() ? strip_.to : strip_.supports[s].to;
         for (const auto& span : strip_.spans) {
             double mid = (span.clearFrom + span.clearTo) / 2;
             if (span.right == int(s)) from = span.left < 0 ? strip_.from : mid;
@@ -132,7 +138,12 @@ class Checker {
     // The last stretch of the strip, where bars end at the cover.
     bool beyondBars(std::size_t i) const {
         double reach = in_.basis.coverSide + 50;
-        return stations_[i].u < strip_.from + reach || stations_[i].u > strip_.to - reach;
+        return (!strip_.inside[0] && stations_[i].u < strip_.from + reach) ||
+               (!strip_.inside[1] && stations_[i].u > strip_.to - reach);
+    }
+    // A tenth of what the plain section resists, per width: less than this needs no bar.
+    double plain(bool top, std::size_t i) const {
+        return 0.1 * rules_.flexure->plain(section(top, i, 0)) / b_;
     }
     // Resistance of the bars at a station as if they were anchored, on its width.
     double allSteel(bool top, std::size_t i) const {
@@ -149,22 +160,22 @@ class Checker {
         double most = 0;           // demand on the strip's width
         bool endsSkipped = false;  // something is asked where ends are not judged
     };
-    Governing governing(bool top, const checks::Place& where, Range at) const {
+    Governing governing(bool top, Range at) const {
         const auto& line = top ? d_.top : d_.bottom;
         const auto& demand = top ? d_.demand.top : d_.demand.bottom;
         const auto& service = top ? d_.demand.topService : d_.demand.bottomService;
         Governing g{at.first, at.first, stations_.size()};
         double worstRatio = -1, endsRatio = -1, mostService = -1;
         for (std::size_t i = at.first; i <= at.second; ++i) g.most = std::max(g.most, demand[i].value);
-        auto ratio = [](double asked, double resistance) {
-            return asked <= 1e-9 ? 0 : resistance > 0 ? asked / resistance : 99;
+        auto ratio = [&](double asked, double resistance, std::size_t i) {
+            const double r = std::max(resistance, plain(top, i) * stations_[i].width);
+            return asked <= 1e-9 ? 0 : r > 0 ? asked / r : 99;
         };
         for (std::size_t i = at.first; i <= at.second; ++i) {
             const bool atEdge = leftToEdge(i);
             g.endsSkipped |= (atEdge || beyondBars(i)) && demand[i].value > 0.01 * g.most;
             if (beyondBars(i)) continue;
-            double r = ratio(demand[i].value, atEdge ? allSteel(top, i) : line.resistance[i]);
-            if (!top && (stations_[i].u < where.from + 1 || stations_[i].u > where.to - 1)) r = 0;
+            double r = ratio(demand[i].value, atEdge ? allSteel(top, i) : line.resistance[i], i);
             if (r > worstRatio) worstRatio = r, g.worst = i;
             double k = service[i].value / stations_[i].width;
             if (k > mostService) mostService = k, g.crack = i;
@@ -173,7 +184,7 @@ class Checker {
         // resist; elsewhere flexure has said it all.
         for (std::size_t i = at.first; i <= at.second; ++i) {
             if (leftToEdge(i) || line.shifted[i] <= 1e-3 * g.most) continue;
-            const double e = ratio(line.shifted[i], line.resistance[i]);
+            const double e = ratio(line.shifted[i], line.resistance[i], i);
             const StripSteel here = steel(top, i);
             if (here.full > 0 && here.effective >= here.full * 0.999 && e <= worstRatio * (1 + 1e-6))
                 continue;
@@ -188,7 +199,7 @@ class Checker {
     void face(bool top, const checks::Place& where, Range at) {
         const auto& demand = top ? d_.demand.top : d_.demand.bottom;
         const std::string side = top ? "top" : "bottom";
-        const Governing g = governing(top, where, at);
+        const Governing g = governing(top, at);
         const std::size_t worst = g.worst;
         checks::Place place = where;
         place.x = stations_[worst].u;
@@ -209,6 +220,12 @@ class Checker {
             auto resistance = rules_.flexure->resistance(sec, counted * b_, As2 * b_, tracer(steps));
             f.demand = demand[worst].value / width;
             f.limit = resistance.M / b_;
+            if (s.diameter == 0 && f.demand <= plain(top, worst)) {
+                f.limit = plain(top, worst);
+                f.notes.push_back(
+                    "No bars lie here: the moment is under a tenth of what the plain section resists, which is taken "
+                    "to need none.");
+            }
             if (!need.possible)
                 f.notes.push_back(
                     "No amount of steel resists this moment in this depth: make the slab thicker.");
@@ -220,6 +237,10 @@ class Checker {
             if (counted < s.full * 0.999)
                 f.notes.push_back(fmt::format("The bars are anchored here to {:.0f} %.",
                                               100 * s.effective / std::max(s.full, 1e-9)));
+            if (stations_[worst].share[top] < width)
+                f.notes.push_back(fmt::format("The largest mean over {:.2f} m, over which the slab may share it "
+                                              "({}).",
+                                              stations_[worst].share[top] / 1000, strips::sharingSource()));
             if (top && floor_.strips.rules.faceOfSupport && stations_[worst].support >= 0)
                 f.notes.push_back("The larger of the moments at the faces of the support.");
             if (std::abs(stations_[worst].thickness - stations_[worst].leastThickness) > 1)
@@ -276,7 +297,9 @@ class Checker {
         for (const auto& r : d_.runs)
             if (r.band && r.top == top && stations_[i].u >= r.from && stations_[i].u <= r.to)
                 closest = std::min(closest, 1 / (1 / s.spacing + 1 / r.spacing));
-        for (auto& c : barChecks(sec, {s.full, s.spacing, closest, s.diameter}, in_.basis, rules_, tracing_))
+        const double limit = top ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom;
+        for (auto& c : barChecks(sec, {s.full, s.spacing, closest, s.diameter}, in_.basis, rules_,
+                                 service[crackAt].value > 0 ? limit : 0, in_.twoWay, tracing_))
             add(c.name + "-" + side, c.title + " " + side, place, std::move(c.finding), std::move(c.steps));
         Steps steps;
         const StripSteel c = steel(top, crackAt);
@@ -285,7 +308,7 @@ class Checker {
             crackSection,    service[crackAt].value / stations_[crackAt].width * b_,
             c.full * b_,     c.diameter,
             c.spacing,       (top ? in_.basis.coverTop : in_.basis.coverBottom) + in_.outer(top),
-            in_.basis.creep, top ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom};
+            in_.basis.creep, limit};
         auto width = rules_.service->crack(crack, tracer(steps));
         auto at = place;
         at.x = stations_[crackAt].u;
@@ -299,10 +322,10 @@ class Checker {
         place.x = stations_[i].u;
         Finding f;
         f.kind = Kind::MomentPerWidth;
-        f.clause = rules_.detailing->clauses().curtailment;
+        f.clause = rules_.detailing->clauses(in_.twoWay).curtailment;
         f.prefix = "m";
         f.demand = line.shifted[i] / stations_[i].width;
-        f.limit = line.resistance[i] / stations_[i].width;
+        f.limit = std::max(line.resistance[i] / stations_[i].width, plain(top, i));
         if (skipped)
             f.notes.push_back(
                 "Inside the support at the strip's end, and within a slab thickness of a free edge, the ends "
@@ -375,7 +398,8 @@ class Checker {
 
     void slenderness(std::size_t i, Range at) {
         const auto& span = strip_.spans[i];
-        const bool columns = !strip_.onLines && !strip_.alongBeam && !strip_.alongWall;
+        using PanelKind = standards::SlendernessInput::Panel;
+        const SpanPanel panel = i < d_.panels.size() ? d_.panels[i] : SpanPanel();
         auto place = spanPlace(i);
         bool cantilever =
             span.ends[0] == EndCondition::Cantilever || span.ends[1] == EndCondition::Cantilever;
@@ -399,20 +423,24 @@ class Checker {
         auto need = rules_.flexure->required(sec, demand[critical].value / stations_[critical].width * b_);
         standards::SlendernessInput in{
             sec, reinforcement::spanSystem(span), span.length(), need.As, need.As2, s.effective * b_};
-        in.onColumns = columns;
-        in.clear = span.clearTo - span.clearFrom;
-        double across = strip_.toNext[0] + strip_.toNext[1];
+        in.panel = panel.kind;
+        in.longer = panel.longer, in.shorter = panel.shorter;
+        in.exterior = panel.exterior, in.edgeBeam = panel.edgeBeam, in.drop = panel.drop;
+        in.stiffness = panel.stiffness, in.softEdge = panel.softEdge;
         Steps steps;
         Finding f;
-        if (!columns && !cantilever && !strip_.onLines && across > 0 && across < 0.98 * span.length())
+        const std::string clause = rules_.service->slendernessClause();
+        if (span.alongWall)
             f = checks::notApplicable(
-                rules_.service->slendernessClause(),
-                "The panel spans the shorter way; the strips of the other direction decide.");
+                clause, "A wall or line support holds the slab along this span; the strips that cross it decide.");
+        else if (!cantilever && panel.kind == PanelKind::OneWay && panel.across)
+            f = checks::notApplicable(clause,
+                                      "The panel spans the other way; the strips of the other direction decide.");
+        else if (!cantilever && panel.longWay)
+            f = checks::notApplicable(
+                clause, "The panel is held on all sides; the strips along its shorter span decide.");
         else if (cantilever && demand[critical].value <= 0)
             f = checks::notApplicable(rules_.service->slendernessClause(), "Nothing hogs in this overhang.");
-        else if (!need.possible)
-            f = checks::notChecked(rules_.service->slendernessClause(),
-                                   "No amount of steel resists the moment here, by which the limit goes.");
         else if (!need.possible)
             f = checks::notChecked(rules_.service->slendernessClause(),
                                    "No amount of steel resists the moment here, by which the limit goes.");
@@ -427,6 +455,68 @@ class Checker {
         add("slenderness", "Span to depth", place, f, std::move(steps));
     }
 
+    // Bottom bars that go on over a support between two spans.
+    void through(std::size_t k) {
+        using Over = standards::DetailingRules::Over;
+        const auto& p = strip_.supports[k];
+        const strips::Span *before = nullptr, *after = nullptr;
+        std::size_t left = 0, right = 0;
+        for (std::size_t i = 0; i < strip_.spans.size(); ++i) {
+            if (strip_.spans[i].right == int(k)) before = &strip_.spans[i], left = i;
+            if (strip_.spans[i].left == int(k)) after = &strip_.spans[i], right = i;
+        }
+        if (!before || !after || (before->cantilever() && after->cantilever())) return;
+        const bool columns = left < d_.panels.size() && right < d_.panels.size() &&
+                             (d_.panels[left].kind == standards::SlendernessInput::Panel::OnColumns ||
+                              d_.panels[right].kind == standards::SlendernessInput::Panel::OnColumns);
+        const Over over = !columns                                          ? Over::Support
+                          : p.kind == strips::Support::Kind::Column         ? Over::ColumnStrip
+                          : strip_.kind == Strip::Kind::Middle              ? Over::MiddleStrip
+                                                                            : Over::Support;
+        Steps steps;
+        double least = 1e300, need = 0, spacing = 1e300;
+        standards::DetailingRules::Through rule;
+        for (int side : {-1, 1}) {
+            const auto& span = side < 0 ? *before : *after;
+            if (span.cantilever()) continue;
+            const auto where = range(span.clearFrom, span.clearTo);
+            if (!where) continue;
+            double most = 0, there = 0, diameter = 0;
+            for (std::size_t i = where->first; i <= where->second; ++i) {
+                const auto s = steel(false, i);
+                most = std::max(most, s.full), diameter = std::max(diameter, s.diameter);
+            }
+            if (most <= 0) continue;
+            rule = rules_.detailing->through(over, diameter, least > 1e299 ? tracer(steps) : nullptr);
+            // Past the face on this side by the standard's length, or to the axis where the support is shorter.
+            const double face = side < 0 ? p.from : p.to,
+                         reach = side < 0 ? std::min(face + rule.beyond, std::max(face, p.to + 10 * diameter))
+                                          : std::max(face - rule.beyond, std::min(face, p.from - 10 * diameter));
+            for (const auto& r : d_.runs) {
+                if (r.top || r.band) continue;
+                const bool covers = side < 0 ? r.from < face - 1 && r.to >= reach - 1 : r.to > face + 1 && r.from <= reach + 1;
+                if (covers) there += r.area, spacing = std::min(spacing, r.spacing);
+            }
+            if (there - rule.share * most < least - need) least = there, need = rule.share * most;
+        }
+        if (least > 1e299) return;
+        Finding f;
+        f.kind = Kind::SteelPerWidth, f.sense = Sense::AtLeast, f.prefix = "As";
+        f.clause = rule.clause;
+        f.demand = least, f.limit = need;
+        f.notes.push_back(fmt::format("{:.0f} % of the bottom steel of the span goes on over the support.",
+                                      100 * rule.share));
+        add("through-bottom", "Bottom steel over", supportPlace(k), checks::judged(f), std::move(steps));
+        if (rule.bars <= 0 || p.across <= 0) return;
+        Finding g;
+        g.kind = Kind::None, g.sense = Sense::AtLeast, g.prefix = "n";
+        g.clause = rule.barsClause;
+        g.demand = spacing > 1e299 ? 0 : std::floor(std::max(0.0, p.across - 80) / spacing) + 1;
+        g.limit = rule.bars;
+        g.notes.push_back("Bars that can lie within the column's breadth, 40 mm from its faces, at the spacing there.");
+        add("through-column", "Bottom bars through", supportPlace(k), checks::judged(g));
+    }
+
     void anchorage(std::size_t i, int side) {
         const auto& span = strip_.spans[i];
         EndCondition end = span.ends[side < 0 ? 0 : 1];
@@ -438,7 +528,7 @@ class Checker {
         const reinforcement::StripRun* run = nullptr;
         for (const auto& r : d_.runs)
             if (!r.top && r.from <= face + 1 && r.to >= face - 1) run = &r;
-        const std::string clause = rules_.detailing->clauses().anchorage;
+        const std::string clause = rules_.detailing->clauses(in_.twoWay).anchorage;
         if (!run) {
             Finding f = checks::judged({Kind::Length,
                                         0,
@@ -468,7 +558,7 @@ class Checker {
         place.x = stations_[mid].u;
         Finding f;
         f.kind = Kind::SteelPerWidth, f.sense = Sense::AtLeast, f.prefix = "As";
-        f.clause = rules_.detailing->clauses().secondary;
+        f.clause = rules_.detailing->clauses(in_.twoWay).secondary;
         f.demand = s.full, f.limit = d_.distribution;
         f.notes.push_back(
             "The strips that it crosses span one way; a share of their steel lies across them.");
@@ -480,7 +570,7 @@ class Checker {
         if (s.spacing <= 0) return;
         Steps more;
         Finding g;
-        g.kind = Kind::BarSpacing, g.prefix = "s", g.clause = rules_.detailing->clauses().spacing;
+        g.kind = Kind::BarSpacing, g.prefix = "s", g.clause = rules_.detailing->clauses(in_.twoWay).spacing;
         g.demand = s.spacing;
         g.limit = rules_.detailing->maximumSpacing(DetailingRules::Role::Secondary, true,
                                                    stations_[mid].thickness, tracer(more));
@@ -501,7 +591,10 @@ class Checker {
             f.limit = band.steel;
             f.notes.push_back(band.word);
             Steps steps;
-            if (tracing_) {
+            if (band.transfer && tracing_) {
+                rules_.strips->transfer(band.input, &steps);
+                trace::step(&steps, "a_s,t", "", {}, band.steel * 1000, "mm²/m", band.rule.clause, band.word);
+            } else if (tracing_) {
                 std::size_t at = strips::nearestStation(stations_, strip_.supports[s].u);
                 auto sec = section(true, at, steel(true, at).diameter);
                 rules_.strips->peak(strip_.toNext[0] / 2 + strip_.toNext[1] / 2,
@@ -510,7 +603,17 @@ class Checker {
                 trace::step(&steps, "a_s,peak", "", {}, band.steel * 1000, "mm²/m", band.rule.clause,
                             band.word);
             }
-            add("peak-top", "Steel over the column", place, checks::judged(f), std::move(steps));
+            add("peak-top", band.transfer ? "Steel into the column" : "Steel over the column", place,
+                checks::judged(f), std::move(steps));
+            if (band.most <= 0) continue;
+            Finding g;
+            g.kind = Kind::Moment, g.prefix = "M", g.clause = band.mostClause;
+            g.demand = band.moment, g.limit = band.most;
+            g.notes.push_back(
+                "More cannot pass into the column without an edge beam: soften the column, or give the slab more depth.");
+            Steps more;
+            if (tracing_) rules_.strips->transfer(band.input, &more);
+            add("transfer", "Moment into the column", place, checks::judged(g), std::move(more));
         }
     }
     void redistribution(std::size_t s) {
@@ -594,7 +697,16 @@ std::vector<double> compressionNeed(const StripDesign& d, bool top, const StripB
 
 std::vector<Check> checkStrip(const StripDesign& d, const model::Floor& floor,
                               const analysis::FloorAnalysis& a, const StripBasis& in, bool tracing) {
-    if (d.stations().empty()) return {};
+    if (d.stations().empty()) {
+        Check c;
+        static_cast<Finding&>(c) = checks::judged({Kind::Area, d.strip->area(), 0, Sense::AtMost, "geometry",
+                                                   Outcome::Over, "", {"Nothing of this strip is designed."}, "A"});
+        c.key = floor.id + "/" + d.strip->key + "/stations";
+        c.title = "Strip without stations, strip " + d.strip->name;
+        c.strip = d.strip->key;
+        c.place = {floor.id, "whole strip", "whole", d.strip->from, d.strip->from, d.strip->to};
+        return {c};
+    }
     return Checker(d, floor, a, in, tracing).run();
 }
 

@@ -202,6 +202,65 @@ nlohmann::json slabJson(const model::Project& project, const design::SlabDesign&
     return slab;
 }
 
+// What was found by the mesh's own field, per direction and face.
+nlohmann::json proofJson(const design::FloorDesign& f, units::System system) {
+    using nlohmann::json;
+    json all = json::array();
+    if (!f.proof) return all;
+    auto row = [&](const design::ProofOf& o, Kind kind) {
+        json r{{"judged_m2", units::rounded(o.judged / 1e6, 6)},
+               {"short_m2", units::rounded(o.shortArea / 1e6, 6)},
+               {"worst", units::rounded(o.worst, 5)},
+               {"asked", shown(o.asked, kind, system)},
+               {"provided", shown(o.provided, kind, system)},
+               {"unit", units::unit(kind, system).symbol},
+               {"at", {shown(o.at.x, Kind::Span, system), shown(o.at.y, Kind::Span, system)}}};
+        if (!o.combination.empty()) r["combination"] = o.combination;
+        return r;
+    };
+    for (int d : {0, 1})
+        for (bool top : {false, true}) {
+            json r = row(f.proof->steel[std::size_t(d)][top], Kind::MomentPerWidth);
+            r["direction"] = strips::directionName(d);
+            r["face"] = top ? "top" : "bottom";
+            all.push_back(std::move(r));
+        }
+    json v = row(f.proof->shear, Kind::ForcePerWidth);
+    v["direction"] = "resultant";
+    v["face"] = "shear";
+    v["left_to_punching_m2"] = units::rounded(f.proof->punching / 1e6, 6);
+    all.push_back(std::move(v));
+    return all;
+}
+
+// Demand at the stations of a strip, per width, with the combinations that govern.
+nlohmann::json stationsJson(const design::StripDesign& d, const design::FloorDesign& f, units::System system) {
+    using nlohmann::json;
+    json all = json::array();
+    const auto& combinations = f.analysis->combinations;
+    for (std::size_t i = 0; i < d.stations().size(); ++i) {
+        const auto& s = d.stations()[i];
+        auto value = [&](const strips::Extreme& e, Kind kind) { return shown(e.value / s.width, kind, system); };
+        auto by = [&](const strips::Extreme& e) {
+            return e.value > 0 && e.by < combinations.size() ? json(combinations[e.by].name) : json();
+        };
+        all.push_back({{"u", shown(s.u, Kind::Span, system)},
+                       {"width", shown(s.width, Kind::Span, system)},
+                       {"thickness", shown(s.thickness, Kind::Length, system)},
+                       {"shared_over_bottom", shown(s.share[0], Kind::Span, system)},
+                       {"shared_over_top", shown(s.share[1], Kind::Span, system)},
+                       {"m_bottom", value(d.demand.bottom[i], Kind::MomentPerWidth)},
+                       {"m_top", value(d.demand.top[i], Kind::MomentPerWidth)},
+                       {"v", value(d.demand.shear[i], Kind::ForcePerWidth)},
+                       {"m_bottom_by", by(d.demand.bottom[i])},
+                       {"m_top_by", by(d.demand.top[i])},
+                       {"v_by", by(d.demand.shear[i])},
+                       {"m_bottom_resistance", shown(d.bottom.resistance[i] / s.width, Kind::MomentPerWidth, system)},
+                       {"m_top_resistance", shown(d.top.resistance[i] / s.width, Kind::MomentPerWidth, system)}});
+    }
+    return all;
+}
+
 nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
     using nlohmann::json;
     json floor{{"id", f.floor->id}, {"name", f.floor->name}};
@@ -214,6 +273,7 @@ nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
             {"in_no_strip_m2", units::rounded(c.uncovered / 1e6, 6)},
             {"in_two_m2", units::rounded(c.overlapped / 1e6, 6)}};
     }
+    floor["steel_everywhere"] = proofJson(f, system);
     floor["strips"] = json::array();
     for (const auto& s : f.strips) {
         json strip{{"key", s->strip->key},
@@ -228,8 +288,22 @@ nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
                                      {"spacing", shown(r.spacing, Kind::BarSpacing, system)},
                                      {"from", shown(r.from, Kind::Span, system)},
                                      {"to", shown(r.to, Kind::Span, system)},
+                                     {"breadth", r.band ? shown(r.width, Kind::Span, system) : nlohmann::json()},
+                                     {"start", r.start == model::BarEnd::Hook ? "hook" : "straight"},
+                                     {"end", r.end == model::BarEnd::Hook ? "hook" : "straight"},
+                                     {"anchorage_start", shown(r.anchorStart, Kind::Length, system)},
+                                     {"anchorage_end", shown(r.anchorEnd, Kind::Length, system)},
                                      {"band", r.band},
                                      {"fixed", r.fixed}});
+        for (const auto& ring : s->strip->parts) {
+            json part = json::array();
+            for (auto p : ring)
+                part.push_back({shown(p.x, Kind::Span, system), shown(p.y, Kind::Span, system)});
+            strip["outline"].push_back(std::move(part));
+        }
+        for (auto p : s->strip->axis)
+            strip["axis"].push_back({shown(p.x, Kind::Span, system), shown(p.y, Kind::Span, system)});
+        strip["stations"] = stationsJson(*s, f, system);
         strip["checks"] = json::array();
         for (const auto& c : design::withWorking(f, *s)) strip["checks"].push_back(checkJson(c, system));
         floor["strips"].push_back(std::move(strip));

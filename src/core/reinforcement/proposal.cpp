@@ -72,7 +72,11 @@ class Proposer {
             double As = c.area() * b;
             auto need = standard_.flexure->required(sec, moment * b);
             if (!need.possible || need.doubly || As < need.As ||
-                As < standard_.detailing->minimumSteel(sec) || As > standard_.detailing->maximumSteel(sec))
+                As < standard_.detailing->minimumSteel(sec) ||
+                (basis_.minimumSteel && service > 0 &&
+                 As < standard_.service->leastForCracking(sec, c.bar->diameter,
+                                                          top ? basis_.crackLimitTop : basis_.crackLimitBottom)) ||
+                As > standard_.detailing->maximumSteel(sec))
                 continue;
             standards::CrackInput crack{sec,          service * b,
                                         As,           c.bar->diameter,

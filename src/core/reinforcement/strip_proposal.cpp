@@ -82,6 +82,16 @@ class Proposer {
 
     double outerStart() const { return strip_.from + in_.basis.coverSide; }
     double outerEnd() const { return strip_.to - in_.basis.coverSide; }
+    // Where a run that goes to the strip's end stops: at the cover, or anchored in the slab that goes on.
+    double outer(int side, const BarChoice& c) const {
+        if (!strip_.inside[side < 0 ? 0 : 1]) return side < 0 ? outerStart() : outerEnd();
+        StripRun r;
+        r.top = top_;
+        fill(r, c, thicknessAt(side < 0 ? strip_.from : strip_.to));
+        const double l = units::roundUp(r.anchorStart, endStep);
+        return side < 0 ? std::floor((strip_.from - l) / endStep) * endStep
+                        : std::ceil((strip_.to + l) / endStep) * endStep;
+    }
     double thicknessAt(double u) const {
         if (stations_.empty()) return 200;
         return stations_[strips::nearestStation(stations_, u)].thickness;
@@ -131,7 +141,7 @@ class Proposer {
         double least = 1e300;
         for (std::size_t i = from; i <= to; ++i) least = std::min(least, stations_[i].thickness);
         auto all =
-            barChoices(in_.basis.mainBars, detailing.maximumSpacing(DetailingRules::Role::Main, true, least),
+            barChoices(in_.basis.mainBars, detailing.maximumSpacing(in_.role(), true, least),
                        in_.basis, in_.standard);
         struct Need {
             double area = 0, most = 1e300;
@@ -152,6 +162,11 @@ class Proposer {
                 n.area = std::max(
                     n.area,
                     detailing.minimumSteel(stripSection(top_, bar->diameter, stations_[thick], in_, b)) / b);
+            if (in_.basis.minimumSteel && service_[crackAt].value > 0)
+                n.area = std::max(n.area, in_.standard.service->leastForCracking(
+                                              stripSection(top_, bar->diameter, stations_[thick], in_, b), bar->diameter,
+                                              top_ ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom) /
+                                              b);
             if (!top_) n.area = std::max(n.area, in_.leastBottom);
             n.most = detailing.maximumSteel(sec) / b;
             return needs[bar] = n;
@@ -222,13 +237,14 @@ class Proposer {
         } all;
         for (std::size_t i = 0; i < n; ++i) {
             const auto& span = strip_.spans[i];
-            auto where = range(span.from, span.to);
+            auto where = range(i == 0 ? strip_.from : span.from, i + 1 == n ? strip_.to : span.to);
             if (!where) continue;
             bool asked = !span.cantilever();
             for (std::size_t k = where->first; k <= where->second; ++k)
                 asked |= ultimate_[k].value > 1e-3 * stations_[k].width;
             if (!asked) continue;
             bool before = span.left < 0 && span.right >= 0, after = span.right < 0 && span.left >= 0;
+            before = before && !strip_.inside[0], after = after && !strip_.inside[1];
             chosen[i] = choose(where->first, where->second, before, after);
             low = std::min(low, chosen[i]->area());
             high = std::max(high, chosen[i]->area());
@@ -255,14 +271,18 @@ class Proposer {
                 return units::roundUp(std::max(150.0, 10 * c.bar->diameter - std::min(half, 300.0)), endStep);
             };
             // Through an overhang or a cantilever that asks for none of its own.
-            r.from = first || span.left < 0 ? outerStart() : span.from - past(span.left);
-            r.to = last || span.right < 0 ? outerEnd() : span.to + past(span.right);
+            r.from = first || span.left < 0 ? outer(-1, c) : span.from - past(span.left);
+            r.to = last || span.right < 0 ? outer(1, c) : span.to + past(span.right);
             if (i > 0 && !chosen[i - 1] && i > 1) r.from = span.from - past(span.left);
-            r.from = std::max(r.from, outerStart()), r.to = std::min(r.to, outerEnd());
+            r.from = std::max(r.from, outer(-1, c)), r.to = std::min(r.to, outer(1, c));
             double h = thicknessAt((span.from + span.to) / 2);
             // At a free edge that asks for bottom steel the bars are turned up.
-            if (span.cantilever()) (span.left < 0 ? r.start : r.end) = BarEnd::Hook;
+            if (span.cantilever() && !strip_.inside[span.left < 0 ? 0 : 1])
+                (span.left < 0 ? r.start : r.end) = BarEnd::Hook;
             fill(r, c, h);
+            // No gap over supports that lie side by side.
+            if (!made_.empty() && i > 0 && chosen[i - 1] && made_.back().to < r.from)
+                r.from = std::floor((made_.back().to - r.anchorStart) / endStep) * endStep;
             if (r.to - r.from < 200) continue;
             if (!made_.empty() && made_.back().bar == r.bar && made_.back().spacing == r.spacing &&
                 made_.back().to >= r.from) {
@@ -328,6 +348,7 @@ class Proposer {
             if (span.right == support && span.left >= 0) atStart = false;
             if (span.left == support && span.right >= 0) atEnd = false;
         }
+        atStart = atStart && !strip_.inside[0], atEnd = atEnd && !strip_.inside[1];
         BarChoice c = choose(where.first, where.second, atStart, atEnd);
         StripRun r;
         r.zone = r.id = zone;
@@ -385,20 +406,20 @@ class Proposer {
             return end;
         };
         if (support < 0 || edgeBefore || tipBefore)
-            r.from = outerStart();
+            r.from = outer(-1, c);
         else
             r.from = std::min({reach(-1), faceBefore - least * clearBefore,
                                zero(-1) - detailing.topReach(clearBefore, d, c.bar->diameter)});
         if (support < 0 || edgeAfter || tipAfter)
-            r.to = outerEnd();
+            r.to = outer(1, c);
         else
             r.to = std::max({reach(1), faceAfter + least * clearAfter,
                              zero(1) + detailing.topReach(clearAfter, d, c.bar->diameter)});
-        if (support >= 0 && (edgeBefore || tipBefore)) r.start = BarEnd::Hook;
-        if (support >= 0 && (edgeAfter || tipAfter)) r.end = BarEnd::Hook;
+        if (support >= 0 && (edgeBefore || tipBefore) && !strip_.inside[0]) r.start = BarEnd::Hook;
+        if (support >= 0 && (edgeAfter || tipAfter) && !strip_.inside[1]) r.end = BarEnd::Hook;
         if (!(edgeBefore || tipBefore || support < 0)) r.from = std::floor(r.from / endStep) * endStep;
         if (!(edgeAfter || tipAfter || support < 0)) r.to = std::ceil(r.to / endStep) * endStep;
-        r.from = std::max(r.from, outerStart()), r.to = std::min(r.to, outerEnd());
+        r.from = std::max(r.from, outer(-1, c)), r.to = std::min(r.to, outer(1, c));
         fill(r, c, thicknessAt(u));
         if (r.to - r.from < 200) return;
         made_.push_back(r);

@@ -23,6 +23,7 @@ StripSteel stripSteel(const std::vector<StripRun>& runs, bool top, double u, dou
 
 bool leftToEdge(const strips::Strip& strip, const strips::Station& station, double cover) {
     for (int side : {-1, 1}) {
+        if (strip.inside[side < 0 ? 0 : 1]) continue;  // bars go on
         const double away = side < 0 ? station.u - strip.from : strip.to - station.u;
         const int end = strip.spans.empty() ? -1
                         : side < 0          ? strip.spans.front().left

@@ -29,6 +29,10 @@ struct StripBasis {
     const standards::Standard& standard;
     double outerTop = 0, outerBottom = 0;
     double leastBottom = 0;  // of strips that cross one-way ones: distribution steel, mm2 per mm
+    bool twoWay = false;     // the slab carries both ways
+    standards::DetailingRules::Role role() const {
+        return twoWay ? standards::DetailingRules::Role::TwoWay : standards::DetailingRules::Role::Main;
+    }
     double outer(bool top) const { return top ? outerTop : outerBottom; }
 };
 
@@ -59,12 +63,17 @@ std::vector<double> shiftedDemand(const std::vector<strips::Station>& stations,
                                   const std::vector<strips::Extreme>& demand, bool top,
                                   const std::vector<double>& diameter, const StripBasis& in);
 
-// Top steel in a band over a column, by the standard or by the moment that peaks there.
+// Top steel in a band over a column, by the standard or by the moment that peaks there or passes into it.
 struct PeakBand {
     int support = -1;
     double width = 0, steel = 0;  // required, mm2 per mm of the band
     standards::StripRules::Peak rule;
     std::string word;
+    // Across the slab's edge into an edge or corner column: the moment, and the largest that can pass (0: none set).
+    bool transfer = false;
+    double moment = 0, most = 0;
+    std::string mostClause;
+    standards::StripRules::TransferInput input;
 };
 
 // The runs of a face: those fixed by someone, and those chosen as the least steel from the allowed sets that

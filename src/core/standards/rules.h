@@ -49,6 +49,8 @@ class FlexureRules {
     virtual std::string clause() const = 0;
     virtual RequiredSteel required(const Section& s, double M, Steps* t = nullptr) const = 0;
     virtual Resistance resistance(const Section& s, double As, double As2, Steps* t = nullptr) const = 0;
+    // Design moment that the section resists uncracked and without bars.
+    virtual double plain(const Section& s, Steps* t = nullptr) const = 0;
     // Neutral-axis or strain limit of the section with the steel provided.
     virtual Finding ductility(const Section& s, double As, double As2, Steps* t = nullptr) const = 0;
 };
@@ -68,9 +70,14 @@ struct SlendernessInput {
     SpanSystem system = SpanSystem::Simple;
     double length = 0;                                                  // effective span
     double requiredSteel = 0, compressionSteel = 0, providedSteel = 0;  // on b
-    bool onColumns = false;     // of a slab that columns hold without beams
-    double clear = 0;           // clear span
-    bool edgeBeam = false, drop = false;
+    // The panel around: spans one way; carries both ways on beams or walls all round; on columns. Clear spans.
+    enum class Panel { OneWay, OnLines, OnColumns } panel = Panel::OneWay;
+    double longer = 0, shorter = 0;
+    bool exterior = false;   // at least one edge of the panel is discontinuous
+    bool edgeBeam = false;   // all discontinuous edges have beams
+    bool drop = false;       // drop panels at its columns
+    double stiffness = 99;   // mean ratio of beam to slab stiffness on the edges of a panel on lines; walls: large
+    bool softEdge = false;   // a discontinuous edge with a ratio below 0.80
 };
 
 struct CrackInput {
@@ -114,6 +121,8 @@ struct PanelInput {
     double shorter = 0, longer = 0;
     bool edgeBeam = false, drop = false;
     double toSteel = 0;  // from the face to the centre of the main bars
+    double stiffness = 99;  // as in SlendernessInput
+    bool softEdge = false;
     Section section;     // materials
 };
 
@@ -125,6 +134,10 @@ class ServiceRules {
     virtual actions::LimitState sustainedState() const { return actions::LimitState::QuasiPermanent; }
     // Crack width, or the bar spacing that stands for it.
     virtual Finding crack(const CrackInput& in, Steps* t = nullptr) const = 0;
+    // Least steel on a face in tension by which cracks stay within the limit when the section first cracks; 0
+    // where the standard asks for none. Bars of the given diameter.
+    virtual double leastForCracking(const Section& s, double diameter, double limit, Steps* t = nullptr) const = 0;
+    virtual std::string crackSteelClause() const = 0;
     // Span-to-depth ratio or least thickness.
     virtual Finding slenderness(const SlendernessInput& in, Steps* t = nullptr) const = 0;
     // Overall depth to start from. `toSteel`: from the face to the centre of the main bars.
@@ -164,7 +177,8 @@ class DetailingRules {
     virtual ~DetailingRules() = default;
     virtual double minimumSteel(const Section& s, Steps* t = nullptr) const = 0;
     virtual double maximumSteel(const Section& s, Steps* t = nullptr) const = 0;
-    enum class Role { Main, Secondary };
+    // TwoWay: main bars of slabs that carry both ways.
+    enum class Role { Main, Secondary, TwoWay };
     virtual double maximumSpacing(Role role, bool peak, double h, Steps* t = nullptr) const = 0;
     virtual double minimumClearSpacing(double diameter, double aggregate, Steps* t = nullptr) const = 0;
     virtual double secondarySteel(double mainSteel, const Section& s, Steps* t = nullptr) const = 0;
@@ -184,12 +198,24 @@ class DetailingRules {
     virtual double endFixity() const = 0;
     // Straight tail behind a 90 degree bend, from the end of the bend.
     virtual double hookTail(double diameter) const = 0;
+    // By how much hogging on the axis of a support on which the slab is free to turn may be rounded off: R is the
+    // reaction and t the breadth of the support.
+    virtual double roundedOff(double R, double t) const = 0;
+    // Bottom bars that go on over a support: the share of the span's steel, the length past the face, and how many
+    // bars pass through an inner column at least.
+    struct Through {
+        double share = 0, beyond = 0;
+        int bars = 0;
+        std::string clause, barsClause;
+    };
+    enum class Over { EndSupport, Support, ColumnStrip, MiddleStrip };  // the last two of slabs on columns
+    virtual Through through(Over over, double diameter, Steps* t = nullptr) const = 0;
     // Least face moment for a support where the span's full fixed-end moment is `fixedEnd` (0 where no rule).
     virtual double supportMomentFloor(double fixedEnd) const = 0;
     struct Clauses {
         std::string minimum, maximum, spacing, clear, secondary, anchorage, lap, curtailment, endTop;
     };
-    virtual Clauses clauses() const = 0;
+    virtual Clauses clauses(bool twoWay = false) const = 0;
 };
 
 class ActionRules {
@@ -248,6 +274,21 @@ class StripRules {
     };
     // `panels`: sum of half the panel widths on either side; c1, c2: column along the strip and across; h: slab.
     virtual Peak peak(double panels, double c1, double c2, double h, double d, Steps* t = nullptr) const = 0;
+    // How a moment passes from the slab into an edge or corner column: the width of slab that resists it, the share
+    // that this width has to resist by bars across the edge, and the largest moment that can pass (0: no such
+    // ceiling).
+    struct Transfer {
+        double width = 0, share = 1, most = 0;
+        std::string clause, mostClause;
+    };
+    // c1: column across the edge, along the bars; c2: along the edge; toEdge: from the edge to the column's inner
+    // face, along the bars; sides: slab beside the column's two faces along the edge, up to where it ends.
+    struct TransferInput {
+        bool corner = false;
+        double c1 = 0, c2 = 0, toEdge = 0, sides[2] = {0, 0};
+        Section section;
+    };
+    virtual Transfer transfer(const TransferInput& in, Steps* t = nullptr) const = 0;
     // Whether a share may be taken off the hogging moment of a section with this steel.
     virtual Finding redistribution(const Section& s, double As, double share, Steps* t = nullptr) const = 0;
 };

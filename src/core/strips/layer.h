@@ -12,6 +12,7 @@ struct Layer {
     double otherAngle;                  // degrees: of the bars that cross
     std::vector<Ring> domain, cutters;  // plan: the slab, and what is taken off its strips
     std::string prefix;                 // of keys: the area's id and a colon, or nothing
+    const std::vector<Ring>&slabs, &openings;  // of the floor
     SupportLines lines;
 };
 

@@ -135,6 +135,10 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     auto inner = [&](double u) { return std::clamp(u, strip.from + 2, strip.to - 2); };
     us.push_back(inner(strip.from));
     us.push_back(inner(strip.to));
+    for (double k : {0.2, 0.4, 0.6, 0.8, 1.0}) {  // ends askew
+        if (strip.axisFrom - strip.from > 20) us.push_back(strip.from + k * (strip.axisFrom - strip.from));
+        if (strip.to - strip.axisTo > 20) us.push_back(strip.to - k * (strip.to - strip.axisTo));
+    }
     for (const auto& span : strip.spans) {
         double a = span.clearFrom, L = span.clearTo - span.clearFrom;
         // Beside axes and faces, not on them: moments and shears jump at walls and beams.
@@ -148,8 +152,17 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
         if (span.right >= 0 && d < L / 2) us.push_back(a + L - d);
     }
     std::vector<double> steps;
-    for (const auto& l : floor.actions.loads)
-        if (l.kind == model::FloorLoad::Kind::Line) crossingsOf(strip, l.a, l.b, steps);
+    for (const auto& l : floor.actions.loads) {
+        using Kind = model::FloorLoad::Kind;
+        if (l.kind == Kind::Line) crossingsOf(strip, l.a, l.b, steps);
+        if (l.kind != Kind::Point && l.kind != Kind::Moment) continue;
+        // Where the load stands, also a little beside the strip: what peaks there reaches into it.
+        const bool here = std::any_of(strip.parts.begin(), strip.parts.end(), [&](const Ring& r) {
+            return geometry::contains(r, l.a) || geometry::distanceToEdge(r, l.a) < 500;
+        });
+        const double u = strip.axes.local(l.a).x;
+        if (here && u > strip.from && u < strip.to) steps.push_back(u);
+    }
     for (const auto& r : thickness.zones())
         for (std::size_t i = 0; i < r.size(); ++i) crossingsOf(strip, r[i], r[(i + 1) % r.size()], steps);
     for (double u : steps)

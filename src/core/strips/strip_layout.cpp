@@ -115,7 +115,7 @@ StripLayout layStrips(const model::Floor& floor, const ColumnStripHalf& half) {
             for (const auto& drawn : floor.strips.drawn)
                 if (drawn.direction == d) cutters.push_back(model::ring(drawn.outline));
             layers[std::size_t(d)].emplace(
-                Layer{floor, half, d, part.angle[std::size_t(1 - d)], part.domain, cutters, part.prefix,
+                Layer{floor, half, d, part.angle[std::size_t(1 - d)], part.domain, cutters, part.prefix, slabs, openings,
                       SupportLines(floor, part.angle[std::size_t(d)], part.domain)});
             for (const auto& l : layers[std::size_t(d)]->lines.lines())
                 out.lines[std::size_t(d)].push_back(l.out);

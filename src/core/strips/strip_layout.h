@@ -66,7 +66,9 @@ struct Strip {
     double otherAngle = 90;   // of the bars that cross its own
     std::vector<Ring> parts;  // plan, anticlockwise
     std::vector<Point> axis;  // plan, along u ascending
-    double from = 0, to = 0;  // extent along u on the axis
+    double from = 0, to = 0;          // extent along u of its parts
+    double axisFrom = 0, axisTo = 0;  // on the axis: shorter where its ends are askew
+    bool inside[2] = {false, false};  // the slab goes on beyond that end: bars do too
     std::vector<Support> supports;
     std::vector<Span> spans;
     Id line;      // for Column, Middle, Full: the line it follows, a middle strip that to its right

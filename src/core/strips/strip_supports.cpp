@@ -29,7 +29,8 @@ void extent(Strip& s) {
             }
         }
     if (high - low < 100) low = partLow, high = partHigh;
-    s.from = low, s.to = high;
+    s.from = partLow, s.to = partHigh;
+    s.axisFrom = low, s.axisTo = high;
     // The axis from there to there.
     std::vector<Point> cutAxis;
     cutAxis.push_back(s.axes.plan({low, s.v(low)}));
@@ -44,6 +45,36 @@ std::vector<Point> localAxis(const Strip& s, double beyond) {
     if (axis.empty()) return axis;
     axis.front().x -= beyond, axis.back().x += beyond;
     return axis;
+}
+
+// Whether the slab goes on beyond the ends of a strip: over a quarter of the width there and more.
+void findInside(Strip& s, const Layer& layer) {
+    auto onSlab = [&](Point p) {
+        auto in = [&](const Ring& r) { return geometry::contains(r, p); };
+        return std::any_of(layer.slabs.begin(), layer.slabs.end(), in) &&
+               std::none_of(layer.openings.begin(), layer.openings.end(), in);
+    };
+    for (int end : {0, 1}) {
+        const double u = end == 0 ? s.axisFrom : s.axisTo, way = end == 0 ? -1 : 1;
+        int there = 0, on = 0;
+        double low = 1e300, high = -1e300;
+        for (const auto& part : s.parts)
+            for (std::size_t i = 0; i < part.size(); ++i) {
+                const Point a = s.axes.local(part[i]), b = s.axes.local(part[(i + 1) % part.size()]);
+                const double at = u - way * 20;
+                if ((a.x > at) == (b.x > at)) continue;
+                const double v = a.y + (b.y - a.y) * (at - a.x) / (b.x - a.x);
+                low = std::min(low, v), high = std::max(high, v);
+            }
+        constexpr int samples = 16;
+        for (int k = 0; k < samples && low < high; ++k) {
+            const double v = low + (k + 0.5) / samples * (high - low);
+            if (!onSlab(s.axes.plan({u - way * 20, v}))) continue;
+            ++there;
+            on += onSlab(s.axes.plan({u + way * 150, v}));
+        }
+        s.inside[end] = there > 0 && 4 * on >= there;
+    }
 }
 
 // Supports of a middle strip: members that cross it, and the lines between columns on either side.
@@ -149,10 +180,10 @@ void spans(Strip& s, const model::Floor& floor) {
                                           : p.from + std::min(half, thickness / 2))
                               : p.u;
         };
-        span.from = a ? reach(*a, 1) : s.from;
-        span.to = b ? reach(*b, -1) : s.to;
-        span.clearFrom = a ? std::max(a->to, s.from) : s.from;
-        span.clearTo = b ? std::min(b->from, s.to) : s.to;
+        span.from = a ? reach(*a, 1) : s.axisFrom;
+        span.to = b ? reach(*b, -1) : s.axisTo;
+        span.clearFrom = a ? std::max(a->to, s.axisFrom) : s.axisFrom;
+        span.clearTo = b ? std::min(b->from, s.axisTo) : s.axisTo;
         if (span.clearTo - span.clearFrom < 100) return;
         double onWall = 0;
         for (auto [from, to] : s.walls)
@@ -171,11 +202,13 @@ void spans(Strip& s, const model::Floor& floor) {
             return std::max(overhang, 0.2 * std::abs(s.supports[next].u - s.supports[support].u));
         };
         const std::size_t n = s.supports.size();
-        if (s.supports.front().from - s.from > least(0, std::min<std::size_t>(1, n - 1))) add(-1, 0);
+        if (s.supports.front().from - s.axisFrom > least(0, std::min<std::size_t>(1, n - 1))) add(-1, 0);
         for (std::size_t i = 0; i + 1 < s.supports.size(); ++i) add(int(i), int(i + 1));
-        if (s.to - s.supports.back().to > least(n - 1, n > 1 ? n - 2 : 0))
+        if (s.axisTo - s.supports.back().to > least(n - 1, n > 1 ? n - 2 : 0))
             add(int(s.supports.size()) - 1, -1);
     }
+    // Held at one place with next to nothing beyond it: the strip is one piece all the same.
+    if (s.spans.empty()) add(-1, -1);
     for (std::size_t i = 0; i < s.spans.size(); ++i) {
         Span& span = s.spans[i];
         for (int e : {0, 1}) {
@@ -207,13 +240,14 @@ void spans(Strip& s, const model::Floor& floor) {
 
 void hold(Strip& s, const Layer& layer, const Layer& crossing) {
     extent(s);
+    findInside(s, layer);
     if (s.kind == Strip::Kind::Column || s.kind == Strip::Kind::Full) {
         for (const auto& l : layer.lines.lines())
             if (layer.prefix + l.out.id == s.line) s.supports = l.supports, s.walls = l.walls;
     } else {
         s.supports = s.kind == Strip::Kind::Middle ? between(s, layer) : within(s, layer);
     }
-    std::erase_if(s.supports, [&](const Support& p) { return p.to < s.from - 1 || p.from > s.to + 1; });
+    std::erase_if(s.supports, [&](const Support& p) { return p.to < s.axisFrom - 1 || p.from > s.axisTo + 1; });
     if (s.supports.size() < 2) {
         for (auto& p : crossings(s, crossing.lines)) s.supports.push_back(std::move(p));
         joinTouching(s.supports);

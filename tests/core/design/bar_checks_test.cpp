@@ -17,8 +17,10 @@ class BarChecks : public testing::Test {
     model::Basis basis = model::emptyProject().basis;
     std::shared_ptr<const standards::Standard> standard = standards::makeStandard("en1992", {});
     standards::Section section{1000, 200, 170, 40, 30, 500};
+    double crackLimit = 0;  // of a face that service loads put in tension
+    bool twoWay = false;
     std::vector<design::BarCheck> with(design::BarsAt bars, bool tracing = false) const {
-        return design::barChecks(section, bars, basis, *standard, tracing);
+        return design::barChecks(section, bars, basis, *standard, crackLimit, twoWay, tracing);
     }
     static const design::BarCheck& named(const std::vector<design::BarCheck>& all, const std::string& name) {
         for (const auto& c : all)
@@ -53,6 +55,38 @@ TEST_F(BarChecks, EachIsOverByItself) {
     auto heavy = with({9, 200, 200, 32});
     EXPECT_EQ(named(heavy, "maximum").finding.outcome, Outcome::Over);
     EXPECT_EQ(named(heavy, "ductility").finding.outcome, Outcome::Over);
+}
+
+// EN 1992-1-1 (7.1) by hand: h = 350, d = 302, 16 mm bars, C30/37 (f_ctm 2.896), 0.3 mm. k = 0.965; (7.6N) gives
+// phi* = 16 * 2.9/2.896 * 4 * 48 / (0.4 * 350) = 21.97, between 25 (200 MPa) and 16 (240 MPa): 213.5 MPa.
+TEST_F(BarChecks, ThickSlabsNeedSteelForCracking) {
+    section = {1000, 350, 302, 48, 30, 500};
+    EXPECT_EQ(with({0.503, 400, 400, 16}).size(), 5u) << "not in tension";
+    crackLimit = 0.3;
+    auto all = with({0.503, 400, 400, 16});
+    const auto& f = named(all, "crack-least").finding;
+    const double fctm = 0.3 * std::pow(30, 2.0 / 3), star = 16 * 2.9 / fctm * 4 * 48 / (0.4 * 350),
+                 stress = 200 + 40 * (25 - star) / 9;
+    EXPECT_NEAR(star, 21.97, 0.01);
+    EXPECT_NEAR(f.limit, 0.4 * 0.965 * fctm * 1000 * 175 / stress / 1000, 1e-6);
+    EXPECT_GT(f.limit, 0.8);
+    EXPECT_EQ(f.outcome, Outcome::Over);
+    section.h = 200, section.d = 160;  // 7.3.3(1)
+    EXPECT_EQ(with({0.503, 200, 200, 12}).size(), 5u);
+}
+
+// ACI 318-19 8.7.2.2: 2h at critical sections of two-way slabs, 3h of one-way ones; clauses follow.
+TEST_F(BarChecks, TwoWaySlabsHaveTheirOwnSpacingAndClauses) {
+    standard = standards::makeStandard("aci318-si", {});
+    section = {1000, 150, 120, 30, 30, 420};
+    auto one = with({0.565, 200, 200, 12});
+    twoWay = true;
+    auto two = with({0.565, 200, 200, 12});
+    EXPECT_NEAR(named(one, "spacing").finding.limit, 450, 1e-9);
+    EXPECT_NEAR(named(two, "spacing").finding.limit, 300, 1e-9);
+    EXPECT_EQ(named(one, "minimum").finding.clause, "ACI 318-19 7.6.1.1");
+    EXPECT_EQ(named(two, "minimum").finding.clause, "ACI 318-19 8.6.1.1");
+    EXPECT_EQ(named(two, "spacing").finding.clause, "ACI 318-19 8.7.2.2");
 }
 
 TEST_F(BarChecks, LeastSteelCanBeSwitchedOffAndSaysSo) {

@@ -254,6 +254,7 @@ TEST(PanelDepth, FollowsTheStandardsTables) {
         auto beams = in;
         beams.kind = standards::PanelInput::Kind::OnLines;
         EXPECT_NEAR(standard->service->panelThickness(beams),
-                    7000 * (0.8 + in.section.fy / 1400) / (36 + 9 * 7.0 / 6), 12.8);
+                    7000 * (0.8 + (id == "aci318-us" ? 60e3 / 200e3 : in.section.fy / 1400)) / (36 + 9 * 7.0 / 6),
+                    12.8);
     }
 }

@@ -32,7 +32,7 @@ TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
         double turn = std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi - 90;
         if (seed % 4) f.strips.rules = {true, {turn, turn + 90}};
         auto p = projectOf(f, seed % 3 ? "en1992" : "aci318-si");
-        auto d = design::designFloor(p, 0);
+        auto d = design::designFloor(p, 0, {}, false);
         if (!d) continue;
         for (const auto& s : d->strips) {
             ++strips;
@@ -99,7 +99,7 @@ TEST(FloorDesign, BarEndsResistTheMovedMomentWhereverTheMarginSaysWithin) {
         f.strips.rules = {true, {turn, turn + 90}};
         const bool aci = seed % 3 == 0;
         auto p = projectOf(f, aci ? "aci318-si" : "en1992");
-        auto d = design::designFloor(p, 0);
+        auto d = design::designFloor(p, 0, {}, false);
         if (!d) continue;
         for (const auto& s : d->strips)
             for (bool top : {false, true}) {
@@ -197,7 +197,7 @@ TEST(FloorDesign, TheAnswerOfOneEditIsThatOfDesigningAnew) {
 }
 
 TEST(FloorDesign, WorkingIsThatOfTheCheck) {
-    auto d = design::designFloor(projectOf(test::randomFloor(12)), 0);
+    auto d = design::designFloor(projectOf(test::randomFloor(12)), 0, {}, false);
     ASSERT_TRUE(d);
     int looked = 0;
     for (const auto& s : d->strips)
@@ -218,18 +218,18 @@ TEST(FloorDesign, WorkingIsThatOfTheCheck) {
 TEST(FloorDesign, OuterLayersLieDeeperAndMinimumSteelCanBeSwitchedOff) {
     auto f = test::randomFloor(21);
     auto p = projectOf(f);
-    auto d = design::designFloor(p, 0);
+    auto d = design::designFloor(p, 0, {}, false);
     for (const auto& s : d->strips) {
         EXPECT_EQ(s->outerTop > 0, s->strip->direction != 0);
         EXPECT_EQ(s->outerBottom > 0, s->strip->direction != 0);
     }
     f.strips.rules.outerTop = 1;
     p.basis.minimumSteel = false;
-    d = design::designFloor(projectOf(f), 0);
+    d = design::designFloor(projectOf(f), 0, {}, false);
     for (const auto& s : d->strips) EXPECT_EQ(s->outerTop > 0, s->strip->direction == 0);
     auto q = projectOf(f);
     q.basis.minimumSteel = false;
-    d = design::designFloor(q, 0);
+    d = design::designFloor(q, 0, {}, false);
     int off = 0;
     for (const auto* c : d->all())
         if (c->key.find("/minimum-") != std::string::npos) off += c->outcome == checks::Outcome::NotChecked;
@@ -244,7 +244,7 @@ TEST(FloorDesign, StripsAcrossOneWayOnesHaveDistributionSteel) {
     for (int i = 0; i < 3; ++i)
         f->walls.push_back({"w" + std::to_string(i), "", {i * 7000.0, 0}, {i * 7000.0, 9000}, 200});
     p.floors[0] = f;
-    auto d = design::designFloor(p, 0);
+    auto d = design::designFloor(p, 0, {}, false);
     ASSERT_TRUE(d);
     double most = 0;
     for (const auto& s : d->strips)
@@ -266,7 +266,7 @@ TEST(FloorDesign, StripsAcrossOneWayOnesHaveDistributionSteel) {
 TEST(FloorDesign, AGapIsACheckOverItsLimit) {
     auto f = test::randomFloor(4);
     f.strips.rules.automatic[1] = false;
-    auto d = design::designFloor(projectOf(f), 0);
+    auto d = design::designFloor(projectOf(f), 0, {}, false);
     const auto* c = d->check(f.id + "/uncovered-2");
     ASSERT_TRUE(c);
     EXPECT_EQ(c->outcome, checks::Outcome::Over);
@@ -278,9 +278,9 @@ TEST(FloorDesign, RedistributionLowersSupportsAndRaisesSpans) {
     int judged = 0;
     for (unsigned seed = 1; seed <= 12; ++seed) {
         auto f = test::randomFloor(seed);
-        auto plain = design::designFloor(projectOf(f), 0);
+        auto plain = design::designFloor(projectOf(f), 0, {}, false);
         f.strips.rules.redistribution = 0.15;
-        auto moved = design::designFloor(projectOf(f), 0);
+        auto moved = design::designFloor(projectOf(f), 0, {}, false);
         for (std::size_t i = 0; i < plain->strips.size(); ++i) {
             const auto &a = *plain->strips[i], &b = *moved->strips[i];
             if (a.strip->supports.size() < 3) continue;

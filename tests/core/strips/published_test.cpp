@@ -26,7 +26,7 @@ TEST(Published, FlatSlabsShareTheTotalStaticMomentAsTheTablesSay) {
         auto p = model::editFloor(test::regularFloor(6, 6, 6000 * ratio, 6000), "f1", [](model::Floor& f, auto&) {
             f.actions.arrangement = model::Arrangement::All;
         });
-        auto d = design::designFloor(p, 0);
+        auto d = design::designFloor(p, 0, {}, false);
         ASSERT_TRUE(d);
         // The inner column strip along x and the middle strips beside it; the middle span.
         const auto* column = d->find("1/c3/column");
@@ -78,7 +78,7 @@ TEST(Published, OneWaySlabsOnWallsAgreeWithCoefficients) {
     for (int i = 0; i < 6; ++i)
         f->walls.push_back({"w" + std::to_string(i), "", {i * 5000.0, 0}, {i * 5000.0, 9000}, 200});
     p.floors[0] = f;
-    auto d = design::designFloor(p, 0);
+    auto d = design::designFloor(p, 0, {}, false);
     ASSERT_TRUE(d);
     int compared = 0;
     for (const auto& s : d->strips) {
@@ -96,7 +96,7 @@ TEST(Published, OneWaySlabsOnWallsAgreeWithCoefficients) {
 // Slabs carried by stiff beams: the middle strips stand near the nine cases of edges; beams carry the rest.
 TEST(Published, BeamsTakeTheirShareApart) {
     auto p = test::regularFloor(4, 4, 6000, 6000, 160, 200, 700);
-    auto d = design::designFloor(p, 0);
+    auto d = design::designFloor(p, 0, {}, false);
     ASSERT_TRUE(d);
     const design::StripDesign *along = d->find("1/c2/column"), *middle = nullptr;
     ASSERT_TRUE(along);
@@ -170,8 +170,8 @@ TEST(Published, TurningTheFloorChangesNothing) {
             p.floors.push_back(std::make_shared<const model::Floor>(std::move(x)));
             return p;
         };
-        auto a = design::designFloor(project(f), 0),
-             b = design::designFloor(project(turned(f, 17.0 + 13 * seed)), 0);
+        auto a = design::designFloor(project(f), 0, {}, false),
+             b = design::designFloor(project(turned(f, 17.0 + 13 * seed)), 0, {}, false);
         if (!a && !b) continue;  // not every random floor stands up without its point loads' neighbours
         ASSERT_TRUE(a && b) << seed << (a ? " turned: " : " as it was: ") << [&] {
             auto t = design::analyseFloor(project(a ? turned(f, 17.0 + 13 * seed) : f), 0).trouble;

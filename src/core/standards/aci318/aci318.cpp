@@ -150,7 +150,14 @@ const Edition& si() {
                            .supportReach = 150,
                            .beamSteelRoot = 0.25,
                            .beamSteelLeast = 1.4,
-                           .beamYieldCap = 550};
+                           .beamYieldCap = 550,
+                           .plainFlexure = 0.42,
+                           .gradeThickness = {280, 420, 550},
+                           .flatLeast = 125,
+                           .dropLeast = 100,
+                           .softLeast = 125,
+                           .stiffLeast = 90,
+                           .stiffYield = 1400};
     return e;
 }
 
@@ -200,7 +207,14 @@ const Edition& inchPound() {
                            .supportReach = 6,
                            .beamSteelRoot = 3,
                            .beamSteelLeast = 200,
-                           .beamYieldCap = 80000};
+                           .beamYieldCap = 80000,
+                           .plainFlexure = 5,
+                           .gradeThickness = {40000, 60000, 80000},
+                           .flatLeast = 5,
+                           .dropLeast = 4,
+                           .softLeast = 5,
+                           .stiffLeast = 3.5,
+                           .stiffYield = 200000};
     return e;
 }
 

@@ -32,6 +32,10 @@ struct Edition {
     double hookStrengthTop;         // psi_c reaches 1 here: f'c/(2.5 top) + 0.6
     double supportReach;            // 7.7.3.8.1
     double beamSteelRoot, beamSteelLeast, beamYieldCap;  // 9.6.1.2
+    double plainFlexure;                                 // 14.5.2.1
+    double gradeThickness[3];                            // Tables 8.3.1.1, 8.3.1.2: f_y at 40, 60, 80 ksi
+    double flatLeast, dropLeast, softLeast, stiffLeast;  // least thicknesses of 8.3.1.1, 8.3.1.2
+    double stiffYield;                                   // Table 8.3.1.2
 };
 const Edition& si();
 const Edition& inchPound();

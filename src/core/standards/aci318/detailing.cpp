@@ -18,7 +18,7 @@ class Detailing final : public DetailingRules {
     explicit Detailing(const Edition& e) : e_(e) {}
 
     double minimumSteel(const Section& s, Steps* t) const override {
-        return shrinkageSteel(s, "A_s,min", clauses().minimum, t);
+        return shrinkageSteel(s, "A_s,min", clauses(false).minimum, t);
     }
     double maximumSteel(const Section& s, Steps* t) const override {
         // No ceiling as such: a tension-controlled section is the limit. That amount of steel is given.
@@ -31,17 +31,19 @@ class Detailing final : public DetailingRules {
                             {"f_y", fy, e_.stressUnit},
                             {"E_s", e_.Es, e_.stressUnit}},
                            0.85 * fc * s.b * beta * s.d / area(e_) * 0.003 / (0.006 + fy / e_.Es) / fy,
-                           areaUnit(e_), clauses().maximum,
+                           areaUnit(e_), clauses(false).maximum,
                            "the steel at which the section stops being tension-controlled") *
                area(e_);
     }
     double maximumSpacing(Role role, bool, double h, Steps* t) const override {
-        double k = role == Role::Main ? 3 : 5;
+        double k = role == Role::Main ? 3 : role == Role::TwoWay ? 2 : 5;
         return trace::step(
                    t, "s_max", "min(k*h, s_cap)",
                    {{"k", k}, {"h", h / e_.length, e_.lengthUnit}, {"s_cap", e_.spacingCap, e_.lengthUnit}},
                    std::min(k * h / e_.length, e_.spacingCap), e_.lengthUnit,
-                   role == Role::Main ? "ACI 318-19 7.7.2.3" : "ACI 318-19 7.7.6.2.1") *
+                   role == Role::Main     ? "ACI 318-19 7.7.2.3"
+                   : role == Role::TwoWay ? "ACI 318-19 8.7.2.2"
+                                          : "ACI 318-19 7.7.6.2.1") *
                e_.length;
     }
     double minimumClearSpacing(double diameter, double aggregate, Steps* t) const override {
@@ -50,11 +52,11 @@ class Detailing final : public DetailingRules {
                             {"d_b", diameter / e_.length, e_.lengthUnit},
                             {"d_agg", aggregate / e_.length, e_.lengthUnit}},
                            std::max({e_.clearLeast, diameter / e_.length, 4.0 / 3 * aggregate / e_.length}),
-                           e_.lengthUnit, clauses().clear) *
+                           e_.lengthUnit, clauses(false).clear) *
                e_.length;
     }
     double secondarySteel(double, const Section& s, Steps* t) const override {
-        return shrinkageSteel(s, "A_s,T", clauses().secondary, t);
+        return shrinkageSteel(s, "A_s,T", clauses(false).secondary, t);
     }
 
     double anchorage(const AnchorageInput& in, Steps* t) const override {
@@ -107,7 +109,7 @@ class Detailing final : public DetailingRules {
         double ld = anchorage(straight, t) / e_.length;
         return trace::step(t, "l_st", "max(1.3*l_d, l_0)",
                            {{"l_d", ld, e_.lengthUnit}, {"l_0", e_.developmentFloor, e_.lengthUnit}},
-                           std::max(1.3 * ld, e_.developmentFloor), e_.lengthUnit, clauses().lap, "class B") *
+                           std::max(1.3 * ld, e_.developmentFloor), e_.lengthUnit, clauses(false).lap, "class B") *
                e_.length;
     }
     // Table 25.4.2.5, casting position: more than 12 in. (300 mm) of fresh concrete below counts as top.
@@ -158,7 +160,31 @@ class Detailing final : public DetailingRules {
     double endFixity() const override { return 0; }
     double hookTail(double diameter) const override { return 12 * diameter; }
     double supportMomentFloor(double) const override { return 0; }
-    Clauses clauses() const override {
+    double roundedOff(double, double) const override { return 0; }
+    // 7.7.3.8.1, 7.7.3.8.2: a third at simple supports, a quarter at others, 6 in. past the face; 8.7.4.1.3 and Figure
+    // 8.7.4.1.3: all bottom bars of column strips go through, half of those of middle strips; 8.7.4.2.2: two bars
+    // within the core of the column.
+    Through through(Over over, double, Steps* t) const override {
+        Through r;
+        r.share = over == Over::EndSupport ? 1.0 / 3 : over == Over::Support ? 0.25 : over == Over::ColumnStrip ? 1 : 0.5;
+        r.clause = over == Over::EndSupport ? "ACI 318-19 7.7.3.8.1"
+                   : over == Over::Support  ? "ACI 318-19 7.7.3.8.2"
+                                            : "ACI 318-19 8.7.4.1.3, Figure 8.7.4.1.3";
+        if (over == Over::ColumnStrip) r.bars = 2, r.barsClause = "ACI 318-19 8.7.4.2.2";
+        r.beyond = trace::step(t, "l_in", "", {}, e_.supportReach, e_.lengthUnit, r.clause) * e_.length;
+        return r;
+    }
+    Clauses clauses(bool twoWay) const override {
+        if (twoWay)
+            return {"ACI 318-19 8.6.1.1",
+                    "ACI 318-19 8.3.3.1",
+                    "ACI 318-19 8.7.2.2",
+                    "ACI 318-19 25.2.1",
+                    "ACI 318-19 8.6.1.1, 24.4.3.2",
+                    "ACI 318-19 25.4.2.4",
+                    "ACI 318-19 25.5.2.1",
+                    "ACI 318-19 8.7.4.1.2, 7.7.3.3",
+                    "ACI 318-19 8.7.4.1.3"};
         return {"ACI 318-19 7.6.1.1",
                 "ACI 318-19 7.3.3.1",
                 "ACI 318-19 7.7.2.3",

@@ -141,6 +141,20 @@ class Flexure final : public FlexureRules {
         return r;
     }
 
+    double plain(const Section& stored, Steps* t) const override {
+        const Section s = native(stored, e_);
+        const double k = e_.plainFlexure;
+        return trace::step(t, "M_n,pl", "0.6*k_pl*sqrt(f'_c)*b*h^2/6/k_M",
+                           {{"k_pl", k},
+                            {"f'_c", s.fc, e_.stressUnit},
+                            {"b", s.b, e_.lengthUnit},
+                            {"h", s.h, e_.lengthUnit},
+                            {"k_M", e_.momentFactor}},
+                           0.6 * k * std::sqrt(s.fc) * s.b * s.h * s.h / 6 / e_.momentFactor, e_.momentUnit,
+                           "ACI 318-19 14.5.2.1, 21.2.1", "phi = 0.60, lambda = 1") *
+               e_.momentFactor * force(e_) * e_.length;
+    }
+
     Finding ductility(const Section& s, double As, double As2, Steps* t) const override {
         Resistance r = resistance(s, As, As2, nullptr);
         Finding f;

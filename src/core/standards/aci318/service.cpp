@@ -65,6 +65,8 @@ class Service final : public ServiceRules {
         return checks::judged(f);
     }
 
+    double leastForCracking(const Section&, double, double, Steps*) const override { return 0; }
+    std::string crackSteelClause() const override { return "ACI 318-19 24.3.2"; }
     Finding slenderness(const SlendernessInput& in, Steps* t) const override {
         Finding f;
         f.kind = units::Kind::Length;
@@ -72,17 +74,22 @@ class Service final : public ServiceRules {
         f.clause = "ACI 318-19 Table 7.3.1.1";
         f.prefix = "h";
         f.demand = in.section.h;
-        if (in.onColumns && in.system != SpanSystem::Cantilever) {
-            f.clause = "ACI 318-19 8.3.1.1";
+        if (in.panel != SlendernessInput::Panel::OneWay && in.system != SpanSystem::Cantilever) {
+            const bool columns = in.panel == SlendernessInput::Panel::OnColumns;
             PanelInput panel;
-            panel.kind = PanelInput::Kind::OnColumns;
-            panel.system = in.system;
-            panel.shorter = panel.longer = in.clear;
+            panel.kind = columns ? PanelInput::Kind::OnColumns : PanelInput::Kind::OnLines;
+            panel.system = in.exterior ? SpanSystem::End : SpanSystem::Interior;
+            panel.shorter = in.shorter, panel.longer = in.longer;
             panel.edgeBeam = in.edgeBeam;
             panel.drop = in.drop;
+            panel.stiffness = in.stiffness;
+            panel.softEdge = in.softEdge;
             panel.section = in.section;
+            f.clause = columns ? "ACI 318-19 8.3.1.1" : "ACI 318-19 8.3.1.2";
             f.limit = leastPanelThickness(panel, t);
-            f.notes.push_back("Slab on columns without beams between them; the longer clear span counts.");
+            f.notes.push_back(columns ? "Slab on columns without beams between them; the longer clear span counts, and "
+                                        "a panel with one discontinuous edge is an exterior one."
+                                      : "Slab on beams or walls on all sides; the longer clear span counts.");
             return checks::judged(f);
         }
         f.limit = leastThickness(in.system, in.length, in.section, t);
@@ -97,7 +104,7 @@ class Service final : public ServiceRules {
                               e_.units == units::System::Metric ? 10 : 12.7);
     }
 
-    // Tables 8.3.1.1 (on columns) and 8.3.1.2 (on beams or walls; read as for stiff ones, alpha_fm over 2).
+    // Tables 8.3.1.1 (on columns) and 8.3.1.2 (on beams or walls).
     double panelThickness(const PanelInput& in, Steps* t) const override {
         double step = e_.units == units::System::Metric ? 10 : 12.7;
         if (in.kind == PanelInput::Kind::OneWay)
@@ -105,27 +112,50 @@ class Service final : public ServiceRules {
         return units::roundUp(leastPanelThickness(in, t), step);
     }
     double leastPanelThickness(const PanelInput& in, Steps* t) const {
-        double ksi = in.section.fy / 6.894757, h = 0, least = 0;
-        if (in.kind == PanelInput::Kind::OnLines) {
-            double beta = in.longer / in.shorter;
-            least = 88.9;  // 3.5 in
-            h = trace::step(t, "h", "l_n*(0.8 + f_y/1400)/(36 + 9*beta)",
-                            {{"l_n", in.longer, "mm"}, {"f_y", in.section.fy, "MPa"}, {"beta", beta}},
-                            in.longer * (0.8 + in.section.fy / 1400) / (36 + 9 * beta), "mm",
-                            "ACI 318-19 Table 8.3.1.2", "beams or walls on all sides, alpha_fm over 2");
-        } else {
-            bool stiffEdge = in.system == SpanSystem::Interior || in.edgeBeam;
-            // Divisors at 40, 60 and 80 ksi.
-            double d40 = in.drop ? (stiffEdge ? 40 : 36) : (stiffEdge ? 36 : 33),
-                   d60 = in.drop ? (stiffEdge ? 36 : 33) : (stiffEdge ? 33 : 30),
-                   d80 = in.drop ? (stiffEdge ? 33 : 30) : (stiffEdge ? 30 : 27);
-            double k = std::clamp(ksi, 40.0, 80.0);
-            double divisor = k <= 60 ? d40 + (d60 - d40) * (k - 40) / 20 : d60 + (d80 - d60) * (k - 60) / 20;
-            least = in.drop ? 101.6 : 127;  // 4 in, 5 in
-            h = trace::step(t, "h", "l_n/k", {{"l_n", in.longer, "mm"}, {"k", divisor}}, in.longer / divisor,
-                            "mm", "ACI 318-19 Table 8.3.1.1", "on columns; k interpolated by f_y");
+        const double L = e_.length, ln = in.longer / L, fy = in.section.fy / e_.stress;
+        if (in.kind == PanelInput::Kind::OnLines && in.stiffness > 0.2) {
+            const double beta = in.longer / in.shorter;
+            const bool stiff = in.stiffness > 2;
+            double h = stiff ? trace::step(t, "h", "l_n*(0.8 + f_y/f_0)/(36 + 9*beta)",
+                                           {{"l_n", ln, e_.lengthUnit},
+                                            {"f_y", fy, e_.stressUnit},
+                                            {"f_0", e_.stiffYield, e_.stressUnit},
+                                            {"beta", beta}},
+                                           ln * (0.8 + fy / e_.stiffYield) / (36 + 9 * beta), e_.lengthUnit,
+                                           "ACI 318-19 Table 8.3.1.2", "alpha_fm over 2")
+                             : trace::step(t, "h", "l_n*(0.8 + f_y/f_0)/(36 + 5*beta*(alpha_fm - 0.2))",
+                                           {{"l_n", ln, e_.lengthUnit},
+                                            {"f_y", fy, e_.stressUnit},
+                                            {"f_0", e_.stiffYield, e_.stressUnit},
+                                            {"beta", beta},
+                                            {"alpha_fm", in.stiffness}},
+                                           ln * (0.8 + fy / e_.stiffYield) / (36 + 5 * beta * (in.stiffness - 0.2)),
+                                           e_.lengthUnit, "ACI 318-19 Table 8.3.1.2");
+            if (in.softEdge)
+                h = trace::step(t, "h", "1.1*h_1", {{"h_1", h, e_.lengthUnit}}, 1.1 * h, e_.lengthUnit,
+                                "ACI 318-19 8.3.1.2.1", "an edge that is not continuous, with alpha_f below 0.80");
+            return std::max(h, stiff ? e_.stiffLeast : e_.softLeast) * L;
         }
-        return std::max(h, least);
+        const bool stiffEdge = in.system == SpanSystem::Interior || in.edgeBeam;
+        // Divisors of the three grades; thicknesses are interpolated between them.
+        const double base = in.drop ? (stiffEdge ? 40 : 36) : (stiffEdge ? 36 : 33);
+        const double divisors[3] = {base, in.drop ? (stiffEdge ? 36.0 : 33.0) : (stiffEdge ? 33.0 : 30.0),
+                                    in.drop ? (stiffEdge ? 33.0 : 30.0) : (stiffEdge ? 30.0 : 27.0)};
+        const double* f = e_.gradeThickness;
+        const double y = std::clamp(fy, f[0], f[2]);
+        const int low = y <= f[1] ? 0 : 1;
+        const double h = trace::step(t, "h", "l_n/k_1 + (l_n/k_2 - l_n/k_1)*(f_y - f_1)/(f_2 - f_1)",
+                                     {{"l_n", ln, e_.lengthUnit},
+                                      {"k_1", divisors[low]},
+                                      {"k_2", divisors[low + 1]},
+                                      {"f_y", y, e_.stressUnit},
+                                      {"f_1", f[low], e_.stressUnit},
+                                      {"f_2", f[low + 1], e_.stressUnit}},
+                                     ln / divisors[low] + (ln / divisors[low + 1] - ln / divisors[low]) *
+                                                              (y - f[low]) / (f[low + 1] - f[low]),
+                                     e_.lengthUnit, "ACI 318-19 Table 8.3.1.1",
+                                     in.drop ? "with drop panels" : "without drop panels");
+        return std::max(h, in.drop ? e_.dropLeast : e_.flatLeast) * L;
     }
 
     Curvatures curvatures(const SagInput& in, Steps* t) const override {

@@ -29,6 +29,26 @@ class Strips final : public StripRules {
             1 / (1 + 2.0 / 3 * std::sqrt((c1 + d) / (c2 + d))), "-", "ACI 318-19 8.4.2.2.2");
         return p;
     }
+    // The share gamma_f with the sides b_1 and b_2 of the critical section of 22.6.4 at an edge or a corner, over the
+    // column and 1.5 h on either side, or up to the slab's edge.
+    Transfer transfer(const TransferInput& in, Steps* t) const override {
+        Transfer r;
+        r.clause = "ACI 318-19 8.4.2.2.2, 8.4.2.2.3";
+        const double L = e_.length, h = in.section.h, d = in.section.d;
+        const double left = std::min(1.5 * h, in.sides[0]), right = std::min(1.5 * h, in.sides[1]);
+        r.width = trace::step(t, "b_slab", "c_2 + b_l + b_r",
+                              {{"c_2", in.c2 / L, e_.lengthUnit},
+                               {"b_l", left / L, e_.lengthUnit},
+                               {"b_r", right / L, e_.lengthUnit}},
+                              (in.c2 + left + right) / L, e_.lengthUnit, "ACI 318-19 8.4.2.2.3",
+                              "1.5h on either side or up to the slab's edge") *
+                  L;
+        const double b1 = in.c1 + d / 2, b2 = in.c2 + (in.corner ? d / 2 : d);
+        r.share = trace::step(t, "gamma_f", "1/(1 + 2/3*sqrt(b_1/b_2))",
+                              {{"b_1", b1 / L, e_.lengthUnit}, {"b_2", b2 / L, e_.lengthUnit}},
+                              1 / (1 + 2.0 / 3 * std::sqrt(b1 / b2)), "-", "ACI 318-19 8.4.2.2.2");
+        return r;
+    }
     // 6.6.5.3, 6.6.5.4: 1000 eps_t per cent, at most 20, where eps_t is at least 0.0075.
     Finding redistribution(const Section& s, double As, double share, Steps* t) const override {
         Finding f;

@@ -21,29 +21,30 @@ class Detailing final : public DetailingRules {
                             {"b", s.b, "mm"},
                             {"d", s.d, "mm"}},
                            std::max(p_.as_min_factor * fctm / s.fy, p_.as_min_floor) * s.b * s.d, "mm²",
-                           clauses().minimum);
+                           clauses(false).minimum);
     }
     double maximumSteel(const Section& s, Steps* t) const override {
         return trace::step(t, "A_s,max", "k_max*b*h",
                            {{"k_max", p_.as_max_ratio}, {"b", s.b, "mm"}, {"h", s.h, "mm"}},
-                           p_.as_max_ratio * s.b * s.h, "mm²", clauses().maximum);
+                           p_.as_max_ratio * s.b * s.h, "mm²", clauses(false).maximum);
     }
     double maximumSpacing(Role role, bool peak, double h, Steps* t) const override {
-        double k = role == Role::Main ? (peak ? 2 : 3) : (peak ? 3 : 3.5);
-        double cap = role == Role::Main ? (peak ? 250 : 400) : (peak ? 400 : 450);
+        const bool main = role != Role::Secondary;
+        double k = main ? (peak ? 2 : 3) : (peak ? 3 : 3.5);
+        double cap = main ? (peak ? 250 : 400) : (peak ? 400 : 450);
         return trace::step(t, "s_max", "min(k*h, s_cap)", {{"k", k}, {"h", h, "mm"}, {"s_cap", cap, "mm"}},
-                           std::min(k * h, cap), "mm", clauses().spacing,
+                           std::min(k * h, cap), "mm", clauses(false).spacing,
                            peak ? "area of largest moment" : "");
     }
     double minimumClearSpacing(double diameter, double aggregate, Steps* t) const override {
         return trace::step(t, "s_clear", "max(phi, d_g + 5, 20)",
                            {{"phi", diameter, "mm"}, {"d_g", aggregate, "mm"}},
-                           std::max({diameter, aggregate + 5, 20.0}), "mm", clauses().clear);
+                           std::max({diameter, aggregate + 5, 20.0}), "mm", clauses(false).clear);
     }
     double secondarySteel(double mainSteel, const Section&, Steps* t) const override {
         return trace::step(t, "A_s,sec", "k_sec*A_s",
                            {{"k_sec", p_.secondary_ratio}, {"A_s", mainSteel, "mm²"}},
-                           p_.secondary_ratio * mainSteel, "mm²", clauses().secondary);
+                           p_.secondary_ratio * mainSteel, "mm²", clauses(false).secondary);
     }
     double anchorage(const AnchorageInput& in, Steps* t) const override {
         return en1992::anchorage(p_, in, t).l_bd;
@@ -82,7 +83,20 @@ class Detailing final : public DetailingRules {
     double endFixity() const override { return p_.end_fixity; }
     double hookTail(double diameter) const override { return 5 * diameter; }
     double supportMomentFloor(double fixedEnd) const override { return p_.support_moment_floor * fixedEnd; }
-    Clauses clauses() const override {
+    double roundedOff(double R, double t) const override { return R * t / 8; }
+    // 9.3.1.2(1): half of the span's steel at supports that are simple; 9.2.1.4(1), 9.2.1.5 by 9.3.1.1(4): a quarter
+    // at others, 10 diameters past the face. 9.4.1(3): two bars in each direction through an inner column.
+    Through through(Over over, double diameter, Steps* t) const override {
+        Through r;
+        r.clause = over == Over::EndSupport ? "EN 1992-1-1 9.3.1.2(1)" : "EN 1992-1-1 9.2.1.4(1), 9.2.1.5";
+        r.share = over == Over::EndSupport ? 0.5 : 0.25;
+        if (over != Over::EndSupport)
+            r.beyond = trace::step(t, "l_bd", "10*phi", {{"phi", diameter, "mm"}}, 10 * diameter, "mm",
+                                   "EN 1992-1-1 9.2.1.5(2)");
+        if (over == Over::ColumnStrip) r.bars = 2, r.barsClause = "EN 1992-1-1 9.4.1(3)";
+        return r;
+    }
+    Clauses clauses(bool) const override {
         return {"EN 1992-1-1 9.3.1.1(1), 9.2.1.1(1)",
                 "EN 1992-1-1 9.2.1.1(3)",
                 "EN 1992-1-1 9.3.1.1(3)",

@@ -25,7 +25,7 @@ class Flexure final : public FlexureRules {
         Concrete c = concrete(s.fc);
         double fcd = design(c, t), fyd = yield(s, t);
         double block = c.eta * fcd * s.b;
-        double xlim = p_.x_limit * s.d, zlim = s.d - c.lambda * xlim / 2,
+        double xlim = xLimit(s) * s.d, zlim = s.d - c.lambda * xlim / 2,
                Mlim = block * c.lambda * xlim * zlim;
         if (M <= Mlim) {
             double depth = s.d - std::sqrt(s.d * s.d - 2 * M / block);
@@ -52,7 +52,7 @@ class Flexure final : public FlexureRules {
             return r;
         }
         r.doubly = true;
-        r.x = step(t, "x", "k_x*d", {{"k_x", p_.x_limit}, {"d", s.d, "mm"}}, xlim, "mm", "EN 1992-1-1 5.5(4)",
+        r.x = step(t, "x", "k_x*d", {{"k_x", xLimit(s)}, {"d", s.d, "mm"}}, xlim, "mm", "EN 1992-1-1 5.5(4)",
                    "beyond this depth compression steel is added");
         r.z = zlim;
         r.sigmaS2 = std::min(fyd, Es * c.eps_cu3 * (xlim - s.d2) / xlim);
@@ -131,6 +131,19 @@ class Flexure final : public FlexureRules {
         return r;
     }
 
+    double plain(const Section& s, Steps* t) const override {
+        constexpr double alpha = 0.8;  // recommended
+        return trace::step(t, "M_Rd,pl", "alpha_ct,pl*f_ctk/gamma_c*b*h^2/6/1e6",
+                           {{"alpha_ct,pl", alpha},
+                            {"f_ctk", 0.7 * concrete(s.fc).fctm, "MPa"},
+                            {"gamma_c", p_.gamma_c},
+                            {"b", s.b, "mm"},
+                            {"h", s.h, "mm"}},
+                           alpha * 0.7 * concrete(s.fc).fctm / p_.gamma_c * s.b * s.h * s.h / 6 / 1e6, "kNm",
+                           "EN 1992-1-1 12.3.1(2)") *
+               1e6;
+    }
+
     Finding ductility(const Section& s, double As, double As2, Steps* t) const override {
         Resistance r = resistance(s, As, As2, nullptr);
         Finding f;
@@ -138,12 +151,19 @@ class Flexure final : public FlexureRules {
         f.prefix = "x/d";
         f.demand =
             trace::step(t, "x/d", "x/d", {{"x", r.x, "mm"}, {"d", s.d, "mm"}}, r.x / s.d, "-", f.clause);
-        f.limit = p_.x_limit;
+        f.limit = xLimit(s);
         f.notes.push_back("Limit for an elastic analysis without redistribution (delta = 1).");
         return checks::judged(f);
     }
 
   private:
+    // (5.10a) and, above C50/60, (5.10b) for delta = 1 with the recommended k_1 to k_4; a limit of one's own stands
+    // for every class.
+    double xLimit(const Section& s) const {
+        constexpr double recommended = 0.448;
+        if (s.fc <= 50 || std::abs(p_.x_limit - recommended) > 1e-9) return p_.x_limit;
+        return (1 - 0.54) / (1.25 * (0.6 + 0.0014 / concrete(s.fc).eps_cu2));
+    }
     double design(const Concrete& c, Steps* t) const {
         return trace::step(t, "f_cd", "alpha_cc*f_ck/gamma_c",
                            {{"alpha_cc", p_.alpha_cc}, {"f_ck", c.fck, "MPa"}, {"gamma_c", p_.gamma_c}},

@@ -36,20 +36,52 @@ struct StateCurvature {
     double shrinkage;
 };
 
-double curvature(const Section& s, const SagStation& st, double M, const StateCurvature& c) {
+// `before`: the largest moment that has acted until then. By 7.4.3(3) a section counts as cracked where the tensile
+// strength has been exceeded; the share zeta then follows from that moment, which opened the crack, as (7.19) does
+// from the stress on first cracking and that at the time.
+double curvature(const Section& s, const SagStation& st, double M, double before, const StateCurvature& c) {
     double ratio = Es / c.E;
     bool sagging = M >= 0;
     double As = sagging ? st.asBottom : st.asTop, d = sagging ? st.dBottom : s.h - st.dTop;
     // Only the steel tensioned by M is counted; steel of the other face would stiffen a little.
     TransformedSection plain = uncracked(s.b, s.h, d, As, ratio), broken = cracked(s.b, d, As, ratio);
     double Mcr = c.fctm * plain.I / (s.h - plain.x), m = std::abs(M);
-    double zeta = m > Mcr ? 1 - c.beta * (Mcr / m) * (Mcr / m) : 0;
+    // Of the other sign it has not cracked this face.
+    const double opened = std::max(m, before * M > 0 ? std::abs(before) : 0);
+    double zeta = opened > Mcr ? 1 - c.beta * (Mcr / opened) * (Mcr / opened) : 0;
     auto blend = [&](double I, double II) { return zeta * II + (1 - zeta) * I; };
     double bending = As > 0 ? blend(m / (c.E * plain.I), m / (c.E * broken.I)) : m / (c.E * plain.I);
     double shrink = As > 0 ? blend(c.shrinkage * ratio * As * (d - plain.x) / plain.I,
                                    c.shrinkage * ratio * As * (d - broken.x) / broken.I)
                            : 0;
     return sagging ? bending + shrink : -bending - shrink;
+}
+
+// Table 7.2N, columns of 0.2, 0.3 and 0.4 mm; beyond its last row there is none.
+constexpr double stresses[] = {160, 200, 240, 280, 320, 360, 400, 450};
+constexpr double sizes[3][8] = {
+    {25, 16, 12, 8, 6, 5, 4, 0}, {32, 25, 16, 12, 10, 8, 6, 5}, {40, 32, 20, 16, 12, 10, 8, 6}};
+// The column for a limit: that of the largest tabulated width not over it, -1 below 0.2 mm.
+int tableColumn(double limit) {
+    return limit >= 0.4 - 1e-9 ? 2 : limit >= 0.3 - 1e-9 ? 1 : limit >= 0.2 - 1e-9 ? 0 : -1;
+}
+// The stress at which a size is allowed; sizes over the table's go by the product of stress and size of its first
+// row, widths under 0.2 mm by the column of 0.2 in proportion.
+double stressForSize(double size, double limit) {
+    const int column = std::max(0, tableColumn(limit));
+    const auto& row = sizes[column];
+    double stress = stresses[7];
+    if (size > row[0]) {
+        stress = stresses[0] * row[0] / size;
+    } else {
+        for (int i = 1; i < 8; ++i)
+            if (size >= row[i]) {
+                stress = stresses[i - 1] +
+                         (stresses[i] - stresses[i - 1]) * (row[i - 1] - size) / (row[i - 1] - row[i]);
+                break;
+            }
+    }
+    return limit >= 0.2 - 1e-9 ? stress : stress * limit / 0.2;
 }
 
 class Service final : public ServiceRules {
@@ -70,7 +102,20 @@ class Service final : public ServiceRules {
             return checks::notApplicable(f.clause,
                                          "No tension on this face under the quasi-permanent combination.");
         if (in.As <= 0) return checks::notChecked(f.clause, "No steel crosses the crack.");
-        if (p_.crack_by_table) return crackByTable(in, t);
+        if (p_.crack_by_table) {
+            // 7.3.3(2) holds where the least steel of 7.3.2 is there.
+            const double least = leastForCracking(in.section, in.diameter, in.limit, nullptr);
+            if (in.As < least * (1 - 1e-9)) {
+                leastForCracking(in.section, in.diameter, in.limit, t);
+                f.clause = "EN 1992-1-1 7.3.3(2), 7.3.2";
+                f.kind = units::Kind::SteelPerWidth, f.sense = checks::Sense::AtLeast, f.prefix = "As";
+                f.demand = in.As / in.section.b, f.limit = least / in.section.b;
+                f.notes.push_back(
+                    "The tables hold only where the least steel for cracking is there, and it is not.");
+                return checks::judged(f);
+            }
+            return crackByTable(in, t);
+        }
         f.demand = crackWidth(p_, in, 0.4, t).width;
         f.notes.push_back(
             "Long-term loading (k_t = 0.4), high-bond bars (k_1 = 0.8), bending (k_2 = 0.5), f_ct,eff = "
@@ -78,21 +123,35 @@ class Service final : public ServiceRules {
         return checks::judged(f);
     }
 
+    std::string crackSteelClause() const override { return "EN 1992-1-1 7.3.2(2)"; }
+    // (7.1) for bending: k_c = 0.4, half the depth in tension, the stress by Table 7.2N for the bar's size (7.6N).
+    // Slabs up to 200 mm need no such steel where 9.3 is kept (7.3.3(1)).
+    double leastForCracking(const Section& s, double diameter, double limit, Steps* t) const override {
+        if (s.h <= 200 + 1e-9 || diameter <= 0) return 0;
+        const double fctm = concrete(s.fc).fctm;
+        const double k = trace::step(t, "k", "min(1, max(0.65, 1 - 0.35*(h - 300)/500))", {{"h", s.h, "mm"}},
+                                     std::min(1.0, std::max(0.65, 1 - 0.35 * (s.h - 300) / 500)), "-",
+                                     "EN 1992-1-1 7.3.2(2)");
+        const double star = trace::step(
+            t, "phi_star", "phi*2.9/f_ctm*4*(h - d)/(0.4*h)",
+            {{"phi", diameter, "mm"}, {"f_ctm", fctm, "MPa"}, {"h", s.h, "mm"}, {"d", s.d, "mm"}},
+            diameter * 2.9 / fctm * 4 * (s.h - s.d) / (0.4 * s.h), "mm", "EN 1992-1-1 (7.6N)");
+        const double stress = trace::step(t, "sigma_s", "", {}, std::min(stressForSize(star, limit), s.fy), "MPa",
+                                          "EN 1992-1-1 Table 7.2N", "by the bar's size, for the limit of the width");
+        return trace::step(t, "A_s,min", "0.4*k*f_ctm*b*h/2/sigma_s",
+                           {{"k", k}, {"f_ctm", fctm, "MPa"}, {"b", s.b, "mm"}, {"h", s.h, "mm"}, {"sigma_s", stress, "MPa"}},
+                           0.4 * k * fctm * s.b * s.h / 2 / stress, "mm²", "EN 1992-1-1 (7.1)");
+    }
+
     // Tables 7.2N and 7.3N: for cracks from loads the bar size or the spacing suffices, interpolated by the
     // stress of the steel; the column of the largest tabulated width that is not over the limit. The size is
     // converted by (7.6N) with k_c = 0.4 and half the depth in tension.
     Finding crackByTable(const CrackInput& in, Steps* t) const {
-        constexpr double stresses[] = {160, 200, 240, 280, 320, 360, 400, 450};
-        constexpr double sizes[3][8] = {
-            {25, 16, 12, 8, 6, 5, 4, 0}, {32, 25, 16, 12, 10, 8, 6, 5}, {40, 32, 20, 16, 12, 10, 8, 6}};
         constexpr double spacings[3][8] = {{200, 150, 100, 50, 0, 0, 0, 0},
                                            {300, 250, 200, 150, 100, 50, 0, 0},
                                            {300, 300, 250, 200, 150, 100, 0, 0}};
         const std::string clause = "EN 1992-1-1 7.3.3(2), Tables 7.2N, 7.3N";
-        int column = in.limit >= 0.4 - 1e-9   ? 2
-                     : in.limit >= 0.3 - 1e-9 ? 1
-                     : in.limit >= 0.2 - 1e-9 ? 0
-                                              : -1;
+        const int column = tableColumn(in.limit);
         if (column < 0)
             return checks::notChecked(clause,
                                       "The tables begin at a crack width of 0.2 mm; calculate it instead.");
@@ -138,7 +197,9 @@ class Service final : public ServiceRules {
             steelRatio = 1.5;
             f.notes.push_back("A_s,prov/A_s,req is taken as at most 1.5.");
         }
-        const bool flat = in.onColumns && in.system != SpanSystem::Cantilever;
+        const bool flat =
+            in.panel == SlendernessInput::Panel::OnColumns && in.system != SpanSystem::Cantilever;
+        const double length = flat ? std::max(in.length, in.longer) : in.length;
         if (in.compressionSteel > 0 && in.compressionSteel >= 0.95 * in.requiredSteel)
             return checks::notChecked(f.clause,
                                       "Expression (7.16.b) has no meaning with as much compression steel as "
@@ -149,11 +210,11 @@ class Service final : public ServiceRules {
                 "tells little more than that sag is no concern.");
         f.limit = spanDepthLimit(flat ? 1.2 : systemFactor(in.system), in.section.fc, in.section.fy,
                                  std::max(in.requiredSteel / bd, 1e-4), in.compressionSteel / bd, steelRatio,
-                                 in.length / 1000, flat ? 8.5 : 7, t);
+                                 length / 1000, flat ? 8.5 : 7, t);
         if (flat)
             f.notes.push_back("Slab on columns without beams: K = 1.2, the longer span counts (Table 7.4N).");
-        f.demand = trace::step(t, "l/d", "l/d", {{"l", in.length, "mm"}, {"d", in.section.d, "mm"}},
-                               in.length / in.section.d, "-", f.clause);
+        f.demand = trace::step(t, "l/d", "l/d", {{"l", length, "mm"}, {"d", in.section.d, "mm"}},
+                               length / in.section.d, "-", f.clause);
         f.notes.push_back(flat ? "Spans over 8.5 m are reduced as if they carried partitions that brittle "
                                  "cracking would harm."
                                : "Spans over 7 m are reduced as if they carried partitions that brittle "
@@ -197,14 +258,14 @@ class Service final : public ServiceRules {
         StateCurvature sustained{Eceff, 0.5, c.fctm, in.shrinkage}, early{c.Ecm, 1.0, c.fctm, 0};
         Curvatures k;
         for (const SagStation& st : in.stations) {
-            double total = curvature(in.section, st, st.mSustained, sustained);
+            double total = curvature(in.section, st, st.mSustained, st.mTotal, sustained);
             k.total.push_back(total);
-            k.after.push_back(total - curvature(in.section, st, st.mBefore, early));
+            k.after.push_back(total - curvature(in.section, st, st.mBefore, 0, early));
         }
         if (t) explain(in, Eceff, c, t);
         k.notes.push_back(
-            "Curvatures under the quasi-permanent combination, tension stiffening with beta = 0.5, creep by "
-            "E_c,eff, "
+            "Curvatures under the quasi-permanent combination; whether and how far the section is cracked follows "
+            "from the characteristic one, whose cracks remain (7.4.3(3)); beta = 0.5, creep by E_c,eff, "
             "shrinkage included; only the steel tensioned by the moment counts.");
         k.notes.push_back("After partitions: less the immediate sag under self-weight.");
         return k;
@@ -233,9 +294,12 @@ class Service final : public ServiceRules {
             t, "M_cr", "f_ctm*I_u*1e6/(h - x_u)/1e6",
             {{"f_ctm", c.fctm, "MPa"}, {"I_u", I.I / 1e6, "10⁶ mm⁴"}, {"h", s.h, "mm"}, {"x_u", I.x, "mm"}},
             c.fctm * I.I / (s.h - I.x) / 1e6, "kNm", "EN 1992-1-1 7.4.3(4)");
-        double zeta = M > Mcr * 1e6 ? step(t, "zeta", "1 - beta*(M_cr/M)^2",
-                                           {{"beta", 0.5}, {"M_cr", Mcr, "kNm"}, {"M", M / 1e6, "kNm"}},
-                                           1 - 0.5 * std::pow(Mcr * 1e6 / M, 2), "-", "EN 1992-1-1 (7.19)")
+        const double opened = std::max(M, st->mTotal * st->mSustained > 0 ? std::abs(st->mTotal) : 0);
+        double zeta = opened > Mcr * 1e6
+                          ? step(t, "zeta", "1 - beta*(M_cr/M_max)^2",
+                                 {{"beta", 0.5}, {"M_cr", Mcr, "kNm"}, {"M_max", opened / 1e6, "kNm"}},
+                                 1 - 0.5 * std::pow(Mcr * 1e6 / opened, 2), "-", "EN 1992-1-1 7.4.3(3), (7.19)",
+                                 "by the largest moment that acts before, of the characteristic combination")
                                     : step(t, "zeta", "", {}, 0, "-", "EN 1992-1-1 (7.19)",
                                            "the section is not cracked");
         step(t, "kappa", "(zeta/I_c + (1 - zeta)/I_u)*M/E_c,eff*1e6",
