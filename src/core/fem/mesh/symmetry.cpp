@@ -92,7 +92,8 @@ ReducedTask::ReducedTask(const MeshTask& input)
     // What turning leaves of rounding would make equal places differ.
     auto place = [&](Point& p) {
         p = toLocal(p);
-        const double step = 2e-7 * input.tolerance;
+        if (c_ == 0 || s_ == 0) return;
+        const double step = 2e-9 * input.tolerance;
         p = {std::round(p.x / step) * step + 0.0, std::round(p.y / step) * step + 0.0};
     };
     for (auto* rings : {&local_.slabs, &local_.openings})
