@@ -44,20 +44,24 @@ CutLine Cutter::cut(Point from, Point to) const {
         for (int n : model_.plate.triangles[t]) held += carried_[std::size_t(n)];
         return held < 2;
     };
-    // The normal of the triangle's side through which the cut leaves it in a direction.
+    // The normal of the slab's edge through which the cut leaves in a direction. Where it leaves at a node, the
+    // triangle it leaves may touch the edge with that corner alone.
     auto edgeNormal = [&](const CutLine::Sample& s, int side) {
-        Point p = place(s.along / L), t{side * c.ny, side * -c.nx};
+        const Point p = place(s.along / L), t{side * c.ny, side * -c.nx};
         CutLine::FreeEnd e{0, t.x, t.y};
         double least = 1e300;
-        const auto& corners = model_.plate.triangles[std::size_t(s.triangle)];
-        for (int i = 0; i < 3; ++i) {
-            Point a = model_.plate.nodes[std::size_t(corners[i])],
-                  b = model_.plate.nodes[std::size_t(corners[(i + 1) % 3])];
-            double length = geometry::length(a, b), ex = (b.y - a.y) / length, ey = -(b.x - a.x) / length;
-            if (ex * t.x + ey * t.y <= 0) continue;
-            double d = geometry::distance(p, a, b);
-            if (d < least) least = d, e.ex = ex, e.ey = ey;
-        }
+        finder_.touching({p.x - 3, p.y - 3}, {p.x + 3, p.y + 3}, [&](int triangle) {
+            const auto& corners = model_.plate.triangles[std::size_t(triangle)];
+            for (int i = 0; i < 3; ++i) {
+                const Point a = model_.plate.nodes[std::size_t(corners[i])],
+                            b = model_.plate.nodes[std::size_t(corners[(i + 1) % 3])];
+                const double length = geometry::length(a, b), ex = (b.y - a.y) / length, ey = -(b.x - a.x) / length;
+                if (ex * t.x + ey * t.y <= 0) continue;
+                const Point beyond{(a.x + b.x) / 2 + ex, (a.y + b.y) / 2 + ey};
+                const double d = geometry::distance(p, a, b);
+                if (d < least && finder_.find(beyond) < 0) least = d, e.ex = ex, e.ey = ey;
+            }
+        });
         return e;
     };
     auto freeEnd = [&](std::size_t index, const CutLine::Sample& s, int side) {

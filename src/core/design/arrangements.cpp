@@ -15,6 +15,7 @@ using Nature = model::LoadCase::Nature;
 using layout::Panel;
 using model::Point;
 
+constexpr double crumb = 60;  // mm: pieces of lines shorter than this are no loads of their own
 constexpr int pairsApart = 5;  // rows from a loaded pair to the next in the same arrangement
 
 // A load as it falls on panels: pieces of areas and lines, points and moments whole.
@@ -63,12 +64,16 @@ class Divider {
             return Point{load.a.x + t * (load.b.x - load.a.x), load.a.y + t * (load.b.y - load.a.y)};
         };
         double from = 0;
-        for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
-            if ((stops[i + 1] - from) * length < 1 && i + 2 < stops.size()) continue;
+        for (double stop : stops) {
+            // Crumbs go with the piece before or after them.
+            const bool last = stop >= 1;
+            if (!last && ((stop - from) * length < crumb || (1 - stop) * length < crumb)) continue;
+            if (stop <= from) continue;
             auto piece = load;
-            piece.a = place(from), piece.b = place(stops[i + 1]);
-            take(ownerOf(place((from + stops[i + 1]) / 2)), piece);
-            from = stops[i + 1];
+            piece.a = place(from), piece.b = place(stop);
+            take(ownerOf(place((from + stop) / 2)), piece);
+            from = stop;
+            if (last) break;
         }
     }
 

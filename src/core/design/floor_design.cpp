@@ -492,8 +492,10 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
 
 std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, std::size_t floor,
                                                const std::function<void(double)>& progress, bool prove) {
-    auto a = std::make_shared<const analysis::FloorAnalysis>(analyseFloor(project, floor, progress));
-    auto d = FloorDesigner().design(project.floors[floor], a, project.basis);
+    auto in = floorInput(project, floor);
+    auto a = std::make_shared<const analysis::FloorAnalysis>(
+        analysis::FloorAnalyser().analyse(*in.floor, in.path, in.basis, in.combinations, {}, progress));
+    auto d = FloorDesigner().design(in.floor, a, project.basis);
     return d && prove ? proved(d) : d;
 }
 

@@ -49,6 +49,7 @@ class Checker {
                  *range(i == 0 ? strip_.from : strip_.spans[i].clearFrom,
                         i + 1 == strip_.spans.size() ? strip_.to : strip_.spans[i].clearTo));
             shear(i, *where);
+            for (int side : {-1, 1}) shearAtFace(i, side);
             slenderness(i, *where);
             if (d_.distribution > 0) distribution(i, *where);
             for (int side : {-1, 1}) anchorage(i, side);
@@ -394,6 +395,73 @@ class Checker {
                         top ? "top" : "bottom"));
         add("shear", "One-way shear", place, checks::judged(f), std::move(steps),
             combination(d_.demand.shear[worst].by));
+    }
+
+    // With concentrated loads nearer to a support than an effective depth: at its face, loads within 2d by their share.
+    void shearAtFace(std::size_t i, int side) {
+        const auto& span = strip_.spans[i];
+        const int support = side < 0 ? span.left : span.right;
+        if (support < 0) return;
+        const double face = side < 0 ? span.clearFrom : span.clearTo;
+        const std::size_t at = strips::nearestStation(stations_, face);
+        if (std::abs(stations_[at].u - face) > 6 || stations_[at].width < 1) return;
+        const bool top = true;
+        const auto bars = steel(top, at);
+        Station thin = stations_[at];
+        thin.thickness = thin.leastThickness;
+        const auto sec =
+            reinforcement::stripSection(top, bars.diameter > 0 ? bars.diameter : usual_, thin, in_, b_);
+        const auto& forces = *d_.forces;
+        // Which load of every case stands how near.
+        bool near = false;
+        for (const auto& list : forces.loads)
+            for (const auto& l : list) {
+                const double a = side < 0 ? l.u - face : face - l.u;
+                near |= a > 0 && a < sec.d && std::abs(l.force) > 0.02 * std::abs(d_.demand.shear[at].value);
+            }
+        if (!near || a_.nonlinear) return;
+        double most = -1, whole = 0;
+        std::size_t by = 0;
+        for (std::size_t k = 0; k < a_.combinations.size(); ++k) {
+            if (a_.combinations[k].state != actions::LimitState::Ultimate) continue;
+            const double V = std::abs(forces.at(k, at).shear);
+            double less = 0;
+            for (std::size_t c = 0; c < forces.loads.size() && c < a_.combinations[k].factors.size(); ++c)
+                for (const auto& l : forces.loads[c]) {
+                    const double a = side < 0 ? l.u - face : face - l.u;
+                    if (a <= 0 || a >= 2 * sec.d) continue;
+                    less += (1 - rules_.shear->nearSupport(a, sec.d)) *
+                            std::max(0.0, a_.combinations[k].factors[c] * l.force);
+                }
+            whole = std::max(whole, V);
+            if (V - less > most) most = V - less, by = k;
+        }
+        const double width = stations_[at].width;
+        auto place = supportPlace(std::size_t(support));
+        place.x = face;
+        const std::string name = side < 0 ? "after" : "before";
+        // The steel in tension at the face: the face of the larger demand.
+        const bool hogging = d_.demand.top[at].value >= d_.demand.bottom[at].value;
+        const auto tension = steel(hogging, at);
+        Steps steps;
+        Finding f;
+        f.kind = Kind::ForcePerWidth, f.prefix = "v";
+        f.clause = rules_.shear->nearClause();
+        f.demand = std::max(0.0, most) / width;
+        f.limit = rules_.shear->oneWay(sec, tension.effective * b_, tracer(steps)) / b_;
+        f.notes.push_back(
+            "A concentrated load stands nearer to the support than an effective depth: the shear at its face, loads "
+            "within twice the depth by the share that the clause gives them.");
+        add("shear-face-" + name, "Shear beside the support", place, checks::judged(f), std::move(steps),
+            combination(std::uint16_t(by)));
+        Steps more;
+        const double limit = rules_.shear->crushing(sec, tracer(more));
+        if (limit <= 0) return;
+        Finding g;
+        g.kind = Kind::ForcePerWidth, g.prefix = "v", g.clause = rules_.shear->nearClause();
+        g.demand = whole / width, g.limit = limit / b_;
+        g.notes.push_back("The whole shear, without reduction, against what the concrete can take at all.");
+        add("shear-crushing-" + name, "Largest shear beside the support", place, checks::judged(g), std::move(more));
     }
 
     void slenderness(std::size_t i, Range at) {

@@ -61,6 +61,12 @@ class ShearRules {
     virtual std::string clause() const = 0;
     // Design resistance without shear reinforcement, N on b. As: anchored tension steel on b.
     virtual double oneWay(const Section& s, double As, Steps* t = nullptr) const = 0;
+    // Share of a concentrated load at a distance a from the face of a support, measured in the clear, that counts for
+    // the shear there; 1 where the standard allows no reduction.
+    virtual double nearSupport(double a, double d) const = 0;
+    virtual std::string nearClause() const = 0;
+    // Largest shear that the concrete can take at all, N on b; 0 where the standard names none for slabs.
+    virtual double crushing(const Section& s, Steps* t = nullptr) const = 0;
 };
 
 enum class SpanSystem { Simple, End, Interior, Cantilever };

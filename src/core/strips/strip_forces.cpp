@@ -7,6 +7,7 @@
 #include "fem/parallel/pool.h"
 #include "strips/field_moments.h"
 #include "strips/sharing.h"
+#include "strips/strip_loads.h"
 
 namespace talvik::strips {
 namespace {
@@ -154,7 +155,17 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     std::vector<double> steps;
     for (const auto& l : floor.actions.loads) {
         using Kind = model::FloorLoad::Kind;
-        if (l.kind == Kind::Line) crossingsOf(strip, l.a, l.b, steps);
+        if (l.kind == Kind::Line) {
+            const std::size_t before = steps.size();
+            crossingsOf(strip, l.a, l.b, steps);
+            // And clear of it, from where its jump in shear is put right.
+            for (std::size_t k = before; k < steps.size(); ++k) {
+                const double clear = 3.5 * thickness.at(strip.axes.plan({steps[k], strip.v(steps[k])}));
+                for (double side : {-clear, clear})
+                    if (steps[k] + side > strip.from + 2 && steps[k] + side < strip.to - 2)
+                        us.push_back(steps[k] + side);
+            }
+        }
         if (l.kind != Kind::Point && l.kind != Kind::Moment) continue;
         // Where the load stands, also a little beside the strip: what peaks there reaches into it.
         const bool here = std::any_of(strip.parts.begin(), strip.parts.end(), [&](const Ring& r) {
@@ -226,6 +237,9 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
     if (square) skew = std::numbers::pi / 2;  // the sign of a right angle does not matter
     // Without twisting there is nothing that bars askew could be designed by.
     const bool twisting = floor.strips.rules.twisting == model::StripRules::Twisting::WoodArmer || !square;
+    const StripLoads loads(strip, floor, a_);
+    for (std::size_t c = 0; c < cases; ++c) out.loads.push_back(loads.all(c));
+    std::vector<std::vector<double>> shears(cases, std::vector<double>(n, 0)), moments = shears;
     std::vector<analysis::Tensor> samples;  // case by case
     std::vector<double> at, low, high;      // of all cuts of a station, one after the other
     // Nothing is shared across an opening, unless the standard takes the strip as a whole.
@@ -273,10 +287,11 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
                 first += line.samples.size();
             }
         }
+        for (std::size_t c = 0; c < cases; ++c) shears[c][i] = own[c].shear, moments[c][i] = own[c].moment;
         for (const auto& w : weights_) {
             Values& total = out.all[w.combination * n + i];
             for (const auto& [c, factor] : w.cases) {
-                total.moment += factor * own[c].moment, total.shear += factor * own[c].shear;
+                total.moment += factor * own[c].moment;
                 total.beamMoment += factor * own[c].beamMoment, total.beamShear += factor * own[c].beamShear;
             }
             for (std::size_t p = 0; p < points; ++p) {
@@ -297,6 +312,22 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
             total.top = std::max(0.0, shared(lines, high, station, 1)) * station.width;
         }
     }
+    for (std::size_t c = 0; c < cases; ++c) {
+        auto moment = moments[c];
+        loads.putRight(c, out.stations, shears[c], moment);
+        for (std::size_t i = 0; i < n; ++i) moments[c][i] = moment[i] - moments[c][i];  // what is added
+    }
+    for (const auto& w : weights_)
+        for (std::size_t i = 0; i < n; ++i) {
+            Values& total = out.all[w.combination * n + i];
+            double added = 0;
+            for (const auto& [c, factor] : w.cases)
+                total.shear += factor * shears[c][i], added += factor * moments[c][i];
+            if (added == 0) continue;
+            total.moment += added;
+            if (total.bottom > 0 || added > 0) total.bottom = std::max(0.0, total.bottom + added);
+            if (total.top > 0 || added < 0) total.top = std::max(0.0, total.top - added);
+        }
     return out;
 }
 

@@ -24,7 +24,7 @@ struct Station {
 // What a strip carries, in one combination.
 struct Values {
     double moment = 0, beamMoment = 0;  // of the slab's own; of beams that run along
-    double shear = 0, beamShear = 0;
+    double shear = 0, beamShear = 0;    // beside concentrated loads by statics
     // To be resisted by the slab's bars along the strip: magnitudes, with twisting. The largest mean over the
     // width of sharing, times the width of the strip, so that no bar counts on others farther away.
     double bottom = 0, top = 0;
@@ -33,8 +33,15 @@ struct Values {
 // The station nearest to u, the first of two as near; `stations` is not empty.
 std::size_t nearestStation(const std::vector<Station>& stations, double u);
 
+// A line load across a strip, or a point load on it: where it stands, and its force downwards.
+struct ConcentratedLoad {
+    double u = 0, force = 0;
+    bool line = false;
+};
+
 struct StripForces {
     std::vector<Station> stations;
+    std::vector<std::vector<ConcentratedLoad>> loads;  // per load case
     std::size_t combinations = 0;
     std::vector<Values> all;  // combination by combination, station by station
     const Values& at(std::size_t combination, std::size_t station) const {

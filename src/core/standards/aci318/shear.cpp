@@ -19,6 +19,11 @@ class Shear final : public ShearRules {
         return shearResistance(e_, s, As, lambda_, size, t);
     }
 
+    // 7.4.3.2(b): with a concentrated load between the face and d the section at the face is critical, with all of it.
+    double nearSupport(double, double) const override { return 1; }
+    std::string nearClause() const override { return "ACI 318-19 7.4.3.2"; }
+    double crushing(const Section&, Steps*) const override { return 0; }
+
   private:
     const Edition& e_;
     double lambda_;

@@ -36,6 +36,19 @@ class Shear final : public ShearRules {
                1000;
     }
 
+    // 6.2.2(6): a_v / 2d for loads within 2d, a_v taken as at least 0.5 d.
+    double nearSupport(double a, double d) const override { return a >= 2 * d ? 1 : std::max(a, 0.5 * d) / (2 * d); }
+    std::string nearClause() const override { return "EN 1992-1-1 6.2.2(6)"; }
+    double crushing(const Section& s, Steps* t) const override {
+        const double nu = trace::step(t, "nu", "0.6*(1 - f_ck/250)", {{"f_ck", s.fc, "MPa"}}, 0.6 * (1 - s.fc / 250),
+                                      "-", "EN 1992-1-1 (6.6N)");
+        const double fcd = p_.alpha_cc * s.fc / p_.gamma_c;
+        return trace::step(t, "V_max", "0.5*b*d*nu*f_cd/1000",
+                           {{"b", s.b, "mm"}, {"d", s.d, "mm"}, {"nu", nu}, {"f_cd", fcd, "MPa"}},
+                           0.5 * s.b * s.d * nu * fcd / 1000, "kN", "EN 1992-1-1 (6.5)") *
+               1000;
+    }
+
   private:
     Parameters p_;
 };
