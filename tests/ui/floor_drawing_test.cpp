@@ -556,8 +556,12 @@ TEST_F(Drawing, PanelsCombinationsAndSupportsAreTables) {
     EXPECT_EQ(floor()->actions.combinations[0].factors.begin()->second, 1.2);
     press("ownCombinations");
     EXPECT_TRUE(floor()->actions.combinations.empty());
-    choose(page().actionsSide().findChild<QComboBox*>("arrangement"), "all, and panels like a chessboard");
-    EXPECT_EQ(floor()->actions.arrangement, model::Arrangement::Panels);
+    choose(page().actionsSide().findChild<QComboBox*>("arrangement"), "all panels at once alone");
+    EXPECT_EQ(floor()->actions.arrangement, model::Arrangement::All);
+    answer();
+    EXPECT_EQ(session().floorAnalysis()->combinations.size(), std::size_t(generated));
+    choose(page().actionsSide().findChild<QComboBox*>("arrangement"),
+           "all, every second panel, and pairs, as the standard asks");
     answer();
     EXPECT_GT(session().floorAnalysis()->combinations.size(), std::size_t(generated));
     choose(page().registerBelow().findChild<QComboBox*>("registerOf"), "Loads on supports");

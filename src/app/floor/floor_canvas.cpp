@@ -50,12 +50,21 @@ void FloorCanvas::showSteel(int direction, bool top) {
     steelTop_ = top;
     refresh();
 }
+void FloorCanvas::showProof(int direction, bool top) {
+    shown_ = Shown::Proof;
+    steelDirection_ = direction;
+    steelTop_ = top;
+    refresh();
+}
 void FloorCanvas::showNothing() {
     shown_ = Shown::Nothing;
     refresh();
 }
 const char* FloorCanvas::shows() const {
-    return shown_ == Shown::Nothing ? nullptr : shown_ == Shown::Steel ? "steel" : analysis::key(field_);
+    return shown_ == Shown::Nothing ? nullptr
+           : shown_ == Shown::Steel ? "steel"
+           : shown_ == Shown::Proof ? "proof"
+                                    : analysis::key(field_);
 }
 void FloorCanvas::showField(analysis::Field field, int combination) {
     shown_ = Shown::Field;
@@ -83,6 +92,14 @@ void FloorCanvas::refresh() {
         } else if (shown_ == Shown::Steel) {
             if (design && design->analysis.get() == a)
                 values_ = design::requiredSteelField(*design, steelDirection_, steelTop_);
+        } else if (shown_ == Shown::Proof) {
+            if (design && design->proof && design->analysis.get() == a) {
+                const auto& found = steelDirection_ > 1
+                                        ? design->proof->shear
+                                        : design->proof->steel[std::size_t(steelDirection_)][steelTop_];
+                values_.assign(found.ratio.begin(), found.ratio.end());
+                for (double& v : values_) v = std::min(v, 3.0);  // so that a place without bars leaves lines elsewhere
+            }
         } else if (combination_ >= 0 && combination_ < int(a->combinations.size())) {
             values_ = a->field(field_, std::size_t(combination_));
         } else {
@@ -112,7 +129,7 @@ void FloorCanvas::traceLines() {
     double low = sorted[sorted.size() / 50], high = sorted[sorted.size() - 1 - sorted.size() / 50];
     double unit = displayFactor();
     if (!(high - low > 1e-9 * std::max(std::abs(low), std::abs(high)))) return;
-    step_ = roundStep((high - low) / unit, 12) * unit;
+    step_ = shown_ == Shown::Proof ? 0.25 : roundStep((high - low) / unit, 12) * unit;
     int first = int(std::ceil(sorted.front() / step_)), last = int(std::floor(sorted.back() / step_));
     first = std::max(first, int(std::floor(low / step_)) - 12);
     last = std::min(last, int(std::ceil(high / step_)) + 12);
@@ -158,12 +175,21 @@ double FloorCanvas::valueAt(model::Point p) const {
 }
 
 units::Kind FloorCanvas::shownKind() const {
-    return shown_ == Shown::Steel ? units::Kind::SteelPerWidth : analysis::kind(field_);
+    return shown_ == Shown::Steel   ? units::Kind::SteelPerWidth
+           : shown_ == Shown::Proof ? units::Kind::None
+                                    : analysis::kind(field_);
 }
 
 QString FloorCanvas::valueText(model::Point p) const {
     const double v = valueAt(p);
     if (std::isnan(v)) return {};
+    if (shown_ == Shown::Proof)
+        return steelDirection_ > 1
+                   ? tr("shear over resistance %1").arg(v, 0, 'f', 2)
+                   : tr("required over provided %1 %2 %3")
+                         .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
+                              steelTop_ ? tr("top") : tr("bottom"))
+                         .arg(v, 0, 'f', 2);
     QString what = shown_ == Shown::Steel
                        ? tr("steel %1 %2").arg(QString::fromUtf8(strips::directionName(steelDirection_)),
                                                steelTop_ ? tr("top") : tr("bottom"))

@@ -24,6 +24,8 @@ class FloorCanvas : public QWidget {
     void showField(analysis::Field field, int combination);
     // Required steel of a direction and face instead.
     void showSteel(int direction, bool top);
+    // What the proof by field found: asked over provided, of a direction and face; direction 2: shear.
+    void showProof(int direction, bool top);
     void showNothing();
     void showMesh(bool on);
     void refresh();  // the session has another answer
@@ -70,8 +72,8 @@ class FloorCanvas : public QWidget {
     int handle_ = -1;
     analysis::Field field_ = analysis::Field::Deflection;
     int combination_ = Most;
-    enum class Shown { Nothing, Field, Steel } shown_ = Shown::Field;
-    int steelDirection_ = 0;
+    enum class Shown { Nothing, Field, Steel, Proof } shown_ = Shown::Field;
+    int steelDirection_ = 0;  // also of the proof
     bool steelTop_ = false;
     strips::EdgeOf heldEdge_, hotEdge_;
     bool mesh_ = false, fitted_ = true;
@@ -122,6 +124,7 @@ class FloorCanvas : public QWidget {
     void paintSelection(QPainter& painter);
     void paintPending(QPainter& painter);
     void paintLines(QPainter& painter);
+    void paintShort(QPainter& painter);  // where the proof found too little
     void paintScale(QPainter& painter);
     QRectF bounds() const;
     QPixmap belowPixmap_;  // of the drawing below, as long as the view stands still

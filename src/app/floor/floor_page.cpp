@@ -70,6 +70,13 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
                 tr("Required steel %1, %2")
                     .arg(QString::fromUtf8(strips::directionName(d)), top ? tr("top") : tr("bottom")),
                 100 + 2 * d + top);
+    for (int d : {0, 1})
+        for (bool top : {false, true})
+            fields_->addItem(
+                tr("Required over provided %1, %2")
+                    .arg(QString::fromUtf8(strips::directionName(d)), top ? tr("top") : tr("bottom")),
+                200 + 2 * d + top);
+    fields_->addItem(tr("Shear over resistance"), 204);
     fields_->addItem(tr("No lines"), -1);
     fields_->setCurrentIndex(1);
     shownIn_ = {{int(Place::Strips), -1}, {int(Place::Bars), -1}};
@@ -274,6 +281,8 @@ void FloorPage::showContours() {
     combinations_->setVisible(shown >= 0 && shown < 100);
     if (shown < 0)
         canvas_->showNothing();
+    else if (shown >= 200)
+        canvas_->showProof((shown - 200) / 2, (shown - 200) % 2);
     else if (shown >= 100)
         canvas_->showSteel((shown - 100) / 2, (shown - 100) % 2);
     else

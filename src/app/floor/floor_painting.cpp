@@ -10,7 +10,30 @@
 
 namespace talvik::app {
 
+void FloorCanvas::paintShort(QPainter& p) {
+    if (shown_ != Shown::Proof || values_.empty() || !model_) return;
+    QPainterPath path;
+    for (std::size_t k = 0; k < model_->plate.triangles.size(); ++k) {
+        bool over = false;
+        for (std::size_t i = 0; i < 3; ++i) over |= values_[std::size_t(model_->points.corner[3 * k + i])] > 1;
+        if (!over) continue;
+        QPolygonF triangle;
+        for (int n : model_->plate.triangles[k]) {
+            const auto& at = model_->plate.nodes[std::size_t(n)];
+            triangle << toPixel(at.x, at.y);
+        }
+        triangle << triangle.front();
+        path.addPolygon(triangle);
+    }
+    path.setFillRule(Qt::WindingFill);
+    p.setPen(Qt::NoPen);
+    p.setBrush(hatch(theme().over));
+    p.drawPath(path);
+    p.setBrush(Qt::NoBrush);
+}
+
 void FloorCanvas::paintLines(QPainter& p) {
+    paintShort(p);
     const Theme& t = theme();
     p.setOpacity(session_.floorStale() ? 0.35 : 1);
     double unit = displayFactor();
@@ -28,6 +51,11 @@ void FloorCanvas::paintLines(QPainter& p) {
         QPen pen(line.value < 0 ? t.barsY : t.barsX, zero ? 1.8 : 1.1);
         if (line.value < 0) pen.setDashPattern({7, 3});
         if (zero) pen.setColor(t.ink);
+        if (shown_ == Shown::Proof) {  // the limit stands out, what is far below it fades
+            const bool limit = std::abs(line.value - 1) < 1e-9;
+            pen.setColor(line.value >= 1 ? t.over : line.value > 0.6 ? t.ink : t.secondary);
+            pen.setWidthF(limit ? 2.2 : 1.1);
+        }
         pen.setCapStyle(Qt::FlatCap);
         p.setPen(pen);
         QPainterPath path;
@@ -663,13 +691,23 @@ void FloorCanvas::paintScale(QPainter& p) {
                 tr("Required steel %1 %2 in %3, not averaged over columns")
                     .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
                          steelTop_ ? tr("top") : tr("bottom"), session_.unit(units::Kind::SteelPerWidth));
+        if (shown_ == Shown::Proof) {
+            caption = steelDirection_ > 1
+                          ? tr("Shear over resistance, by the field; 2d from columns left to punching")
+                          : tr("Required over provided %1 %2, by the field; hatched where short")
+                                .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
+                                     steelTop_ ? tr("top") : tr("bottom"));
+            const auto design = strips_.design();
+            if (!design || !design->proof) caption = tr("The proof by field is still being worked out");
+        }
         if (shown_ == Shown::Nothing)
             caption =
                 tr("Strips %1").arg(QString::fromUtf8(strips::directionName(strips_.direction()))) +
                 (strips_.strip() ? QString()
                                  : tr(": click one for its long section and checks, or press the up arrow"));
         if (step_ > 0 && !lines_.empty())
-            caption += tr(", lines every %1; below zero broken").arg(step_ / displayFactor(), 0, 'g', 4);
+            caption += (shown_ == Shown::Proof ? tr(", lines every %1") : tr(", lines every %1; below zero broken"))
+                           .arg(step_ / displayFactor(), 0, 'g', 4);
         p.drawText(QPointF(14, 20), caption);
     }
     // A scale bar of a round length.

@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <map>
 
 #include "analysis/floor_model.h"
 #include "fem/plate/loads.h"
@@ -23,12 +24,51 @@ double fullMagnitude(const model::FloorLoad& l, double slabArea) {
 
 }  // namespace
 
+namespace {
+
+// Pressures on outlines. Panels loaded in turn put the same outlines on again and again: the forces of one are worked
+// out once.
+class Pressures {
+  public:
+    explicit Pressures(const fem::TriangleFinder& finder) : finder_(finder) {}
+    // Adds to the forces at nodes; gives what was put on.
+    double add(const model::FloorLoad& load, fem::NodeVector& f) {
+        std::vector<double> key;
+        for (const auto& c : load.outline) key.insert(key.end(), {c.x, c.y, c.bulge});
+        auto [known, fresh] = made_.try_emplace(std::move(key));
+        Unit& unit = known->second;
+        if (fresh) {
+            scratch_.assign(f.size(), 0);
+            unit.total = load.outline.empty()
+                             ? fem::addPressure(finder_, 1, [](int) { return true; }, scratch_)
+                             : fem::addPressure(finder_, 1, model::ring(load.outline), scratch_);
+            for (std::size_t i = 0; i < scratch_.size(); ++i)
+                if (scratch_[i] != 0) unit.forces.emplace_back(i, scratch_[i]);
+        }
+        const double q = intensity(load);
+        for (const auto& [i, force] : unit.forces) f[i] += q * force;
+        return q * unit.total;
+    }
+
+  private:
+    struct Unit {
+        double total = 0;
+        std::vector<std::pair<std::size_t, double>> forces;
+    };
+    const fem::TriangleFinder& finder_;
+    std::map<std::vector<double>, Unit> made_;
+    fem::NodeVector scratch_;
+};
+
+}  // namespace
+
 FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const FloorModel& m,
                       const FloorBasis& basis, std::stop_token stop) {
     using Kind = model::FloorLoad::Kind;
     FloorLoads out;
     std::size_t nodes = m.plate.nodes.size();
     fem::TriangleFinder finder(m.plate.nodes, m.plate.triangles);
+    Pressures pressures(finder);
     double slabArea = 0;
     {
         fem::NodeVector scratch(3 * nodes, 0);
@@ -63,9 +103,7 @@ FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const 
             if (l.loadCase != c.id || stop.stop_requested()) continue;
             double put = 0;
             if (l.kind == Kind::Area) {
-                put = l.outline.empty() ? fem::addPressure(
-                                              finder, intensity(l), [](int) { return true; }, f)
-                                        : fem::addPressure(finder, intensity(l), model::ring(l.outline), f);
+                put = pressures.add(l, f);
             } else if (l.kind == Kind::Line) {
                 put = fem::addLine(finder, l.value, l.a, l.b, f);
             } else if (l.kind == Kind::Point) {

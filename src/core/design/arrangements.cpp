@@ -188,7 +188,7 @@ Arranged arranged(const std::shared_ptr<const model::Floor>& floor, const model:
     const bool twoWay =
         std::any_of(panels.begin(), panels.end(), [](const Panel& p) { return !p.oneWay; });
     const auto rule =
-        standard.actions->pattern(twoWay, imposedOverPermanent(*floor, panels, basis.concreteDensity));
+        standard.actions->pattern(twoWay, [&] { return imposedOverPermanent(*floor, panels, basis.concreteDensity); });
     out.word = rule.word;
     if (rule.waived) return out;
     out.share = rule.share;

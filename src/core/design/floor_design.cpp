@@ -178,6 +178,38 @@ double distributionSteel(const FloorDesign& f, const StripDesign& d, const Strip
     return most;
 }
 
+// The least moment at the face of inner supports cast with the slab, of strips that span one way between beams and
+// stiff walls (EN 1992-1-1 5.3.2.2(3)): a share of the fixed-end moment of the span, w l_n2 / 12, which is two thirds of
+// its static moment.
+void leastFaceMoments(StripDesign& d, const analysis::FloorAnalysis& a, const standards::Standard& standard) {
+    const Strip& s = *d.strip;
+    if (!s.onLines || standard.detailing->supportMomentFloor(1) <= 0 || d.stations().empty()) return;
+    const auto& st = d.stations();
+    for (const auto& span : s.spans) {
+        if (span.cantilever() || span.alongWall) continue;
+        const std::size_t from = strips::nearestStation(st, span.clearFrom), to = strips::nearestStation(st, span.clearTo),
+                          mid = strips::nearestStation(st, (span.clearFrom + span.clearTo) / 2);
+        double most = 0;
+        std::size_t by = 0;
+        for (std::size_t k = 0; k < a.combinations.size(); ++k) {
+            if (a.combinations[k].state != actions::LimitState::Ultimate) continue;
+            const double fixed = 2.0 / 3 *
+                                 (d.forces->at(k, mid).moment -
+                                  (d.forces->at(k, from).moment + d.forces->at(k, to).moment) / 2);
+            if (fixed > most) most = fixed, by = k;
+        }
+        const double least = standard.detailing->supportMomentFloor(most);
+        for (int e : {0, 1}) {
+            if (span.ends[e] != model::EndCondition::Continuous) continue;
+            const auto& p = s.supports[std::size_t(e == 0 ? span.left : span.right)];
+            if (p.turns || p.kind == strips::Support::Kind::Columns) continue;
+            for (std::size_t i = 0; i < st.size(); ++i)
+                if (st[i].u > p.from - 6 && st[i].u < p.to + 6 && d.demand.top[i].value < least)
+                    d.demand.top[i] = {least, std::uint16_t(by)};
+        }
+    }
+}
+
 void floorChecks(FloorDesign& f) {
     auto add = [&](const std::string& name, const std::string& title, Finding finding) {
         Check c;
@@ -336,7 +368,9 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
         } else {
             d->strip = std::make_shared<const Strip>(f->layout->strips[i]);
             d->forces = std::make_shared<const strips::StripForces>(reader_->read(*d->strip, *floor));
-            d->demand = strips::demand(*d->strip, *d->forces, *analysis, rules, crackState);
+            d->demand = strips::demand(*d->strip, *d->forces, *analysis, rules, crackState,
+                                       [&](double R, double t) { return f->standard->detailing->roundedOff(R, t); });
+            leastFaceMoments(*d, *analysis, *f->standard);
             d->panels = spanPanels(*d->strip, *floor, *panels_);
             // Top steel at ends on beams and walls, for unintended fixity.
             double share = f->standard->detailing->endFixity();

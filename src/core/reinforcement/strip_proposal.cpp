@@ -243,8 +243,8 @@ class Proposer {
             for (std::size_t k = where->first; k <= where->second; ++k)
                 asked |= ultimate_[k].value > 1e-3 * stations_[k].width;
             if (!asked) continue;
-            bool before = span.left < 0 && span.right >= 0, after = span.right < 0 && span.left >= 0;
-            before = before && !strip_.inside[0], after = after && !strip_.inside[1];
+            // At the slab's edges bars count as far as they are anchored there, also for twisting at corners.
+            const bool before = i == 0 && !strip_.inside[0], after = i + 1 == n && !strip_.inside[1];
             chosen[i] = choose(where->first, where->second, before, after);
             low = std::min(low, chosen[i]->area());
             high = std::max(high, chosen[i]->area());

@@ -29,11 +29,10 @@ bool leftToEdge(const strips::Strip& strip, const strips::Station& station, doub
                         : side < 0          ? strip.spans.front().left
                                             : strip.spans.back().right;
         const auto* support = end < 0 ? nullptr : &strip.supports[std::size_t(end)];
-        if (!support || support->kind == strips::Support::Kind::Columns) {
-            if (away < std::max(cover + 50, station.thickness)) return true;
-        } else if (side < 0 ? station.u < support->to - 1.5 : station.u > support->from + 1.5) {
+        if (away < std::max(cover + 50, station.thickness)) return true;
+        if (support && support->kind != strips::Support::Kind::Columns &&
+            (side < 0 ? station.u < support->to - 1.5 : station.u > support->from + 1.5))
             return true;
-        }
     }
     return false;
 }

@@ -46,8 +46,8 @@ StripSteel stripSteel(const std::vector<StripRun>& runs, bool top, double u, dou
 double bandSteel(const std::vector<StripRun>& runs, double u);
 
 // Whether a station lies where the ends of bars are not judged: inside a support at the strip's end, where
-// the moment has passed into it at its face, or within a slab thickness of a free edge, where hooks and the
-// U-bars along the edge hold (EN 1992-1-1 9.3.1.4).
+// the moment has passed into it at its face, or within a slab thickness of the slab's edge, where hooks and the
+// U-bars along the edge hold (EN 1992-1-1 9.3.1.3, 9.3.1.4).
 bool leftToEdge(const strips::Strip& strip, const strips::Station& station, double cover);
 
 // Section of a station for tension on a face, on the width b. Thickness: the mean over the strip's width, by

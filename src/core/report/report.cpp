@@ -266,6 +266,23 @@ class Maker {
                     : fmt::format("Strips {}: {:.2f} m² of slab in none, {:.2f} m² in two.",
                                   strips::directionName(int(k)), c.uncovered / 1e6, c.overlapped / 1e6));
         }
+        if (d.proof) {
+            paragraph(
+                "Steel everywhere: the moments of the mesh's own field against the bars that lie there, without the "
+                "forces of the strips.");
+            std::vector<std::vector<std::string>> found{{"By the field", "Looked at m²", "Short m²", "Worst", "At m"}};
+            auto line = [&](const std::string& what, const design::ProofOf& o) {
+                found.push_back({what, fmt::format("{:.1f}", o.judged / 1e6), fmt::format("{:.2f}", o.shortArea / 1e6),
+                                 fmt::format("{:.2f}", o.worst),
+                                 fmt::format("({:.2f}, {:.2f})", o.at.x / 1000, o.at.y / 1000)});
+            };
+            for (int k : {0, 1})
+                for (bool top : {false, true})
+                    line(fmt::format("Steel {} {}", top ? "top" : "bottom", strips::directionName(k)),
+                         d.proof->steel[std::size_t(k)][top]);
+            line("Shear", d.proof->shear);
+            table(found);
+        }
         std::vector<std::vector<std::string>> rows{{"Strip", "Bottom", "Top", "Governing check", "Ratio"}};
         for (const auto& s : d.strips) {
             std::string bars[2];
@@ -499,6 +516,7 @@ FloorAnswer floorAnswer(const design::FloorInput& input, analysis::FloorAnalysis
     answer.design = design::FloorDesigner().design(
         input.floor, std::make_shared<const analysis::FloorAnalysis>(answer.analysis), basis);
     if (!answer.design) return answer;
+    answer.design = design::proved(answer.design);
     for (const auto& s : answer.design->strips) {
         auto all = checks::worstFirst(s->checks);
         for (std::size_t i = 0; i < all.size(); ++i) {

@@ -4,6 +4,7 @@
 // Tracing: every rule takes `trace::Steps*`; null means no working is kept, otherwise steps are appended.
 #pragma once
 
+#include <functional>
 #include <memory>
 #include <string>
 #include <string_view>
@@ -259,7 +260,7 @@ class ActionRules {
         double share = 1;
         std::string word;  // a sentence with the clause
     };
-    virtual Pattern pattern(bool twoWay, double imposedOverPermanent) const = 0;
+    virtual Pattern pattern(bool twoWay, const std::function<double()>& imposedOverPermanent) const = 0;
     // Factor of an imposed action that accompanies another, leading one, in a combination of this list.
     virtual double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const = 0;
 };

@@ -1,7 +1,6 @@
 #include "strips/sharing.h"
 
 #include <algorithm>
-#include <vector>
 
 namespace talvik::strips {
 
@@ -9,41 +8,41 @@ double sharingWidth(double h, double l) {
     return std::max(2 * h, std::min(5 * h, l / 5));
 }
 
-double largestMean(std::span<const double> at, std::span<const double> value, double width) {
+SharedMean::SharedMean(std::span<const double> at, double width) : width_(width) {
     const std::size_t pieces = at.size() / 2;
-    if (pieces == 0) return 0;
-    // Pieces pushed together, and the integral up to each of their ends.
-    thread_local std::vector<double> place, sum;
-    place.assign(1, 0), sum.assign(1, 0);
+    std::vector<double> place(1, 0);  // of the pieces pushed together
     for (std::size_t k = 0; k < pieces; ++k) {
-        const double part = at[2 * k + 1] - at[2 * k];
-        place.push_back(place.back() + part);
-        sum.push_back(sum.back() + (value[2 * k] + value[2 * k + 1]) / 2 * part);
+        part_.push_back(at[2 * k + 1] - at[2 * k]);
+        place.push_back(place.back() + part_.back());
     }
-    const double whole = place.back();
-    if (whole <= 0) return 0;
-    if (whole <= width) return sum.back() / whole;
-    auto integral = [&](double x, std::size_t& k) {
-        const double part = place[k + 1] - place[k], t = part > 0 ? (x - place[k]) / part : 0;
-        const double slope = value[2 * k + 1] - value[2 * k];
-        return sum[k] + (value[2 * k] + slope * t / 2) * t * part;
-    };
-    // The stretch begins or ends where a piece does; both ends move along together.
-    double most = -1e300;
+    whole_ = place.back();
+    sum_.resize(pieces + 1);
+    if (whole_ <= width_) return;
+    // A stretch begins or ends where a piece does; both ends move along together.
     std::size_t low = 0, high = 0;
     for (std::size_t i = 0, j = 0; i <= pieces || j <= pieces;) {
         const double first = i <= pieces ? place[i] : 1e300, second = j <= pieces ? place[j] - width : 1e300;
         const double from = std::min(first, second);
-        if (first <= second)
-            ++i;
-        else
-            ++j;
-        if (from < 0 || from + width > whole * (1 + 1e-12)) continue;
+        first <= second ? ++i : ++j;
+        if (from < 0 || from + width > whole_ * (1 + 1e-12)) continue;
         while (low + 1 < pieces && place[low + 1] <= from) ++low;
         while (high + 1 < pieces && place[high + 1] <= from + width) ++high;
-        most = std::max(most, (integral(from + width, high) - integral(from, low)) / width);
+        auto share = [&](std::size_t k, double x) { return part_[k] > 0 ? (x - place[k]) / part_[k] : 0; };
+        stretches_.push_back({low, high, share(low, from), share(high, from + width)});
     }
-    return most;
+}
+
+double SharedMean::largest(std::span<const double> value) const {
+    if (whole_ <= 0 || std::all_of(value.begin(), value.end(), [](double v) { return v <= 0; })) return 0;
+    for (std::size_t k = 0; k < part_.size(); ++k)
+        sum_[k + 1] = sum_[k] + (value[2 * k] + value[2 * k + 1]) / 2 * part_[k];
+    if (stretches_.empty()) return std::max(0.0, sum_.back() / whole_);
+    auto upTo = [&](std::size_t k, double t) {
+        return sum_[k] + (value[2 * k] + (value[2 * k + 1] - value[2 * k]) * t / 2) * t * part_[k];
+    };
+    double most = 0;
+    for (const auto& s : stretches_) most = std::max(most, upTo(s.high, s.to) - upTo(s.low, s.from));
+    return most / width_;
 }
 
 }  // namespace talvik::strips

@@ -3,6 +3,7 @@
 
 #include <span>
 #include <string>
+#include <vector>
 
 namespace talvik::strips {
 
@@ -14,9 +15,24 @@ namespace talvik::strips {
 double sharingWidth(double h, double l);
 inline const char* sharingSource() { return "Pacoste, Plos and Johansson (2012)"; }
 
-// The largest mean over any stretch of the given width of a function that is linear between samples two by two:
-// at[2k] to at[2k+1] it goes from value[2k] to value[2k+1]; stretches between the pieces, where there is no
-// slab, count as nothing and add no width. `at` ascends. Where all pieces together are no wider, their mean.
-double largestMean(std::span<const double> at, std::span<const double> value, double width);
+// All stretches of a width among which a largest mean is sought, worked out once for places and used for many sets of
+// values. Values are linear between samples two by two: from at[2k] to at[2k+1]; what lies between such pieces is no
+// slab and adds no width. `at` ascends. Where all pieces together are no wider than `width`, it is their mean.
+class SharedMean {
+  public:
+    SharedMean(std::span<const double> at, double width);
+    // Of values at the places; at least 0. Not from two threads at a time.
+    double largest(std::span<const double> value) const;
+
+  private:
+    struct Stretch {
+        std::size_t low, high;  // pieces in which it begins and ends
+        double from, to;        // shares of them
+    };
+    std::vector<double> part_;
+    std::vector<Stretch> stretches_;
+    double whole_ = 0, width_;
+    mutable std::vector<double> sum_;
+};
 
 }  // namespace talvik::strips

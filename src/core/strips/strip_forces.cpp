@@ -243,17 +243,27 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
     std::vector<analysis::Tensor> samples;  // case by case
     std::vector<double> at, low, high;      // of all cuts of a station, one after the other
     // Nothing is shared across an opening, unless the standard takes the strip as a whole.
-    auto shared = [&](const std::vector<analysis::CutLine>& lines, const std::vector<double>& values,
-                      const Station& station, int face) {
-        if (station.share[face] >= station.width) return largestMean(at, values, station.share[face]);
-        double most = 0;
+    struct Shared {
+        std::size_t first, count;
+        SharedMean mean;
+    };
+    auto shared = [&](const std::vector<analysis::CutLine>& lines, const Station& station, int face) {
+        std::vector<Shared> all;
+        if (station.share[face] >= station.width) {
+            all.push_back({0, at.size(), SharedMean(at, station.share[face])});
+            return all;
+        }
         std::size_t first = 0;
         for (const auto& line : lines) {
             const std::size_t count = line.samples.size();
-            most = std::max(most, largestMean(std::span(at).subspan(first, count),
-                                              std::span(values).subspan(first, count), station.share[face]));
+            all.push_back({first, count, SharedMean(std::span(at).subspan(first, count), station.share[face])});
             first += count;
         }
+        return all;
+    };
+    auto largest = [](const std::vector<Shared>& all, const std::vector<double>& values) {
+        double most = 0;
+        for (const auto& s : all) most = std::max(most, s.mean.largest(std::span(values).subspan(s.first, s.count)));
         return most;
     };
     for (std::size_t i = 0; i < n; ++i) {
@@ -287,6 +297,7 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
                 first += line.samples.size();
             }
         }
+        const auto below = shared(lines, station, 0), above = shared(lines, station, 1);
         for (std::size_t c = 0; c < cases; ++c) shears[c][i] = own[c].shear, moments[c][i] = own[c].moment;
         for (const auto& w : weights_) {
             Values& total = out.all[w.combination * n + i];
@@ -308,8 +319,8 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
                     low[p] = sum.along, high[p] = -sum.along;
                 }
             }
-            total.bottom = std::max(0.0, shared(lines, low, station, 0)) * station.width;
-            total.top = std::max(0.0, shared(lines, high, station, 1)) * station.width;
+            total.bottom = largest(below, low) * station.width;
+            total.top = largest(above, high) * station.width;
         }
     }
     for (std::size_t c = 0; c < cases; ++c) {
@@ -332,6 +343,24 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
 }
 
 namespace {
+
+// Hogging over a support on which the slab is free to turn: that on the axis, rounded off by its reaction, where this
+// is more than at the faces.
+double roundedTop(const StripForces& f, const std::vector<Values>& v, const Support& s, double faces,
+                  const std::function<double(double R, double t)>& rounded) {
+    std::ptrdiff_t before = -1, after = -1;
+    for (std::size_t i = 0; i < f.stations.size(); ++i) {
+        if (f.stations[i].u <= s.u && f.stations[i].u > s.from) before = std::ptrdiff_t(i);
+        if (after < 0 && f.stations[i].u >= s.u && f.stations[i].u < s.to) after = std::ptrdiff_t(i);
+    }
+    double most = faces, left = 0, right = 0;
+    if (before >= 0) left = v[std::size_t(before)].shear;
+    if (after >= 0) right = v[std::size_t(after)].shear;
+    const double off = rounded(std::abs(right - left), s.to - s.from);
+    for (std::ptrdiff_t i : {before, after})
+        if (i >= 0) most = std::max(most, v[std::size_t(i)].top - off);
+    return most;
+}
 
 // Hogging over inner supports less by a share, sagging more by what statics then asks: the change varies
 // linearly between supports.
@@ -363,7 +392,8 @@ void redistribute(const Strip& strip, const std::vector<Station>& stations, doub
 }  // namespace
 
 StripDemand demand(const Strip& strip, const StripForces& f, const analysis::FloorAnalysis& a,
-                   const model::StripRules& rules, actions::LimitState crackState) {
+                   const model::StripRules& rules, actions::LimitState crackState,
+                   const std::function<double(double R, double t)>& rounded) {
     const std::size_t n = f.stations.size();
     StripDemand d;
     for (auto* line : {&d.bottom, &d.top, &d.shear, &d.bottomService, &d.topService, &d.most, &d.least,
@@ -391,6 +421,7 @@ StripDemand demand(const Strip& strip, const StripForces& f, const analysis::Flo
                     if (i >= 0 && std::min(std::abs(f.stations[std::size_t(i)].u - s.from),
                                            std::abs(f.stations[std::size_t(i)].u - s.to)) < 10)
                         top = std::max(top, v[std::size_t(i)].top);
+                if (s.turns && rounded && s.to - s.from > 20) top = roundedTop(f, v, s, top, rounded);
                 for (std::size_t i = 0; i < n; ++i)
                     if (f.stations[i].u > s.from + 1.5 && f.stations[i].u < s.to - 1.5)
                         v[i].top = std::min(v[i].top, top);

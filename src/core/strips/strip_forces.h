@@ -3,6 +3,7 @@
 // have none.
 #pragma once
 
+#include <functional>
 #include <stop_token>
 
 #include "analysis/cuts.h"
@@ -86,7 +87,10 @@ struct StripDemand {
     std::vector<Extreme> most, least, beamMost,
         beamLeast;  // integrals alone: moments of slab and of beams, ultimate
 };
+// `rounded`: by how much hogging on the axis of a support on which the slab is free to turn may be rounded off, from
+// reaction and breadth; there the moment at the face does not count (EN 1992-1-1 5.3.2.2(4)).
 StripDemand demand(const Strip& strip, const StripForces& forces, const analysis::FloorAnalysis& a,
-                   const model::StripRules& rules, actions::LimitState crackState);
+                   const model::StripRules& rules, actions::LimitState crackState,
+                   const std::function<double(double R, double t)>& rounded = {});
 
 }  // namespace talvik::strips

@@ -40,6 +40,7 @@ struct Support {
     double across = 0;    // width of a column across the strip
     Point at;             // in plan
     bool onBeam = false;  // a beam is here too
+    bool turns = false;   // the slab is free to turn on it: a plain wall or a line support
     Id wall{};            // of a wall along the strip that begins or ends here; empty for none
 };
 

@@ -91,8 +91,9 @@ void joinTouching(std::vector<Support>& all) {
                                                           : 2;
             };
             const Id wall = o.wall.empty() ? s.wall : o.wall;
+            const bool turns = o.turns && s.turns;
             if (rank(s) < rank(o)) o = s;
-            o.wall = wall;
+            o.wall = wall, o.turns = turns;
             o.from = from, o.to = to, o.onBeam = onBeam;
             continue;
         }
@@ -166,6 +167,7 @@ void SupportLines::gather() {
                   b,
                   {(m.a.x + m.b.x) / 2, (m.a.y + m.b.y) / 2},
                   thickness / 2};
+        if constexpr (requires { m.stiff; }) e.turns = !m.stiff;
         bool along = angleBetween(degrees(std::atan2(b.y - a.y, b.x - a.x)), 0) < parallel;
         if (along && !inside({(a.x + b.x) / 2, (a.y + b.y) / 2})) return;
         (along ? elements_ : across_).push_back(e);
@@ -352,6 +354,7 @@ void SupportLines::addCrossing(std::vector<Support>& all, const std::vector<Poin
                sine = std::max(0.3, std::abs(e.b.y - e.a.y) / std::max(length, 1.0));
         all.push_back(
             {e.kind, e.id, e.name, at->x, at->x - e.half / sine, at->x + e.half / sine, 0, axes_.plan(*at)});
+        all.back().turns = e.turns;
     }
 }
 

@@ -15,6 +15,7 @@ struct Element {
     Point at;           // plan
     double half = 0;    // of its size along the strip (columns) or of its thickness
     double across = 0;  // of a column, across the strip
+    bool turns = false;  // the slab is free to turn on it
     bool column() const { return kind == Support::Kind::Column; }
     double vAt(double u) const;
 };

@@ -39,9 +39,10 @@ class Actions final : public ActionRules {
                                "A_I: influence area K_LL A_T; one floor carried");
         return r;
     }
-    Pattern pattern(bool twoWay, double imposedOverPermanent) const override {
+    Pattern pattern(bool twoWay, const std::function<double()>& ratio) const override {
         if (!twoWay)
             return {false, 1, "The floor spans one way: spans are loaded in turn with the whole imposed load (ACI 318-19 6.4.2)."};
+        const double imposedOverPermanent = ratio();
         if (imposedOverPermanent <= 0.75)
             return {true, 1,
                     fmt::format("Imposed loads stand on all panels at once: unfactored they are at most {:.2f} times "

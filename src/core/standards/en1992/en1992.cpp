@@ -50,7 +50,7 @@ class Actions final : public ActionRules {
             public_ ? "not below 0.6 for uses C and D" : "");
         return r;
     }
-    Pattern pattern(bool, double) const override {
+    Pattern pattern(bool, const std::function<double()>&) const override {
         return {false, 1,
                 "Imposed loads stand on all panels, on every second one and on each two neighbours (EN 1992-1-1 "
                 "5.1.3(1)P)."};
