@@ -28,7 +28,7 @@ SharedMean::SharedMean(std::span<const double> at, double width) : width_(width)
         while (low + 1 < pieces && place[low + 1] <= from) ++low;
         while (high + 1 < pieces && place[high + 1] <= from + width) ++high;
         auto share = [&](std::size_t k, double x) { return part_[k] > 0 ? (x - place[k]) / part_[k] : 0; };
-        stretches_.push_back({low, high, share(low, from), share(high, from + width)});
+        stretches_.push_back({low, high, share(low, from), share(high, from + width), from});
     }
 }
 
@@ -41,7 +41,18 @@ double SharedMean::largest(std::span<const double> value) const {
         return sum_[k] + (value[2 * k] + (value[2 * k + 1] - value[2 * k]) * t / 2) * t * part_[k];
     };
     double most = 0;
-    for (const auto& s : stretches_) most = std::max(most, upTo(s.high, s.to) - upTo(s.low, s.from));
+    auto slope = [&](std::size_t k) { return part_[k] > 0 ? (value[2 * k + 1] - value[2 * k]) / part_[k] : 0; };
+    auto at = [&](std::size_t k, double t) { return value[2 * k] + (value[2 * k + 1] - value[2 * k]) * t; };
+    for (std::size_t i = 0; i < stretches_.size(); ++i) {
+        const auto& s = stretches_[i];
+        const double sum = upTo(s.high, s.to) - upTo(s.low, s.from);
+        most = std::max(most, sum);
+        if (i + 1 == stretches_.size()) break;
+        // Moved on from here the sum grows by what enters less what leaves, both linear: it may peak between.
+        const double step = stretches_[i + 1].place - s.place, grows = at(s.high, s.to) - at(s.low, s.from),
+                     bends = slope(s.high) - slope(s.low);
+        if (grows > 0 && bends < 0 && -grows / bends < step) most = std::max(most, sum - grows * grows / bends / 2);
+    }
     return most / width_;
 }
 

@@ -28,6 +28,7 @@ class SharedMean {
     struct Stretch {
         std::size_t low, high;  // pieces in which it begins and ends
         double from, to;        // shares of them
+        double place;           // of its beginning
     };
     std::vector<double> part_;
     std::vector<Stretch> stretches_;

@@ -136,6 +136,7 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     auto inner = [&](double u) { return std::clamp(u, strip.from + 2, strip.to - 2); };
     us.push_back(inner(strip.from));
     us.push_back(inner(strip.to));
+    for (double beside : {150.0, 300.0}) us.push_back(inner(strip.from + beside)), us.push_back(inner(strip.to - beside));
     for (double k : {0.2, 0.4, 0.6, 0.8, 1.0}) {  // ends askew
         if (strip.axisFrom - strip.from > 20) us.push_back(strip.from + k * (strip.axisFrom - strip.from));
         if (strip.to - strip.axisTo > 20) us.push_back(strip.to - k * (strip.to - strip.axisTo));
