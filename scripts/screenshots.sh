@@ -26,7 +26,7 @@ floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
 floor "$root/demos/sundvarg_fish_hall.talvik" bench --bench 3
 work=$(mktemp -d)
 "$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null
-sed -i 's/"thickness_mm": 190.0/"thickness_mm": 150.0/' "$work/thin.talvik"
+sed -i 's/"thickness_mm": 200.0/"thickness_mm": 150.0/' "$work/thin.talvik"
 "$bin/talvik-desktop" "$work/thin.talvik" --place 5 --picture "$out/over.png" 2>/dev/null
 say "$out/over.png"
 rm -r "$work"

@@ -33,8 +33,8 @@ int main(int argc, char** argv) {
     options
         .add_option("--field", field,
                     "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure, 7 to 10 required "
-                    "steel, 11 none")
-        ->check(CLI::Range(0, 11));
+                    "steel, 11 to 14 required over provided, 15 shear over resistance, 16 none")
+        ->check(CLI::Range(0, 16));
     options.add_option("--shade", shade, "light, dark, or desktop to follow it")
         ->check(CLI::IsMember({"light", "dark", "desktop"}));
     options.add_flag("--time-to-plan", timing,
@@ -95,6 +95,11 @@ int main(int argc, char** argv) {
         patience.start();
         while (window.session().floorStale() && patience.elapsed() < 10000)
             QApplication::processEvents(QEventLoop::AllEvents, 20);
+        auto unproved = [&] {
+            const auto d = window.session().floorDesign();
+            return d && !d->proof;
+        };
+        while (unproved() && patience.elapsed() < 20000) QApplication::processEvents(QEventLoop::AllEvents, 20);
         while (window.floorPage().desk().reading() && patience.elapsed() < 10000)
             QApplication::processEvents(QEventLoop::AllEvents, 20);
         window.floorPage().canvas().fit();

@@ -81,11 +81,16 @@ TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
             QCoreApplication::processEvents();
             const int shown = page().fields().currentData().toInt();
             const bool drawing = place <= int(Place::Actions);
-            EXPECT_EQ(page().canvas().valueText({3600, 9400}).isEmpty(), shown < 0 || shown == 6)
-                << place << " " << shown;
-            if (drawing || shown < 0 || shown == 6) continue;
-            EXPECT_TRUE(coordinates->text().endsWith(page().canvas().valueText({3600, 9400})))
-                << coordinates->text().toStdString();
+            const QString value = page().canvas().valueText({3600, 9400});
+            EXPECT_EQ(value.isEmpty(), shown < 0) << place << " " << shown;
+            if (drawing || shown < 0) continue;
+            // The same words in the bottom line; the pointer stands on a pixel, not on the very place.
+            const auto words = value.split(QLatin1Char(' '));
+            EXPECT_TRUE(shown >= 200 || coordinates->text().contains(words.first())) << coordinates->text().toStdString();
+            if (shown < 200) {
+                EXPECT_TRUE(coordinates->text().endsWith(words.last()))
+                    << coordinates->text().toStdString() << " for " << value.toStdString();
+            }
             // Steel of all four kinds with its unit, and between nothing and what any slab has.
             if (shown < 100 || shown >= 200) continue;
             EXPECT_TRUE(coordinates->text().contains(QStringLiteral("steel"))) << coordinates->text().toStdString();

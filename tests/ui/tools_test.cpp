@@ -233,7 +233,7 @@ TEST_F(Tools, SeveralSlabsAreKeptApart) {
     EXPECT_EQ(slab().name, "Slab 2");
     std::string first = formats::projectText(session().project());
     press(window, Qt::Key_PageUp);
-    EXPECT_EQ(session().project().slabs[0]->thickness, 190);
+    EXPECT_EQ(session().project().slabs[0]->thickness, 200);
     EXPECT_EQ(session().project().slabs[1]->thickness, 210);
     session().setSlab("s1");
     EXPECT_EQ(slab().name, "Visitors' gallery");
@@ -254,7 +254,7 @@ TEST_F(Tools, RecentFilesAreListed) {
     press(window, Qt::Key_PageUp);
     window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
     recent->actions().first()->trigger();
-    EXPECT_EQ(slab().thickness, 190);
+    EXPECT_EQ(slab().thickness, 200);
     EXPECT_EQ(session().path(), path);
 }
 

@@ -117,7 +117,7 @@ TEST_F(Window, WholeJob) {
 
     // Thinner until something is over.
     for (int i = 0; i < 4; ++i) press(window, Qt::Key_PageDown);
-    EXPECT_EQ(slab().thickness, 150);
+    EXPECT_EQ(slab().thickness, 160);
     EXPECT_GT(over(), 10);
     EXPECT_EQ(PlaceBar::open(session(), Place::Checks), over());
     while (session().undoStack().canUndo()) session().undoStack().undo();
@@ -195,7 +195,7 @@ TEST_F(Window, CallOutsSpansAndThicknessAreEditedInPlace) {
     edit = window.findChild<InlineEdit*>();
     ASSERT_NE(edit, nullptr);
     type(edit, QStringLiteral("nonsense"));
-    EXPECT_EQ(slab().thickness, 190) << "refused, and the field stays";
+    EXPECT_EQ(slab().thickness, 200) << "refused, and the field stays";
     press(*edit, Qt::Key_Escape);
     QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
     EXPECT_EQ(window.findChild<InlineEdit*>(), nullptr);

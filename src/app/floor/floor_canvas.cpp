@@ -143,6 +143,7 @@ void FloorCanvas::traceLines() {
             auto n = nodes[std::size_t(model_->plate.triangles[t][i])];
             p[i] = {n.x, n.y};
         }
+        if (shown_ == Shown::Proof && std::min({v[0], v[1], v[2]}) < 0) continue;  // not judged there
         double least = std::min({v[0], v[1], v[2]}), most = std::max({v[0], v[1], v[2]});
         for (int k = std::max(first, int(std::ceil(least / step_)));
              k <= std::min(last, int(std::floor(most / step_))); ++k) {
@@ -183,6 +184,7 @@ units::Kind FloorCanvas::shownKind() const {
 QString FloorCanvas::valueText(model::Point p) const {
     const double v = valueAt(p);
     if (std::isnan(v)) return {};
+    if (shown_ == Shown::Proof && v < 0) return tr("left to the rule of faces, or to punching");
     if (shown_ == Shown::Proof)
         return steelDirection_ > 1
                    ? tr("shear over resistance %1").arg(v, 0, 'f', 2)

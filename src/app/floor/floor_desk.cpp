@@ -675,6 +675,8 @@ const std::vector<design::PanelDepth>& FloorDesk::depths() {
             standards::makeStandard(session_.project().basis.standard, session_.project().basis.parameters);
         if (floor() && standard)
             depths_ = design::panelDepths(session_.project(), *floor(), panels(), *standard);
+        else
+            depths_->resize(panels().size());
     }
     return *depths_;
 }

@@ -114,6 +114,10 @@ const ImposedUse* imposedUse(std::string_view id) {
     return byId(imposedUses(), id);
 }
 
+std::string_view dataText(std::string_view name) {
+    return data::file(name);
+}
+
 const ParameterSet& parameterSet(std::string_view fileName) {
     static std::map<std::string, ParameterSet, std::less<>> sets = [] {
         std::map<std::string, ParameterSet, std::less<>> all;

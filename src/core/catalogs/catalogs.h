@@ -48,6 +48,8 @@ struct CoverSet {
     double cover = 0;
 };
 const std::vector<CoverSet>& coverSets();
+// The text of a file of data/ that is compiled in.
+std::string_view dataText(std::string_view name);
 const std::vector<ConcreteClass>& concreteClasses();
 const std::vector<SteelGrade>& steelGrades();
 const std::vector<Finish>& finishes();

@@ -274,6 +274,7 @@ class Prover {
             for (std::size_t i = 0; i < n; ++i) {
                 if (skip_[i] || byRule_[i] == 2 || (face == 1 && byRule_[i])) {
                     o.byRule += tributary_[i];
+                    o.ratio[i] = -1;
                     continue;
                 }
                 o.judged += tributary_[i];
@@ -512,7 +513,10 @@ class Prover {
         });
         for (std::size_t i = 0; i < n; ++i) {
             if (why[i] == 1) proof.punching += tributary_[i];
-            if (skip_[i] || why[i]) continue;
+            if (skip_[i] || why[i]) {
+                o.ratio[i] = -1;
+                continue;
+            }
             o.judged += tributary_[i];
             if (o.ratio[i] > 1) o.shortArea += tributary_[i];
             if (o.ratio[i] <= o.worst) continue;

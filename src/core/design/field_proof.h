@@ -16,7 +16,7 @@ struct FloorDesign;
 // What was found for the bars of one direction and face, or for shear. Areas mm2; moments per width N, shears per
 // width N/mm.
 struct ProofOf {
-    std::vector<float> ratio;  // per field point of the analysis: asked over provided; 0 where not judged
+    std::vector<float> ratio;  // per field point of the analysis: asked over provided; -1 where not judged
     double judged = 0;         // area looked at
     double byRule = 0;         // area inside supports, or between their faces: held to the moment at the faces
     double shortArea = 0;      // of it, where more is asked than provided

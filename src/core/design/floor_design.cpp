@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
 #include <optional>
 
 #include "design/strip_checks.h"
@@ -210,6 +211,51 @@ void leastFaceMoments(StripDesign& d, const analysis::FloorAnalysis& a, const st
     }
 }
 
+// What lifts a support against what holds it: imposed loads on the panels that lift, and permanent ones that hold.
+std::optional<Finding> uplift(const FloorDesign& f) {
+    const auto& a = *f.analysis;
+    if (a.nonlinear || a.model->supports.empty()) return std::nullopt;
+    const auto rule = f.standard->actions->equilibrium();
+    Finding x;
+    x.kind = units::Kind::Force, x.prefix = "R", x.clause = rule.clause;
+    double worst = -1;
+    std::vector<std::string> lifted;
+    for (std::size_t s = 0; s < a.model->supports.size(); ++s) {
+        if (a.model->supports[s].kind == analysis::FloorSupport::Kind::Ground) continue;
+        double permanent = 0;
+        std::map<std::string, double> imposed;  // by arrangement
+        for (std::size_t c = 0; c < a.cases.size() && c < f.floor->actions.cases.size(); ++c) {
+            const auto& row = f.floor->actions.cases[c];
+            if (row.nature != model::LoadCase::Nature::Imposed) {
+                permanent += a.supportForces[c][s].up;
+                continue;
+            }
+            const auto slash = row.id.find('/');
+            imposed[slash == std::string::npos ? "" : row.id.substr(slash)] +=
+                std::min(0.0, a.supportForces[c][s].up);
+        }
+        double least = 0;
+        for (const auto& [name, up] : imposed) least = std::min(least, up);
+        const double lifts = -rule.imposed * least + (permanent < 0 ? -rule.lifts * permanent : 0),
+                     holds = permanent > 0 ? rule.holds * permanent : 0;
+        if (lifts <= 0) continue;
+        if (lifts > holds) lifted.push_back(a.model->supports[s].name);
+        const double ratio = holds > 0 ? lifts / holds : 99;
+        if (ratio > worst) {
+            worst = ratio, x.demand = lifts, x.limit = holds;
+            x.notes = {fmt::format("Support {}: {:.1f} kN lift, {:.1f} kN hold.", a.model->supports[s].name, lifts / 1000,
+                                   holds / 1000)};
+        }
+    }
+    if (worst < 0) x.demand = 0, x.limit = 1, x.notes = {"No load lifts any support."};
+    if (lifted.size() > 1) x.notes.push_back(fmt::format("{} supports lift: {}.", lifted.size(), fmt::join(lifted, ", ")));
+    x.notes.push_back(
+        fmt::format("{:.2g} times the permanent loads hold, {:.2g} times the imposed ones lift; permanent loads of single "
+                    "panels are not told apart, and walls and lines are taken whole.",
+                    rule.holds, rule.imposed));
+    return checks::judged(x);
+}
+
 void floorChecks(FloorDesign& f) {
     auto add = [&](const std::string& name, const std::string& title, Finding finding) {
         Check c;
@@ -243,18 +289,10 @@ void floorChecks(FloorDesign& f) {
                 fmt::format("Slab in two strips {}", strips::directionName(d)), checks::judged(both));
     }
     for (auto& c : proofChecks(f, f.proof.get())) f.checks.push_back(std::move(c));
-    for (const auto& o : f.standard->omissions) {
-        if (o.key == "concentrated") continue;
-        add("omitted-" + o.key, o.title, checks::notChecked(o.clause, o.reason));
-    }
-    add("omitted-punching", "Punching", checks::notChecked("", "Punching of floors is not checked yet."));
-    add("omitted-sag", "Computed deflection",
-        checks::notChecked(
-            "", "Floors are held by span-to-depth alone so far; the analysis gives uncracked sags."));
-    if (!f.floor->beams.empty())
-        add("omitted-beams", "Beams",
-            checks::notChecked("",
-                               "What beams carry is told apart and listed; beams are not designed here."));
+    if (auto lifting = uplift(f)) add("uplift", "Uplift of supports", std::move(*lifting));
+    for (const auto& o : f.standard->omissions)
+        if (o.floors || (o.beams && !f.floor->beams.empty()))
+            add("omitted-" + o.key, o.title, checks::notChecked(o.clause, o.reason));
 }
 
 void summarise(FloorDesign& f) {
@@ -320,8 +358,11 @@ Check withWorking(const FloorDesign& design, const Check& check) {
 
 std::shared_ptr<const FloorDesign> FloorDesigner::design(
     const std::shared_ptr<const model::Floor>& floor,
-    const std::shared_ptr<const analysis::FloorAnalysis>& analysis, const model::Basis& basis,
+    const std::shared_ptr<const analysis::FloorAnalysis>& analysis, const model::Basis& of,
     std::stop_token stop) {
+    // Slabs on ground are cast like foundations.
+    model::Basis basis = of;
+    if (!floor->grounds.empty()) basis.coverBottom = basis.coverFoundation;
     if (!analysis || !analysis->good() || analysis->stopped) return nullptr;
     auto f = std::make_shared<FloorDesign>();
     f->floor = floor;

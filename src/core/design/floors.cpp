@@ -51,6 +51,14 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
     std::vector<std::size_t> imposed;
     for (std::size_t i = 0; i < cases.size(); ++i)
         if (cases[i].nature == Nature::Imposed) imposed.push_back(i);
+    // The largest load per area of a case.
+    auto actual = [&](std::size_t i) {
+        double most = 0;
+        for (const auto& l : floor.actions.loads)
+            if (l.loadCase == cases[i].id && l.kind == model::FloorLoad::Kind::Area)
+                most = std::max(most, model::intensity(l));
+        return most;
+    };
     // The same list for every use, with factors of its own.
     std::vector<std::vector<actions::Combination>> lists;
     std::vector<double> reduction;
@@ -58,7 +66,7 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
         if (const auto* use = catalogs::imposedUse(cases[i].use)) {
             lists.push_back(standard.actions->combinations(*use));
             reduction.push_back(cases[i].reductionArea > 0
-                                    ? standard.actions->areaReduction(*use, cases[i].reductionArea).factor
+                                    ? standard.actions->areaReduction(*use, cases[i].reductionArea, actual(i)).factor
                                     : 1);
         }
     bool anyImposed = !lists.empty();

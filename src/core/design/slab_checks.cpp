@@ -536,7 +536,7 @@ class Checker {
 
     void omissions() {
         for (const auto& o : standard_.omissions)
-            add("omitted-" + o.key, o.title, {slab_.id, "slab", "", 0, 0, model::length(slab_)},
+            if (o.slabs) add("omitted-" + o.key, o.title, {slab_.id, "slab", "", 0, 0, model::length(slab_)},
                 checks::notChecked(o.clause, o.reason));
         add("omitted-supports", "Beams and walls below", {slab_.id, "slab", "", 0, 0, model::length(slab_)},
             checks::notChecked("",

@@ -251,8 +251,15 @@ class ActionRules {
         double factor = 1;
         std::string clause, note;
     };
-    virtual AreaReduction areaReduction(const catalogs::ImposedUse& use, double area,
+    // `actual`: the largest load per area that stands on it, unfactored; 0 takes the use's own.
+    virtual AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, double actual = 0,
                                         Steps* t = nullptr) const = 0;
+    // Factors for the equilibrium of a support that may lift: on permanent loads that hold, that lift, and on imposed.
+    struct Equilibrium {
+        double holds = 0.9, lifts = 1.1, imposed = 1.5;
+        std::string clause;
+    };
+    virtual Equilibrium equilibrium() const = 0;
     // Whether imposed loads have to stand on panels in turn, and the share of them that counts then. `twoWay`: at
     // least one panel carries both ways; `imposedOverPermanent`: unfactored, the largest of all panels.
     struct Pattern {
@@ -318,9 +325,11 @@ class StiffnessRules {
     virtual std::string modulusClause() const = 0;
 };
 
-// Something a reviewer might expect to find checked, and why it is not.
+// Something a reviewer might expect to find checked, and why it is not: from the list of coverage of the standard.
 struct Omission {
     std::string key, title, clause, reason;
+    bool slabs = true, floors = true;  // of one-way slabs, of floors
+    bool beams = false;                // of floors with beams alone
 };
 
 // Everything of one standard. Immutable; facets live as long as the standard does.

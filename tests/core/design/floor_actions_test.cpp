@@ -45,6 +45,8 @@ TEST(FloorActions, ImposedLoadsAreReducedByArea) {
     EXPECT_NEAR(aci->actions->areaReduction(*catalogs::imposedUse("B"), 900 * 304.8 * 304.8).factor, 0.75,
                 1e-3);
     EXPECT_EQ(aci->actions->areaReduction(*catalogs::imposedUse("B"), 20e6).factor, 1);
+    // Over 100 psf by what really stands there, not by the use's own load.
+    EXPECT_EQ(aci->actions->areaReduction(*catalogs::imposedUse("B"), 900 * 304.8 * 304.8, 6e-3).factor, 1);
     EXPECT_EQ(aci->actions->areaReduction(*catalogs::imposedUse("C3"), 200e6).factor, 1);
 }
 

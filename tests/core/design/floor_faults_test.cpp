@@ -330,6 +330,49 @@ TEST(FloorFaults, BottomBarsThatStopBeforeASupportAreOver) {
     }
 }
 
+// Spans of 2 and 8 m, imposed load on the longer: R = -q b3 / (8 a (a + b)) at the short end (E. Clapeyron), and what the
+// permanent load gives there, lifting too, with 1.1.
+TEST(FloorFaults, ASupportThatLiftsIsTold) {
+    auto of = [](double longer, double imposed) {
+        return edited(test::regularFloor(2, 2, 2000 + longer, 4000, 250, 0), [&](model::Floor& f) {
+            f.columns.clear();
+            f.choices.shearDeformation = false;
+            f.actions.loads[1].value = imposed;
+            f.edges = {{"e1", "", {0, 0}, {0, 4000}},
+                       {"e2", "", {2000, 0}, {2000, 4000}},
+                       {"e3", "", {2000 + longer, 0}, {2000 + longer, 4000}}};
+        });
+    };
+    auto d = designed(of(8000, 5e-3));
+    ASSERT_TRUE(d);
+    const double a = 2000, b = 8000, g = (250 * 25e-6 + 1.5e-3) * 4000, q = 5e-3 * 4000;
+    const double lift = q * b * b * b / (8 * a * (a + b)),
+                 permanent = g * a / 2 - g * (a * a * a + b * b * b) / (8 * a * (a + b));
+    ASSERT_LT(permanent, 0);
+    const auto* c = d->check("f1/uplift");
+    ASSERT_TRUE(c);
+    EXPECT_EQ(c->outcome, Outcome::Over);
+    EXPECT_NEAR(c->demand, 1.5 * lift - 1.1 * permanent, 0.03 * c->demand);
+    EXPECT_EQ(c->limit, 0);
+    // Held by the permanent load: a ratio that means something.
+    auto e = designed(of(2600, 5e-3));
+    const auto* within = e->check("f1/uplift");
+    ASSERT_TRUE(within);
+    EXPECT_EQ(within->outcome, Outcome::Within);
+    EXPECT_GT(checks::ratio(*within), 0.1);
+}
+
+// A slab on ground has the cover of foundations below; the same slab on columns that of slabs.
+TEST(FloorFaults, SlabsOnGroundHaveTheCoverOfFoundations) {
+    auto p = test::regularFloor(3, 3, 5000, 5000, 300, 500);
+    p.basis.coverFoundation = 75;
+    auto raft = edited(p, [](model::Floor& f) { f.grounds.push_back({"g1", "", {}, 0.02}); });
+    auto a = designed(p), b = designed(raft);
+    ASSERT_TRUE(a && b);
+    EXPECT_EQ(a->basis->coverBottom, p.basis.coverBottom);
+    EXPECT_EQ(b->basis->coverBottom, 75);
+}
+
 // Two equal spans of panels and three: mirrored places have equal bars and ratios.
 TEST(FloorFaults, SymmetricBaysHaveEqualBars) {
     auto d = designed(test::regularFloor(4, 3, 6600, 6000, 250, 200));

@@ -1,5 +1,6 @@
 // The two editions, combinations of 5.3.1, coefficients of 6.5 and the assembled standard.
 #include "standards/aci318/aci318.h"
+#include "standards/coverage.h"
 
 #include <fmt/format.h>
 
@@ -26,10 +27,11 @@ class Actions final : public ActionRules {
                  use.sustained}};
     }
 
-    AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, Steps* t) const override {
+    AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, double actual,
+                                Steps* t) const override {
         AreaReduction r{1, "ASCE/SEI 7-16 4.7.2", ""};
         double a = area / 1e6;
-        if (use.load > 4.79e-3 || use.id[0] == 'C' || use.id[0] == 'F')
+        if ((actual > 0 ? actual : use.load) > 4.79e-3 || use.id[0] == 'C' || use.id[0] == 'F')
             r.note = "Loads over 100 psf, of gathering and of vehicles are not reduced by area.";
         else if (a < 37.16)
             r.note = "Influence areas under 400 ft2 (37.2 m2) are not reduced.";
@@ -53,6 +55,7 @@ class Actions final : public ActionRules {
                 "Panels are loaded in turn with 75 % of the factored imposed load, besides all with the whole (ACI "
                 "318-19 6.4.3.3)."};
     }
+    Equilibrium equilibrium() const override { return {0.9, 1.2, 1.6, "ACI 318-19 5.3.1"}; }
     double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const override {
         using actions::LimitState;
         return leading.state == LimitState::Frequent         ? use.psi1
@@ -240,15 +243,7 @@ std::shared_ptr<const Standard> make(const Edition& e, const catalogs::Parameter
     s->actions = actionRules();
     s->stiffness = std::make_unique<Stiffness>(e);
     s->strips = stripRules(e, *s->flexure);
-    s->omissions = {
-        {"durability", "Cover and concrete for durability", "ACI 318-19 19.3, 20.5",
-         "Covers are taken as entered; exposure categories are not judged here."},
-        {"fire", "Fire resistance", "ACI 318-19 4.11", "Thickness and cover for fire are not judged here."},
-        {"vibration", "Vibration", "ACI 318-19 24.1", "Natural frequency is not calculated here."},
-        {"integrity", "Structural integrity", "ACI 318-19 7.7.7",
-         "Continuity of reinforcement over the supports is shown, not judged."},
-        {"concentrated", "Concentrated loads and two-way shear", "ACI 318-19 22.6",
-         "This slab carries loads spread over its area only."}};
+    s->omissions = omissions("coverage_aci318.json", "ACI 318-19 ");
     return s;
 }
 

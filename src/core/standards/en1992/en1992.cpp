@@ -1,4 +1,5 @@
 // Parameters, combinations (EN 1990 6.4.3, 6.5.3) and the assembled standard.
+#include "standards/coverage.h"
 #include "standards/en1992/en1992.h"
 
 #include <fmt/format.h>
@@ -34,7 +35,7 @@ class Actions final : public ActionRules {
         return all;
     }
 
-    AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, Steps* t) const override {
+    AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, double, Steps* t) const override {
         AreaReduction r{1, "EN 1991-1-1 6.3.1.2(10), (6.1)", ""};
         if (use.id.empty() || use.id[0] > 'E') {
             r.note = "Only imposed loads of uses A to E are reduced by area.";
@@ -55,6 +56,7 @@ class Actions final : public ActionRules {
                 "Imposed loads stand on all panels, on every second one and on each two neighbours (EN 1992-1-1 "
                 "5.1.3(1)P)."};
     }
+    Equilibrium equilibrium() const override { return {0.9, 1.1, p_.gamma_Q, "EN 1990 Table A1.2(A)"}; }
     double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const override {
         using actions::LimitState;
         switch (leading.state) {
@@ -150,13 +152,7 @@ std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes) {
     s->actions = actionRules(p);
     s->stiffness = std::make_unique<Stiffness>();
     s->strips = stripRules(*s->flexure);
-    s->omissions = {{"durability", "Cover for durability and bond", "EN 1992-1-1 4.4.1",
-                     "Covers are taken as entered; exposure classes are not judged here."},
-                    {"fire", "Fire resistance", "EN 1992-1-2",
-                     "Thickness and axis distance for fire are not judged here."},
-                    {"vibration", "Vibration", "EN 1990 A1.4.4", "Natural frequency is not calculated here."},
-                    {"concentrated", "Concentrated loads and punching", "EN 1992-1-1 6.4",
-                     "This slab carries loads spread over its area only."}};
+    s->omissions = omissions("coverage_en1992.json", "EN 1992-1-1 ");
     return s;
 }
 
