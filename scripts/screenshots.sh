@@ -22,6 +22,7 @@ floor "$root/demos/below.talvik" floor-drawing --place 2
 rm "$root"/demos/below.*
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-strips --place 4 --select XB
 floor "$root/demos/sundvarg_fish_hall.talvik" floor --place 5 --select Y4 --open flexure-top
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-proof --place 5 --field 12
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
 floor "$root/demos/sundvarg_fish_hall.talvik" bench --bench 3
 work=$(mktemp -d)
