@@ -207,7 +207,7 @@ TEST_F(CommandLine, AnalyseWritesJsonAndFields) {
     auto r = run("analyse " + fishHall + " --json");
     ASSERT_EQ(r.code, 0) << r.err;
     auto j = nlohmann::json::parse(r.out);
-    EXPECT_EQ(j["cases"].size(), 4u);
+    EXPECT_GE(j["cases"].size(), 4u) << "and those of panels loaded in turn";
     for (const auto& c : j["cases"]) EXPECT_TRUE(c["in_balance_to_1e-9"]);
     EXPECT_GT(j["ultimate"].size(), 6u);
     EXPECT_TRUE(j["milliseconds"].contains("factor"));

@@ -116,7 +116,9 @@ FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const 
             }
             total += put;
             double full = l.kind == Kind::Moment ? 0 : fullMagnitude(l, slabArea);
-            if (std::abs(put - full) > 1e-3 * std::abs(full) + 1e-6)
+            // The mesh may pass an edge by a few millimetres where it follows a column beside it.
+            const double slack = l.kind == Kind::Area ? 1e5 * std::abs(intensity(l)) : 0;
+            if (std::abs(put - full) > 1e-3 * std::abs(full) + slack + 1e-6)
                 out.notes.push_back(
                     {path + fmt::format(".loads[{}]", i),
                      fmt::format("Of load {} ({}), {:.1f} kN of {:.1f} kN lie outside the slab or in "

@@ -21,7 +21,9 @@ constexpr int pairsApart = 5;  // rows from a loaded pair to the next in the sam
 // A load as it falls on panels: pieces of areas and lines, points and moments whole.
 class Divider {
   public:
-    explicit Divider(const std::vector<Panel>& panels) : panels_(panels) {}
+    Divider(const std::vector<Panel>& panels, const model::Floor& floor) : panels_(panels) {
+        for (const auto& o : floor.openings) openings_.push_back(model::ring(o.outline));
+    }
 
     // Calls take(panel, piece of the load) for every piece.
     template <class Take>
@@ -36,6 +38,7 @@ class Divider {
 
   private:
     const std::vector<Panel>& panels_;
+    std::vector<geometry::Ring> openings_;
 
     // The panel in which a point lies, else the one nearest.
     std::size_t ownerOf(Point p) const {
@@ -81,8 +84,17 @@ class Divider {
     void area(const model::FloorLoad& load, Take take) const {
         for (std::size_t k = 0; k < panels_.size(); ++k)
             for (const auto& ring : panels_[k].parts) {
-                auto pieces = load.outline.empty() ? std::vector<geometry::Ring>(1, ring)
-                                                   : geometry::intersection(ring, model::ring(load.outline));
+                std::vector<geometry::Ring> pieces;
+                for (auto& piece : load.outline.empty() ? std::vector<geometry::Ring>(1, ring)
+                                                        : geometry::intersection(ring, model::ring(load.outline))) {
+                    const bool cut = std::any_of(openings_.begin(), openings_.end(), [&](const auto& o) {
+                        return geometry::shared(piece, o).area > 0;
+                    });
+                    if (!cut)
+                        pieces.push_back(std::move(piece));
+                    else
+                        for (auto& rest : geometry::difference(piece, openings_)) pieces.push_back(std::move(rest));
+                }
                 for (const auto& piece : pieces) {
                     if (geometry::area(piece) < 1e4) continue;
                     auto one = load;
@@ -115,7 +127,7 @@ double imposedOverPermanent(const model::Floor& floor, const std::vector<Panel>&
     for (std::size_t k = 0; k < panels.size(); ++k)
         for (const auto& ring : panels[k].parts)
             permanent[k] += panels[k].thickness * density * geometry::area(ring);
-    const Divider divider(panels);
+    const Divider divider(panels, floor);
     for (const auto& c : floor.actions.cases)
         for (const auto& l : floor.actions.loads)
             if (l.loadCase == c.id)
@@ -194,7 +206,7 @@ Arranged arranged(const std::shared_ptr<const model::Floor>& floor, const model:
     out.share = rule.share;
     const auto loadings = panelLoadings(panels);
     auto whole = std::make_shared<model::Floor>(*floor);
-    const Divider divider(panels);
+    const Divider divider(panels, *floor);
     for (const auto& c : floor->actions.cases) {
         if (c.nature != Nature::Imposed) continue;
         std::vector<std::pair<std::size_t, model::FloorLoad>> pieces;
