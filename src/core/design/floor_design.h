@@ -8,7 +8,7 @@
 #include "checks/checks.h"
 #include "design/field_proof.h"
 #include "design/floors.h"
-#include "design/span_panels.h"
+#include "design/panels_around.h"
 #include "reinforcement/strip_steel.h"
 
 namespace talvik::design {

@@ -1,6 +1,6 @@
 #include "design/panel_depth.h"
 
-#include "design/span_panels.h"
+#include "design/panels_around.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,4 +1,4 @@
-#include "design/span_panels.h"
+#include "design/panels_around.h"
 
 #include <algorithm>
 #include <cmath>
