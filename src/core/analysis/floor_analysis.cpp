@@ -46,7 +46,8 @@ bool sameFactors(const std::vector<FloorCombination>& a, const std::vector<Floor
 bool sameBasis(const FloorBasis& a, const FloorBasis& b) {
     // Flange rules of one modulus and density come from one standard; they cannot be compared.
     return a.modulus == b.modulus && a.beamModulus == b.beamModulus && a.columnModulus == b.columnModulus &&
-           a.poisson == b.poisson && a.density == b.density && a.beamDensity == b.beamDensity;
+           a.poisson == b.poisson && a.density == b.density && a.beamDensity == b.beamDensity &&
+           a.oneWay == b.oneWay;
 }
 
 // The word for a part that nothing holds.

@@ -14,6 +14,8 @@ namespace {
 
 using model::Point;
 
+constexpr double acrossShare = 0.002;  // of one-way slabs; said in design::floorInput
+
 std::string metres(Point p) {
     return fmt::format("({:.2f}, {:.2f}) m", p.x / 1000, p.y / 1000);
 }
@@ -173,6 +175,33 @@ class Builder {
         for (int p : m_.mesh.part) {
             m_.plate.material.push_back(part[p].material);
             m_.thickness.push_back(part[p].thickness);
+        }
+        oneWay(E, known);
+    }
+
+    // Of slab that carries one way a small share of the stiffness is left across and in twisting, without Poisson's
+    // effect: along it bends as a beam of its width.
+    void oneWay(double E, const std::vector<double>& known) {
+        for (const auto& area : basis_.oneWay) {
+            std::vector<int> of(known.size(), -1);
+            const double t = area.angle * std::numbers::pi / 180;
+            for (std::size_t k = 0; k < m_.mesh.triangles.size(); ++k) {
+                Point g{0, 0};
+                for (int n : m_.mesh.triangles[k])
+                    g.x += m_.mesh.nodes[std::size_t(n)].x / 3, g.y += m_.mesh.nodes[std::size_t(n)].y / 3;
+                if (std::none_of(area.parts.begin(), area.parts.end(),
+                                 [&](const auto& r) { return geometry::contains(r, g); }))
+                    continue;
+                const double h = m_.thickness[k], D = E * h * h * h / 12;
+                const auto which = std::size_t(std::find(known.begin(), known.end(), h) - known.begin());
+                if (of[which] < 0) {
+                    of[which] = int(m_.plate.materials.size());
+                    const double flexibility = m_.plate.materials[std::size_t(m_.plate.material[k])].flexibility;
+                    m_.plate.materials.push_back({acrossShare * D, 0, flexibility, (1 - acrossShare) * D,
+                                                  std::cos(t), std::sin(t)});
+                }
+                m_.plate.material[k] = of[which];
+            }
         }
     }
 

@@ -23,6 +23,13 @@ struct FloorBasis {
     std::function<double(const Flange&)> flange;
     // Of beams, and of columns and walls, where not as the slab's.
     std::optional<double> beamModulus{}, columnModulus{}, beamDensity{};
+    // Slab that carries one way by someone's word: its outlines, and the direction in degrees.
+    struct OneWay {
+        std::vector<geometry::Ring> parts;
+        double angle = 0;
+        bool operator==(const OneWay&) const = default;
+    };
+    std::vector<OneWay> oneWay{};
     std::vector<std::string> assumptions{};    // what whoever asks takes for granted, told with the others
     std::vector<model::Diagnostic> trouble{};  // why there is no basis: nothing is analysed then
 };

@@ -155,14 +155,21 @@ std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, cons
     return bands;
 }
 
+// Whether a strip carries one way: held by lines that cross it alone, or along one-way panels.
+bool carriesOneWay(const StripDesign& d) {
+    return d.strip->onLines ||
+           (!d.panels.empty() &&
+            std::all_of(d.panels.begin(), d.panels.end(), [](const SpanPanel& p) { return p.oneWay && !p.across; }));
+}
+
 // Bottom steel that strips held by lines alone ask of those that cross them: a share of their own.
 double distributionSteel(const FloorDesign& f, const StripDesign& d, const StripBasis& in) {
     const Strip& s = *d.strip;
-    if (s.onLines || d.stations().empty()) return 0;
+    if (carriesOneWay(d) || d.stations().empty()) return 0;
     double most = 0;
     for (const auto& o : f.strips) {
         const Strip& main = *o->strip;
-        if (main.direction == s.direction || !main.onLines || main.spans.empty() || main.supports.size() < 2)
+        if (main.direction == s.direction || !carriesOneWay(*o) || main.spans.empty() || main.supports.size() < 2)
             continue;
         bool cross = false;
         for (std::size_t i = 0; i + 1 < s.axis.size() && !cross; ++i)

@@ -181,6 +181,14 @@ FloorInput floorInput(const model::Project& project, std::size_t floor) {
     FloorInput in{whole.floor, fmt::format("floors[{}]", floor), floorBasis(project.basis, *standard),
                   floorCombinations(*whole.floor, *standard, whole.share)};
     if (!whole.word.empty()) in.basis.assumptions.push_back(whole.word);
+    if (!whole.floor->panels.empty() && model::wellFormed(*whole.floor, "").empty()) {
+        for (const auto& p : layout::findPanels(*whole.floor))
+            if (p.chosen && p.oneWay) in.basis.oneWay.push_back({p.parts, p.direction});
+        if (!in.basis.oneWay.empty())
+            in.basis.assumptions.push_back(
+                "Panels that carry one way by your word bend along their direction as beams; 0.2 % of that stiffness is left "
+                "across it and in twisting.");
+    }
     return in;
 }
 

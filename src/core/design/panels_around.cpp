@@ -90,6 +90,7 @@ SpanPanel spanPanel(const Panel& p, const model::Floor& floor, double angle) {
     out.drop = hasDropPanels(p, floor);
     if (p.oneWay) {
         out.kind = Kind::OneWay;
+        out.oneWay = true;
         out.across = between(angle, p.direction) > 45;
         return out;
     }

@@ -13,6 +13,7 @@ struct SpanPanel {
     double longer = 0, shorter = 0;  // clear
     bool exterior = false, edgeBeam = false, drop = false, softEdge = false;
     double stiffness = 99;
+    bool oneWay = false;   // by its sides or by someone's word
     bool across = false;   // a one-way panel that spans the other way
     bool longWay = false;  // a panel on lines whose longer span this is
     bool known = false;    // a panel was found here

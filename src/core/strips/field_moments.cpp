@@ -36,4 +36,17 @@ BarMoments barMoments(double mx, double my, double mxy, double angle, bool top) 
     return {std::max(0.0, along), std::max(0.0, other)};
 }
 
+void squareBarMoments(std::span<const double> mx, std::span<const double> my, std::span<const double> mxy,
+                      std::span<double> bottom, std::span<double> top) {
+    // The square case above without jumps, so that several places go at once.
+    for (std::size_t i = 0; i < mx.size(); ++i) {
+        const double x = mx[i], y = my[i], t = std::abs(mxy[i]), q = t * t;
+        const double other = std::max(std::abs(y), 1e-300);
+        const double low = y < 0 && y + t < 0 ? x + q / other : x + t;
+        const double high = y > 0 && t - y < 0 ? q / other - x : t - x;
+        bottom[i] = x + t < 0 ? 0 : std::max(0.0, low);
+        top[i] = t - x < 0 ? 0 : std::max(0.0, high);
+    }
+}
+
 }  // namespace talvik::strips

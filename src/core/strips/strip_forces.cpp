@@ -242,7 +242,7 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
     for (std::size_t c = 0; c < cases; ++c) out.loads.push_back(loads.all(c));
     std::vector<std::vector<double>> shears(cases, std::vector<double>(n, 0)), moments = shears;
     std::vector<analysis::Tensor> samples;  // case by case
-    std::vector<double> at, low, high;      // of all cuts of a station, one after the other
+    std::vector<double> at, low, high, mx, my, mxy;  // of all cuts of a station, one after the other
     // Nothing is shared across an opening, unless the standard takes the strip as a whole.
     struct Shared {
         std::size_t first, count;
@@ -278,7 +278,7 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
             for (const auto& p : lines.back().samples) at.push_back(p.along);
         }
         samples.resize(points * cases);
-        low.resize(points), high.resize(points);
+        for (auto* v : {&low, &high, &mx, &my, &mxy}) v->resize(points);
         std::vector<Values> own(cases);
         for (std::size_t c = 0; c < cases; ++c) {
             const auto& m = a_.moments[c];
@@ -306,20 +306,21 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
                 total.moment += factor * own[c].moment;
                 total.beamMoment += factor * own[c].beamMoment, total.beamShear += factor * own[c].beamShear;
             }
-            for (std::size_t p = 0; p < points; ++p) {
-                analysis::Tensor sum;
-                for (const auto& [c, factor] : w.cases) {
-                    const auto& t = samples[c * points + p];
-                    sum.along += factor * t.along, sum.across += factor * t.across;
-                    sum.twist += factor * t.twist;
-                }
-                if (twisting) {
-                    low[p] = barMoments(sum.along, sum.across, sum.twist, skew, false).along;
-                    high[p] = barMoments(sum.along, sum.across, sum.twist, skew, true).along;
-                } else {
-                    low[p] = sum.along, high[p] = -sum.along;
-                }
+            std::fill(mx.begin(), mx.end(), 0.0);
+            std::fill(my.begin(), my.end(), 0.0);
+            std::fill(mxy.begin(), mxy.end(), 0.0);
+            for (const auto& [c, factor] : w.cases) {
+                const analysis::Tensor* t = &samples[c * points];
+                for (std::size_t p = 0; p < points; ++p)
+                    mx[p] += factor * t[p].along, my[p] += factor * t[p].across, mxy[p] += factor * t[p].twist;
             }
+            if (twisting && square)
+                squareBarMoments(mx, my, mxy, low, high);
+            else
+                for (std::size_t p = 0; p < points; ++p) {
+                    low[p] = twisting ? barMoments(mx[p], my[p], mxy[p], skew, false).along : mx[p];
+                    high[p] = twisting ? barMoments(mx[p], my[p], mxy[p], skew, true).along : -mx[p];
+                }
             total.bottom = largest(below, low) * station.width;
             total.top = largest(above, high) * station.width;
         }

@@ -33,6 +33,27 @@ TEST(Bench, TwoWayMomentsAreTheCoefficientsTimesTheLoad) {
     EXPECT_EQ(told, 1);
 }
 
+// Statics of a strip of 4 m that is continuous at one end: V = w l/2 + M/l, less what stands within d of the face.
+TEST(Bench, ShearBesideADiscontinuousEdgeIsThatOfTheOther) {
+    auto basis = model::emptyProject().basis;
+    BenchInput in;
+    in.lx = 4000, in.ly = 8000;
+    auto shear = [&](bool left, bool right) {
+        in.continuous[0] = left, in.continuous[1] = right;
+        auto a = design::bench(in, basis);
+        for (const auto& c : a.checks)
+            if (c.key.ends_with("shear")) return std::pair(c.demand, a.ultimate);
+        return std::pair(0.0, 0.0);
+    };
+    auto [both, w] = shear(true, true);
+    auto [one, same] = shear(false, true);
+    ASSERT_GT(both, 0);
+    EXPECT_EQ(w, same);
+    const auto c = standards::panelCoefficients(4000, 8000, {{false, true}, {true, true}});
+    EXPECT_NEAR(one - both, std::abs(c.supportShort) * w * 4000, 1e-6 * one);
+    EXPECT_GT(one, 1.1 * both);
+}
+
 TEST(Bench, OneWayMomentsAndItsConditions) {
     auto basis = model::emptyProject().basis;
     BenchInput in;

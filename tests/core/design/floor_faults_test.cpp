@@ -330,6 +330,96 @@ TEST(FloorFaults, BottomBarsThatStopBeforeASupportAreOver) {
     }
 }
 
+// A square panel on walls all round that carries one way by someone's word: a beam along, next to nothing across, and no
+// load on the walls beside it. At 135 degrees in a corner bay every strip spans between the two walls that it meets.
+TEST(FloorFaults, APanelSaidToCarryOneWayDoes) {
+    auto of = [](double angle, bool chosen) {
+        return edited(test::regularFloor(2, 2, 6000, 6000, 200, 0), [&](model::Floor& f) {
+            f.columns.clear();
+            f.choices.shearDeformation = false;
+            f.choices.meshSize = 250;
+            f.actions.arrangement = model::Arrangement::All;
+            f.edges = {{"e1", "", {0, 0}, {6000, 0}},
+                       {"e2", "", {6000, 0}, {6000, 6000}},
+                       {"e3", "", {6000, 6000}, {0, 6000}},
+                       {"e4", "", {0, 6000}, {0, 0}}};
+            if (chosen) f.panels.push_back({"k1", {3000, 3000}, model::PanelChoice::Span::OneWay, angle});
+        });
+    };
+    const double q = 1.35 * (200 * 25e-6 + 1.5e-3) + 1.5 * 3e-3, beam = q * 36e6 / 8;
+    auto ultimate = [](const analysis::FloorAnalysis& a) {
+        std::size_t best = 0;
+        double most = 0;
+        for (std::size_t k = 0; k < a.combinations.size(); ++k)
+            if (a.combinations[k].state == actions::LimitState::Ultimate)
+                if (double up = a.forces(k)[0].up + a.forces(k)[1].up; up > most) most = up, best = k;
+        return best;
+    };
+    auto two = design::analyseFloor(of(0, false), 0);
+    EXPECT_LT(analysis::valuesAt(two, ultimate(two), {3000, 3010}).mx, 0.5 * beam);
+    auto one = design::analyseFloor(of(0, true), 0);
+    ASSERT_TRUE(one.good());
+    const auto k = ultimate(one);
+    for (double y : {1500.0, 3010.0, 4400.0}) {
+        const auto v = analysis::valuesAt(one, k, {3000, y});
+        EXPECT_NEAR(v.mx, beam, (y == 3010 ? 0.03 : 0.07) * beam) << y;  // what is left across is felt beside the walls
+        EXPECT_LT(std::abs(v.my), 0.03 * beam) << y;
+    }
+    // The walls that the strips do not meet carry next to nothing.
+    const auto forces = one.forces(k);
+    EXPECT_NEAR(forces[1].up + forces[3].up, q * 36e6, 0.1 * q * 36e6);
+    // The same panel turned in plan by 135 degrees, and its direction with it.
+    auto turned = design::analyseFloor(edited(of(135, true),
+                                              [](model::Floor& f) {
+                                                  const double t = 135 * M_PI / 180, co = std::cos(t), si = std::sin(t);
+                                                  auto turn = [&](auto& p) {
+                                                      const double x = p.x, y = p.y;
+                                                      p.x = co * x - si * y, p.y = si * x + co * y;
+                                                  };
+                                                  for (auto& p : f.slabs[0].outline) turn(p);
+                                                  for (auto& e : f.edges) turn(e.a), turn(e.b);
+                                                  turn(f.panels[0].at);
+                                                  f.strips.rules.ownAngles = true;
+                                                  f.strips.rules.angle[0] = 135, f.strips.rules.angle[1] = 225;
+                                              }),
+                                       0);
+    ASSERT_TRUE(turned.good());
+    const double t = 135 * M_PI / 180;
+    const auto middle = analysis::valuesAt(turned, ultimate(turned),
+                                           {3000 * std::cos(t) - 3010 * std::sin(t), 3000 * std::sin(t) + 3010 * std::cos(t)});
+    EXPECT_NEAR((middle.mx + middle.my) / 2 - middle.mxy, beam, 0.03 * beam);
+    EXPECT_LT(std::abs((middle.mx + middle.my) / 2 + middle.mxy), 0.03 * beam);
+    // At 135 degrees the strip through the middle spans the diagonal between corners; those beside it less.
+    auto askew = design::analyseFloor(of(135, true), 0);
+    ASSERT_TRUE(askew.good());
+    const auto c = ultimate(askew);
+    for (double off : {900.0, 1500.0}) {
+        // A strip `off` from the diagonal, square to it: both ends on walls, its middle on the other diagonal.
+        const double s = off / std::sqrt(2), length = 6000 * std::sqrt(2) - 2 * off, exact = q * length * length / 8;
+        const auto v = analysis::valuesAt(askew, c, {3000 + s, 3000 + s});
+        const double along = (v.mx + v.my) / 2 - v.mxy;  // on axes at 135 degrees
+        EXPECT_NEAR(along, exact, 0.2 * exact) << off << ": next to strips of other lengths";
+    }
+    // The design follows: the strips along are beams, those across have distribution steel.
+    auto d = designed(of(0, true));
+    ASSERT_TRUE(d);
+    bool said = false;
+    for (const auto& w : d->analysis->assumptions) said |= w.find("one way by your word") != std::string::npos;
+    EXPECT_TRUE(said);
+    for (const auto& s : d->strips) {
+        if (s->strip->direction == 1) {
+            EXPECT_GT(s->distribution, 0) << s->strip->key;
+            continue;
+        }
+        double most = 0;
+        for (std::size_t i = 0; i < s->stations().size(); ++i)
+            most = std::max(most, s->demand.bottom[i].value / s->stations()[i].width);
+        if (s->strip->kind == strips::Strip::Kind::Middle) {
+            EXPECT_NEAR(most, beam, 0.08 * beam) << s->strip->key;
+        }
+    }
+}
+
 // Spans of 2 and 8 m, imposed load on the longer: R = -q b3 / (8 a (a + b)) at the short end (E. Clapeyron), and what the
 // permanent load gives there, lifting too, with 1.1.
 TEST(FloorFaults, ASupportThatLiftsIsTold) {

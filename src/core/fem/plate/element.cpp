@@ -22,7 +22,7 @@ struct Geometry {
         g.Y[k] = e.y[next[k]] - e.y[k];
     }
     g.twiceArea = g.X[0] * g.Y[1] - g.X[1] * g.Y[0];
-    g.lambda = 12.0 * e.D * e.flexibility;
+    g.lambda = 12.0 * (e.oneWay ? e.D + e.U : e.D) * e.flexibility;
     for (int i = 0; i < 3; ++i) {  // opposite side of corner i: next[i]
         g.gx[i] = -g.Y[next[i]] / g.twiceArea;
         g.gy[i] = g.X[next[i]] / g.twiceArea;
@@ -58,13 +58,22 @@ TALVIK_VECTORISED void stiffness(const ElementGroup& e, Pack* out) {
         DC[k][1] = Dn * C[k][0] + D * C[k][1];
         DC[k][2] = Ds * C[k][2];
     }
+    const Pack none = {0, 0, 0, 0, 0, 0, 0, 0};
+    const Pack U = e.oneWay ? e.U * area : none;
+    const Pack V[3] = {e.oneWay ? e.cc : none, e.oneWay ? e.ss : none, e.oneWay ? e.cs : none};
+    auto along = [&](const Pack* k) __attribute__((always_inline)) { return V[0] * k[0] + V[1] * k[1] + V[2] * k[2]; };
+    if (e.oneWay)
+        for (int k = 0; k < 3; ++k) {
+            const Pack m = U * along(C[k]);
+            for (int c = 0; c < 3; ++c) DC[k][c] += m * V[c];
+        }
     // Each field is linear: its values at the three corners; the mean of a product of linear fields is
     // (sum of corner products + product of sums) / 12.
     Pack S[3][3];
     for (int k = 0; k < 3; ++k)
         for (int l = 0; l <= k; ++l) {
             // Corner values: of side k at its first corner Gfirst, at its last Glast, else zero.
-            Pack p00 = one * 0, p11 = p00, p01 = p00, p22 = p00;
+            Pack p00 = one * 0, p11 = p00, p01 = p00, p22 = p00, oneWay = p00;
             for (int corner = 0; corner < 3; ++corner) {
                 bool kf = corner == k, kl = corner == next[k], lf = corner == l, ll = corner == next[l];
                 if (!(kf || kl) || !(lf || ll)) continue;
@@ -74,15 +83,17 @@ TALVIK_VECTORISED void stiffness(const ElementGroup& e, Pack* out) {
                 p11 += u[1] * v[1];
                 p01 += u[0] * v[1] + u[1] * v[0];
                 p22 += u[2] * v[2];
+                if (e.oneWay) oneWay += along(u) * along(v);
             }
-            Pack q = D * (p00 + p11) + Dn * p01 + Ds * p22;
+            Pack q = D * (p00 + p11) + Dn * p01 + Ds * p22 + U * oneWay;
             q += 9.0 * (DC[k][0] * C[l][0] + DC[k][1] * C[l][1] + DC[k][2] * C[l][2]);
             S[k][l] = q * (1.0 / 12);
         }
     // Shear: along each side L gamma = -8 (D / Gt) g; at each corner the two sides give the vector; linear
     // inside.
     {
-        Pack scale = 64.0 * e.D * e.D * e.flexibility * area * (1.0 / 12) / (g.twiceArea * g.twiceArea);
+        const Pack full = e.oneWay ? e.D + e.U : e.D;
+        Pack scale = 64.0 * full * full * e.flexibility * area * (1.0 / 12) / (g.twiceArea * g.twiceArea);
         // Shear vector at corner i from sides k = i and m = before[i]: columns per side.
         Pack vx[3][3], vy[3][3];  // [corner][side]
         Pack sx[3], sy[3];
@@ -129,6 +140,10 @@ TALVIK_VECTORISED void stiffness(const ElementGroup& e, Pack* out) {
             Pack t0 = D * k0 + Dn * k1 + DC[0][0] * b0 + DC[1][0] * b1 + DC[2][0] * b2;
             Pack t1 = Dn * k0 + D * k1 + DC[0][1] * b0 + DC[1][1] * b1 + DC[2][1] * b2;
             Pack t2 = Ds * k2 + DC[0][2] * b0 + DC[1][2] * b1 + DC[2][2] * b2;
+            if (e.oneWay) {
+                const Pack curvature[3] = {k0, k1, k2}, m = U * along(curvature);
+                t0 += m * V[0], t1 += m * V[1], t2 += m * V[2];
+            }
             Pack s0 =
                 DC[0][0] * k0 + DC[0][1] * k1 + DC[0][2] * k2 + S[0][0] * b0 + S[1][0] * b1 + S[2][0] * b2;
             Pack s1 =
@@ -174,6 +189,10 @@ TALVIK_VECTORISED void cornerMoments(const ElementGroup& e, int cases, const Pac
             out[3 * i] = e.D * x + Dn * y;
             out[3 * i + 1] = Dn * x + e.D * y;
             out[3 * i + 2] = Ds * xy;
+            if (e.oneWay) {
+                const Pack bending = e.U * (e.cc * x + e.ss * y + e.cs * xy);  // along the direction
+                out[3 * i] += bending * e.cc, out[3 * i + 1] += bending * e.ss, out[3 * i + 2] += bending * e.cs;
+            }
         }
     }
 }

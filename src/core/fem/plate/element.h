@@ -20,6 +20,10 @@ struct ElementGroup {
     Pack x[3], y[3];   // corners, counter-clockwise
     Pack D, nu;        // bending stiffness E t^3 / 12 (1 - nu^2), Poisson's ratio
     Pack flexibility;  // 1 / (5/6 G t); zero leaves shear deformation out
+    // Bending stiffness in one direction besides, of slabs that carry one way: U (k_x c^2 + k_y s^2 + k_xy c s)^2 with
+    // the curvatures and the direction's cosine c and sine s.
+    bool oneWay = false;
+    Pack U, cc, ss, cs;
 };
 
 // Lower triangle of the 9 x 9 stiffness, row by row: 45 packs.

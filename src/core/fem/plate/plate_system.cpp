@@ -36,6 +36,7 @@ bool grow(std::vector<T>& v, std::size_t n, const std::stop_token& stop) {
 
 // Eight triangles from `first` on; the last is repeated where there are fewer.
 void gather(const PlateModel& model, const int* triangles, int count, ElementGroup& e) {
+    e.oneWay = false;
     for (int l = 0; l < lanes; ++l) {
         int t = triangles[std::min(l, count - 1)];
         for (int i = 0; i < 3; ++i) {
@@ -44,9 +45,7 @@ void gather(const PlateModel& model, const int* triangles, int count, ElementGro
             e.y[i][l] = p.y;
         }
         const auto& m = model.materials[model.material[t]];
-        e.D[l] = m.D;
-        e.nu[l] = m.nu;
-        e.flexibility[l] = m.flexibility;
+        PlateModel::fill(e, l, m);
     }
 }
 
@@ -536,6 +535,15 @@ BeamForces beamForces(const PlateModel::Beam& beam, const std::vector<Point>& no
     f.momentEnd = mean + f.shear * L / 2;
     f.torque = beam.GJ / L * ((-s * q[1] + c * q[2]) - (-s * p[1] + c * p[2]));
     return f;
+}
+
+void PlateModel::fill(ElementGroup& e, int l, const Material& m) {
+    e.D[l] = m.D;
+    e.nu[l] = m.nu;
+    e.flexibility[l] = m.flexibility;
+    e.U[l] = m.oneWay;
+    e.cc[l] = m.cosine * m.cosine, e.ss[l] = m.sine * m.sine, e.cs[l] = m.cosine * m.sine;
+    if (m.oneWay > 0) e.oneWay = true;
 }
 
 }  // namespace talvik::fem

@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "fem/mesh/mesh.h"
+#include "fem/plate/element.h"
 #include "fem/solver/cholesky.h"
 
 namespace talvik::fem {
@@ -16,7 +17,10 @@ namespace talvik::fem {
 struct PlateModel {
     struct Material {
         double D = 0, nu = 0, flexibility = 0;  // see ElementGroup
+        double oneWay = 0, cosine = 1, sine = 0;  // stiffness in one direction besides, and the direction
     };
+    // Puts the material of a triangle into a lane of a group.
+    static void fill(ElementGroup& e, int lane, const Material& m);
     // A straight beam between two nodes: bending about its horizontal axis, torsion, shear. S. P. Timoshenko,
     // On the correction for shear, 1921.
     struct Beam {

@@ -217,6 +217,7 @@ std::vector<MomentField> recoverMoments(const PlateModel& model, const FieldPoin
         for (std::size_t t = 0; t < triangles; t += lanes) {
             if (t % 8192 == 0 && stop.stop_requested()) return;
             std::size_t inGroup = std::min<std::size_t>(lanes, triangles - t);
+            e.oneWay = false;
             for (int l = 0; l < lanes; ++l) {
                 std::size_t k = t + std::min<std::size_t>(l, inGroup - 1);
                 const auto& corner = model.triangles[k];
@@ -228,9 +229,7 @@ std::vector<MomentField> recoverMoments(const PlateModel& model, const FieldPoin
                             in[9 * c + 3 * i + d][l] = u[from + c][3 * std::size_t(corner[i]) + d];
                 }
                 const auto& m = model.materials[model.material[k]];
-                e.D[l] = m.D;
-                e.nu[l] = m.nu;
-                e.flexibility[l] = m.flexibility;
+                PlateModel::fill(e, l, m);
             }
             cornerMoments(e, int(count), in, out);
             for (std::size_t l = 0; l < inGroup; ++l) {
