@@ -6,6 +6,7 @@
 
 #include "analysis/floor_analysis.h"
 #include "design/strip_opinions.h"
+#include "model/edits.h"
 #include "support/plate_problem.h"
 #include "support/random_floor.h"
 #include "support/reference.h"
@@ -260,7 +261,11 @@ void stripShares() {
     };
     std::vector<Shares> all;
     for (double l : {6000.0, 7500.0}) {
-        auto d = design::designFloor(regularFloor(6, 6, l, 6000), 0);
+        // The coefficients are for all panels loaded.
+        auto d = design::designFloor(
+            model::editFloor(regularFloor(6, 6, l, 6000), "f1",
+                             [](model::Floor& f, auto&) { f.actions.arrangement = model::Arrangement::All; }),
+            0);
         const auto* column = d->find("1/c3/column");
         const design::StripDesign* beside[2] = {nullptr, nullptr};
         for (const auto& s : d->strips)
