@@ -301,7 +301,7 @@ Topic barCutLength() {
             if (code.starts_with("s")) code.erase(0, 1);
             double d = r["d"];
             auto exact = catalogs::cutLength(
-                code, d,
+                code, d, catalogs::bendRadius(d),
                 {{'A', r["A"]}, {'B', r["B_"]}, {'C', r["C"]}, {'D', r["D"]}, {'E', r["E"]}, {'R', r["R"]}});
             if (!exact) throw NoAnswer{fmt::format("column code[-]: there is no shape \"{}\".", code)};
             if (*exact <= 0) throw NoAnswer{"the legs are too short for their bends."};

@@ -159,15 +159,16 @@ const Shape* shape(std::string_view code) {
     return nullptr;
 }
 
-double bendRadius(double diameter) {
+double bendRadius(double diameter, std::string_view family) {
+    if (family.starts_with("aci")) return (diameter < 26 ? 3 : diameter < 37 ? 4 : 5) * diameter;
     return diameter <= 16 ? 2 * diameter : std::floor(3.5 * diameter);
 }
 
-std::optional<double> cutLength(std::string_view code, double diameter,
+std::optional<double> cutLength(std::string_view code, double diameter, double radius,
                                 const std::map<char, double>& dimensions) {
     const Shape* s = shape(code);
     if (!s) return {};
-    std::map<std::string, double, std::less<>> symbols{{"d", diameter}, {"r", bendRadius(diameter)}};
+    std::map<std::string, double, std::less<>> symbols{{"d", diameter}, {"r", radius}};
     for (auto [letter, value] : dimensions) symbols[std::string(1, letter)] = value;
     return units::evaluate(s->length, symbols).value;
 }

@@ -26,8 +26,9 @@ schedule::LapLength lapRule(const OneWaySlab& slab, const model::Basis& basis,
             reinforcement::Coverage::anchorageInput(run, false, slab, basis, standard));
     };
 }
-schedule::HookTail tailRule(const standards::Standard& standard) {
-    return [&](double diameter) { return standard.detailing->hookTail(diameter); };
+schedule::Bends bendRule(const standards::Standard& standard) {
+    return {[&](double diameter) { return catalogs::bendRadius(diameter, standard.family); },
+            [&](double diameter) { return standard.detailing->hookTail(diameter); }};
 }
 
 geometry::Ring rectangle(double x0, double x1, double y0, double y1) {
@@ -45,7 +46,7 @@ SlabDesign designSlab(const OneWaySlab& slab, const Project& project, const stan
     checkSlab(slab, project.basis, standard, d, options);
     d.secondOpinion = secondOpinion(slab, standard, d);
     d.items = schedule::items(slab, project.basis, project.marks, lapRule(slab, project.basis, standard),
-                              tailRule(standard));
+                              bendRule(standard));
     d.schedule = schedule::make(d.items, slab.name);
     double x0 = model::concreteStart(slab), x1 = model::concreteEnd(slab);
     std::vector<geometry::Ring> strips{rectangle(x0, x1, 0, slab.width)};
@@ -121,7 +122,7 @@ Project withMarks(const Project& project) {
     for (const auto& slab : project.slabs) {
         Project one = next;
         one.slabs = {slab};
-        schedule::assignMarks(one, lapRule(*slab, project.basis, *standard), tailRule(*standard));
+        schedule::assignMarks(one, lapRule(*slab, project.basis, *standard), bendRule(*standard));
         next.marks = one.marks;
     }
     return next;

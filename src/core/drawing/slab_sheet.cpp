@@ -258,7 +258,11 @@ class SlabSheet {
 
     double scheduleTable(double x, double y, double right) {
         sheet_.text({x, y}, 3, "Bar schedule", Align::Left, true);
-        sheet_.text({right, y}, 2, "shape codes and lengths: BS 8666, ISO 3766", Align::Right);
+        sheet_.text({right, y}, 2,
+                    fmt::format("shape codes and lengths: BS 8666, ISO 3766; least bends: {}",
+                                design_.standard->family.starts_with("aci") ? "ACI 318-19 Table 25.3.1"
+                                                                            : "BS 8666 Table 2"),
+                    Align::Right);
         y -= 6;
         const std::array<double, 10> col{0, 12, 27, 42, 56, 77, 98, 119, 145, 165};
         const std::string l(units::unit(Kind::Length, system_).symbol),

@@ -36,8 +36,8 @@ int barsOver(double width, double spacing) {
 class Maker {
   public:
     Maker(const model::OneWaySlab& slab, const model::Basis& basis, const std::map<std::string, int>& marks,
-          const LapLength& lap, const HookTail& tail)
-        : slab_(slab), basis_(basis), marks_(marks), lap_(lap), tail_(tail) {}
+          const LapLength& lap, const Bends& bends)
+        : slab_(slab), basis_(basis), marks_(marks), lap_(lap), bends_(bends) {}
 
     std::vector<Item> run() {
         for (const auto& r : slab_.bars) add(r);
@@ -59,7 +59,9 @@ class Maker {
         item.layer = layerName(r.role);
         item.from = r.from, item.to = r.to;
         auto finish = [&](Item i) {
-            double exact = catalogs::cutLength(i.shape, bar.diameter, i.dimensions).value_or(0);
+            double exact =
+                catalogs::cutLength(i.shape, bar.diameter, bends_.radius(bar.diameter), i.dimensions)
+                    .value_or(0);
             i.cutLength = units::roundUp(exact, 25);
             i.massEach = i.cutLength / 1000 * bar.massPerMetre;
             if (auto mark = marks_.find(signature(i)); mark != marks_.end()) i.mark = mark->second;
@@ -78,8 +80,7 @@ class Maker {
         double total = across ? inside : r.to - r.from;
         item.number = barsOver(across ? r.to - r.from : inside, r.spacing);
         double leg = std::max(
-            depth,
-            units::roundUp(catalogs::bendRadius(bar.diameter) + bar.diameter + tail_(bar.diameter), 5));
+            depth, units::roundUp(bends_.radius(bar.diameter) + bar.diameter + bends_.tail(bar.diameter), 5));
         bool hookStart = !across && r.start == BarEnd::Hook, hookEnd = !across && r.end == BarEnd::Hook;
         if ((hookStart || hookEnd) && leg > depth)
             item.note = "hooks lie tilted: the tail is longer than the depth between the covers";
@@ -112,15 +113,15 @@ class Maker {
     const model::Basis& basis_;
     const std::map<std::string, int>& marks_;
     const LapLength& lap_;
-    const HookTail& tail_;
+    const Bends& bends_;
     std::vector<Item> items_;
 };
 
 }  // namespace
 
 std::vector<Item> items(const model::OneWaySlab& slab, const model::Basis& basis,
-                        const std::map<std::string, int>& marks, const LapLength& lap, const HookTail& tail) {
-    return Maker(slab, basis, marks, lap, tail).run();
+                        const std::map<std::string, int>& marks, const LapLength& lap, const Bends& bends) {
+    return Maker(slab, basis, marks, lap, bends).run();
 }
 
 std::string signature(const Item& item) {
@@ -129,11 +130,11 @@ std::string signature(const Item& item) {
     return s;
 }
 
-void assignMarks(model::Project& project, const LapLength& lap, const HookTail& tail) {
+void assignMarks(model::Project& project, const LapLength& lap, const Bends& bends) {
     int next = 1;
     for (const auto& [key, mark] : project.marks) next = std::max(next, mark + 1);
     for (const auto& slab : project.slabs)
-        for (const Item& item : items(*slab, project.basis, project.marks, lap, tail))
+        for (const Item& item : items(*slab, project.basis, project.marks, lap, bends))
             if (project.marks.emplace(signature(item), next).second) ++next;
 }
 

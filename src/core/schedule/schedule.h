@@ -1,6 +1,6 @@
 // Bar runs become scheduled bars: shapes, dimensions, numbers, marks, cut lengths and masses. Lengths mm,
-// masses kg. Shapes and lengths by BS 8666:2020 / ISO 3766 (see catalogs::shapes); cut lengths rounded up to
-// 25 mm.
+// masses kg. Shapes and lengths by BS 8666:2020 / ISO 3766 (see catalogs::shapes), with the bends of the
+// standard; cut lengths rounded up to 25 mm.
 #pragma once
 
 #include <functional>
@@ -32,18 +32,20 @@ struct Item {
 
 // Lap length of a run's bars; the design knows it by the standard.
 using LapLength = std::function<double(const model::BarRun&)>;
-// Straight tail behind a bend, by bar diameter.
-using HookTail = std::function<double(double)>;
+// Of a bend, by bar diameter: least inside radius and the straight tail behind it.
+struct Bends {
+    std::function<double(double)> radius, tail;
+};
 
 // Items of a slab, in the order of its runs, with the marks of `marks` (0 where a bar has none yet).
 std::vector<Item> items(const model::OneWaySlab& slab, const model::Basis& basis,
-                        const std::map<std::string, int>& marks, const LapLength& lap, const HookTail& tail);
+                        const std::map<std::string, int>& marks, const LapLength& lap, const Bends& bends);
 
 // What makes bars equal: size, shape and dimensions. The key of Project::marks.
 std::string signature(const Item& item);
 
 // Gives a mark to every bar that has none; existing marks stay, also of bars no longer there.
-void assignMarks(model::Project& project, const LapLength& lap, const HookTail& tail);
+void assignMarks(model::Project& project, const LapLength& lap, const Bends& bends);
 
 // "29 H12-01-200 B1": number, type and size, mark, spacing, layer.
 std::string callout(const Item& item, units::System system);

@@ -55,10 +55,10 @@ TEST(Catalogs, ParameterDefaultsLieInTheirRange) {
 TEST(Shapes, BendsShortenTheBar) {
     // 90 degree bends: the cut length is less than the legs added, by less than a bend would take at worst.
     for (double d : {8.0, 12.0, 16.0, 20.0, 32.0}) {
-        double l = *cutLength("11", d, {{'A', 1000}, {'B', 300}});
+        double l = *cutLength("11", d, bendRadius(d), {{'A', 1000}, {'B', 300}});
         EXPECT_LT(l, 1300);
         EXPECT_GT(l, 1300 - 3 * bendRadius(d) - 2 * d);
-        EXPECT_GT(*cutLength("21", d, {{'A', 400}, {'B', 1000}, {'C', 400}}), l);
+        EXPECT_GT(*cutLength("21", d, bendRadius(d), {{'A', 400}, {'B', 1000}, {'C', 400}}), l);
     }
-    EXPECT_FALSE(cutLength("zz", 12, {{'A', 1000}}));
+    EXPECT_FALSE(cutLength("zz", 12, 24, {{'A', 1000}}));
 }

@@ -14,7 +14,7 @@ using namespace talvik;
 namespace {
 
 const schedule::LapLength lap600 = [](const model::BarRun&) { return 600.0; };
-const schedule::HookTail tail5 = [](double d) { return 5 * d; };
+const schedule::Bends bends{[](double d) { return catalogs::bendRadius(d); }, [](double d) { return 5 * d; }};
 
 model::OneWaySlab slabWith(model::BarRun run) {
     model::OneWaySlab s = *model::newProject().slabs.front();
@@ -28,33 +28,55 @@ model::OneWaySlab slabWith(model::BarRun run) {
 TEST(Schedule, StraightHookedAndUBars) {
     model::Basis basis;
     auto straight = schedule::items(slabWith({"b1", model::Role::BottomMain, 0, 4000, "H12", 200}), basis, {},
-                                    lap600, tail5);
+                                    lap600, bends);
     ASSERT_EQ(straight.size(), 1u);
     EXPECT_EQ(straight[0].shape, "00");
     EXPECT_EQ(straight[0].cutLength, 4000);
     EXPECT_EQ(straight[0].number, static_cast<int>(std::ceil((6000 - 70) / 200.0)) + 1);
     auto hook =
         schedule::items(slabWith({"b1", model::Role::TopMain, 0, 4000, "H12", 200, model::BarEnd::Hook}),
-                        basis, {}, lap600, tail5);
+                        basis, {}, lap600, bends);
     EXPECT_EQ(hook[0].shape, "11");
     EXPECT_EQ(hook[0].dimensions.at('B'), 150);  // 200 less the covers
     EXPECT_EQ(hook[0].cutLength, units::roundUp(4000 + 150 - 12 - 12, 25));
     auto u =
-        schedule::items(slabWith({"b1", model::Role::EndU, 0, 400, "H8", 200}), basis, {}, lap600, tail5);
+        schedule::items(slabWith({"b1", model::Role::EndU, 0, 400, "H8", 200}), basis, {}, lap600, bends);
     EXPECT_EQ(u[0].shape, "21");
     EXPECT_EQ(u[0].dimensions.at('A'), 400);
     EXPECT_EQ(u[0].dimensions.at('B'), 150);
     auto across = schedule::items(slabWith({"b1", model::Role::BottomSecondary, 0, 3000, "H8", 300}), basis,
-                                  {}, lap600, tail5);
+                                  {}, lap600, bends);
     EXPECT_EQ(across[0].number, 11);
     EXPECT_EQ(across[0].dimensions.at('A'), 6000 - 70);
+}
+
+TEST(Schedule, AmericanBendsAreWider) {
+    // ACI 318-19 Table 25.3.1: inside diameters of 6 d up to No. 25, 8 d for No. 29 to 36, 10 d above.
+    for (auto [d, inside] :
+         {std::pair{12.0, 72.0}, {25.0, 150.0}, {25.4, 152.4}, {32.0, 256.0}, {35.8, 286.4}, {40.0, 400.0}})
+        EXPECT_NEAR(2 * catalogs::bendRadius(d, "aci-si"), inside, 1e-9) << d;
+    // A hook of 12 d behind a bend of 3 d: the leg is 16 d from outside, and the bar is shorter by the bend
+    // than its legs: a quarter circle of the middle line, radius 3.5 d, for two legs of 4 d.
+    model::Project p = formats::demoProject();
+    p.basis.standard = "aci318-si";
+    auto& slab = p.slabs[0];
+    auto hooked = *slab;
+    hooked.bars = {{"b1", model::Role::TopMain, 0, 4000, "H12", 200, model::BarEnd::Hook}};
+    slab = std::make_shared<model::OneWaySlab>(hooked);
+    const auto design = design::run(p);
+    ASSERT_EQ(design.slabs.at(0).error, "");
+    const auto& item = design.slabs[0].items.at(0);
+    EXPECT_EQ(item.dimensions.at('B'), 195) << "16 * 12 = 192, to 5 mm";
+    const double exact = item.dimensions.at('A') + 195 - (8 - 3.5 * M_PI / 2) * 12;
+    EXPECT_GE(item.cutLength, exact - 1.2) << "the shape's formula is good to 0.1 d";
+    EXPECT_LT(item.cutLength, exact + 25 + 1.2);
 }
 
 TEST(Schedule, LongRunsAreLappedFromStock) {
     model::Basis basis;
     model::OneWaySlab s = slabWith({"b1", model::Role::BottomMain, 0, 30000, "H12", 200});
     s.spans = {{"p1", 30000}};
-    auto items = schedule::items(s, basis, {}, lap600, tail5);
+    auto items = schedule::items(s, basis, {}, lap600, bends);
     ASSERT_EQ(items.size(), 3u);
     double sum = 0;
     for (const auto& i : items) {
