@@ -58,7 +58,11 @@ ActionsSide::ActionsSide(FloorDesk& desk, QWidget* parent)
     arrangementRow->addWidget(new QLabel(tr("Imposed loads on")));
     arrangement_->setObjectName(QStringLiteral("arrangement"));
     arrangement_->addItems(
-        {tr("all, every second panel, and pairs, as the standard asks"), tr("all panels at once alone")});
+        {tr("panels in turn, by the standard"), tr("all panels at once")});
+    // As narrow as the side is: the whole word is in the list and under the pointer.
+    arrangement_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    arrangement_->setMinimumContentsLength(12);
+    connect(arrangement_, &QComboBox::currentTextChanged, arrangement_, &QComboBox::setToolTip);
     arrangementRow->addWidget(arrangement_, 1);
     column->addLayout(arrangementRow);
     layersTitle_->setFont(uiFont(12, QFont::DemiBold));
