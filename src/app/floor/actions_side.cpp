@@ -57,8 +57,7 @@ ActionsSide::ActionsSide(FloorDesk& desk, QWidget* parent)
     auto* arrangementRow = new QHBoxLayout;
     arrangementRow->addWidget(new QLabel(tr("Imposed loads on")));
     arrangement_->setObjectName(QStringLiteral("arrangement"));
-    arrangement_->addItems(
-        {tr("panels in turn, by the standard"), tr("all panels at once")});
+    arrangement_->addItems({tr("panels in turn, by the standard"), tr("all panels at once")});
     // As narrow as the side is: the whole word is in the list and under the pointer.
     arrangement_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     arrangement_->setMinimumContentsLength(12);
