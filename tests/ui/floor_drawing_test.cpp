@@ -562,8 +562,7 @@ TEST_F(Drawing, PanelsCombinationsAndSupportsAreTables) {
     EXPECT_EQ(floor()->actions.arrangement, model::Arrangement::All);
     answer();
     EXPECT_EQ(session().floorAnalysis()->combinations.size(), std::size_t(generated));
-    choose(page().actionsSide().findChild<QComboBox*>("arrangement"),
-           "panels in turn, by the standard");
+    choose(page().actionsSide().findChild<QComboBox*>("arrangement"), "panels in turn, by the standard");
     answer();
     EXPECT_GT(session().floorAnalysis()->combinations.size(), std::size_t(generated));
     choose(page().registerBelow().findChild<QComboBox*>("registerOf"), "Loads on supports");
