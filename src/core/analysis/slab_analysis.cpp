@@ -137,6 +137,7 @@ SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis,
     std::vector<std::vector<double>> cases{std::vector<double>(n, 1.0)};
     for (const auto& arrangement : a.arrangements)
         cases.emplace_back(arrangement.loaded.begin(), arrangement.loaded.end());
+    for (std::size_t i = 0; i < n; ++i) cases.emplace_back(n, 0.0)[i] = 1;
     fem::BeamResult solved = fem::solve(a.beam, cases);
     if (!solved.error.empty()) {
         a.error = solved.error;
@@ -148,8 +149,8 @@ SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis,
         if (load > 0) a.imbalance = std::max(a.imbalance, std::abs(sum - load) / load);
     }
     a.permanent = solved.cases.front();
-    a.imposed.assign(std::make_move_iterator(solved.cases.begin() + 1),
-                     std::make_move_iterator(solved.cases.end()));
+    const auto single = solved.cases.end() - static_cast<std::ptrdiff_t>(n);  // each span by itself
+    a.imposed.assign(std::make_move_iterator(solved.cases.begin() + 1), std::make_move_iterator(single));
     a.stations = makeStations(slab);
     using actions::LimitState;
     for (auto [state, target] : {std::pair{LimitState::Ultimate, &a.ultimate},
@@ -162,6 +163,7 @@ SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis,
         std::size_t node = s + slab.cantileverStart;
         Reaction r;
         r.permanent = a.load.permanent() * a.permanent.reaction[node];
+        for (auto one = single; one != solved.cases.end(); ++one) r.perSpan.push_back(one->reaction[node]);
         for (const auto& q : a.imposed) {
             r.imposedMax = std::max(r.imposedMax, a.load.imposed * q.reaction[node]);
             r.imposedMin = std::min(r.imposedMin, a.load.imposed * q.reaction[node]);

@@ -37,6 +37,7 @@ struct Envelope {
 struct Reaction {
     double permanent = 0, imposedMax = 0, imposedMin = 0;  // unfactored
     Extreme ultimateMax, ultimateMin;
+    std::vector<double> perSpan;  // mm: under a load of 1 N/mm2 on each span by itself
 };
 
 struct SlabAnalysis {

@@ -277,14 +277,20 @@ class Prover {
                     o.ratio[i] = -1;
                     continue;
                 }
-                o.judged += tributary_[i];
-                if (o.ratio[i] > 1) o.shortArea += tributary_[i];
-                if (o.ratio[i] <= o.worst) continue;
-                o.worst = o.ratio[i], o.at = m_.plate.nodes[std::size_t(m_.points.node[i])];
-                o.asked = asked[i][face], o.provided = provided[i][face];
-                if (by[i][face] >= 0) o.combination = a_.combinations[std::size_t(by[i][face])].name;
+                count(o, i, asked[i][face], provided[i][face], by[i][face]);
             }
         }
+    }
+
+    // A point that is judged; whether it is the worst so far.
+    bool count(ProofOf& o, std::size_t i, double asked, double provided, int by) const {
+        o.judged += tributary_[i];
+        if (o.ratio[i] > 1) o.shortArea += tributary_[i];
+        if (o.ratio[i] <= o.worst) return false;
+        o.worst = o.ratio[i], o.at = m_.plate.nodes[std::size_t(m_.points.node[i])];
+        o.asked = asked, o.provided = provided;
+        if (by >= 0) o.combination = a_.combinations[std::size_t(by)].name;
+        return true;
     }
 
     void at(std::size_t i, const strips::StripFinder& finder, Bars& bars, std::array<ProofOf, 2>& out,
@@ -517,12 +523,7 @@ class Prover {
                 o.ratio[i] = -1;
                 continue;
             }
-            o.judged += tributary_[i];
-            if (o.ratio[i] > 1) o.shortArea += tributary_[i];
-            if (o.ratio[i] <= o.worst) continue;
-            o.worst = o.ratio[i], o.at = m_.plate.nodes[std::size_t(m_.points.node[i])];
-            o.asked = asked[i], o.provided = provided[i], o.width = width[i];
-            if (by[i] >= 0) o.combination = a_.combinations[std::size_t(by[i])].name;
+            if (count(o, i, asked[i], provided[i], by[i])) o.width = width[i];
         }
     }
 
@@ -638,6 +639,11 @@ std::vector<checks::Check> proofChecks(const FloorDesign& f, const FieldProof* p
         "Not looked at: {:.1f} m² within 2d of columns, piles, wall ends and point loads, where punching rules and is "
         "not checked yet; nearer than d to walls, beams and line supports.",
         proof->punching / 1e6));
+    if (std::any_of(f.floor->actions.loads.begin(), f.floor->actions.loads.end(),
+                    [](const auto& l) { return l.kind == model::FloorLoad::Kind::Line; }))
+        x.notes.push_back(
+            "Beside line loads the field spreads the jump of the shear over an element; the strips there take it by "
+            "statics.");
     add("everywhere-shear", "Shear everywhere", checks::judged(x));
     return all;
 }

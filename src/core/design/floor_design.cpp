@@ -9,6 +9,7 @@
 #include <optional>
 
 #include "design/strip_checks.h"
+#include "design/support_checks.h"
 #include "fem/parallel/pool.h"
 
 namespace talvik::design {
@@ -218,14 +219,13 @@ void leastFaceMoments(StripDesign& d, const analysis::FloorAnalysis& a, const st
     }
 }
 
-// What lifts a support against what holds it: imposed loads on the panels that lift, and permanent ones that hold.
+// What lifts supports against what holds them: imposed loads on the panels that lift, and permanent ones that hold.
 std::optional<Finding> uplift(const FloorDesign& f) {
     const auto& a = *f.analysis;
     if (a.nonlinear || a.model->supports.empty()) return std::nullopt;
     const auto rule = f.standard->actions->equilibrium();
-    Finding x;
-    x.kind = units::Kind::Force, x.prefix = "R", x.clause = rule.clause;
-    double worst = -1;
+    Lifting worst{0, 1};
+    std::string where = "No load lifts any support.";
     std::vector<std::string> lifted;
     for (std::size_t s = 0; s < a.model->supports.size(); ++s) {
         if (a.model->supports[s].kind == analysis::FloorSupport::Kind::Ground) continue;
@@ -233,34 +233,27 @@ std::optional<Finding> uplift(const FloorDesign& f) {
         std::map<std::string, double> imposed;  // by arrangement
         for (std::size_t c = 0; c < a.cases.size() && c < f.floor->actions.cases.size(); ++c) {
             const auto& row = f.floor->actions.cases[c];
-            if (row.nature != model::LoadCase::Nature::Imposed) {
-                permanent += a.supportForces[c][s].up;
-                continue;
-            }
+            const double up = a.supportForces[c][s].up;
             const auto slash = row.id.find('/');
-            imposed[slash == std::string::npos ? "" : row.id.substr(slash)] +=
-                std::min(0.0, a.supportForces[c][s].up);
+            if (row.nature != model::LoadCase::Nature::Imposed)
+                permanent += up;
+            else
+                imposed[slash == std::string::npos ? "" : row.id.substr(slash)] -= std::min(0.0, up);
         }
-        double least = 0;
-        for (const auto& [name, up] : imposed) least = std::min(least, up);
-        const double lifts = -rule.imposed * least + (permanent < 0 ? -rule.lifts * permanent : 0),
-                     holds = permanent > 0 ? rule.holds * permanent : 0;
-        if (lifts <= 0) continue;
-        if (lifts > holds) lifted.push_back(a.model->supports[s].name);
-        const double ratio = holds > 0 ? lifts / holds : 99;
-        if (ratio > worst) {
-            worst = ratio, x.demand = lifts, x.limit = holds;
-            x.notes = {fmt::format("Support {}: {:.1f} kN lift, {:.1f} kN hold.", a.model->supports[s].name, lifts / 1000,
-                                   holds / 1000)};
-        }
+        double most = 0;
+        for (const auto& [name, down] : imposed) most = std::max(most, down);
+        const auto here = lifting(rule, std::max(0.0, permanent), std::max(0.0, -permanent), most);
+        if (here.ratio() > 1) lifted.push_back(a.model->supports[s].name);
+        if (here.ratio() <= worst.ratio()) continue;
+        worst = here;
+        where = fmt::format("Support {}: {:.1f} kN lift, {:.1f} kN hold.", a.model->supports[s].name, here.lifts / 1000,
+                            here.holds / 1000);
     }
-    if (worst < 0) x.demand = 0, x.limit = 1, x.notes = {"No load lifts any support."};
+    Finding x = upliftFinding(worst, rule, units::Kind::Force);
+    x.notes.insert(x.notes.begin(), where);
     if (lifted.size() > 1) x.notes.push_back(fmt::format("{} supports lift: {}.", lifted.size(), fmt::join(lifted, ", ")));
-    x.notes.push_back(
-        fmt::format("{:.2g} times the permanent loads hold, {:.2g} times the imposed ones lift; permanent loads of single "
-                    "panels are not told apart, and walls and lines are taken whole.",
-                    rule.holds, rule.imposed));
-    return checks::judged(x);
+    x.notes.push_back("Permanent loads of single panels are not told apart, and walls and lines are taken whole.");
+    return x;
 }
 
 void floorChecks(FloorDesign& f) {
@@ -303,21 +296,8 @@ void floorChecks(FloorDesign& f) {
 }
 
 void summarise(FloorDesign& f) {
-    f.summary = {};
-    for (const auto* c : f.all()) switch (c->outcome) {
-            case checks::Outcome::Over:
-                ++f.summary.over;
-                break;
-            case checks::Outcome::Within:
-                ++f.summary.within;
-                break;
-            case checks::Outcome::NotChecked:
-                ++f.summary.notChecked;
-                break;
-            case checks::Outcome::NotApplicable:
-                ++f.summary.notApplicable;
-                break;
-        }
+    f.summary = checks::summary(f.checks);
+    for (const auto& s : f.strips) f.summary += checks::summary(s->checks);
 }
 
 }  // namespace

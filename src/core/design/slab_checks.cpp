@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "design/bar_checks.h"
+#include "design/support_checks.h"
 #include "design/working.h"
 #include "fem/beam/continuous_beam.h"
 #include "reinforcement/bar_choices.h"
@@ -47,6 +48,7 @@ class Checker {
         for (std::size_t s = 0; s < slab_.supports.size(); ++s) {
             face(true, s);
             endAnchorage(s);
+            through(s);
             uplift(s);
         }
         secondary();
@@ -158,10 +160,10 @@ class Checker {
         const std::string side = top ? "top" : "bottom", where = place.part;
         const double As = steel.full * b_, cover = top ? basis_.coverTop : basis_.coverBottom;
         auto service = reinforcement::crackMoment(slab_, standard_, a_, top, index);
-        for (auto& c : barChecks(sec, {steel.full, steel.spacing, steel.spacing, steel.diameter}, basis_,
-                                 standard_,
-                                 service.moment > 0 ? (top ? basis_.crackLimitTop : basis_.crackLimitBottom) : 0,
-                                 false, tracing_))
+        for (auto& c :
+             barChecks(sec, {steel.full, steel.spacing, steel.spacing, steel.diameter}, basis_, standard_,
+                       service.moment > 0 ? (top ? basis_.crackLimitTop : basis_.crackLimitBottom) : 0, false,
+                       tracing_))
             add(c.name + "-" + side, c.title + " " + side + ", " + where, place, std::move(c.finding),
                 std::move(c.steps));
         Steps steps;
@@ -481,17 +483,49 @@ class Checker {
         add("anchorage-bottom", title, place, f, std::move(steps), a_.name(v.by));
     }
 
+    // Bottom bars that go on over a support, or into it at an end.
+    void through(std::size_t s) {
+        const std::size_t right = s + slab_.cantileverStart;
+        std::optional<BottomOfSpan> spans[2];
+        bool between = right > 0 && right < slab_.spans.size();
+        for (bool before : {true, false}) {
+            if (before ? right == 0 : right == slab_.spans.size()) continue;
+            const std::size_t span = before ? right - 1 : right;
+            if (model::isCantilever(slab_, span)) continue;
+            BottomOfSpan& bottom = spans[before ? 0 : 1].emplace();
+            for (const auto& st : a_.stations) {
+                if (st.span != span) continue;
+                const auto steel = coverage_.at(false, st.x);
+                bottom.most = std::max(bottom.most, steel.full);
+                bottom.diameter = std::max(bottom.diameter, steel.diameter);
+            }
+        }
+        OverSupport over;
+        over.rule = between ? DetailingRules::Over::Support : DetailingRules::Over::EndSupport;
+        const double axis = model::axis(slab_, s), half = slab_.supports[s].width / 2;
+        over.from = axis - half, over.to = axis + half;
+        over.concreteFrom = model::concreteStart(slab_) + basis_.coverSide;
+        over.concreteTo = model::concreteEnd(slab_) - basis_.coverSide;
+        std::vector<BottomRun> runs;
+        const auto& catalog = *catalogs::barCatalog(basis_.barCatalog);
+        for (const auto& r : slab_.bars)
+            if (r.role == model::Role::BottomMain)
+                runs.push_back({r.from, r.to, catalog.find(r.bar)->area / r.spacing, r.spacing});
+        const checks::Place place = supportPlace(s, axis);
+        for (auto& c : bottomOver(over, spans, runs, *standard_.detailing, tracing_))
+            add(c.name, c.title + " " + place.part, place, std::move(c.finding), std::move(c.steps));
+    }
+
+    // By the factors of equilibrium, span by span.
     void uplift(std::size_t s) {
         const auto& r = a_.reactions[s];
-        Finding f;
-        f.kind = Kind::ForcePerWidth;
-        f.clause = "statics";
-        f.prefix = "uplift";
-        f.demand = std::max(0.0, -r.ultimateMin.value);
-        f.limit = 0;
-        if (f.demand > 0) f.notes.push_back("The support must hold the slab down, or weight must be added.");
+        double presses = 0, lifts = 0;
+        for (double each : r.perSpan) (each > 0 ? presses : lifts) += std::abs(each);
+        const auto rule = standard_.actions->equilibrium();
+        const auto worst = lifting(rule, a_.load.permanent() * presses, a_.load.permanent() * lifts,
+                                   a_.load.imposed * lifts);
         checks::Place place = supportPlace(s, model::axis(slab_, s));
-        add("uplift", "Uplift, " + place.part, place, checks::judged(f), {}, a_.name(r.ultimateMin.by));
+        add("uplift", "Uplift, " + place.part, place, upliftFinding(worst, rule, Kind::ForcePerWidth));
     }
 
     void secondary() {
@@ -536,8 +570,9 @@ class Checker {
 
     void omissions() {
         for (const auto& o : standard_.omissions)
-            if (o.slabs) add("omitted-" + o.key, o.title, {slab_.id, "slab", "", 0, 0, model::length(slab_)},
-                checks::notChecked(o.clause, o.reason));
+            if (o.slabs)
+                add("omitted-" + o.key, o.title, {slab_.id, "slab", "", 0, 0, model::length(slab_)},
+                    checks::notChecked(o.clause, o.reason));
         add("omitted-supports", "Beams and walls below", {slab_.id, "slab", "", 0, 0, model::length(slab_)},
             checks::notChecked("",
                                "Only their reactions are given; the slab is taken as resting on knife edges "

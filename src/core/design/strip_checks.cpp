@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "design/bar_checks.h"
+#include "design/support_checks.h"
 #include "design/working.h"
 #include "reinforcement/bar_choices.h"
 #include "strips/sharing.h"
@@ -224,7 +225,8 @@ class Checker {
             if (s.diameter == 0 && f.demand <= plain(top, worst)) {
                 f.limit = plain(top, worst);
                 f.notes.push_back(
-                    "No bars lie here: the moment is under a tenth of what the plain section resists, which is taken "
+                    "No bars lie here: the moment is under a tenth of what the plain section resists, which "
+                    "is taken "
                     "to need none.");
             }
             if (!need.possible)
@@ -239,9 +241,10 @@ class Checker {
                 f.notes.push_back(fmt::format("The bars are anchored here to {:.0f} %.",
                                               100 * s.effective / std::max(s.full, 1e-9)));
             if (stations_[worst].share[top] < width)
-                f.notes.push_back(fmt::format("The largest mean over {:.2f} m, over which the slab may share it "
-                                              "({}).",
-                                              stations_[worst].share[top] / 1000, strips::sharingSource()));
+                f.notes.push_back(
+                    fmt::format("The largest mean over {:.2f} m, over which the slab may share it "
+                                "({}).",
+                                stations_[worst].share[top] / 1000, strips::sharingSource()));
             if (top && floor_.strips.rules.faceOfSupport && stations_[worst].support >= 0)
                 f.notes.push_back("The larger of the moments at the faces of the support.");
             if (std::abs(stations_[worst].thickness - stations_[worst].leastThickness) > 1)
@@ -397,7 +400,8 @@ class Checker {
             combination(d_.demand.shear[worst].by));
     }
 
-    // With concentrated loads nearer to a support than an effective depth: at its face, loads within 2d by their share.
+    // With concentrated loads nearer to a support than an effective depth: at its face, loads within 2d by
+    // their share.
     void shearAtFace(std::size_t i, int side) {
         const auto& span = strip_.spans[i];
         const int support = side < 0 ? span.left : span.right;
@@ -450,7 +454,8 @@ class Checker {
         f.demand = std::max(0.0, most) / width;
         f.limit = rules_.shear->oneWay(sec, tension.effective * b_, tracer(steps)) / b_;
         f.notes.push_back(
-            "A concentrated load stands nearer to the support than an effective depth: the shear at its face, loads "
+            "A concentrated load stands nearer to the support than an effective depth: the shear at its "
+            "face, loads "
             "within twice the depth by the share that the clause gives them.");
         add("shear-face-" + name, "Shear beside the support", place, checks::judged(f), std::move(steps),
             combination(std::uint16_t(by)));
@@ -461,7 +466,8 @@ class Checker {
         g.kind = Kind::ForcePerWidth, g.prefix = "v", g.clause = rules_.shear->nearClause();
         g.demand = whole / width, g.limit = limit / b_;
         g.notes.push_back("The whole shear, without reduction, against what the concrete can take at all.");
-        add("shear-crushing-" + name, "Largest shear beside the support", place, checks::judged(g), std::move(more));
+        add("shear-crushing-" + name, "Largest shear beside the support", place, checks::judged(g),
+            std::move(more));
     }
 
     void slenderness(std::size_t i, Range at) {
@@ -500,10 +506,11 @@ class Checker {
         const std::string clause = rules_.service->slendernessClause();
         if (span.alongWall)
             f = checks::notApplicable(
-                clause, "A wall or line support holds the slab along this span; the strips that cross it decide.");
+                clause,
+                "A wall or line support holds the slab along this span; the strips that cross it decide.");
         else if (!cantilever && panel.kind == PanelKind::OneWay && panel.across)
-            f = checks::notApplicable(clause,
-                                      "The panel spans the other way; the strips of the other direction decide.");
+            f = checks::notApplicable(
+                clause, "The panel spans the other way; the strips of the other direction decide.");
         else if (!cantilever && panel.longWay)
             f = checks::notApplicable(
                 clause, "The panel is held on all sides; the strips along its shorter span decide.");
@@ -523,66 +530,45 @@ class Checker {
         add("slenderness", "Span to depth", place, f, std::move(steps));
     }
 
-    // Bottom bars that go on over a support between two spans.
+    // Bottom bars that go on over a support, or into it at an end.
     void through(std::size_t k) {
         using Over = standards::DetailingRules::Over;
         const auto& p = strip_.supports[k];
-        const strips::Span *before = nullptr, *after = nullptr;
-        std::size_t left = 0, right = 0;
-        for (std::size_t i = 0; i < strip_.spans.size(); ++i) {
-            if (strip_.spans[i].right == int(k)) before = &strip_.spans[i], left = i;
-            if (strip_.spans[i].left == int(k)) after = &strip_.spans[i], right = i;
-        }
-        if (!before || !after || (before->cantilever() && after->cantilever())) return;
-        const bool columns = left < d_.panels.size() && right < d_.panels.size() &&
-                             (d_.panels[left].kind == standards::SlendernessInput::Panel::OnColumns ||
-                              d_.panels[right].kind == standards::SlendernessInput::Panel::OnColumns);
-        const Over over = !columns                                          ? Over::Support
-                          : p.kind == strips::Support::Kind::Column         ? Over::ColumnStrip
-                          : strip_.kind == Strip::Kind::Middle              ? Over::MiddleStrip
-                                                                            : Over::Support;
-        Steps steps;
-        double least = 1e300, need = 0, spacing = 1e300;
-        standards::DetailingRules::Through rule;
-        for (int side : {-1, 1}) {
-            const auto& span = side < 0 ? *before : *after;
-            if (span.cantilever()) continue;
-            const auto where = range(span.clearFrom, span.clearTo);
-            if (!where) continue;
-            double most = 0, there = 0, diameter = 0;
-            for (std::size_t i = where->first; i <= where->second; ++i) {
-                const auto s = steel(false, i);
-                most = std::max(most, s.full), diameter = std::max(diameter, s.diameter);
+        std::optional<BottomOfSpan> spans[2];
+        bool columns = false, between = true;
+        for (bool before : {true, false}) {
+            bool any = false;
+            for (std::size_t i = 0; i < strip_.spans.size(); ++i) {
+                const auto& span = strip_.spans[i];
+                if ((before ? span.right : span.left) != int(k)) continue;
+                any = true;
+                columns |= i < d_.panels.size() &&
+                           d_.panels[i].kind == standards::SlendernessInput::Panel::OnColumns;
+                const auto where = range(span.clearFrom, span.clearTo);
+                if (span.cantilever() || !where) continue;
+                BottomOfSpan& bottom = spans[before ? 0 : 1].emplace();
+                for (std::size_t j = where->first; j <= where->second; ++j) {
+                    const auto s = steel(false, j);
+                    bottom.most = std::max(bottom.most, s.full),
+                    bottom.diameter = std::max(bottom.diameter, s.diameter);
+                }
             }
-            if (most <= 0) continue;
-            rule = rules_.detailing->through(over, diameter, least > 1e299 ? tracer(steps) : nullptr);
-            // Past the face on this side by the standard's length, or to the axis where the support is shorter.
-            const double face = side < 0 ? p.from : p.to,
-                         reach = side < 0 ? std::min(face + rule.beyond, std::max(face, p.to + 10 * diameter))
-                                          : std::max(face - rule.beyond, std::min(face, p.from - 10 * diameter));
-            for (const auto& r : d_.runs) {
-                if (r.top || r.band) continue;
-                const bool covers = side < 0 ? r.from < face - 1 && r.to >= reach - 1 : r.to > face + 1 && r.from <= reach + 1;
-                if (covers) there += r.area, spacing = std::min(spacing, r.spacing);
-            }
-            if (there - rule.share * most < least - need) least = there, need = rule.share * most;
+            between &= any;
         }
-        if (least > 1e299) return;
-        Finding f;
-        f.kind = Kind::SteelPerWidth, f.sense = Sense::AtLeast, f.prefix = "As";
-        f.clause = rule.clause;
-        f.demand = least, f.limit = need;
-        f.notes.push_back(fmt::format("{:.0f} % of the bottom steel of the span goes on over the support.",
-                                      100 * rule.share));
-        add("through-bottom", "Bottom steel over", supportPlace(k), checks::judged(f), std::move(steps));
-        if (rule.bars <= 0 || p.across <= 0) return;
-        Finding g;
-        g.kind = Kind::None, g.sense = Sense::AtLeast, g.prefix = "n";
-        g.clause = rule.barsClause;
-        g.demand = spacing > 1e299 ? 0 : std::floor(std::max(0.0, p.across - 80) / spacing) + 1;
-        g.limit = rule.bars;
-        g.notes.push_back("Bars that can lie within the column's breadth, 40 mm from its faces, at the spacing there.");
-        add("through-column", "Bottom bars through", supportPlace(k), checks::judged(g));
+        OverSupport over;
+        over.rule = !columns && !between                      ? Over::EndSupport
+                    : !columns                                ? Over::Support
+                    : p.kind == strips::Support::Kind::Column ? Over::ColumnStrip
+                    : strip_.kind == Strip::Kind::Middle      ? Over::MiddleStrip
+                                                              : Over::Support;
+        over.from = p.from, over.to = p.to, over.across = p.across;
+        if (!strip_.inside[0]) over.concreteFrom = strip_.from + in_.basis.coverSide;
+        if (!strip_.inside[1]) over.concreteTo = strip_.to - in_.basis.coverSide;
+        std::vector<BottomRun> runs;
+        for (const auto& r : d_.runs)
+            if (!r.top && !r.band) runs.push_back({r.from, r.to, r.area, r.spacing});
+        for (auto& c : bottomOver(over, spans, runs, *rules_.detailing, tracing_))
+            add(c.name, c.title, supportPlace(k), std::move(c.finding), std::move(c.steps));
     }
 
     void anchorage(std::size_t i, int side) {
@@ -678,7 +664,8 @@ class Checker {
             g.kind = Kind::Moment, g.prefix = "M", g.clause = band.mostClause;
             g.demand = band.moment, g.limit = band.most;
             g.notes.push_back(
-                "More cannot pass into the column without an edge beam: soften the column, or give the slab more depth.");
+                "More cannot pass into the column without an edge beam: soften the column, or give the slab "
+                "more depth.");
             Steps more;
             if (tracing_) rules_.strips->transfer(band.input, &more);
             add("transfer", "Moment into the column", place, checks::judged(g), std::move(more));
@@ -767,8 +754,15 @@ std::vector<Check> checkStrip(const StripDesign& d, const model::Floor& floor,
                               const analysis::FloorAnalysis& a, const StripBasis& in, bool tracing) {
     if (d.stations().empty()) {
         Check c;
-        static_cast<Finding&>(c) = checks::judged({Kind::Area, d.strip->area(), 0, Sense::AtMost, "geometry",
-                                                   Outcome::Over, "", {"Nothing of this strip is designed."}, "A"});
+        static_cast<Finding&>(c) = checks::judged({Kind::Area,
+                                                   d.strip->area(),
+                                                   0,
+                                                   Sense::AtMost,
+                                                   "geometry",
+                                                   Outcome::Over,
+                                                   "",
+                                                   {"Nothing of this strip is designed."},
+                                                   "A"});
         c.key = floor.id + "/" + d.strip->key + "/stations";
         c.title = "Strip without stations, strip " + d.strip->name;
         c.strip = d.strip->key;

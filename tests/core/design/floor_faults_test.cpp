@@ -132,18 +132,26 @@ TEST(FloorFaults, AWallOnALineSwallowsNoSupports) {
     EXPECT_LE(worstOf(*d), 1.02);
 }
 
+// A slab of l by b on line supports along its two sides of length b, 250 mm, with more loads.
+model::Project onTwoLines(double l, double b, std::vector<model::FloorLoad> loads) {
+    return edited(test::regularFloor(2, 2, l, b, 250, 0), [&](model::Floor& f) {
+        f.columns.clear();
+        f.edges = {{"e1", "", {0, 0}, {0, b}}, {"e2", "", {l, 0}, {l, b}}};
+        for (auto& load : loads) {
+            load.id = "more" + std::to_string(f.actions.loads.size());
+            f.actions.loads.push_back(load);
+        }
+    });
+}
+
 // A 9 m wide one-way floor of 6 m with 100 kN on 0.3 by 0.3 m in the middle: the mean over the whole width hid it. In an
 // infinite strip the moment under it is P/4pi ((1 + nu) ln(2 l/(pi c)) + 1), c = 0.57 of the side (S. Timoshenko and S.
 // Woinowsky-Krieger, 1959, articles 35 and 37).
 TEST(FloorFaults, AConcentratedLoadIsNotSharedByNineMetres) {
-    auto p = edited(test::regularFloor(2, 2, 6000, 9000, 250, 0), [](model::Floor& f) {
-        f.columns.clear();
-        f.edges = {{"w1", "", {0, 0}, {0, 9000}}, {"w2", "", {6000, 0}, {6000, 9000}}};
-        model::FloorLoad l;
-        l.id = "l9", l.loadCase = "q3", l.kind = model::FloorLoad::Kind::Point, l.value = 100e3;
-        l.a = {3000, 4500}, l.width = l.depth = 300;
-        f.actions.loads.push_back(l);
-    });
+    model::FloorLoad l;
+    l.loadCase = "q3", l.kind = model::FloorLoad::Kind::Point, l.value = 100e3;
+    l.a = {3000, 4500}, l.width = l.depth = 300;
+    auto p = onTwoLines(6000, 9000, {l});
     auto d = designed(p);
     ASSERT_TRUE(d);
     const double spread = (1.35 * (250 * 25e-6 + 1.5e-3) + 1.5 * 3e-3) * 36e6 / 8, load = 1.5 * 100e3 / (4 * M_PI) * (1.2 * std::log(2 * 6000 / (M_PI * 0.57 * 300)) + 1);
@@ -161,16 +169,11 @@ TEST(FloorFaults, AConcentratedLoadIsNotSharedByNineMetres) {
 // 80 kN/m across a 5 m span, 0.30 m from a support: V at the support's side of it is by statics, and EN 1992-1-1
 // 6.2.2(6) counts a_v/2d of it at the face.
 TEST(FloorFaults, ShearBesideALineLoadIsThatOfStatics) {
-    auto p = edited(test::regularFloor(2, 2, 5000, 4000, 250, 0), [](model::Floor& f) {
-        f.columns.clear();
-        f.edges = {{"e1", "", {0, 0}, {0, 4000}}, {"e2", "", {5000, 0}, {5000, 4000}}};
-        model::FloorLoad l;
-        l.id = "l9", l.loadCase = "q2", l.kind = model::FloorLoad::Kind::Line, l.value = 80;
-        l.a = {150, 0}, l.b = {150, 4000};
-        f.actions.loads.push_back(l);
-        l.id = "l8", l.a = {4700, 0}, l.b = {4700, 4000};
-        f.actions.loads.push_back(l);
-    });
+    model::FloorLoad near, far;
+    near.loadCase = "q2", near.kind = model::FloorLoad::Kind::Line, near.value = 80;
+    near.a = {150, 0}, near.b = {150, 4000};
+    far = near, far.a = {4700, 0}, far.b = {4700, 4000};
+    auto p = onTwoLines(5000, 4000, {near, far});
     auto d = designed(p);
     ASSERT_TRUE(d);
     const double w = 1.35 * (250 * 25e-6 + 1.5e-3) + 1.5 * 3e-3;

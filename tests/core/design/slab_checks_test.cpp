@@ -113,6 +113,49 @@ TEST_P(SlabChecks, AShortEndSpanIsLiftedAndSaysSo) {
     EXPECT_EQ(find(d, p.slabs[0]->supports[1].id + "/uplift")->outcome, Outcome::Within);
 }
 
+// Two spans by the three-moment theorem: what each of them does to the end support of the short one.
+TEST_P(SlabChecks, UpliftIsByTheFactorsOfEquilibrium) {
+    const double a = 2000, b = 6000;
+    model::Project p = model::setSpans(project, "s1", {a, b}, false, false);
+    p = design::proposeBars(p, "s1");
+    const auto& slab = *p.slabs[0];
+    double g = slab.thickness * p.basis.concreteDensity + slab.otherDead;
+    for (const auto& f : slab.finishes) g += f.thickness * f.density;
+    const bool en = p.basis.standard == "en1992";
+    const double presses = a / 2 - a * a * a / (8 * a * (a + b)), lifts = b * b * b / (8 * a * (a + b));
+    auto d = design::run(p);
+    const auto* c = find(d, slab.supports[0].id + "/uplift");
+    ASSERT_NE(c, nullptr);
+    EXPECT_NEAR(c->demand, ((en ? 1.1 : 1.2) * g + (en ? 1.5 : 1.6) * slab.imposed) * lifts, 1e-6 * c->demand);
+    EXPECT_NEAR(c->limit, 0.9 * g * presses, 1e-6 * c->limit);
+    EXPECT_EQ(c->outcome, Outcome::Over);
+}
+
+TEST_P(SlabChecks, BottomBarsThatStopBeforeASupportAreOver) {
+    auto over = [&](const model::Project& p, std::size_t support) {
+        auto d = design::run(p);
+        const auto* c = find(d, supportKey(support, "through-bottom"));
+        EXPECT_NE(c, nullptr);
+        return c && c->outcome == Outcome::Over;
+    };
+    auto p = model::setSpans(project, "s1", {5000, 5000, 5000}, false, false);
+    p = design::proposeBars(p, "s1");
+    for (std::size_t s : {0, 1, 2, 3}) EXPECT_FALSE(over(p, s)) << s;
+    // Every bottom bar of the middle span ends 600 mm before support 1; the first span's go on.
+    auto cut = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) {
+        for (auto& r : s.bars)
+            if (r.role == model::Role::BottomMain && r.from < 7500 && r.to > 7500) r.from = 5600;
+    });
+    EXPECT_TRUE(over(cut, 1));
+    EXPECT_FALSE(over(cut, 2));
+    // None of the first span reaches the end support.
+    auto end = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) {
+        for (auto& r : s.bars)
+            if (r.role == model::Role::BottomMain && r.from < 2500) r.from = 400;
+    });
+    EXPECT_TRUE(over(end, 0));
+}
+
 TEST_P(SlabChecks, EveryPlaceLiesOnTheSlab) {
     auto d = design::run(project);
     double a = model::concreteStart(slab()), b = model::concreteEnd(slab());

@@ -1,0 +1,54 @@
+// Writes every check of 200 random one-way slabs and 200 random floors, a line each, so that the answers of two states of
+// the program can be compared: talvik_answers > before.txt; scripts/compare_answers.py before.txt after.txt.
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "design/design.h"
+#include "design/floor_design.h"
+#include "support/random_floor.h"
+#include "support/random_slab.h"
+
+using namespace talvik;
+
+namespace {
+
+void print(const std::string& of, const checks::Check& c) {
+    std::string notes;
+    for (const auto& n : c.notes) notes += " | " + n;
+    fmt::print("{}\t{}\t{}\t{}\t{:.9g}\t{:.9g}\t{}\t{:.2f}\t{}\t{}{}\n", of, c.key, c.title, checks::name(c.outcome), c.demand,
+               c.limit, c.clause, c.place.x, c.combination, c.reason, notes);
+}
+
+// Bars as the program proposes them, and in every third slab some changed by hand.
+model::Project slab(unsigned seed) {
+    auto p = test::randomProject(seed, 6);
+    const auto& ids = standards::standardIds();
+    p.basis.standard = ids[seed % ids.size()];
+    p = design::proposeBars(p, "s1");
+    if (seed % 3 != 0) return p;
+    return model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) {
+        std::mt19937 random(seed);
+        for (auto& r : s.bars) {
+            if (random() % 3 == 0) r.spacing = 100 + 25.0 * double(random() % 8);
+            if (random() % 4 == 0) r.to -= 0.15 * (r.to - r.from);
+            if (random() % 4 == 0) r.end = model::BarEnd::Straight;
+        }
+    });
+}
+
+}  // namespace
+
+int main() {
+    for (unsigned seed = 1; seed <= 200; ++seed)
+        for (const auto& s : design::run(slab(seed), {.trace = false}).slabs)
+            for (const auto& c : s.checks) print(fmt::format("slab {}", seed), c);
+    for (unsigned seed = 1; seed <= 200; ++seed) {
+        auto p = model::emptyProject();
+        const auto& ids = standards::standardIds();
+        p.basis.standard = ids[seed % ids.size()];
+        p.floors.push_back(std::make_shared<const model::Floor>(test::randomFloor(seed)));
+        if (auto d = design::designFloor(p, 0, {}, false))
+            for (const auto* c : d->all()) print(fmt::format("floor {}", seed), *c);
+    }
+}
