@@ -69,12 +69,12 @@ int main(int argc, char** argv) {
     if (!select.empty())
         if (const auto* slab = window.session().slab()) {
             for (const auto& s : slab->spans)
-                if (s.id == select) window.session().select({Selection::Kind::Span, select});
+                if (s.id == select) window.session().select(Spot::In::Span, select);
             for (const auto& s : slab->supports)
-                if (s.id == select) window.session().select({Selection::Kind::Support, select});
+                if (s.id == select) window.session().select(Spot::In::Support, select);
             for (const auto& r : slab->bars)
-                if (r.id == select) window.session().select({Selection::Kind::Run, select});
-            if (select == "none") window.session().select({});
+                if (r.id == select) window.session().select(Spot::In::Run, select);
+            if (select == "none") window.session().select(std::nullopt);
         }
     if (!select.empty() && window.session().floor()) window.floorPage().desk().select({select});
     for (const auto& key : window.margin().listed())

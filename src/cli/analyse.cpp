@@ -3,7 +3,7 @@
 
 #include "cli/commands.h"
 #include "design/floors.h"
-#include "design/panels.h"
+#include "design/panel_opinions.h"
 #include "formats/fields.h"
 #include "formats/file.h"
 #include "formats/project_file.h"

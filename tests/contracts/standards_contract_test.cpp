@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <set>
 
 #include "design/design.h"
 #include "model/edits.h"
@@ -55,8 +56,16 @@ TEST_P(EveryStandard, IsComplete) {
     ASSERT_TRUE(standard);
     EXPECT_EQ(standard->id, GetParam());
     EXPECT_FALSE(standard->title.empty());
-    ASSERT_TRUE(standard->flexure && standard->shear && standard->service && standard->detailing &&
-                standard->actions);
+    // Every facet is there, or it is said why not; and nothing is said of others.
+    std::set<std::string> facets;
+    standards::forEachFacet(*standard, [&](const std::string& name, const void* facet) {
+        facets.insert(name);
+        const auto why = standard->without.find(name);
+        EXPECT_NE(facet == nullptr, why == standard->without.end()) << name;
+        EXPECT_TRUE(facet || why == standard->without.end() || why->second.size() > 10) << name;
+    });
+    EXPECT_GE(facets.size(), 12u);
+    for (const auto& [name, why] : standard->without) EXPECT_TRUE(facets.contains(name)) << name;
     EXPECT_FALSE(standard->omissions.empty());
     for (const auto& o : standard->omissions) EXPECT_FALSE(o.reason.empty()) << o.key;
     auto combinations = standard->actions->combinations(*catalogs::imposedUse("B"));
@@ -116,23 +125,25 @@ TEST_P(EveryStandard, ShearGrowsWithSteelAndStrength) {
 }
 
 TEST_P(EveryStandard, DetailingIsSensible) {
-    const auto& d = *standard->detailing;
+    const auto& d = *standard->steel;
+    const auto& bars = *standard->anchorage;
     for (const Section& s : sections()) {
-        EXPECT_GT(d.minimumSteel(s), 0);
-        EXPECT_GT(d.maximumSteel(s), d.minimumSteel(s));
-        EXPECT_GT(d.maximumSpacing(DetailingRules::Role::Main, true, s.h), d.minimumClearSpacing(16, 20));
-        EXPECT_GE(d.maximumSpacing(DetailingRules::Role::Secondary, false, s.h),
-                  d.maximumSpacing(DetailingRules::Role::Main, true, s.h));
-        AnchorageInput in{12, 113, s.fc, s.fy, d.designYield(s.fy), 25, true, false, 200, 100};
-        double good = d.anchorage(in);
+        EXPECT_GT(d.minimum(s), 0);
+        EXPECT_GT(d.maximum(s), d.minimum(s));
+        EXPECT_GT(d.spacing(SteelRules::Role::Main, true, s.h), d.clear(16, 20));
+        EXPECT_GE(d.spacing(SteelRules::Role::Secondary, false, s.h), d.spacing(SteelRules::Role::Main, true, s.h));
+        AnchorageInput in{12, 113, s.fc, s.fy, bars.designYield(s.fy), 25, true, false, 200, 100};
+        double good = bars.length(in);
         in.good = false;
-        EXPECT_GE(d.anchorage(in), good);
-        EXPECT_GE(d.lap(in), d.anchorage(in) * (1 - 1e-9));
+        EXPECT_GE(bars.length(in), good);
+        EXPECT_GE(bars.lap(in), bars.length(in) * (1 - 1e-9));
     }
-    for (const auto& c :
-         {d.clauses().minimum, d.clauses().maximum, d.clauses().spacing, d.clauses().clear,
-          d.clauses().secondary, d.clauses().anchorage, d.clauses().lap, d.clauses().curtailment})
-        EXPECT_FALSE(c.empty());
+    for (bool twoWay : {false, true}) {
+        const auto c = d.clauses(twoWay);
+        for (const auto& clause : {c.minimum, c.maximum, c.spacing, c.clear, c.secondary, bars.clause(twoWay),
+                                   bars.lapClause(), bars.bendClause(), standard->barEnds->clause(twoWay)})
+            EXPECT_FALSE(clause.empty());
+    }
 }
 
 // Closer bars of the same size never crack wider or break the spacing rule more.
@@ -141,7 +152,7 @@ TEST_P(EveryStandard, CloserBarsAreNeverWorseForCracks) {
         double last = 0;
         for (double spacing : {75.0, 100.0, 125.0, 150.0}) {
             CrackInput in{s, 2e7, 113.1 * 1000 / spacing, 12, spacing, 29, 2, 0.3};
-            double r = checks::ratio(standard->service->crack(in));
+            double r = checks::ratio(standard->cracks->check(in));
             EXPECT_GE(r, last);
             last = r;
         }

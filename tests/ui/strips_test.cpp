@@ -90,18 +90,18 @@ TEST_F(Strips, AreWalkedByKeyboardAndOpenTheirChecks) {
     EXPECT_EQ(desk().strip()->name, "XB");
     for (const auto& k : window.margin().listed()) EXPECT_NE(k.find(desk().strip()->key), std::string::npos);
     key(canvas(), Qt::Key_Right);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::Support);
+    EXPECT_TRUE(session().selected(Spot::In::Support));
     key(canvas(), Qt::Key_Right);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::Span);
+    EXPECT_TRUE(session().selected(Spot::In::Span));
     EXPECT_TRUE(std::isfinite(session().station()));
     key(canvas(), Qt::Key_Return);
     ASSERT_FALSE(window.margin().listed().empty());
     EXPECT_TRUE(window.margin().isOpen(window.margin().listed().front()));
     canvas().setFocus();
     key(canvas(), Qt::Key_Escape);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::Strip);
+    EXPECT_TRUE(session().selected(Spot::In::Whole));
     key(canvas(), Qt::Key_Escape);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::None);
+    EXPECT_FALSE(session().selection());
     key(canvas(), Qt::Key_Y);
     key(canvas(), Qt::Key_Down);
     ASSERT_TRUE(desk().strip());
@@ -168,11 +168,11 @@ TEST_F(Strips, BarsAreDividedAndAddedInTheLongSection) {
     EXPECT_TRUE(said.contains("Select the span or the support")) << said.toStdString();
     const auto* d = desk().stripDesign();
     const std::size_t runs = d->runs.size();
-    const reinforcement::StripRun* longest = &d->runs.front();
+    const reinforcement::Run* longest = &d->runs.front();
     for (const auto& r : d->runs)
         if (!r.top && r.to - r.from > longest->to - longest->from) longest = &r;
     const double u = longest->from + 0.4 * (longest->to - longest->from), end = longest->to;
-    desk().selectPart(Selection::Kind::Run, longest->id);
+    desk().selectPart(Spot::In::Run, longest->id);
     session().setStation(longest->from + 50);
     key(section(), Qt::Key_S);
     EXPECT_TRUE(said.contains("lap")) << said.toStdString();
@@ -186,7 +186,7 @@ TEST_F(Strips, BarsAreDividedAndAddedInTheLongSection) {
     EXPECT_EQ(desk().stripDesign()->runs.size(), runs + 1);
     // More bars over the first support that has top bars.
     const auto& support = desk().strip()->supports[1];
-    desk().selectPart(Selection::Kind::Support, support.id);
+    desk().selectPart(Spot::In::Support, support.id);
     QCoreApplication::processEvents();
     key(section(), Qt::Key_A);
     answer();
@@ -275,10 +275,10 @@ TEST_F(Strips, AnAreaHasDirectionsOfItsOwnUntilGivenBack) {
 
 TEST_F(Strips, AGapIsCountedShadedAndListed) {
     EXPECT_EQ(PlaceBar::open(session(), Place::Strips), 0);
-    desk().setRules(QStringLiteral("only by hand"), [](model::StripRules& r) { r.automatic[1] = false; });
+    desk().setRules(QStringLiteral("only by hand"), [](model::StripChoices& r) { r.automatic[1] = false; });
     answer();
     EXPECT_GT(PlaceBar::open(session(), Place::Strips), 0);
-    session().select({});
+    session().select(std::nullopt);
     bool listed = false;
     for (const auto& k : window.margin().listed()) listed |= k.find("uncovered-2") != std::string::npos;
     EXPECT_TRUE(listed);
@@ -301,19 +301,19 @@ TEST_F(Strips, ACheckOfTheFloorsStateLeadsToItsStrip) {
     })));
     answer();
     session().setPlace(Place::Checks);
-    session().select({});
+    session().select(std::nullopt);
     std::string about;
     for (const auto& k : window.margin().listed())
-        if (const auto* c = session().floorDesign()->check(k); c && !c->strip.empty() && about.empty())
+        if (const auto* c = session().floorDesign()->check(k); c && c->place.spot.part.kind == model::PartKind::Strip && about.empty())
             about = k;
     ASSERT_FALSE(about.empty()) << "nothing of a strip is listed";
     ASSERT_EQ(session().floorDesign()->check(about)->outcome, checks::Outcome::Over);
-    auto strip = session().floorDesign()->check(about)->strip;
+    auto strip = session().floorDesign()->check(about)->place.spot.part.key;
     ASSERT_EQ(window.margin().listed().front(), about) << "what is over comes first";
     window.margin().setFocus();
     key(window.margin(), Qt::Key_Return);  // takes the first in hand
     key(window.margin(), Qt::Key_Return);
-    EXPECT_EQ(session().selection().id, strip);
+    EXPECT_EQ(session().selection()->part.key, strip);
     EXPECT_TRUE(desk().strip());
 }
 

@@ -167,10 +167,10 @@ TEST_F(Tools, BarsTableAndButtons) {
     EXPECT_EQ(slab().bars[0].bar, "H10");
     table->item(0, 3)->setText(QStringLiteral("99"));
     EXPECT_LT(slab().bars[0].from, 0) << "a run cannot start beyond its end";
-    session().select({Selection::Kind::Support, slab().supports[2].id});
+    session().select(Spot::In::Support, slab().supports[2].id);
     QTest::mouseClick(part<QPushButton>("addRun"), Qt::LeftButton);
     EXPECT_EQ(slab().bars.back().role, model::Role::TopMain);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::Run);
+    EXPECT_TRUE(session().selected(Spot::In::Run));
     QTest::mouseClick(part<QPushButton>("freeAll"), Qt::LeftButton);
     for (const auto& run : slab().bars) EXPECT_FALSE(run.pinned);
     QTest::mouseClick(part<QPushButton>("propose"), Qt::LeftButton);
@@ -198,7 +198,7 @@ TEST_F(Tools, IssueFieldsFillTheTitleBlock) {
 }
 
 TEST_F(Tools, MarginIsWalkedByKeyboard) {
-    session().select({Selection::Kind::Span, slab().spans[1].id});
+    session().select(Spot::In::Span, slab().spans[1].id);
     auto& margin = window.margin();
     auto keys = margin.listed();
     ASSERT_GT(keys.size(), 6u);
@@ -210,16 +210,16 @@ TEST_F(Tools, MarginIsWalkedByKeyboard) {
     press(margin, Qt::Key_Escape);
     for (const auto& k : keys) EXPECT_FALSE(margin.isOpen(k));
     press(margin, Qt::Key_Escape);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::Strip);
+    EXPECT_TRUE(session().selected(Spot::In::Whole));
     press(margin, Qt::Key_Escape);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::None);
+    EXPECT_FALSE(session().selection());
     for (const auto& key : margin.listed())
         EXPECT_NE(key.find("omitted"), std::string::npos) << "the state of the project";
 }
 
 TEST_F(Tools, OpenedWorkingStaysOpenThroughAnEdit) {
     const std::string key = "s1/" + slab().spans[2].id + "/flexure-bottom";
-    session().select({Selection::Kind::Strip, ""});
+    session().select(Spot::In::Whole);
     window.margin().open(key);
     press(window, Qt::Key_PageUp);
     EXPECT_TRUE(window.margin().isOpen(key));

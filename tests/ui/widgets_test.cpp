@@ -217,7 +217,7 @@ TEST(Session, AnotherSlabIsTakenInHand) {
     session.setSlab(second);
     EXPECT_EQ(session.slab()->id, second);
     EXPECT_EQ(session.slabDesign()->slab, second);
-    EXPECT_EQ(session.selection().kind, Selection::Kind::None);
+    EXPECT_FALSE(session.selection());
 }
 
 TEST(Paper, WritesWholeFilesThatAreTheSameEveryTime) {

@@ -92,12 +92,12 @@ TEST_F(Window, WholeJob) {
     press(window.plan(), Qt::Key_Escape);
     EXPECT_FALSE(part<QLabel>("hint")->isVisible()) << "the first Esc puts the note away";
     press(window.plan(), Qt::Key_Escape);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::None);
+    EXPECT_FALSE(session().selection());
     click(window.plan(), window.plan().spanCentre(1));
-    EXPECT_EQ(session().selection().kind, Selection::Kind::Strip);
+    EXPECT_TRUE(session().selected(Spot::In::Whole));
     click(window.plan(), window.plan().spanCentre(1));
-    ASSERT_EQ(session().selection().kind, Selection::Kind::Span);
-    EXPECT_EQ(session().selection().id, slab().spans[1].id);
+    ASSERT_TRUE(session().selected(Spot::In::Span));
+    EXPECT_EQ(session().selectedId(), slab().spans[1].id);
     for (const auto& key : window.margin().listed())
         EXPECT_NE(key.find(slab().spans[1].id), std::string::npos);
 
@@ -143,16 +143,16 @@ TEST_F(Window, WholeJob) {
 
 TEST_F(Window, KeyboardWalksAndEditsBars) {
     press(window.plan(), Qt::Key_Right);
-    EXPECT_EQ(session().selection().kind, Selection::Kind::Support);
+    EXPECT_TRUE(session().selected(Spot::In::Support));
     press(window.plan(), Qt::Key_Right);
-    EXPECT_EQ(session().selection().id, slab().spans[0].id);
+    EXPECT_EQ(session().selectedId(), slab().spans[0].id);
     press(window.plan(), Qt::Key_Return);
     EXPECT_TRUE(window.margin().isOpen(window.margin().listed().front()));
     press(window.section(), Qt::Key_Down);
-    ASSERT_EQ(session().selection().kind, Selection::Kind::Run);
+    ASSERT_TRUE(session().selected(Spot::In::Run));
     auto selected = [&] {
         return *std::find_if(slab().bars.begin(), slab().bars.end(),
-                             [&](const auto& r) { return r.id == session().selection().id; });
+                             [&](const auto& r) { return r.id == session().selectedId(); });
     };
     double spacing = selected().spacing;
     std::string bar = selected().bar;
@@ -366,9 +366,9 @@ TEST_F(Window, FindGoesToMarksSpansChecksAndCommands) {
         QApplication::processEvents();
     };
     look(QStringLiteral("span C-D"));
-    EXPECT_EQ(session().selection().id, slab().spans[2].id);
+    EXPECT_EQ(session().selectedId(), slab().spans[2].id);
     look(QStringLiteral("mark 03"));
-    EXPECT_EQ(session().selection().kind, Selection::Kind::Run);
+    EXPECT_TRUE(session().selected(Spot::In::Run));
     look(QStringLiteral("shear span B-C"));
     EXPECT_TRUE(window.margin().isOpen("s1/" + slab().spans[1].id + "/shear"));
     double h = slab().thickness;

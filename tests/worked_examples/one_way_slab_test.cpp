@@ -59,7 +59,7 @@ TEST(WorkedExample, SimpleSpanToEn1992) {
     // Reactions: 13.275*2.5.
     EXPECT_NEAR(d.slabs[0].analysis.reactions[0].ultimateMax.value, w * 2.5, 1e-9);
     // Top steel at the ends for a quarter of the span moment.
-    EXPECT_NEAR(d.slabs[0].demand.supports[0].moment / 1000, M / 4, 1e-6);
+    EXPECT_NEAR(d.slabs[0].line.supports[0].moment / 1000, M / 4, 1e-6);
     // Quasi-permanent moment (6.5 + 0.3*3)*25/8 = 23.125 cracks the section; the crack stays under 0.3 mm.
     const auto& crack = find(d, span + "/crack-bottom");
     EXPECT_EQ(crack.outcome, checks::Outcome::Within);
@@ -109,7 +109,7 @@ TEST(WorkedExample, CantileverMomentIsStatics) {
         p = design::proposeBars(p, "s1");
         auto d = design::run(p);
         double c = 1.5 - 0.15, w = 13.275, floor = 0.65 * w * std::pow(back / 1000 - 0.3, 2) / 12;
-        EXPECT_NEAR(d.slabs[0].demand.supports[1].moment / 1000,
+        EXPECT_NEAR(d.slabs[0].line.supports[1].moment / 1000,
                     std::max(w * c * c / 2, std::max(floor, 0.0)), 0.35 * w * c * c / 2)
             << "the face moment of the cantilever or of the span beside it";
         EXPECT_NEAR(

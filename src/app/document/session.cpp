@@ -215,16 +215,26 @@ void Session::start(model::Project project, const QString& path) {
     slabId_ = project.slabs.empty() ? model::Id() : project.slabs.front()->id;
     floors_.clear();
     floorDesigns_.clear();
-    selection_ = project.slabs.empty() ? Selection{} : Selection{Selection::Kind::Strip, ""};
+    selection_.reset();
+    if (!project.slabs.empty()) selection_ = Spot{slabPart(), Spot::In::Whole, {}};
     show(std::make_shared<const model::Project>(std::move(project)));
     emit selectionChanged();
     emit fileChanged();
 }
 
-void Session::select(Selection selection) {
-    if (selection == selection_) return;
-    selection_ = std::move(selection);
+void Session::select(std::optional<Spot> spot) {
+    if (spot == selection_) return;
+    selection_ = std::move(spot);
     emit selectionChanged();
+}
+void Session::select(Spot::In in, const model::Id& id) {
+    select(Spot{slabPart(), in, id});
+}
+void Session::stepBack() {
+    if (!selection_ || selection_->in == Spot::In::Whole)
+        select(std::nullopt);
+    else
+        select(selection_->whole());
 }
 
 void Session::setPlace(Place place) {

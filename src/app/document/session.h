@@ -15,11 +15,7 @@
 
 namespace talvik::app {
 
-struct Selection {
-    enum class Kind { None, Strip, Span, Support, Run } kind = Kind::None;
-    std::string id;  // of the span, support or run
-    bool operator==(const Selection&) const = default;
-};
+using model::Spot;
 
 enum class Place { Basis = 1, Layout, Actions, Strips, Checks, Bars, Issue };
 
@@ -67,8 +63,16 @@ class Session : public QObject {
     const QString& path() const { return path_; }
     bool modified() const { return !undo_.isClean(); }
 
-    const Selection& selection() const { return selection_; }
-    void select(Selection selection);
+    // What is in hand: a part as a whole, or a span, support or run of it; nothing where there is none.
+    const std::optional<Spot>& selection() const { return selection_; }
+    void select(std::optional<Spot> spot);
+    void select(Spot::In in, const model::Id& id = {});  // of the slab in hand
+    model::PartRef slabPart() const { return {slabId_, model::PartKind::OneWaySlab, {}}; }
+    bool selected(Spot::In in) const { return selection_ && selection_->in == in; }
+    bool selected(Spot::In in, const model::Id& id) const { return selected(in) && selection_->id == id; }
+    model::Id selectedId() const { return selection_ ? selection_->id : model::Id(); }
+    // From a span, support or run to its part; from a part to nothing.
+    void stepBack();
     Place place() const { return place_; }
     void setPlace(Place place);
     double station() const { return station_; }  // mm along the strip; NaN without pointer
@@ -103,7 +107,7 @@ class Session : public QObject {
     int mergeSerial_ = 0;
     QString path_;
     model::Id slabId_;
-    Selection selection_;
+    std::optional<Spot> selection_;
     Place place_ = Place::Checks;
     double station_;
     std::vector<design::Remedy> remedies_;

@@ -14,7 +14,7 @@
 #include <QVBoxLayout>
 
 #include "design/floors.h"
-#include "design/panels.h"
+#include "design/panel_opinions.h"
 #include "floor/actions_side.h"
 #include "floor/floor_register.h"
 #include "floor/layout_side.h"
@@ -356,7 +356,7 @@ void FloorPage::fillRules(QMenu* menu) {
     const auto* floor = session_.floor();
     if (!floor) return;
     const auto now = floor->strips.rules;
-    using R = model::StripRules;
+    using R = model::StripChoices;
     auto choice = [&](const QString& text, bool on, std::function<void(R&)> change) {
         auto* a = menu->addAction(text, this, [this, text, change] { strips_->setRules(text, change); });
         a->setCheckable(true);

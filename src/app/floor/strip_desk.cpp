@@ -39,7 +39,7 @@ const strips::StripLayout* StripDesk::layout() const {
 void StripDesk::setDirection(int direction) {
     if (direction == direction_) return;
     direction_ = direction;
-    if (const auto* s = strip(); s && s->direction != direction) session_.select({});
+    if (const auto* s = strip(); s && s->direction != direction) session_.select(std::nullopt);
     emit changed();
 }
 
@@ -76,27 +76,27 @@ QString StripDesk::prompt() const {
 const strips::Strip* StripDesk::strip() const {
     const auto& s = session_.selection();
     const auto* l = layout();
-    if (!l || s.kind == Selection::Kind::None || !session_.floor()) return nullptr;
-    return l->find(s.id.substr(0, s.id.find('#')));
+    return l && s && session_.floor() ? l->find(s->part.key) : nullptr;
 }
 const design::StripDesign* StripDesk::stripDesign() const {
     auto d = design();
-    const auto& id = session_.selection().id;
-    return d && session_.selection().kind != Selection::Kind::None ? d->find(id.substr(0, id.find('#')))
-                                                                   : nullptr;
+    const auto& s = session_.selection();
+    return d && s ? d->find(s->part.key) : nullptr;
 }
-std::string StripDesk::part() const {
-    const auto& id = session_.selection().id;
-    auto at = id.find('#');
-    return at == std::string::npos ? "" : id.substr(at + 1);
+model::Id StripDesk::part() const {
+    return session_.selectedId();
 }
 void StripDesk::select(const std::string& key) {
     if (const auto* l = layout())
         if (const auto* s = l->find(key)) direction_ = s->direction;
-    session_.select(key.empty() ? Selection{} : Selection{Selection::Kind::Strip, key});
+    if (key.empty() || !session_.floor()) return session_.select(std::nullopt);
+    session_.select(spot(key, Spot::In::Whole, {}));
 }
-void StripDesk::selectPart(Selection::Kind kind, const std::string& part) {
-    if (const auto* s = strip()) session_.select({kind, s->key + "#" + part});
+Spot StripDesk::spot(const std::string& key, Spot::In in, const model::Id& part) const {
+    return {{session_.floor()->id, model::PartKind::Strip, key}, in, part};
+}
+void StripDesk::selectPart(Spot::In in, const model::Id& part) {
+    if (const auto* s = strip()) session_.select(spot(s->key, in, part));
 }
 
 std::string StripDesk::stripAt(model::Point p) const {
@@ -124,11 +124,9 @@ void StripDesk::walk(int by, int parts) {
     }
     // Supports and spans in the order in which they stand along the strip.
     const auto* s = strip();
-    std::vector<std::pair<double, Selection>> all;
-    for (const auto& p : s->supports) all.push_back({p.u, {Selection::Kind::Support, s->key + "#" + p.id}});
-    for (std::size_t i = 0; i < s->spans.size(); ++i)
-        all.push_back({(s->spans[i].from + s->spans[i].to) / 2,
-                       {Selection::Kind::Span, s->key + "#span" + std::to_string(i)}});
+    std::vector<std::pair<double, Spot>> all;
+    for (const auto& p : s->supports) all.push_back({p.u, spot(s->key, Spot::In::Support, p.id)});
+    for (const auto& p : s->spans) all.push_back({(p.from + p.to) / 2, spot(s->key, Spot::In::Span, p.id)});
     if (all.empty()) return;
     std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     auto at =
@@ -142,7 +140,7 @@ void StripDesk::walk(int by, int parts) {
 void StripDesk::stepBack() {
     if (tool_ != StripTool::Select) return cancel();
     if (const auto* s = strip(); s && !part().empty()) return select(s->key);
-    session_.select({});
+    session_.select(std::nullopt);
 }
 
 bool StripDesk::edit(const QString& text,
@@ -305,7 +303,7 @@ void StripDesk::release() {
         return std::string();
     });
     if (!any) emit said(tr("Nothing about this strip was changed by hand."));
-    if (!strip()) session_.select({});
+    if (!strip()) session_.select(std::nullopt);
 }
 void StripDesk::setEnd(std::size_t span, int side, std::optional<model::EndCondition> condition) {
     const auto* s = strip();
@@ -315,14 +313,14 @@ void StripDesk::setEnd(std::size_t span, int side, std::optional<model::EndCondi
         return std::string();
     });
 }
-void StripDesk::setRules(const QString& text, const std::function<void(model::StripRules&)>& change) {
+void StripDesk::setRules(const QString& text, const std::function<void(model::StripChoices&)>& change) {
     edit(text, [&](auto& f, auto&) {
         change(f.strips.rules);
         return std::string();
     });
 }
 
-bool StripDesk::setRun(const QString& text, const reinforcement::StripRun& run, const QString& merge) {
+bool StripDesk::setRun(const QString& text, const reinforcement::Run& run, const QString& merge) {
     const auto* s = strip();
     if (!s) return false;
     // The id that it has, or is about to get: steps of one drag belong together from the first.
@@ -337,7 +335,7 @@ bool StripDesk::setRun(const QString& text, const reinforcement::StripRun& run, 
             return std::string();
         },
         merge.isEmpty() ? merge : merge + qs(wanted));
-    if (good) session_.select({Selection::Kind::Run, key + "#" + id});
+    if (good) session_.select(spot(key, Spot::In::Run, id));
     return good;
 }
 void StripDesk::releaseRun(const std::string& id) {
@@ -348,11 +346,11 @@ void StripDesk::releaseRun(const std::string& id) {
         std::erase_if(f.strips.bars, [&](const auto& b) { return b.id == id; });
         return std::string();
     });
-    session_.select({Selection::Kind::Strip, key});
+    session_.select(spot(key, Spot::In::Whole, {}));
 }
-const reinforcement::StripRun* StripDesk::run() const {
+const reinforcement::Run* StripDesk::run() const {
     const auto* d = stripDesign();
-    if (!d || session_.selection().kind != Selection::Kind::Run) return nullptr;
+    if (!d || !session_.selected(Spot::In::Run)) return nullptr;
     for (const auto& r : d->runs)
         if (r.id == part()) return &r;
     return nullptr;
@@ -363,8 +361,8 @@ void StripDesk::splitRun(double u) {
     auto whole = design();
     if (!r || !d || !whole) return emit said(tr("Select the bars to divide."));
     if (!(u > r->from && u < r->to)) u = (r->from + r->to) / 2;
-    const auto& at = d->stations()[strips::nearestStation(d->stations(), u)];
-    const reinforcement::StripBasis in{*whole->basis, *whole->standard, d->outerTop, d->outerBottom};
+    const auto& at = d->stations()[line::nearestStation(d->stations(), u)];
+    const line::LineBasis in{*whole->basis, *whole->standard, d->outerTop, d->outerBottom};
     const double lap = reinforcement::lapLength(*r, at.thickness, in);
     const std::string key = d->strip->key;
     const auto held = *r;
@@ -374,48 +372,30 @@ void StripDesk::splitRun(double u) {
             second = done.second;
             return done.trouble;
         }))
-        session_.select({Selection::Kind::Run, key + "#" + second});
+        session_.select(spot(key, Spot::In::Run, second));
 }
 void StripDesk::addRun() {
     const auto* d = stripDesign();
-    const auto kind = session_.selection().kind;
-    const bool top = kind == Selection::Kind::Support;
-    if (!d || (!top && kind != Selection::Kind::Span))
+    const bool top = session_.selected(Spot::In::Support);
+    if (!d || (!top && !session_.selected(Spot::In::Span)))
         return emit said(tr("Select the span or the support at which bars are to be added."));
     const auto& s = *d->strip;
-    double from = 0, to = 0, middle = 0;
-    for (std::size_t i = 0; i < s.spans.size(); ++i) {
-        const auto& p = s.spans[i];
-        const double L = p.to - p.from;
-        if (!top && part() == "span" + std::to_string(i))
-            from = p.from + 0.15 * L, to = p.to - 0.15 * L, middle = (from + to) / 2;
-        // A quarter of each span that meets at the support.
-        for (int side : {-1, 1})
-            if (int at = side < 0 ? p.right : p.left;
-                top && at >= 0 && s.supports[std::size_t(at)].id == part()) {
-                middle = s.supports[std::size_t(at)].u;
-                if (from == to) from = to = middle;
-                (side < 0 ? from : to) = middle + side * (p.cantilever() ? L : L / 4);
-            }
-    }
-    const double cover = session_.project().basis.coverSide;
-    from = std::max(units::roundDown(from, 50), s.from + cover),
-    to = std::min(units::roundUp(to, 50), s.to - cover);
-    if (to - from < 300) return emit said(tr("There is no room for bars here."));
+    const auto room = reinforcement::roomForRun(s, top, part(), session_.project().basis.coverSide);
+    if (!room) return emit said(tr("There is no room for bars here."));
     const auto& basis = session_.project().basis;
-    reinforcement::StripRun like;
+    reinforcement::Run like;
     like.bar = basis.mainBars.front();
     like.spacing = basis.spacingMost;
     for (const auto& r : d->runs)
-        if (r.top == top && !r.band && r.from < middle && r.to > middle) like = r;
+        if (r.top == top && !r.band && r.from < room->middle && r.to > room->middle) like = r;
     like.top = top;
     const std::string key = s.key;
     model::Id id;
     if (edit(tr("Add bars"), [&](auto& f, auto& project) {
-            id = reinforcement::addRun(project, f, key, like, from, to, d->runs);
+            id = reinforcement::addRun(project, f, key, like, room->from, room->to, d->runs);
             return std::string();
         }))
-        session_.select({Selection::Kind::Run, key + "#" + id});
+        session_.select(spot(key, Spot::In::Run, id));
 }
 bool StripDesk::changeSpacing(int steps) {
     const auto* r = run();

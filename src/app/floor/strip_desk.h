@@ -31,10 +31,11 @@ class StripDesk : public QObject {
     // The strip in hand: selected itself, or the one whose span, support or bars are. Null without.
     const strips::Strip* strip() const;
     const design::StripDesign* stripDesign() const;
-    // What within it: "span0", a support's id, a run's id; empty for the strip itself.
-    std::string part() const;
+    // What within it: the id of a span, a support, a run; empty for the strip itself.
+    model::Id part() const;
     void select(const std::string& key);
-    void selectPart(Selection::Kind kind, const std::string& part);
+    void selectPart(Spot::In in, const model::Id& part);
+    Spot spot(const std::string& strip, Spot::In in, const model::Id& part) const;  // of the floor in hand
     std::string stripAt(model::Point p) const;  // of the direction shown; empty for none
     void walk(int strips, int parts);           // to the next strip, to the next span or support within it
     void stepBack();
@@ -53,10 +54,10 @@ class StripDesk : public QObject {
     void turn(double angle);
     void release();
     void setEnd(std::size_t span, int side, std::optional<model::EndCondition> condition);
-    void setRules(const QString& text, const std::function<void(model::StripRules&)>& change);
-    bool setRun(const QString& text, const reinforcement::StripRun& run, const QString& merge = {});
+    void setRules(const QString& text, const std::function<void(model::StripChoices&)>& change);
+    bool setRun(const QString& text, const reinforcement::Run& run, const QString& merge = {});
     void releaseRun(const std::string& id);  // gives it back to the program
-    const reinforcement::StripRun* run() const;
+    const reinforcement::Run* run() const;
     // The run in hand made two that lap at u; at the middle of it where u is outside or not a number.
     void splitRun(double u);
     // More bars at the span or support in hand: bottom bars of a span, top bars over a support, as those

@@ -93,7 +93,7 @@ void FloorCanvas::paintStrips(QPainter& p) {
     const auto* d = strips_.stripDesign();
     for (std::size_t i = 0; i < chosen->supports.size(); ++i) {
         const auto& s = chosen->supports[i];
-        bool here = session_.selection().kind == Selection::Kind::Support && strips_.part() == s.id;
+        bool here = session_.selected(Spot::In::Support) && strips_.part() == s.id;
         p.setPen(QPen(t.selection, here ? 3 : 1.2));
         p.setBrush(Qt::NoBrush);
         double v = chosen->v(s.u), half = 7 / scale_;
@@ -114,10 +114,8 @@ void FloorCanvas::paintStrips(QPainter& p) {
             }
     }
     for (std::size_t i = 0; i < chosen->spans.size(); ++i) {
-        if (session_.selection().kind != Selection::Kind::Span ||
-            strips_.part() != "span" + std::to_string(i))
-            continue;
         const auto& s = chosen->spans[i];
+        if (!session_.selected(Spot::In::Span, s.id)) continue;
         auto a = chosen->axes.plan({s.from, chosen->v(s.from)}),
              b = chosen->axes.plan({s.to, chosen->v(s.to)});
         p.setPen(QPen(t.selection, 3));
@@ -179,7 +177,7 @@ void FloorCanvas::paintStripBars(QPainter& p) {
     const double width = s->area() / std::max(s->to - s->from, 1.0);
     int turn = 0;
     for (const auto& r : d->runs) {
-        bool here = session_.selection().kind == Selection::Kind::Run && strips_.part() == r.id;
+        bool here = session_.selected(Spot::In::Run) && strips_.part() == r.id;
         QPen pen(here ? t.selection : colour, here ? 2.4 : 1.6, r.top ? Qt::DashLine : Qt::SolidLine);
         p.setPen(pen);
         // Bottom bars a little below the axis, top bars above it, bands on it.

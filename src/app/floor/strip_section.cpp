@@ -13,7 +13,7 @@
 namespace talvik::app {
 namespace {
 
-using reinforcement::StripRun;
+using reinforcement::Run;
 using units::Kind;
 
 QString word(model::EndCondition c) {
@@ -59,7 +59,7 @@ double StripSection::perWidth(const design::StripDesign& d, std::size_t i, doubl
     return v / d.stations()[i].width;
 }
 
-double StripSection::barY(const StripRun& run) const {
+double StripSection::barY(const Run& run) const {
     int turn = 0;
     if (const auto* d = desk_.stripDesign())
         for (const auto& r : d->runs) {
@@ -123,20 +123,20 @@ void StripSection::mousePressEvent(QMouseEvent* event) {
         if (auto grip = gripAt(point)) {
             dragged_ = grip;
             dragOffset_ = handle(grip->run, grip->end).x() - point.x();
-            return desk_.selectPart(Selection::Kind::Run, grip->run);
+            return desk_.selectPart(Spot::In::Run, grip->run);
         }
         for (const auto& r : d->runs) {
             bool onBar = std::abs(point.y() - barY(r)) < 3 && point.x() > X(r.from) && point.x() < X(r.to);
-            if (callout(r.id).contains(point) || onBar) return desk_.selectPart(Selection::Kind::Run, r.id);
+            if (callout(r.id).contains(point) || onBar) return desk_.selectPart(Spot::In::Run, r.id);
         }
     }
     double u = toU(point.x());
     for (const auto& p : s->supports)
         if (std::abs(X(u) - X(p.u)) < std::max(5.0, (X(p.to) - X(p.from)) / 2))
-            return desk_.selectPart(Selection::Kind::Support, p.id);
+            return desk_.selectPart(Spot::In::Support, p.id);
     for (std::size_t i = 0; i < s->spans.size(); ++i)
         if (u > s->spans[i].from && u < s->spans[i].to)
-            return desk_.selectPart(Selection::Kind::Span, "span" + std::to_string(i));
+            return desk_.selectPart(Spot::In::Span, s->spans[i].id);
 }
 
 void StripSection::chooseEnd(std::size_t span, int side, QPoint at) {
@@ -162,9 +162,9 @@ void StripSection::mouseMoveEvent(QMouseEvent* event) {
     session_.setStation(u >= s->from && u <= s->to ? u : std::numeric_limits<double>::quiet_NaN());
     const auto* d = desk_.stripDesign();
     if (dragged_ && d) {
-        const StripRun* run = desk_.run();
+        const Run* run = desk_.run();
         if (!run) return;
-        StripRun r = *run;
+        Run r = *run;
         double cover = session_.project().basis.coverSide,
                step = event->modifiers() & Qt::ShiftModifier ? 100 : 10;
         double to = std::clamp(std::round(toU(point.x() + dragOffset_) / step) * step, s->from + cover,
@@ -200,18 +200,18 @@ void StripSection::mouseDoubleClickEvent(QMouseEvent* event) {
 
 void StripSection::editCallout(const std::string& id) {
     const auto* d = desk_.stripDesign();
-    const StripRun* run = nullptr;
+    const Run* run = nullptr;
     if (d)
         for (const auto& r : d->runs)
             if (r.id == id) run = &r;
     if (!run) return;
-    desk_.selectPart(Selection::Kind::Run, id);
+    desk_.selectPart(Spot::In::Run, id);
     QString now =
         QStringLiteral("%1 @ %2").arg(qs(run->bar), session_.number(run->spacing, Kind::BarSpacing));
     InlineEdit::open(this, callout(id), now, [this](const QString& text) -> QString {
         const auto* held = desk_.run();
         if (!held) return tr("These bars are no longer there.");
-        StripRun changed = *held;
+        Run changed = *held;
         auto written = reinforcement::readBars(text.toStdString(), session_.project().basis);
         if (!written.trouble.empty()) return qs(written.trouble);
         changed.bar = written.bar.value_or(changed.bar);
@@ -280,7 +280,7 @@ void StripSection::keyPressEvent(QKeyEvent* event) {
                 if (d->runs[std::size_t(i)].id == desk_.part()) at = i;
             int by = event->key() == Qt::Key_Down ? 1 : -1;
             at = at < 0 ? (by > 0 ? 0 : n - 1) : std::clamp(at + by, 0L, n - 1);
-            desk_.selectPart(Selection::Kind::Run, d->runs[std::size_t(at)].id);
+            desk_.selectPart(Spot::In::Run, d->runs[std::size_t(at)].id);
             return;
         }
         default:

@@ -43,7 +43,7 @@ class StripSection : public QWidget {
     double X(double u) const;
     double toU(double x) const;
     bool shared() const;  // strip along the plan's horizontal: same scale and origin as the plan
-    double barY(const reinforcement::StripRun& run) const;
+    double barY(const reinforcement::Run& run) const;
     std::optional<Grip> gripAt(QPointF p) const;
     void editCallout(const std::string& run);
     void chooseEnd(std::size_t span, int side, QPoint at);

@@ -112,7 +112,7 @@ void StripSection::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.selection, 1.2, Qt::DashLine));
         p.drawLine(QPointF(X(u), 30), QPointF(X(u), height()));
         // What holds there.
-        const std::size_t i = strips::nearestStation(d->stations(), u);
+        const std::size_t i = line::nearestStation(d->stations(), u);
         QString text =
             tr("T %1 of %2 · B %3 of %4 %5")
                 .arg(session_.number(perWidth(*d, i, d->demand.top[i].value), Kind::MomentPerWidth),
@@ -141,7 +141,7 @@ void StripSection::drawSlab(QPainter& p) const {
     p.fillRect(band, t.concrete);
     p.setFont(uiFont(10));
     for (const auto& support : s->supports) {
-        bool here = session_.selection().kind == Selection::Kind::Support && desk_.part() == support.id;
+        bool here = session_.selected(Spot::In::Support) && desk_.part() == support.id;
         double a = std::max(X(support.from), band.left()), b = std::min(X(support.to), band.right());
         if (b - a < 3) a = X(support.u) - 1.5, b = a + 3;
         bool between = support.kind == strips::Support::Kind::Columns;
@@ -157,9 +157,9 @@ void StripSection::drawSlab(QPainter& p) const {
         p.drawText(QRectF((a + b) / 2 - 40, bandTop + bandDepth + 28, 80, 12), Qt::AlignCenter,
                    qs(support.name));
     }
-    if (session_.selection().kind == Selection::Kind::Span)
+    if (session_.selected(Spot::In::Span))
         for (std::size_t i = 0; i < s->spans.size(); ++i)
-            if (desk_.part() == "span" + std::to_string(i)) {
+            if (desk_.part() == s->spans[i].id) {
                 QColor tint = t.selection;
                 tint.setAlpha(26);
                 p.fillRect(
@@ -191,7 +191,7 @@ void StripSection::drawBars(QPainter& p) const {
     QColor own = s->direction == 0 ? t.barsX : t.barsY;
     double taken[3] = {-1e9, -1e9, -1e9};  // bottom, top, bands
     for (const auto& r : d.runs) {
-        bool here = session_.selection().kind == Selection::Kind::Run && desk_.part() == r.id;
+        bool here = session_.selected(Spot::In::Run) && desk_.part() == r.id;
         QColor colour = here ? t.selection : own;
         double y = barY(r), far = r.top ? bandTop + bandDepth - 4 : bandTop + 4;
         p.setPen(QPen(colour, here ? 3 : r.band ? 1.4 : 2));
@@ -327,7 +327,7 @@ void StripSection::drawSteel(QPainter& p, Row row) const {
             for (const auto& s : st)
                 if (s.u <= mid || width == 1) width = s.width;
             double as =
-                std::min(reinforcement::stripSteel(d.runs, sign > 0, mid, width).full, sign > 0 ? up : down);
+                std::min(reinforcement::steelAt(d.runs, sign > 0, mid, width).full, sign > 0 ? up : down);
             have << QPointF(X(stops[i]), axis - sign * as * k)
                  << QPointF(X(stops[i + 1]), axis - sign * as * k);
         }
@@ -392,7 +392,7 @@ void StripSection::drawShear(QPainter& p, Row row) const {
     p.setFont(uiFont(10));
     double last = -1e9;
     for (const auto& c : d.checks) {
-        if (!c.key.ends_with("/shear")) continue;
+        if (c.topic != checks::Topic::OneWayShear || c.place.spot.in != Spot::In::Span) continue;
         bool over = c.outcome == checks::Outcome::Over;
         QString text = session_.number(c.demand, Kind::ForcePerWidth);
         double w = p.fontMetrics().horizontalAdvance(text) + 4, x = X(c.place.x);
@@ -419,7 +419,7 @@ void StripSection::drawCracks(QPainter& p, Row row) const {
     double last = -1e9;
     Kind kind = Kind::Crack;
     for (const auto& c : d.checks) {
-        if (c.key.find("/crack-") == std::string::npos ||
+        if (c.topic != checks::Topic::Cracks ||
             (c.outcome != checks::Outcome::Within && c.outcome != checks::Outcome::Over))
             continue;
         kind = c.kind;

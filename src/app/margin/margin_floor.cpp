@@ -23,13 +23,10 @@ void MarginView::addFloor() {
                 items_.push_back({Kind::Note, qs(t.message), "", nullptr, nullptr});
         return;
     }
-    const auto& id = session_.selection().id;
-    const auto* d = session_.selection().kind == Selection::Kind::None
-                        ? nullptr
-                        : held_->find(id.substr(0, id.find('#')));
+    const auto& spot = session_.selection();
+    const auto* d = spot ? held_->find(spot->part.key) : nullptr;
     if (!d) return addFloorState();
-    const auto at = id.find('#');
-    addStrip(*d, at == std::string::npos ? "" : id.substr(at + 1));
+    addStrip(*d, *spot);
 }
 
 void MarginView::addFloorState() {
@@ -90,7 +87,7 @@ void MarginView::addFloorState() {
     for (const auto& note : notes) items_.push_back({Kind::Note, qs(note), "", nullptr, nullptr});
 }
 
-void MarginView::addStrip(const design::StripDesign& d, const std::string& part) {
+void MarginView::addStrip(const design::StripDesign& d, const model::Spot& spot) {
     using Kind = Item::Kind;
     const auto& strip = *d.strip;
     auto text = [&](double v, units::Kind k) { return session_.text(v, k); };
@@ -101,38 +98,32 @@ void MarginView::addStrip(const design::StripDesign& d, const std::string& part)
               .arg(sum.within)
               .arg(text(strip.to - strip.from, units::Kind::Span));
     std::function<bool(const checks::Check&)> belongs = [](const auto&) { return true; };
-    const reinforcement::StripRun* run = nullptr;
-    if (session_.selection().kind == Selection::Kind::Span && part.starts_with("span")) {
-        std::size_t i = std::size_t(std::atoi(part.c_str() + 4));
-        if (i < strip.spans.size()) {
-            const auto& s = strip.spans[i];
-            title = tr("Span %1").arg(qs(s.name));
-            sub = tr("%1, clear %2 · %3, %4")
-                      .arg(text(s.length(), units::Kind::Span),
-                           text(s.clearTo - s.clearFrom, units::Kind::Span),
-                           QString::fromUtf8(strips::name(s.ends[0])),
-                           QString::fromUtf8(strips::name(s.ends[1])));
-        }
-        belongs = [part](const checks::Check& c) { return c.place.partId == part; };
-    } else if (session_.selection().kind == Selection::Kind::Support) {
+    const reinforcement::Run* run = nullptr;
+    if (spot.in == Spot::In::Span || spot.in == Spot::In::Support)
+        belongs = [&spot](const checks::Check& c) { return c.place.spot == spot; };
+    if (spot.in == Spot::In::Span) {
+        for (const auto& s : strip.spans)
+            if (s.id == spot.id) {
+                title = tr("Span %1").arg(qs(s.name));
+                sub = tr("%1, clear %2 · %3, %4")
+                          .arg(text(s.length(), units::Kind::Span), text(s.clearTo - s.clearFrom, units::Kind::Span),
+                               QString::fromUtf8(strips::name(s.ends[0])), QString::fromUtf8(strips::name(s.ends[1])));
+            }
+    } else if (spot.in == Spot::In::Support) {
         for (const auto& s : strip.supports)
-            if (s.id == part)
-                title = tr("Support %1").arg(qs(s.name)), sub = tr("of strip %1").arg(qs(strip.name));
-        belongs = [part](const checks::Check& c) { return c.place.partId == part; };
-    } else if (session_.selection().kind == Selection::Kind::Run) {
+            if (s.id == spot.id) title = tr("Support %1").arg(qs(s.name)), sub = tr("of strip %1").arg(qs(strip.name));
+    } else if (spot.in == Spot::In::Run) {
         for (const auto& r : d.runs)
-            if (r.id == part) run = &r;
+            if (r.id == spot.id) run = &r;
         if (run) {
             title = tr("%1-%2 %3")
                         .arg(qs(run->bar), session_.number(run->spacing, units::Kind::BarSpacing),
                              run->top ? tr("top") : tr("bottom"));
             sub = run->fixed ? tr("fixed by you; Delete gives it back to the program")
                              : tr("chosen by the program; an edit fixes it");
-            bool top = run->top;
-            double from = run->from, to = run->to;
-            belongs = [top, from, to](const checks::Check& c) {
-                return c.key.find(top ? "-top" : "-bottom") != std::string::npos && c.place.to >= from &&
-                       c.place.from <= to;
+            belongs = [run](const checks::Check& c) {
+                return c.face == (run->top ? model::Face::Top : model::Face::Bottom) && c.place.to >= run->from &&
+                       c.place.from <= run->to;
             };
         }
     }
@@ -155,12 +146,13 @@ void MarginView::addStrip(const design::StripDesign& d, const std::string& part)
                              "Ctrl+arrows end"),
                           "", nullptr, nullptr});
     }
-    if (!part.empty() && !run)
+    const bool within = spot.in != Spot::In::Whole;
+    if (within && !run)
         items_.push_back({Kind::Note, tr("In the long section: A adds bars here · Left, Right walk on"), "",
                           nullptr, nullptr});
     for (const auto* c : checks::worstFirst(d.checks))
         if (belongs(*c)) items_.push_back({Kind::Check, "", "", c, nullptr});
-    if (!part.empty()) return;
+    if (within) return;
     // What the strip carries: the slab's own, and beams along it apart.
     double slab[2] = {0, 0}, beam[2] = {0, 0};
     for (std::size_t i = 0; i < d.stations().size(); ++i) {

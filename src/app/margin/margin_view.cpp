@@ -54,25 +54,25 @@ void MarginView::rebuild() {
     held_.reset();
     if (session_.floor()) {
         addFloor();
-    } else if (!slab || !d || session_.selection().kind == Selection::Kind::None) {
+    } else if (!slab || !d || !session_.selection()) {
         addProjectState();
     } else {
-        const Selection& s = session_.selection();
+        const Spot& s = *session_.selection();
         auto title = [&](const QString& text, const QString& sub) {
             items_.push_back({Kind::Title, text, "", nullptr, nullptr});
             items_.push_back({Kind::Subtitle, sub, "", nullptr, nullptr});
         };
         auto has = [&](const model::Id& id) {
-            return [id](const checks::Check& c) { return c.place.partId == id; };
+            return [id](const checks::Check& c) { return c.place.spot.id == id; };
         };
-        if (s.kind == Selection::Kind::Strip) {
+        if (s.in == Spot::In::Whole) {
             auto sum = checks::summary(d->checks);
             title(qs(slab->name),
                   tr("%1 over, %2 within, %3 not checked").arg(sum.over).arg(sum.within).arg(sum.notChecked));
             addChecks([](const auto&) { return true; });
             addSecondOpinion();
             addReactions();
-        } else if (s.kind == Selection::Kind::Span) {
+        } else if (s.in == Spot::In::Span) {
             for (std::size_t i = 0; i < slab->spans.size(); ++i) {
                 if (slab->spans[i].id != s.id) continue;
                 title(tr("Span %1").arg(qs(model::spanLabel(*slab, i))),
@@ -85,7 +85,7 @@ void MarginView::rebuild() {
                     items_.push_back({Kind::Pair, tr("Camber proposed"),
                                       session_.text(d->sag[i].camber, units::Kind::Sag), nullptr, nullptr});
             }
-        } else if (s.kind == Selection::Kind::Support) {
+        } else if (s.in == Spot::In::Support) {
             for (std::size_t i = 0; i < slab->supports.size(); ++i) {
                 if (slab->supports[i].id != s.id) continue;
                 title(tr("Support %1").arg(qs(model::supportLabel(*slab, i))),
@@ -131,10 +131,9 @@ void MarginView::rebuild() {
                                   tr("In the long section: drag an end · double-click the call-out · keys + "
                                      "− spacing, [ ] size, H hook, Alt+arrows start, Ctrl+arrows end"),
                                   "", nullptr, nullptr});
-                bool top = model::topFace(run.role);
-                addChecks([&, top](const checks::Check& c) {
-                    bool face = c.key.find(top ? "-top" : "-bottom") != std::string::npos;
-                    return face && !model::across(run.role) && c.place.to >= run.from &&
+                const auto face = model::topFace(run.role) ? model::Face::Top : model::Face::Bottom;
+                addChecks([&, face](const checks::Check& c) {
+                    return c.face == face && !model::across(run.role) && c.place.to >= run.from &&
                            c.place.from <= run.to;
                 });
             }
@@ -465,13 +464,13 @@ void MarginView::toggle(int index) {
     const auto& c = *items_[static_cast<std::size_t>(index)].check;
     current_ = c.key;
     if (!open_.erase(c.key)) open_.insert(c.key);
-    const std::string strip = c.strip;
+    const model::Spot spot = c.place.spot;
     double x = c.place.x;
-    if (!strip.empty() && session_.selection().kind == Selection::Kind::None) {
+    if (spot.part.kind == model::PartKind::Strip && !session_.selection()) {
         // From the state of the floor to the strip that it is about.
         open_.insert(c.key);
         std::string key = c.key;
-        session_.select({Selection::Kind::Strip, strip});
+        session_.select(spot.whole());
         open(key);
     } else {
         rebuild();
@@ -541,15 +540,8 @@ void MarginView::keyPressEvent(QKeyEvent* event) {
                 open_.clear();
                 return rebuild();
             }
-            if (session_.floor()) {
-                const auto& id = session_.selection().id;
-                return session_.select(id.find('#') == std::string::npos
-                                           ? Selection{}
-                                           : Selection{Selection::Kind::Strip, id.substr(0, id.find('#'))});
-            }
-            return session_.select(session_.selection().kind == Selection::Kind::Strip
-                                       ? Selection{}
-                                       : Selection{Selection::Kind::Strip, ""});
+            if (!session_.selection() && session_.slab()) return session_.select(Spot::In::Whole);
+            return session_.stepBack();
         default:
             QAbstractScrollArea::keyPressEvent(event);
     }

@@ -45,7 +45,7 @@ class MarginView : public QAbstractScrollArea {
     void rebuild();
     void addFloor();
     void addFloorState();
-    void addStrip(const design::StripDesign& d, const std::string& part);
+    void addStrip(const design::StripDesign& d, const model::Spot& spot);
     std::shared_ptr<const design::FloorDesign> held_;  // to which the checks listed belong
     void layOut();
     void addChecks(const std::function<bool(const checks::Check&)>& belongs);

@@ -116,8 +116,7 @@ void PlanView::paintEvent(QPaintEvent*) {
 
 void PlanView::drawSelection(QPainter& p) const {
     const auto* slab = session_.slab();
-    const Selection& s = session_.selection();
-    if (s.kind == Selection::Kind::None) return;
+    if (!session_.selection()) return;
     QColor tint = theme().selection;
     tint.setAlpha(28);
     p.fillRect(concrete(), tint);
@@ -127,12 +126,12 @@ void PlanView::drawSelection(QPainter& p) const {
     p.drawLine(c.bottomLeft(), c.bottomRight());
     tint.setAlpha(60);
     for (std::size_t i = 0; i < slab->spans.size(); ++i)
-        if (s.kind == Selection::Kind::Span && slab->spans[i].id == s.id)
+        if (session_.selected(Spot::In::Span, slab->spans[i].id))
             p.fillRect(
                 QRectF(at(model::spanStart(*slab, i), slab->width), at(model::spanStart(*slab, i + 1), 0)),
                 tint);
     for (std::size_t i = 0; i < slab->supports.size(); ++i)
-        if (s.kind == Selection::Kind::Support && slab->supports[i].id == s.id) {
+        if (session_.selected(Spot::In::Support, slab->supports[i].id)) {
             double x = model::axis(*slab, i),
                    half = std::max(slab->supports[i].width / 2, 5 / scale_.perMm());
             p.fillRect(QRectF(at(x - half, slab->width + 300), at(x + half, -300)), tint);
@@ -167,8 +166,7 @@ void PlanView::drawGrid(QPainter& p) const {
         if (i && x - lastBubble < 24) continue;  // no room: zoom in to see the axes between
         lastBubble = x;
         QRectF bubble(x - 11, concrete().top() - 48, 22, 22);
-        bool chosen = session_.selection().kind == Selection::Kind::Support &&
-                      session_.selection().id == slab->supports[i].id;
+        bool chosen = session_.selected(Spot::In::Support, slab->supports[i].id);
         p.setPen(QPen(chosen ? t.selection : t.secondary, chosen ? 2 : 1));
         p.setBrush(t.paper);
         p.drawEllipse(bubble);
@@ -248,7 +246,7 @@ void PlanView::drawVerdicts(QPainter& p) const {
     auto worst = [&](const model::Id& id) {
         const checks::Check* found = nullptr;
         for (const auto& c : d->checks)
-            if (c.place.partId == id &&
+            if (c.place.spot.id == id &&
                 (c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within) &&
                 (!found || checks::ratio(c) > checks::ratio(*found)))
                 found = &c;
@@ -314,7 +312,7 @@ void PlanView::drawBars(QPainter& p) const {
     };
     for (const auto& run : slab->bars) {
         bool top = model::topFace(run.role),
-             chosen = session_.selection().kind == Selection::Kind::Run && session_.selection().id == run.id;
+             chosen = session_.selected(Spot::In::Run, run.id);
         if (run.role == model::Role::BottomMain || run.role == model::Role::TopMain) {
             double y = barY(run, turns[top]++);
             QColor colour = chosen ? t.selection : t.barsX;
@@ -358,9 +356,10 @@ void PlanView::drawScaleBar(QPainter& p) const {
                QStringLiteral("%1 %2").arg(length).arg(metric ? QStringLiteral("m") : QStringLiteral("ft")));
 }
 
-Selection PlanView::under(QPointF point) const {
+std::optional<Spot> PlanView::under(QPointF point) const {
     const auto* slab = session_.slab();
     if (!slab) return {};
+    const auto part = session_.slabPart();
     if (session_.place() == Place::Bars) {
         int turns[2] = {0, 0};
         for (const auto& run : slab->bars) {
@@ -368,7 +367,7 @@ Selection PlanView::under(QPointF point) const {
             double y = at(0, barY(run, turns[model::topFace(run.role)]++)).y(), a = scale_.toPixel(run.from),
                    b = scale_.toPixel(run.to);
             if (point.x() > a - 3 && point.x() < b + 3 && point.y() > y - 18 && point.y() < y + 5)
-                return {Selection::Kind::Run, run.id};
+                return Spot{part, Spot::In::Run, run.id};
         }
     }
     for (std::size_t i = 0; i < slab->supports.size(); ++i) {
@@ -377,15 +376,15 @@ Selection PlanView::under(QPointF point) const {
         bool bubble = QRectF(x - 12, concrete().top() - 50, 24, 26).contains(point);
         if (bubble ||
             (std::abs(point.x() - x) <= half && concrete().adjusted(-20, -20, 20, 10).contains(point)))
-            return {Selection::Kind::Support, slab->supports[i].id};
+            return Spot{part, Spot::In::Support, slab->supports[i].id};
     }
     if (!concrete().contains(point)) return {};
-    if (session_.selection().kind == Selection::Kind::None) return {Selection::Kind::Strip, ""};
+    if (!session_.selection()) return Spot{part, Spot::In::Whole, {}};
     double x = scale_.toMm(point.x());
     for (std::size_t i = 0; i < slab->spans.size(); ++i)
         if (x >= model::spanStart(*slab, i) && x <= model::spanStart(*slab, i + 1))
-            return {Selection::Kind::Span, slab->spans[i].id};
-    return {Selection::Kind::Strip, ""};
+            return Spot{part, Spot::In::Span, slab->spans[i].id};
+    return Spot{part, Spot::In::Whole, {}};
 }
 
 void PlanView::mousePressEvent(QMouseEvent* event) {
@@ -468,17 +467,11 @@ void PlanView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Right:
             return stepSelection(session_, 1);
         case Qt::Key_Escape:
-            return session_.select(
-                session_.selection().kind == Selection::Kind::Strip
-                    ? Selection{}
-                    : Selection{session_.slab() && session_.selection().kind != Selection::Kind::None
-                                    ? Selection::Kind::Strip
-                                    : Selection::Kind::None,
-                                ""});
+            return session_.stepBack();
         case Qt::Key_Return:
         case Qt::Key_Enter:
-            if (session_.selection().kind == Selection::Kind::None)
-                session_.select({Selection::Kind::Strip, ""});
+            if (!session_.selection())
+                session_.select(Spot::In::Whole);
             emit activated();
             return;
         default:
@@ -489,14 +482,15 @@ void PlanView::keyPressEvent(QKeyEvent* event) {
 void stepSelection(Session& session, int direction) {
     const auto* slab = session.slab();
     if (!slab) return;
-    std::vector<Selection> order;
+    std::vector<Spot> order;
+    const auto part = session.slabPart();
     for (std::size_t i = 0; i < slab->spans.size(); ++i) {
         if (int s = model::supportBefore(*slab, i); s >= 0)
-            order.push_back({Selection::Kind::Support, slab->supports[s].id});
-        order.push_back({Selection::Kind::Span, slab->spans[i].id});
+            order.push_back({part, Spot::In::Support, slab->supports[s].id});
+        order.push_back({part, Spot::In::Span, slab->spans[i].id});
     }
     if (int s = model::supportAfter(*slab, slab->spans.size() - 1); s >= 0)
-        order.push_back({Selection::Kind::Support, slab->supports[s].id});
+        order.push_back({part, Spot::In::Support, slab->supports[s].id});
     auto found = std::find(order.begin(), order.end(), session.selection());
     int n = static_cast<int>(order.size()),
         i = found == order.end() ? (direction > 0 ? -1 : n) : static_cast<int>(found - order.begin());

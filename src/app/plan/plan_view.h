@@ -44,7 +44,7 @@ class PlanView : public QWidget {
     void drawBars(QPainter&) const;
     void drawScaleBar(QPainter&) const;
     double barY(const model::BarRun& run, int turn) const;
-    Selection under(QPointF point) const;
+    std::optional<Spot> under(QPointF point) const;
     void editSpan(std::size_t span);
 
     Session& session_;

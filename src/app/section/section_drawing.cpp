@@ -26,17 +26,16 @@ void SectionView::drawSlab(QPainter& p) const {
     p.fillRect(band, t.concrete);
     for (std::size_t i = 0; i < slab->supports.size(); ++i) {
         double a = model::axis(*slab, i), half = slab->supports[i].width / 2;
-        bool chosen = session_.selection().kind == Selection::Kind::Support &&
-                      session_.selection().id == slab->supports[i].id;
+        bool chosen = session_.selected(Spot::In::Support, slab->supports[i].id);
         p.fillRect(QRectF(QPointF(X(a - half), bandTop + bandDepth),
                           QPointF(X(a + half),
                                   bandTop + bandDepth +
                                       (slab->supports[i].kind == model::Support::Kind::Wall ? 20 : 14))),
                    chosen ? t.selection : t.structure);
     }
-    if (session_.selection().kind == Selection::Kind::Span)
+    if (session_.selected(Spot::In::Span))
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
-            if (slab->spans[i].id == session_.selection().id) {
+            if (slab->spans[i].id == session_.selectedId()) {
                 QColor tint = t.selection;
                 tint.setAlpha(40);
                 p.fillRect(QRectF(QPointF(X(model::spanStart(*slab, i)), bandTop),
@@ -57,7 +56,7 @@ void SectionView::drawBars(QPainter& p) const {
     const Theme& t = theme();
     const auto system = session_.project().basis.units;
     for (const auto& run : slab->bars) {
-        bool chosen = session_.selection().kind == Selection::Kind::Run && session_.selection().id == run.id;
+        bool chosen = session_.selected(Spot::In::Run, run.id);
         if (model::across(run.role)) {
             double y = model::topFace(run.role) ? bandTop + 12.5 : bandTop + bandDepth - 12.5,
                    step = std::max(run.spacing * scale_.perMm(), 6.0);
@@ -88,7 +87,7 @@ void SectionView::drawBars(QPainter& p) const {
         if (!isMain(run.role)) continue;
         for (bool end : {false, true}) {
             bool hot = hovered_ && hovered_->run == run.id && hovered_->end == end;
-            p.setPen(QPen(session_.selection().id == run.id ? t.selection : t.barsX, 1.4));
+            p.setPen(QPen(session_.selectedId() == run.id ? t.selection : t.barsX, 1.4));
             p.setBrush(hot ? t.selection : t.field);
             p.drawEllipse(handle(run.id, end), hot ? 5 : 3.4, hot ? 5 : 3.4);
         }
@@ -108,16 +107,17 @@ void SectionView::drawMoments(QPainter& p, Row row) const {
     const auto* slab = session_.slab();
     const auto& d = *session_.slabDesign();
     const Theme& t = theme();
-    const auto& stations = d.analysis.stations;
+    const auto& stations = d.line.stations;
+    const auto top = line::values(d.line.demand.top), bottom = line::values(d.line.demand.bottom);
     double up = 1e-9, down = 1e-9;
     for (std::size_t i = 0; i < stations.size(); ++i) {
-        up = std::max({up, d.demand.top[i], d.resistanceTop[i]});
-        down = std::max({down, d.demand.bottom[i], d.resistanceBottom[i]});
+        up = std::max({up, top[i], d.top.resistance[i]});
+        down = std::max({down, bottom[i], d.bottom.resistance[i]});
     }
     double room = row.height - 26, k = room / (up + down), axis = row.top + 13 + up * k;
     auto path = [&](const std::vector<double>& v, double sign) {
         QPolygonF line;
-        for (std::size_t i = 0; i < v.size(); ++i) line << QPointF(X(stations[i].x), axis - sign * v[i] * k);
+        for (std::size_t i = 0; i < v.size(); ++i) line << QPointF(X(stations[i].u), axis - sign * v[i] * k);
         return line;
     };
     p.setPen(QPen(t.hairline, 1));
@@ -126,27 +126,27 @@ void SectionView::drawMoments(QPainter& p, Row row) const {
     auto overs = [&](const std::vector<double>& need, const std::vector<double>& have, double sign) {
         for (std::size_t i = 0; i + 1 < need.size(); ++i) {
             if (need[i] <= have[i] * (1 + 1e-9) && need[i + 1] <= have[i + 1] * (1 + 1e-9)) continue;
-            QPolygonF q{QPointF(X(stations[i].x), axis - sign * need[i] * k),
-                        QPointF(X(stations[i + 1].x), axis - sign * need[i + 1] * k),
-                        QPointF(X(stations[i + 1].x), axis - sign * std::min(have[i + 1], need[i + 1]) * k),
-                        QPointF(X(stations[i].x), axis - sign * std::min(have[i], need[i]) * k)};
+            QPolygonF q{QPointF(X(stations[i].u), axis - sign * need[i] * k),
+                        QPointF(X(stations[i + 1].u), axis - sign * need[i + 1] * k),
+                        QPointF(X(stations[i + 1].u), axis - sign * std::min(have[i + 1], need[i + 1]) * k),
+                        QPointF(X(stations[i].u), axis - sign * std::min(have[i], need[i]) * k)};
             p.setPen(Qt::NoPen);
             p.setBrush(hatch(t.over));
             p.drawPolygon(q);
         }
     };
-    overs(d.shiftedTop, d.resistanceTop, 1);
-    overs(d.shiftedBottom, d.resistanceBottom, -1);
+    overs(d.top.shifted, d.top.resistance, 1);
+    overs(d.bottom.shifted, d.bottom.resistance, -1);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(t.secondary, 0.8, Qt::DotLine));
-    p.drawPolyline(path(d.shiftedTop, 1));
-    p.drawPolyline(path(d.shiftedBottom, -1));
+    p.drawPolyline(path(d.top.shifted, 1));
+    p.drawPolyline(path(d.bottom.shifted, -1));
     p.setPen(QPen(t.ink, 1.6));
-    p.drawPolyline(path(d.demand.top, 1));
-    p.drawPolyline(path(d.demand.bottom, -1));
+    p.drawPolyline(path(top, 1));
+    p.drawPolyline(path(bottom, -1));
     p.setPen(QPen(t.barsX, 1.4, Qt::DashLine));
-    p.drawPolyline(path(d.resistanceTop, 1));
-    p.drawPolyline(path(d.resistanceBottom, -1));
+    p.drawPolyline(path(d.top.resistance, 1));
+    p.drawPolyline(path(d.bottom.resistance, -1));
     p.setFont(uiFont(11));
     auto figure = [&](double x, double m, double sign) {
         if (m < 0.03 * (up + down) || usualSpan() < 36) return;
@@ -159,9 +159,9 @@ void SectionView::drawMoments(QPainter& p, Row row) const {
         p.fillRect(r, ground);
         p.drawText(r, Qt::AlignCenter, text);
     };
-    for (const auto& s : d.demand.supports)
+    for (const auto& s : d.line.supports)
         if (!s.endFixity) figure(s.x, s.moment, 1);
-    for (const auto& s : d.demand.spans) figure(s.x, s.moment, -1);
+    for (const auto& s : d.line.spans) figure(s.x, s.moment, -1);
     rowTitle(p, row, tr("moment"), session_.unit(Kind::MomentPerWidth));
 }
 
@@ -220,10 +220,12 @@ void SectionView::drawCracks(QPainter& p, Row row) const {
     p.drawLine(QPointF(X(model::concreteStart(*session_.slab())), base),
                QPointF(X(model::concreteEnd(*session_.slab())), base));
     p.setFont(uiFont(10));
+    Kind kind = Kind::Crack;
     for (const auto& c : d.checks) {
-        if (c.key.find("/crack-") == std::string::npos ||
+        if (c.topic != checks::Topic::Cracks ||
             (c.outcome != checks::Outcome::Within && c.outcome != checks::Outcome::Over))
             continue;
+        kind = c.kind;
         double r = checks::ratio(c), x = X(c.place.x), h = std::min(r, 1.15) * full;
         bool over = c.outcome == checks::Outcome::Over;
         p.fillRect(QRectF(x - 2, base - h, 4, h), over ? hatch(t.over) : QBrush(t.ink));
@@ -232,9 +234,7 @@ void SectionView::drawCracks(QPainter& p, Row row) const {
         p.drawText(QRectF(x + 4, base - h - 3, 70, 12), Qt::AlignLeft | Qt::AlignVCenter,
                    session_.number(c.demand, c.kind));
     }
-    bool width = session_.design().standard &&
-                 session_.design().standard->service->crackState() == actions::LimitState::QuasiPermanent;
-    rowTitle(p, row, width ? tr("cracks") : tr("spacing, cracks"), session_.unit(Kind::Crack));
+    rowTitle(p, row, kind == Kind::Crack ? tr("cracks") : tr("spacing, cracks"), session_.unit(kind));
 }
 
 void SectionView::drawSag(QPainter& p, Row row) const {
@@ -242,15 +242,9 @@ void SectionView::drawSag(QPainter& p, Row row) const {
     const auto& d = *session_.slabDesign();
     const Theme& t = theme();
     double peak = 1e-9, least = 0;
-    std::vector<double> limits(slab->spans.size(), 0);
-    for (const auto& c : d.checks)
-        for (std::size_t i = 0; i < slab->spans.size(); ++i)
-            if (c.place.partId == slab->spans[i].id && c.key.ends_with("/sag-total") &&
-                c.outcome != checks::Outcome::NotChecked)
-                limits[i] = c.limit;
     for (const auto& sag : d.sag)
         for (double w : sag.total) peak = std::max(peak, w), least = std::min(least, w);
-    for (double l : limits) peak = std::max(peak, std::min(l, 3 * peak));
+    for (const auto& sag : d.sag) peak = std::max(peak, std::min(sag.limit, 3 * peak));
     double axis = row.top + 12, k = (row.height - 24) / (peak - least);
     axis -= least * k;
     p.setPen(QPen(t.hairline, 1));
@@ -260,19 +254,19 @@ void SectionView::drawSag(QPainter& p, Row row) const {
         const auto& sag = d.sag[i];
         QPolygonF line;
         for (std::size_t j = 0; j < sag.x.size(); ++j) line << QPointF(X(sag.x[j]), axis + sag.total[j] * k);
-        bool over = limits[i] > 0 && sag.largest > limits[i];
+        bool over = sag.limit > 0 && sag.largest > sag.limit;
         p.setPen(QPen(over ? t.over : t.ink, 1.4));
         p.drawPolyline(line);
         if (sag.largest > 0.05 * peak && usualSpan() > 34)
             p.drawText(QRectF(X(sag.at) - 30, axis - 13, 60, 13), Qt::AlignCenter,
                        session_.number(sag.largest, Kind::Sag));
-        if (limits[i] > 0 && limits[i] <= peak * 1.001) {
+        if (sag.limit > 0 && sag.limit <= peak * 1.001) {
             p.setPen(QPen(t.attention, 1, Qt::DotLine));
-            double y = axis + limits[i] * k;
+            double y = axis + sag.limit * k;
             double end = X(model::spanStart(*slab, i + 1)) - 4;
             p.drawLine(QPointF(X(model::spanStart(*slab, i)) + 4, y), QPointF(end, y));
             if (usualSpan() < 44) continue;
-            QString text = session_.number(limits[i], Kind::Sag);
+            QString text = session_.number(sag.limit, Kind::Sag);
             QRectF place(end - 6 - p.fontMetrics().horizontalAdvance(text), y - 7,
                          p.fontMetrics().horizontalAdvance(text) + 4, 14);
             p.fillRect(place, t.field);

@@ -160,7 +160,7 @@ std::optional<SectionView::Grip> SectionView::gripAt(QPointF point) const {
             QPointF h = handle(run.id, end) - point;
             double distance =
                 std::hypot(h.x(), h.y()) -
-                (session_.selection().id == run.id ? 3 : 0);  // the selected run's handles come first
+                (session_.selectedId() == run.id ? 3 : 0);  // the selected run's handles come first
             if (distance < nearest) nearest = distance, best = Grip{run.id, end};
         }
     }
@@ -174,21 +174,21 @@ void SectionView::mousePressEvent(QMouseEvent* event) {
     if (auto grip = gripAt(point)) {
         dragged_ = grip;
         dragOffset_ = handle(grip->run, grip->end).x() - point.x();
-        session_.select({Selection::Kind::Run, grip->run});
+        session_.select(Spot::In::Run, grip->run);
         return;
     }
     for (const auto& run : slab->bars) {
         if (!isMain(run.role)) continue;
         bool onBar = std::abs(point.y() - barY(run)) < 3 && point.x() > X(run.from) && point.x() < X(run.to);
-        if (callout(run.id).contains(point) || onBar) return session_.select({Selection::Kind::Run, run.id});
+        if (callout(run.id).contains(point) || onBar) return session_.select(Spot::In::Run, run.id);
     }
     double x = scale_.toMm(point.x());
     for (std::size_t i = 0; i < slab->supports.size(); ++i)
         if (std::abs(x - model::axis(*slab, i)) < std::max(slab->supports[i].width / 2, 5 / scale_.perMm()))
-            return session_.select({Selection::Kind::Support, slab->supports[i].id});
+            return session_.select(Spot::In::Support, slab->supports[i].id);
     for (std::size_t i = 0; i < slab->spans.size(); ++i)
         if (x > model::spanStart(*slab, i) && x < model::spanStart(*slab, i + 1))
-            return session_.select({Selection::Kind::Span, slab->spans[i].id});
+            return session_.select(Spot::In::Span, slab->spans[i].id);
 }
 
 void SectionView::mouseMoveEvent(QMouseEvent* event) {
@@ -254,7 +254,7 @@ void SectionView::editCallout(const model::Id& id) {
     for (const auto& r : session_.slab()->bars)
         if (r.id == id) run = &r;
     if (!run) return;
-    session_.select({Selection::Kind::Run, id});
+    session_.select(Spot::In::Run, id);
     QString now =
         QStringLiteral("%1 @ %2").arg(qs(run->bar), session_.number(run->spacing, Kind::BarSpacing));
     InlineEdit::open(this, callout(id), now, [this, id](const QString& text) {
@@ -271,9 +271,9 @@ void SectionView::editCallout(const model::Id& id) {
 }
 
 const model::BarRun* SectionView::selectedRun() const {
-    if (!session_.slab() || session_.selection().kind != Selection::Kind::Run) return nullptr;
+    if (!session_.slab() || !session_.selected(Spot::In::Run)) return nullptr;
     for (const auto& run : session_.slab()->bars)
-        if (run.id == session_.selection().id) return &run;
+        if (run.id == session_.selectedId()) return &run;
     return nullptr;
 }
 
@@ -325,7 +325,7 @@ bool SectionView::removeRun() {
     if (!run || session_.slab()->bars.size() < 2) return false;
     model::Id id = run->id;
     bool good = session_.apply(tr("Remove bars"), model::removeRun(session_.base(), session_.slab()->id, id));
-    session_.select({Selection::Kind::Strip, ""});
+    session_.select(Spot::In::Whole);
     return good;
 }
 
@@ -361,12 +361,10 @@ void SectionView::keyPressEvent(QKeyEvent* event) {
             return;
         case Qt::Key_Return:
         case Qt::Key_Enter:
-            if (selectedRun()) editCallout(session_.selection().id);
+            if (selectedRun()) editCallout(session_.selectedId());
             return;
         case Qt::Key_Escape:
-            session_.select(session_.selection().kind == Selection::Kind::Strip
-                                ? Selection{}
-                                : Selection{Selection::Kind::Strip, ""});
+            session_.stepBack();
             return;
         case Qt::Key_Left:
         case Qt::Key_Right: {
@@ -383,12 +381,11 @@ void SectionView::keyPressEvent(QKeyEvent* event) {
             for (const auto& run : session_.slab()->bars)
                 if (isMain(run.role)) ids.push_back(run.id);
             if (ids.empty()) return;
-            auto at = std::find(ids.begin(), ids.end(), session_.selection().id);
+            auto at = std::find(ids.begin(), ids.end(), session_.selectedId());
             long n = static_cast<long>(ids.size()),
                  i = at == ids.end() ? (event->key() == Qt::Key_Down ? -1 : n) : at - ids.begin();
-            session_.select(
-                {Selection::Kind::Run, ids[static_cast<std::size_t>(std::clamp(
-                                           i + (event->key() == Qt::Key_Down ? 1 : -1), 0L, n - 1))]});
+            session_.select(Spot::In::Run, ids[static_cast<std::size_t>(std::clamp(
+                                           i + (event->key() == Qt::Key_Down ? 1 : -1), 0L, n - 1))]);
             return;
         }
         default:

@@ -24,21 +24,17 @@ class StripsPage final : public TrayPage {
             const auto* d = session_.slabDesign();
             if (!slab || !d || !d->error.empty()) return QString();
             return tr("This slab spans one way over parallel supports. Strip X1 takes its whole width, %1, "
-                      "and is designed per unit width.\n\nSlab area in no strip: %2 m². In two strips: %3 "
-                      "m².\n\n"
+                      "and is designed per unit width.\n\n"
                       "Drawing strips by hand, column strips and strips in a second direction belong to "
                       "two-way slabs, which this version does not design.")
-                .arg(session_.text(slab->width, Kind::Span))
-                .arg(d->uncoveredArea / 1e6, 0, 'f', 2)
-                .arg(d->overlappedArea / 1e6, 0, 'f', 2);
+                .arg(session_.text(slab->width, Kind::Span));
         });
         heading(tr("Spans of strip X1"));
         table_ = new TrayTable({tr("Span"), tr("Length"), tr("Ends"), tr("Moment")}, {60, 62, 0, 64}, {});
         table_->setReadOnly({0, 1, 2, 3});
         connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
             if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->spans.size()))
-                session_.select(
-                    {Selection::Kind::Span, session_.slab()->spans[static_cast<std::size_t>(row)].id});
+                session_.select(Spot::In::Span, session_.slab()->spans[static_cast<std::size_t>(row)].id);
         });
         column_->addWidget(table_);
         sentence([] {
@@ -61,7 +57,7 @@ class StripsPage final : public TrayPage {
                                                         : tr("simple");
             rows.push_back(
                 {qs(model::spanLabel(*slab, i)), session_.number(slab->spans[i].length, Kind::Span), end,
-                 d && d->error.empty() ? session_.number(d->demand.spans[i].moment, Kind::MomentPerWidth)
+                 d && d->error.empty() ? session_.number(d->line.spans[i].moment, Kind::MomentPerWidth)
                                        : QString()});
         }
         auto head = [&](const QString& name, Kind kind) {
@@ -106,8 +102,7 @@ class BarsPage final : public TrayPage {
         connect(table_, &TrayTable::edited, this, &BarsPage::setCell);
         connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
             if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->bars.size()))
-                session_.select(
-                    {Selection::Kind::Run, session_.slab()->bars[static_cast<std::size_t>(row)].id});
+                session_.select(Spot::In::Run, session_.slab()->bars[static_cast<std::size_t>(row)].id);
         });
         column_->addWidget(table_);
         sentence([] {
@@ -137,7 +132,7 @@ class BarsPage final : public TrayPage {
         std::vector<QStringList> rows;
         int selected = -1;
         for (const auto& run : session_.slab()->bars) {
-            if (run.id == session_.selection().id) selected = static_cast<int>(rows.size());
+            if (run.id == session_.selectedId()) selected = static_cast<int>(rows.size());
             static const std::map<model::Role, QString> names{
                 {model::Role::BottomMain, tr("B1")},      {model::Role::TopMain, tr("T1")},
                 {model::Role::BottomSecondary, tr("B2")}, {model::Role::TopSecondary, tr("T2")},
@@ -185,21 +180,20 @@ class BarsPage final : public TrayPage {
         model::BarRun run;
         run.bar = session_.project().basis.mainBars.front();
         run.spacing = std::min(200.0, session_.project().basis.spacingMost);
-        const auto& s = session_.selection();
         run.from = model::faceBefore(*slab, slab->cantileverStart),
         run.to = model::faceAfter(*slab, slab->cantileverStart);
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
-            if (s.kind == Selection::Kind::Span && slab->spans[i].id == s.id)
+            if (session_.selected(Spot::In::Span, slab->spans[i].id))
                 run.from = model::faceBefore(*slab, i), run.to = model::faceAfter(*slab, i);
         for (std::size_t i = 0; i < slab->supports.size(); ++i)
-            if (s.kind == Selection::Kind::Support && slab->supports[i].id == s.id) {
+            if (session_.selected(Spot::In::Support, slab->supports[i].id)) {
                 run.role = model::Role::TopMain;
                 double cover = session_.project().basis.coverSide, x = model::axis(*slab, i);
                 run.from = std::max(x - 1000, model::concreteStart(*slab) + cover),
                 run.to = std::min(x + 1000, model::concreteEnd(*slab) - cover);
             }
         if (session_.apply(tr("Add bars"), model::addRun(session_.base(), slab->id, run)))
-            session_.select({Selection::Kind::Run, session_.slab()->bars.back().id});
+            session_.select(Spot::In::Run, session_.slab()->bars.back().id);
     }
 
     TrayTable* table_;

@@ -245,18 +245,14 @@ void MainWindow::refreshStatus() {
     }
     if (design.slabs.empty()) return status_->setText(tr("No slab yet"));
     auto sum = design.summary();
-    double uncovered = 0, imbalance = 0;
-    for (const auto& s : design.slabs)
-        uncovered += s.uncoveredArea + s.overlappedArea,
-            imbalance = std::max(imbalance, s.analysis.imbalance);
+    double imbalance = 0;
+    for (const auto& s : design.slabs) imbalance = std::max(imbalance, s.analysis.imbalance);
     status_->setText(
-        tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · %5 · reactions = loads to %6 %")
+        tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · reactions = loads to %5 %")
             .arg(session_.answerMilliseconds(), 0, 'f', 1)
             .arg(sum.over)
             .arg(sum.within)
             .arg(sum.notChecked)
-            .arg(uncovered < 1e3 ? tr("every point in one strip")
-                                 : tr("%1 m² in no strip or in two").arg(uncovered / 1e6, 0, 'f', 2))
             .arg(imbalance * 100, 0, 'f', 2));
 }
 
@@ -417,7 +413,7 @@ void MainWindow::addSlab() {
     model::Id id = next.slabs.back()->id;
     if (session_.apply(tr("Add slab"), std::move(next))) {
         session_.setSlab(id);
-        session_.select({Selection::Kind::Strip, ""});
+        session_.select(Spot::In::Whole);
         session_.setPlace(Place::Layout);
         plan_->fit();
     }
@@ -468,7 +464,7 @@ void MainWindow::chooseSlab(QPoint at) {
         model::Id id = slab->id;
         menu.addAction(qs(slab->name), this, [this, id] {
             session_.setSlab(id);
-            session_.select({Selection::Kind::Strip, ""});
+            session_.select(Spot::In::Whole);
             plan_->fit();
         });
     }
@@ -498,31 +494,31 @@ void MainWindow::chooseSlab(QPoint at) {
 
 void MainWindow::find() {
     std::vector<FindPalette::Entry> entries;
-    auto show = [this](Selection s) {
-        session_.select(std::move(s));
+    auto show = [this](Spot::In in, const model::Id& id) {
+        session_.select(in, id);
         plan_->setFocus();
     };
     if (const auto* slab = session_.slab()) {
         for (std::size_t i = 0; i < slab->supports.size(); ++i)
             entries.push_back({tr("Support %1").arg(qs(model::supportLabel(*slab, i))), tr("on plan"),
                                [=, id = slab->supports[i].id] {
-                                   show({Selection::Kind::Support, id});
+                                   show(Spot::In::Support, id);
                                }});
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
             entries.push_back({tr("Span %1").arg(qs(model::spanLabel(*slab, i))), tr("on plan"),
                                [=, id = slab->spans[i].id] {
-                                   show({Selection::Kind::Span, id});
+                                   show(Spot::In::Span, id);
                                }});
         if (const auto* d = session_.slabDesign()) {
             for (const auto& item : d->items)
                 entries.push_back({qs(schedule::callout(item, session_.project().basis.units)),
                                    tr("mark %1").arg(item.mark, 2, 10, QLatin1Char('0')), [=, id = item.run] {
-                                       show({Selection::Kind::Run, id});
+                                       show(Spot::In::Run, id);
                                    }});
             for (const auto* c : checks::worstFirst(d->checks))
                 entries.push_back(
                     {qs(c->title), qs("check, " + checks::name(c->outcome)), [this, key = c->key] {
-                         session_.select({Selection::Kind::Strip, ""});
+                         session_.select(Spot::In::Whole);
                          margin_->open(key);
                          margin_->setFocus();
                      }});
@@ -548,10 +544,11 @@ void MainWindow::find() {
             std::stable_sort(all.begin(), all.end(), [](const auto* x, const auto* y) {
                 return checks::ratio(*x) > checks::ratio(*y);
             });
+            auto ofStrip = [](const checks::Check& c) { return c.place.spot.part.kind == model::PartKind::Strip; };
             for (const auto* c : all)
                 entries.push_back(
-                    {qs(c->title + (c->strip.empty() ? "" : ", strip " + d->find(c->strip)->strip->name)),
-                     qs("check, " + checks::name(c->outcome)), [this, key = c->key, strip = c->strip] {
+                    {qs(c->title + (ofStrip(*c) ? ", strip " + d->find(c->place.spot.part.key)->strip->name : "")),
+                     qs("check, " + checks::name(c->outcome)), [this, key = c->key, strip = c->place.spot.part.key] {
                          if (!FloorPage::withMargin(session_.place())) session_.setPlace(Place::Checks);
                          floor_->stripDesk().select(strip);
                          margin_->open(key);

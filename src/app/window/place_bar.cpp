@@ -42,22 +42,20 @@ int PlaceBar::open(const Session& session, Place place) {
                 for (const auto& c : d->layout->coverage) count += int(c.gaps.size() + c.overlaps.size());
                 return count;
             }
-            for (const auto& s : design.slabs) count += s.uncoveredArea > 1e3 || s.overlappedArea > 1e3;
-            return count;
+            return 0;
         case Place::Checks:
             if (auto d = session.floorDesign()) return d->summary.over;
             return design.summary().over;
         case Place::Bars:
             if (auto d = session.floorDesign()) {
                 for (const auto* c : d->all())
-                    count +=
-                        c->key.find("/flexure-") != std::string::npos && c->outcome == checks::Outcome::Over;
+                    count += c->topic == checks::Topic::Flexure && c->outcome == checks::Outcome::Over;
                 return count;
             }
             // places that ask for steel and have none
             for (const auto& s : design.slabs)
                 for (const auto& c : s.checks)
-                    count += c.key.find("/flexure-") != std::string::npos && c.limit == 0 && c.demand > 0;
+                    count += c.topic == checks::Topic::Flexure && c.limit == 0 && c.demand > 0;
             return count;
         case Place::Issue:
             return 0;

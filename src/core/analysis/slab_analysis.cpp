@@ -9,7 +9,7 @@ namespace {
 
 constexpr int intervals = 40;  // stations per span, besides the faces of supports
 
-std::vector<Station> makeStations(const model::OneWaySlab& slab) {
+std::vector<Station> makeStations(const model::OneWaySlab& slab, const model::Basis& basis) {
     std::vector<Station> all;
     for (std::size_t i = 0; i < slab.spans.size(); ++i) {
         double x0 = model::spanStart(slab, i), L = slab.spans[i].length;
@@ -17,6 +17,8 @@ std::vector<Station> makeStations(const model::OneWaySlab& slab) {
         for (int k = 0; k <= intervals; ++k) at.push_back(L * k / intervals);
         for (double face : {model::faceBefore(slab, i) - x0, model::faceAfter(slab, i) - x0})
             if (face > 0 && face < L) at.push_back(face);
+        const Between shear = shearChecked(slab, basis, i);
+        at.push_back(shear.from), at.push_back(shear.to);
         std::sort(at.begin(), at.end());
         at.erase(std::unique(at.begin(), at.end(), [](double a, double b) { return b - a < 0.1; }), at.end());
         for (double local : at) all.push_back({x0 + local, i, local});
@@ -72,6 +74,17 @@ Loads loads(const model::OneWaySlab& slab, const model::Basis& basis) {
     return l;
 }
 
+Between shearChecked(const model::OneWaySlab& slab, const model::Basis& basis, std::size_t span) {
+    const double d = slab.thickness - basis.coverTop - model::largestBar(basis) / 2, L = slab.spans[span].length;
+    const int before = model::supportBefore(slab, span), after = model::supportAfter(slab, span);
+    auto half = [&](int support) { return slab.supports[std::size_t(support)].width / 2; };
+    // Towards a tip there is no support to stay away from.
+    const double least = before < 0 ? 0 : half(before) + d, most = after < 0 ? L : L - half(after) - d;
+    if (before < 0) return {0, std::max(most, 0.0)};
+    if (after < 0) return {std::min(least, L), L};
+    return {std::min(least, L / 2), std::max(most, L / 2)};
+}
+
 const Envelope& SlabAnalysis::envelope(actions::LimitState state) const {
     switch (state) {
         case actions::LimitState::Ultimate:
@@ -118,6 +131,14 @@ std::string SlabAnalysis::name(Governing by) const {
     return c.factorQ == 0 ? c.name : c.name + " on " + arrangements[by.arrangement].name;
 }
 
+std::uint16_t SlabAnalysis::number(Governing by) const {
+    return std::uint16_t(by.combination * int(arrangements.size()) + by.arrangement);
+}
+Governing SlabAnalysis::governing(std::uint16_t number) const {
+    const int each = int(arrangements.size());
+    return {number / each, number % each};
+}
+
 SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis,
                      const std::vector<actions::Combination>& combinations) {
     SlabAnalysis a;
@@ -151,7 +172,7 @@ SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis,
     a.permanent = solved.cases.front();
     const auto single = solved.cases.end() - static_cast<std::ptrdiff_t>(n);  // each span by itself
     a.imposed.assign(std::make_move_iterator(solved.cases.begin() + 1), std::make_move_iterator(single));
-    a.stations = makeStations(slab);
+    a.stations = makeStations(slab, basis);
     using actions::LimitState;
     for (auto [state, target] : {std::pair{LimitState::Ultimate, &a.ultimate},
                                  std::pair{LimitState::Characteristic, &a.characteristic},

@@ -2,6 +2,7 @@
 // moments N (N mm per mm), shears and reactions N/mm, loads N/mm2. Moments sagging positive.
 #pragma once
 
+#include <cstdint>
 #include <string>
 #include <vector>
 
@@ -47,7 +48,9 @@ struct SlabAnalysis {
     fem::Beam beam;
     fem::BeamSolution permanent;             // unit permanent load of 1 on all spans
     std::vector<fem::BeamSolution> imposed;  // unit imposed load, per arrangement
-    std::vector<Station> stations;           // ascending; a support has one for either side
+    // Ascending; a support has one for either side. Faces of supports are among them, and sections at an effective depth
+    // of the outermost main bars from them, where shear is checked.
+    std::vector<Station> stations;
     Envelope ultimate, characteristic, frequent, quasiPermanent;
     std::vector<Reaction> reactions;  // per support
     double imbalance = 0;             // largest |sum of reactions - sum of loads| / loads over all cases
@@ -62,7 +65,17 @@ struct SlabAnalysis {
     Extreme shearExtreme(actions::LimitState state, std::size_t span,
                          double local) const;  // largest magnitude
     std::string name(Governing by) const;      // "1.35 G + 1.5 Q, spans A–B, C–D"
+    // One number for both, and back.
+    std::uint16_t number(Governing by) const;
+    Governing governing(std::uint16_t number) const;
 };
+
+// From where to where in a span, from its left end, one-way shear is checked: an effective depth from the faces of its
+// supports; the middle alone where the span is shorter than that.
+struct Between {
+    double from = 0, to = 0;
+};
+Between shearChecked(const model::OneWaySlab& slab, const model::Basis& basis, std::size_t span);
 
 // Never throws; a mechanism is reported in `error`.
 SlabAnalysis analyse(const model::OneWaySlab& slab, const model::Basis& basis,

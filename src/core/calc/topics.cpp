@@ -180,16 +180,16 @@ Topic minimumSteel() {
             {"bs_slab", "is_slab", "csa_slab", "is_s", "csa_s", "csa_s_band"},
             [](const Row& r) {
                 Section s{r["b"], r["h"], r["d"], 0, r["fck"], r["fy"]};
-                auto e = en::detailingRules(enParameters());
-                auto a = aci::detailingRules(aci::si());
-                using Role = standards::DetailingRules::Role;
-                return std::vector<double>{e->minimumSteel(s),
-                                           e->maximumSteel(s),
-                                           a->minimumSteel(s),
+                auto e = en::steelRules(enParameters());
+                auto a = aci::steelRules(aci::si());
+                using Role = standards::SteelRules::Role;
+                return std::vector<double>{e->minimum(s),
+                                           e->maximum(s),
+                                           a->minimum(s),
                                            aci::beamMinimumSteel(aci::si(), s),
-                                           e->maximumSpacing(Role::Main, false, s.h),
-                                           e->maximumSpacing(Role::Main, true, s.h),
-                                           a->maximumSpacing(Role::Main, false, s.h),
+                                           e->spacing(Role::Main, false, s.h),
+                                           e->spacing(Role::Main, true, s.h),
+                                           a->spacing(Role::Main, false, s.h),
                                            aci::twoWaySpacing(aci::si(), s.h)};
             }};
 }

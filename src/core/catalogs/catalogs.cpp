@@ -159,8 +159,7 @@ const Shape* shape(std::string_view code) {
     return nullptr;
 }
 
-double bendRadius(double diameter, std::string_view family) {
-    if (family.starts_with("aci")) return (diameter < 26 ? 3 : diameter < 37 ? 4 : 5) * diameter;
+double bendRadius(double diameter) {
     return diameter <= 16 ? 2 * diameter : std::floor(3.5 * diameter);
 }
 

@@ -77,10 +77,8 @@ struct Shape {
 };
 const std::vector<Shape>& shapes();
 const Shape* shape(std::string_view code);
-// Least internal bend radius, mm, by the family of materials. "en": BS 8666:2020 Table 2, 2d up to 16 mm, 3.5d above
-// in whole millimetres. "aci-": half the inside diameter of ACI 318-19 Table 25.3.1, 3d up to No. 25, 4d up to No. 36,
-// 5d above.
-double bendRadius(double diameter, std::string_view family = "en");
+// Least internal bend radius, mm, by BS 8666:2020 Table 2: 2d up to 16 mm, 3.5d above in whole millimetres.
+double bendRadius(double diameter);
 // Cut length before rounding with bends of this inside radius; nullopt for an unknown code.
 std::optional<double> cutLength(std::string_view code, double diameter, double radius,
                                 const std::map<char, double>& dimensions);

@@ -2,53 +2,51 @@
 // JSON and tests all read this struct; nobody recomputes a ratio.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
+#include "checks/finding.h"
+#include "geometry/polygon.h"
+#include "model/part.h"
 #include "trace/trace.h"
-#include "units/units.h"
 
 namespace talvik::checks {
 
-enum class Outcome { Within, Over, NotApplicable, NotChecked };
-enum class Sense { AtMost, AtLeast };  // demand <= limit, or demand >= limit
-
-// What a rule of a standard finds: values in stored units of `kind` (see units.h). A rule that does not exist
-// or does not apply says so with its reason.
-struct Finding {
-    units::Kind kind = units::Kind::None;
-    double demand = 0, limit = 0;
-    Sense sense = Sense::AtMost;
-    std::string clause;
-    Outcome outcome = Outcome::Within;  // set by `judged`
-    std::string reason;                 // for NotApplicable and NotChecked
-    std::vector<std::string> notes;     // assumptions and readings
-    std::string prefix;                 // what stands before both numbers: "l/d", "w"
+// What a check is about, whatever element and standard it belongs to.
+enum class Topic {
+    Flexure,
+    Ductility,
+    OneWayShear,
+    Steel,      // least, most, distribution, in bands over columns
+    Spacing,    // centre to centre, and clear
+    BarEnds,
+    Anchorage,  // at and over supports
+    Cracks,
+    Sag,
+    Slenderness,
+    Redistribution,
+    Uplift,
+    Coverage,   // slab in no strip; steel and shear everywhere
+    Omission    // what is not checked at all
 };
 
-// Demand over limit (or its inverse for AtLeast): up to 1 is within. 0 demand against 0 limit is 0; anything
-// against a zero limit is 99.
-double ratio(const Finding& finding);
-// Sets Within or Over from the ratio, forgiving a relative 1e-9.
-Finding judged(Finding finding);
-Finding notApplicable(std::string clause, std::string reason);
-Finding notChecked(std::string clause, std::string reason);
-
-// Where a check belongs. Positions along the strip in mm from the slab's left axis.
+// Where a check belongs: its spot, and the station along the part's line, mm. `at`: in plan, where there is one.
 struct Place {
-    std::string slab;    // id
-    std::string part;    // "span 2", "support C", "slab", a bar run's id
-    std::string partId;  // id of the span, support or run; empty for the whole slab
-    double x = 0;        // governing station
+    model::Spot spot;
+    std::string name;  // "span B–C", "support C", "slab"
+    double x = 0;      // governing station
     double from = 0, to = 0;
+    std::optional<geometry::Point> at = {};
 };
 
 struct Check : Finding {
-    std::string key;    // stable across runs: "slab-1/span-2/flexure-bottom"
+    std::string key;    // stable across runs, for files and people; nothing reads meaning out of it
     std::string title;  // "Flexure bottom, span B–C"
+    Topic topic = Topic::Flexure;
+    std::optional<model::Face> face = {};  // of checks of one face
     std::string combination;
     Place place;
-    std::string strip;  // key of a strip of a floor, whose id is place.slab; positions are then along its axis
     trace::Steps steps;
 };
 

@@ -5,15 +5,15 @@
 #include <algorithm>
 #include <cmath>
 
-#include "design/bar_checks.h"
-#include "design/working.h"
 #include "reinforcement/bar_choices.h"
 #include "standards/panel_coefficients.h"
+#include "verify/section_checks.h"
 
 namespace talvik::design {
 namespace {
 
 using checks::Finding;
+using checks::Topic;
 using trace::Steps;
 using units::Kind;
 
@@ -25,21 +25,14 @@ class Bench {
     BenchAnswer run() {
         out_.trouble = trouble();
         if (!out_.trouble.empty()) return out_;
-        loads();
-        if (in_.kind == BenchInput::Kind::Section) {
-            out_.source = "The moment given.";
-            place("section", in_.moment < 0, true, std::abs(in_.moment) / in_.width, true);
-        } else if (in_.kind == BenchInput::Kind::OneWay) {
-            oneWay();
-        } else {
-            twoWay();
-        }
+        answer();
+        out_.checks = list_.take();
         // For one page: bending at each place, the checks of the whole and whatever is over; the working of
         // bending where it is used most.
         bool told = false;
         for (const auto* c : checks::worstFirst(out_.checks)) {
-            const bool bending = c->key.ends_with("/flexure");
-            const bool whole = c->key.find('/', 6) == std::string::npos;  // after "bench/"
+            const bool bending = c->topic == Topic::Flexure;
+            const bool whole = c->place.spot.in == model::Spot::In::Whole;
             if (!bending && !whole && c->outcome != checks::Outcome::Over) continue;
             out_.brief.push_back(*c);
             if (!bending || told) out_.brief.back().steps.clear(), out_.brief.back().notes.clear();
@@ -49,10 +42,23 @@ class Bench {
     }
 
   private:
+    void answer() {
+        loads();
+        if (in_.kind == BenchInput::Kind::Section) {
+            out_.source = "The moment given.";
+            place("section", in_.moment < 0, true, std::abs(in_.moment) / in_.width, true);
+        } else if (in_.kind == BenchInput::Kind::OneWay) {
+            oneWay();
+        } else {
+            twoWay();
+        }
+    }
+
     const BenchInput& in_;
     const model::Basis& basis_;
     std::shared_ptr<const standards::Standard> rules_;
     BenchAnswer out_;
+    verify::CheckList list_{"bench/"};
     Steps loadSteps_;
     double service_ = 1;  // service load of the crack rule over the ultimate one
     static constexpr double b_ = 1000;
@@ -96,7 +102,7 @@ class Bench {
         for (const auto& c : all) {
             double w = c.factorG * g + c.factorQ * in_.imposed;
             if (c.state == actions::LimitState::Ultimate && w > out_.ultimate) out_.ultimate = w, by = &c;
-            if (c.state == rules_->service->crackState()) crack = std::max(crack, w);
+            if (c.state == rules_->cracks->state()) crack = std::max(crack, w);
         }
         if (!by) return;
         trace::step(&loadSteps_, "w", "f_G*(g_0 + g_1) + f_Q*q",
@@ -109,13 +115,11 @@ class Bench {
         service_ = out_.ultimate > 0 ? crack / out_.ultimate : 1;
     }
 
-    void add(const std::string& key, const std::string& title, Finding f, Steps steps) {
-        checks::Check c;
-        static_cast<Finding&>(c) = std::move(f);
-        c.key = "bench/" + key;
-        c.title = title;
-        c.steps = withoutRepeats(std::move(steps));
-        out_.checks.push_back(std::move(c));
+    // At a place of its own, or of the whole.
+    static checks::Place placed(const std::string& name) {
+        const model::PartRef bench{"bench"};
+        return name.empty() ? checks::Place{{bench, model::Spot::In::Whole, {}}, ""}
+                            : checks::Place{{bench, model::Spot::In::Span, name}, name};
     }
 
     standards::Section section(bool top, bool outer, double diameter, double outerDiameter) const {
@@ -135,7 +139,7 @@ class Bench {
                  double outerDiameter = 0, Steps before = {}) {
         auto all = reinforcement::barChoices(
             basis_.mainBars,
-            rules_->detailing->maximumSpacing(standards::DetailingRules::Role::Main, true, in_.thickness),
+            rules_->steel->spacing(standards::SteelRules::Role::Main, true, in_.thickness),
             basis_, *rules_);
         const reinforcement::BarChoice* best = nullptr;
         const double service = moment * service_ * b_,
@@ -155,10 +159,10 @@ class Bench {
             auto s = section(top, outer, c.bar->diameter, outerDiameter);
             auto need = rules_->flexure->required(s, moment * b_);
             if (!need.possible || need.doubly || c.area() * b_ < need.As) continue;
-            if (c.area() * b_ < rules_->detailing->minimumSteel(s) ||
-                c.area() * b_ > rules_->detailing->maximumSteel(s))
+            if (c.area() * b_ < rules_->steel->minimum(s) ||
+                c.area() * b_ > rules_->steel->maximum(s))
                 continue;
-            if (rules_->service->crack(crackOf(c)).outcome == checks::Outcome::Over) continue;
+            if (rules_->cracks->check(crackOf(c)).outcome == checks::Outcome::Over) continue;
             best = &c;
             break;
         }
@@ -173,7 +177,7 @@ class Bench {
         auto need = rules_->flexure->required(s, moment * b_, &steps);
         row.required = need.possible ? need.As / b_ : 0;
         const double As = best->area() * b_;
-        const std::string side = top ? "top" : "bottom", key = name + "/";
+        const std::string side = top ? "top" : "bottom";
         Finding f;
         f.kind = Kind::MomentPerWidth, f.prefix = "m", f.clause = rules_->flexure->clause();
         f.demand = moment;
@@ -183,14 +187,16 @@ class Bench {
         else if (need.doubly)
             f.notes.push_back(
                 "Compression steel would be needed: make the slab thicker or the concrete stronger.");
-        add(key + "flexure", "Flexure " + side + ", " + name, checks::judged(f), steps);
-        for (auto& c : barChecks(s, {row.provided, row.spacing, row.spacing, best->bar->diameter}, basis_,
-                                 *rules_, crackOf(*best).limit, in_.kind == BenchInput::Kind::TwoWay, true))
-            add(key + c.name, c.title + ", " + name, std::move(c.finding), std::move(c.steps));
+        const auto face = top ? model::Face::Top : model::Face::Bottom;
+        list_.add({"flexure", "Flexure " + side, Topic::Flexure, checks::judged(f), steps}, placed(name), {}, face);
+        for (auto& c : verify::sectionChecks(s, {row.provided, row.spacing, row.spacing, best->bar->diameter}, basis_,
+                                             *rules_, crackOf(*best).limit, in_.kind == BenchInput::Kind::TwoWay, true))
+            list_.add(std::move(c), placed(name), {}, face);
         steps.clear();
-        if (in_.kind != BenchInput::Kind::Section)
-            add(key + "crack", "Crack control, " + name, rules_->service->crack(crackOf(*best), &steps),
-                steps);
+        if (in_.kind != BenchInput::Kind::Section) {
+            auto width = rules_->cracks->check(crackOf(*best), &steps);
+            list_.add({"crack", "Crack control", Topic::Cracks, std::move(width), steps}, placed(name), {}, face);
+        }
         out_.rows.push_back(std::move(row));
         return best->bar->diameter;
     }
@@ -205,7 +211,8 @@ class Bench {
                                        0,
                                        row.provided * b_};
         Steps steps;
-        add("slenderness", "Span to depth", rules_->service->slenderness(in, &steps), steps);
+        auto f = rules_->slenderness->check(in, &steps);
+        list_.add({"slenderness", "Span to depth", Topic::Slenderness, std::move(f), steps}, placed(""));
     }
 
     void oneWay() {
@@ -272,7 +279,7 @@ class Bench {
         f.kind = Kind::ForcePerWidth, f.prefix = "v", f.clause = rules_->shear->clause();
         f.demand = std::max(0.0, v);
         f.limit = rules_->shear->oneWay(s, row.provided * b_, &steps) / b_;
-        add("shear", "One-way shear", checks::judged(f), steps);
+        list_.add({"shear", "One-way shear", Topic::OneWayShear, checks::judged(f), steps}, placed(""));
     }
 
     void twoWay() {

@@ -4,9 +4,7 @@
 #include <cmath>
 
 #include "design/slab_checks.h"
-#include "geometry/polygon.h"
 #include "model/edits.h"
-#include "reinforcement/coverage.h"
 #include "reinforcement/proposal.h"
 
 namespace talvik::design {
@@ -19,20 +17,22 @@ std::shared_ptr<const standards::Standard> standardOf(const Project& project) {
     return standards::makeStandard(project.basis.standard, project.basis.parameters);
 }
 
+line::LineBasis slabBasis(const model::Basis& basis, const standards::Standard& standard) {
+    line::LineBasis in{basis, standard};
+    in.edgesClosed = true;
+    return in;
+}
 schedule::LapLength lapRule(const OneWaySlab& slab, const model::Basis& basis,
                             const standards::Standard& standard) {
-    return [&](const model::BarRun& run) {
-        return standard.detailing->lap(
-            reinforcement::Coverage::anchorageInput(run, false, slab, basis, standard));
+    return [&](const model::BarRun& bars) {
+        const auto in = slabBasis(basis, standard);
+        const auto run = reinforcement::runOf(bars, slab.thickness, in);
+        return standard.anchorage->lap(reinforcement::anchorageInput(run, false, slab.thickness, in));
     };
 }
 schedule::Bends bendRule(const standards::Standard& standard) {
-    return {[&](double diameter) { return catalogs::bendRadius(diameter, standard.family); },
-            [&](double diameter) { return standard.detailing->hookTail(diameter); }};
-}
-
-geometry::Ring rectangle(double x0, double x1, double y0, double y1) {
-    return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
+    return {[&](double diameter) { return standard.anchorage->bendRadius(diameter); },
+            [&](double diameter) { return standard.anchorage->hookTail(diameter); }};
 }
 
 SlabDesign designSlab(const OneWaySlab& slab, const Project& project, const standards::Standard& standard,
@@ -42,17 +42,15 @@ SlabDesign designSlab(const OneWaySlab& slab, const Project& project, const stan
     const auto* use = catalogs::imposedUse(slab.imposedUse);
     d.analysis = analysis::analyse(slab, project.basis, standard.actions->combinations(*use));
     if (d.error = d.analysis.error; !d.error.empty()) return d;
-    d.demand = reinforcement::demand(slab, d.analysis, standard);
-    checkSlab(slab, project.basis, standard, d, options);
+    d.line = line::lineOf(slab, d.analysis, standard);
+    const auto in = slabBasis(project.basis, standard);
+    d.runs = reinforcement::runsOf(slab, in);
+    verify::fillCurves(d, {d.line.line, d.line.stations, d.line.demand}, in);
+    checkSlab(slab, in, d, options.trace);
     d.secondOpinion = secondOpinion(slab, standard, d);
     d.items = schedule::items(slab, project.basis, project.marks, lapRule(slab, project.basis, standard),
                               bendRule(standard));
     d.schedule = schedule::make(d.items, slab.name);
-    double x0 = model::concreteStart(slab), x1 = model::concreteEnd(slab);
-    std::vector<geometry::Ring> strips{rectangle(x0, x1, 0, slab.width)};
-    auto coverage = geometry::coverage(rectangle(x0, x1, 0, slab.width), strips);
-    d.uncoveredArea = coverage.uncovered;
-    d.overlappedArea = coverage.overlapped;
     return d;
 }
 
@@ -135,9 +133,8 @@ Project proposeBars(const Project& project, std::string_view id) {
         auto a = analysis::analyse(slab, project.basis,
                                    standard->actions->combinations(*catalogs::imposedUse(slab.imposedUse)));
         if (!a.error.empty()) return;
-        auto demand = reinforcement::demand(slab, a, *standard);
-        auto runs = reinforcement::proposeBars(slab, project.basis, *standard, a, demand,
-                                               [] { return std::string(); });
+        auto runs = reinforcement::proposeBars(slab, slabBasis(project.basis, *standard),
+                                               line::lineOf(slab, a, *standard), [] { return std::string(); });
         keepIds(slab, runs, into);
         slab.bars = std::move(runs);
     });

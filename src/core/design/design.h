@@ -8,10 +8,11 @@
 
 #include "analysis/slab_analysis.h"
 #include "checks/checks.h"
+#include "line/one_way.h"
 #include "model/project.h"
-#include "reinforcement/demand.h"
 #include "schedule/schedule.h"
 #include "standards/rules.h"
+#include "verify/line_checks.h"
 
 namespace talvik::design {
 
@@ -20,6 +21,7 @@ namespace talvik::design {
 struct SpanSag {
     std::vector<double> x, total, after, live;
     double largest = 0, at = 0;
+    double limit = 0;  // of the total; 0 where it is not judged
     double camber = 0;  // proposed at mid-span or tip, 0 for none
 };
 
@@ -33,13 +35,10 @@ struct SecondOpinion {
     std::vector<Row> rows;
 };
 
-struct SlabDesign {
+struct SlabDesign : verify::LineDesign {
     model::Id slab;
     analysis::SlabAnalysis analysis;
-    reinforcement::Demand demand;
-    // At the analysis stations: resistance of the bars as anchored there, and the shifted demand. Per mm of
-    // width.
-    std::vector<double> resistanceBottom, resistanceTop, shiftedBottom, shiftedTop;
+    line::OneWayLine line;
     std::vector<SpanSag> sag;   // per span
     double firstThickness = 0;  // suggestion by the span-to-depth rule
     std::size_t firstThicknessSpan = 0;
@@ -48,7 +47,6 @@ struct SlabDesign {
     std::vector<checks::Check> checks;
     std::vector<schedule::Item> items;
     schedule::Schedule schedule;
-    double uncoveredArea = 0, overlappedArea = 0;  // slab area in no strip, in two strips
     std::string error;                             // why there are no results
 };
 

@@ -142,7 +142,7 @@ class Bars {
     standards::Section section(const StripDesign& d, bool top, double h, double diameter) const {
         strips::Station s;
         s.thickness = h;
-        return reinforcement::stripSection(top, diameter > 0 ? diameter : 12, s,
+        return line::section(top, diameter > 0 ? diameter : 12, s,
                                            {*f_.basis, *f_.standard, d.outerTop, d.outerBottom}, b);
     }
     // Per width. Never less than a tenth of what the plain section carries, so that next to nothing needs no bar.
@@ -315,7 +315,7 @@ class Prover {
         double skew = radians(s.otherAngle - s.axes.angle);
         const bool square = std::abs(std::cos(skew)) < 1e-9;
         if (square) skew = std::numbers::pi / 2;
-        const bool twisting = f_.floor->strips.rules.twisting == model::StripRules::Twisting::WoodArmer || !square;
+        const bool twisting = f_.floor->strips.rules.twisting == model::StripChoices::Twisting::WoodArmer || !square;
         // From high to low, so that the normal points along the bars.
         const auto cut = cutter_.cut(s.axes.plan({local.x, local.y + reach}), s.axes.plan({local.x, local.y - reach}));
         std::vector<Piece> pieces;
@@ -367,7 +367,7 @@ class Prover {
             width[0] = width[1] = strips::sharingWidth(h, d.strip->to - d.strip->from);
             return;
         }
-        const auto& station = d.stations()[strips::nearestStation(d.stations(), u)];
+        const auto& station = d.stations()[line::nearestStation(d.stations(), u)];
         width[0] = station.share[0], width[1] = station.share[1];
     }
 
@@ -585,16 +585,11 @@ std::shared_ptr<const FieldProof> proveByField(const FloorDesign& design, std::s
     return Prover(design, std::move(stop)).run();
 }
 
-std::vector<checks::Check> proofChecks(const FloorDesign& f, const FieldProof* proof) {
-    std::vector<checks::Check> all;
-    auto add = [&](const std::string& name, const std::string& title, checks::Finding finding) {
-        checks::Check c;
-        static_cast<checks::Finding&>(c) = std::move(finding);
-        c.key = f.floor->id + "/" + name;
-        c.title = title;
-        c.place.slab = f.floor->id;
-        c.place.part = "floor";
-        all.push_back(std::move(c));
+void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckList& list) {
+    auto add = [&](const std::string& name, const std::string& title, checks::Finding finding, const ProofOf* of) {
+        checks::Place place{{{f.floor->id}, model::Spot::In::Whole, {}}, "floor"};
+        if (of && of->worst > 0) place.at = of->at;
+        list.add({name, title, checks::Topic::Coverage, std::move(finding), {}}, place);
     };
     auto found = [&](const ProofOf& o, units::Kind kind, const char* prefix, const std::string& clause) {
         checks::Finding x;
@@ -612,10 +607,12 @@ std::vector<checks::Check> proofChecks(const FloorDesign& f, const FieldProof* p
             const auto title =
                 fmt::format("Steel everywhere, {} {}", top ? "top" : "bottom", strips::directionName(d));
             if (!proof) {
-                add(name, title, checks::notChecked("proof by field", "The proof by field is still being worked out."));
+                add(name, title, checks::notChecked("proof by field", "The proof by field is still being worked out."),
+                    nullptr);
                 continue;
             }
-            auto x = found(proof->steel[std::size_t(d)][top], units::Kind::MomentPerWidth, "m", "proof by field");
+            const ProofOf& of = proof->steel[std::size_t(d)][top];
+            auto x = found(of, units::Kind::MomentPerWidth, "m", "proof by field");
             x.notes.push_back(
                 "The field of the mesh against the bars that lie there, both as means over a width that contains the "
                 "point: min(5h, l/5), at least 2h (" + std::string(strips::sharingSource()) +
@@ -623,15 +620,14 @@ std::vector<checks::Check> proofChecks(const FloorDesign& f, const FieldProof* p
             x.notes.push_back(fmt::format(
                 "Left to the rule of faces: {:.1f} m² inside columns, walls and beams and, in the top, between the faces of "
                 "supports. Within a slab thickness of edges and openings U-bars and trimmers are taken to hold.",
-                proof->steel[std::size_t(d)][top].byRule / 1e6));
-            if (!proof->steel[std::size_t(d)][top].combination.empty())
-                x.notes.push_back("Governed by " + proof->steel[std::size_t(d)][top].combination + ".");
-            add(name, title, checks::judged(x));
+                of.byRule / 1e6));
+            if (!of.combination.empty()) x.notes.push_back("Governed by " + of.combination + ".");
+            add(name, title, checks::judged(x), &of);
         }
     if (!proof) {
         add("everywhere-shear", "Shear everywhere",
-            checks::notChecked("proof by field", "The proof by field is still being worked out."));
-        return all;
+            checks::notChecked("proof by field", "The proof by field is still being worked out."), nullptr);
+        return;
     }
     auto x = found(proof->shear, units::Kind::ForcePerWidth, "v", f.standard->shear->clause());
     x.notes.push_back("Resultant shear averaged over 2d across it; steel by its direction (EN 1992-2 Annex LL).");
@@ -644,8 +640,7 @@ std::vector<checks::Check> proofChecks(const FloorDesign& f, const FieldProof* p
         x.notes.push_back(
             "Beside line loads the field spreads the jump of the shear over an element; the strips there take it by "
             "statics.");
-    add("everywhere-shear", "Shear everywhere", checks::judged(x));
-    return all;
+    add("everywhere-shear", "Shear everywhere", checks::judged(x), &proof->shear);
 }
 
 }  // namespace talvik::design

@@ -6,7 +6,7 @@
 #include <memory>
 #include <stop_token>
 
-#include "checks/checks.h"
+#include "verify/check_list.h"
 #include "geometry/polygon.h"
 
 namespace talvik::design {
@@ -43,6 +43,6 @@ struct FieldProof {
 std::shared_ptr<const FieldProof> proveByField(const FloorDesign& design, std::stop_token stop = {});
 
 // The checks of a proof, or, without one, their place until it is there.
-std::vector<checks::Check> proofChecks(const FloorDesign& design, const FieldProof* proof);
+void proofChecks(const FloorDesign& design, const FieldProof* proof, verify::CheckList& list);
 
 }  // namespace talvik::design

@@ -9,7 +9,6 @@
 #include <optional>
 
 #include "design/strip_checks.h"
-#include "design/support_checks.h"
 #include "fem/parallel/pool.h"
 
 namespace talvik::design {
@@ -18,7 +17,6 @@ namespace {
 using checks::Check;
 using checks::Finding;
 using reinforcement::PeakBand;
-using reinforcement::StripBasis;
 using strips::Strip;
 
 // Top steel that a strip asks over a support, for its whole width.
@@ -64,13 +62,13 @@ double columnMoment(const FloorDesign& f, const model::Id& column, const strips:
 }
 
 // Top steel across the slab's edge by which its moment passes into an edge or corner column; none under 2 kNm.
-std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, const StripBasis& in, std::size_t k) {
+std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in, std::size_t k) {
     const Strip& s = *d.strip;
     const auto& p = s.supports[k];
     const bool first = k == 0;
     const double M = columnMoment(f, p.id, s.axes);
     if (M < 2e6 || p.onBeam) return std::nullopt;
-    const auto& station = d.stations()[strips::nearestStation(d.stations(), first ? p.to : p.from)];
+    const auto& station = d.stations()[line::nearestStation(d.stations(), first ? p.to : p.from)];
     double diameter = 0;
     for (const auto& r : d.runs)
         if (r.top && !r.band && r.from <= p.u && p.u <= r.to) diameter = std::max(diameter, r.diameter);
@@ -79,7 +77,7 @@ std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, con
     t.c1 = p.to - p.from, t.c2 = p.across;
     t.toEdge = first ? p.to - s.from : s.to - p.from;
     for (int side : {0, 1}) t.sides[side] = std::max(0.0, s.toNext[side] - p.across / 2);
-    t.section = reinforcement::stripSection(true, diameter > 0 ? diameter : 16, station, in, 1000);
+    t.section = line::section(true, diameter > 0 ? diameter : 16, station, in, 1000);
     PeakBand band;
     band.support = int(k);
     band.transfer = true;
@@ -99,7 +97,7 @@ std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, con
 }
 
 // What the standard wants in the width over inner columns where hogging peaks, and into columns at edges.
-std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, const StripBasis& in) {
+std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in) {
     std::vector<PeakBand> bands;
     const Strip& s = *d.strip;
     if (s.kind != Strip::Kind::Column && !(s.kind == Strip::Kind::Full && !s.onLines)) return bands;
@@ -126,7 +124,7 @@ std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, cons
         for (const auto& r : d.runs)
             if (r.top && !r.band && r.from <= p.u && p.u <= r.to) diameter = std::max(diameter, r.diameter);
         if (diameter == 0) continue;
-        auto sec = reinforcement::stripSection(true, diameter, d.stations()[at], in, 1000);
+        auto sec = line::section(true, diameter, d.stations()[at], in, 1000);
         double panels = s.toNext[0] / 2 + s.toNext[1] / 2;
         PeakBand band;
         band.support = int(k);
@@ -164,7 +162,7 @@ bool carriesOneWay(const StripDesign& d) {
 }
 
 // Bottom steel that strips held by lines alone ask of those that cross them: a share of their own.
-double distributionSteel(const FloorDesign& f, const StripDesign& d, const StripBasis& in) {
+double distributionSteel(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in) {
     const Strip& s = *d.strip;
     if (carriesOneWay(d) || d.stations().empty()) return 0;
     double most = 0;
@@ -179,9 +177,9 @@ double distributionSteel(const FloorDesign& f, const StripDesign& d, const Strip
         if (!cross) continue;
         for (const auto& r : o->runs) {
             if (r.top) continue;
-            auto section = reinforcement::stripSection(false, r.diameter,
+            auto section = line::section(false, r.diameter,
                                                        d.stations()[d.stations().size() / 2], in, 1000);
-            most = std::max(most, in.standard.detailing->secondarySteel(r.area * 1000, section) / 1000);
+            most = std::max(most, in.standard.steel->secondary(r.area * 1000, section) / 1000);
         }
     }
     return most;
@@ -192,12 +190,12 @@ double distributionSteel(const FloorDesign& f, const StripDesign& d, const Strip
 // its static moment.
 void leastFaceMoments(StripDesign& d, const analysis::FloorAnalysis& a, const standards::Standard& standard) {
     const Strip& s = *d.strip;
-    if (!s.onLines || standard.detailing->supportMomentFloor(1) <= 0 || d.stations().empty()) return;
+    if (!s.onLines || standard.supports->momentFloor(1) <= 0 || d.stations().empty()) return;
     const auto& st = d.stations();
     for (const auto& span : s.spans) {
         if (span.cantilever() || span.alongWall) continue;
-        const std::size_t from = strips::nearestStation(st, span.clearFrom), to = strips::nearestStation(st, span.clearTo),
-                          mid = strips::nearestStation(st, (span.clearFrom + span.clearTo) / 2);
+        const std::size_t from = line::nearestStation(st, span.clearFrom), to = line::nearestStation(st, span.clearTo),
+                          mid = line::nearestStation(st, (span.clearFrom + span.clearTo) / 2);
         double most = 0;
         std::size_t by = 0;
         for (std::size_t k = 0; k < a.combinations.size(); ++k) {
@@ -207,7 +205,7 @@ void leastFaceMoments(StripDesign& d, const analysis::FloorAnalysis& a, const st
                                   (d.forces->at(k, from).moment + d.forces->at(k, to).moment) / 2);
             if (fixed > most) most = fixed, by = k;
         }
-        const double least = standard.detailing->supportMomentFloor(most);
+        const double least = standard.supports->momentFloor(most);
         for (int e : {0, 1}) {
             if (span.ends[e] != model::EndCondition::Continuous) continue;
             const auto& p = s.supports[std::size_t(e == 0 ? span.left : span.right)];
@@ -224,7 +222,7 @@ std::optional<Finding> uplift(const FloorDesign& f) {
     const auto& a = *f.analysis;
     if (a.nonlinear || a.model->supports.empty()) return std::nullopt;
     const auto rule = f.standard->actions->equilibrium();
-    Lifting worst{0, 1};
+    verify::Lifting worst{0, 1};
     std::string where = "No load lifts any support.";
     std::vector<std::string> lifted;
     for (std::size_t s = 0; s < a.model->supports.size(); ++s) {
@@ -242,14 +240,14 @@ std::optional<Finding> uplift(const FloorDesign& f) {
         }
         double most = 0;
         for (const auto& [name, down] : imposed) most = std::max(most, down);
-        const auto here = lifting(rule, std::max(0.0, permanent), std::max(0.0, -permanent), most);
+        const auto here = verify::lifting(rule, std::max(0.0, permanent), std::max(0.0, -permanent), most);
         if (here.ratio() > 1) lifted.push_back(a.model->supports[s].name);
         if (here.ratio() <= worst.ratio()) continue;
         worst = here;
         where = fmt::format("Support {}: {:.1f} kN lift, {:.1f} kN hold.", a.model->supports[s].name, here.lifts / 1000,
                             here.holds / 1000);
     }
-    Finding x = upliftFinding(worst, rule, units::Kind::Force);
+    Finding x = verify::upliftFinding(worst, rule, units::Kind::Force);
     x.notes.insert(x.notes.begin(), where);
     if (lifted.size() > 1) x.notes.push_back(fmt::format("{} supports lift: {}.", lifted.size(), fmt::join(lifted, ", ")));
     x.notes.push_back("Permanent loads of single panels are not told apart, and walls and lines are taken whole.");
@@ -257,14 +255,11 @@ std::optional<Finding> uplift(const FloorDesign& f) {
 }
 
 void floorChecks(FloorDesign& f) {
-    auto add = [&](const std::string& name, const std::string& title, Finding finding) {
-        Check c;
-        static_cast<Finding&>(c) = std::move(finding);
-        c.key = f.floor->id + "/" + name;
-        c.title = title;
-        c.place.slab = f.floor->id;
-        c.place.part = "floor";
-        f.checks.push_back(std::move(c));
+    using checks::Topic;
+    verify::CheckList list(f.floor->id + "/");
+    const checks::Place whole{{{f.floor->id}, model::Spot::In::Whole, {}}, "floor"};
+    auto add = [&](const std::string& name, const std::string& title, Topic topic, Finding finding) {
+        list.add({name, title, topic, std::move(finding), {}}, whole);
     };
     for (int d : {0, 1}) {
         const auto& cover = f.layout->coverage[std::size_t(d)];
@@ -277,7 +272,7 @@ void floorChecks(FloorDesign& f) {
             gap.notes.push_back(fmt::format("{:.2f} m² in no strip near ({:.2f}, {:.2f}) m: not designed.",
                                             p.area / 1e6, p.at.x / 1000, p.at.y / 1000));
         add(fmt::format("uncovered-{}", d + 1), fmt::format("Slab in no strip {}", strips::directionName(d)),
-            checks::judged(gap));
+            Topic::Coverage, checks::judged(gap));
         Finding both = gap;
         both.notes.clear();
         both.demand = cover.overlapped;
@@ -286,13 +281,14 @@ void floorChecks(FloorDesign& f) {
                                              p.area / 1e6, p.between, p.at.x / 1000, p.at.y / 1000));
         if (cover.overlapped > 0)
             add(fmt::format("overlapped-{}", d + 1),
-                fmt::format("Slab in two strips {}", strips::directionName(d)), checks::judged(both));
+                fmt::format("Slab in two strips {}", strips::directionName(d)), Topic::Coverage, checks::judged(both));
     }
-    for (auto& c : proofChecks(f, f.proof.get())) f.checks.push_back(std::move(c));
-    if (auto lifting = uplift(f)) add("uplift", "Uplift of supports", std::move(*lifting));
+    proofChecks(f, f.proof.get(), list);
+    if (auto lifting = uplift(f)) add("uplift", "Uplift of supports", Topic::Uplift, std::move(*lifting));
     for (const auto& o : f.standard->omissions)
         if (o.floors || (o.beams && !f.floor->beams.empty()))
-            add("omitted-" + o.key, o.title, checks::notChecked(o.clause, o.reason));
+            add("omitted-" + o.key, o.title, Topic::Omission, checks::notChecked(o.clause, o.reason));
+    f.checks = list.take();
 }
 
 void summarise(FloorDesign& f) {
@@ -333,11 +329,11 @@ std::vector<const Check*> FloorDesign::all() const {
 }
 
 std::vector<Check> withWorking(const FloorDesign& design, const StripDesign& strip) {
-    StripBasis in{*design.basis, *design.standard, strip.outerTop, strip.outerBottom, 0, strip.twoWay()};
+    line::LineBasis in{*design.basis, *design.standard, strip.outerTop, strip.outerBottom, 0, strip.twoWay()};
     return checkStrip(strip, *design.floor, *design.analysis, in, true);
 }
 Check withWorking(const FloorDesign& design, const Check& check) {
-    if (const auto* d = design.find(check.strip))
+    if (const auto* d = design.find(check.place.spot.part.key))
         for (auto& c : withWorking(design, *d))
             if (c.key == check.key) return c;
     return check;
@@ -371,7 +367,7 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
     const bool sameAnalysis = last_ && readFrom_ == analysis;
     if (!sameAnalysis) {
         reader_ =
-            std::make_shared<const strips::ForceReader>(*analysis, f->standard->service->crackState(), stop);
+            std::make_shared<const strips::ForceReader>(*analysis, f->standard->cracks->state(), stop);
         readFrom_ = analysis;
         if (stop.stop_requested()) {
             readFrom_ = nullptr;
@@ -384,7 +380,7 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
     const bool sameForces = sameAnalysis && sameLayout && sameZones && last_->floor->strips.rules == rules;
     const std::size_t n = f->layout->strips.size();
     std::vector<std::shared_ptr<StripDesign>> made(n);
-    const auto crackState = f->standard->service->crackState();
+    const auto crackState = f->standard->cracks->state();
     fem::parallelFor(n, [&](std::size_t i) {
         if (stop.stop_requested()) return;
         auto d = std::make_shared<StripDesign>();
@@ -397,15 +393,15 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
             d->strip = std::make_shared<const Strip>(f->layout->strips[i]);
             d->forces = std::make_shared<const strips::StripForces>(reader_->read(*d->strip, *floor));
             d->demand = strips::demand(*d->strip, *d->forces, *analysis, rules, crackState,
-                                       [&](double R, double t) { return f->standard->detailing->roundedOff(R, t); });
+                                       [&](double R, double t) { return f->standard->supports->roundedOff(R, t); });
             leastFaceMoments(*d, *analysis, *f->standard);
             d->panels = spanPanels(*d->strip, *floor, *panels_);
             // Top steel at ends on beams and walls, for unintended fixity.
-            double share = f->standard->detailing->endFixity();
+            double share = f->standard->supports->endFixity();
             for (const auto& span : d->strip->spans)
                 for (int e : {0, 1}) {
                     if (span.ends[e] != model::EndCondition::OnBeam || span.cantilever()) continue;
-                    strips::Extreme most;
+                    line::Extreme most;
                     double width = 1;
                     const auto& st = d->forces->stations;
                     for (std::size_t k = 0; k < st.size(); ++k)
@@ -460,7 +456,7 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
                         return;
                     }
                 }
-                StripBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom, 0, d.twoWay()};
+                line::LineBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom, 0, d.twoWay()};
                 for (auto& r : reinforcement::proposeStrip(*d.strip, d.stations(), d.demand, top, in,
                                                            floor->strips.bars, {}))
                     d.runs.push_back(std::move(r));
@@ -479,19 +475,19 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
             d.top = before.top, d.bottom = before.bottom, d.shearResistance = before.shearResistance;
             return;
         }
-        fillLines(d, {*f->basis, *f->standard, d.outerTop, d.outerBottom});
+        verify::fillCurves(d, viewOf(d), {*f->basis, *f->standard, d.outerTop, d.outerBottom});
     });
     f->strips = plain;
     std::vector<std::vector<PeakBand>> bands(n);
     std::vector<double> distribution(n, 0);
     for (std::size_t i = 0; i < n; ++i) {
-        StripBasis in{*f->basis, *f->standard, made[i]->outerTop, made[i]->outerBottom};
+        line::LineBasis in{*f->basis, *f->standard, made[i]->outerTop, made[i]->outerBottom};
         bands[i] = peakBands(*f, *made[i], in);
         distribution[i] = distributionSteel(*f, *made[i], in);
     }
     fem::parallelFor(n, [&](std::size_t i) {
         StripDesign& d = *made[i];
-        StripBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom, 0, d.twoWay()};
+        line::LineBasis in{*f->basis, *f->standard, d.outerTop, d.outerBottom, 0, d.twoWay()};
         if (sameForces) {
             const auto& before = *last_->strips[i];
             if (before.outerTop == d.outerTop && before.outerBottom == d.outerBottom &&
@@ -531,7 +527,7 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
             auto& other = top ? demand.bottom : demand.top;
             for (std::size_t k = 0; k < compression.size(); ++k) {
                 if (compression[k] <= 0) continue;
-                auto sec = reinforcement::stripSection(!top, 16, d.stations()[k], in, 1000);
+                auto sec = line::section(!top, 16, d.stations()[k], in, 1000);
                 double m = f->standard->flexure->resistance(sec, compression[k] * 1000, 0).M / 1000;
                 other[k].value = std::max(other[k].value, m * d.stations()[k].width);
             }
@@ -541,7 +537,7 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
                 d.runs.push_back(std::move(r));
             again = true;
         }
-        if (again) fillLines(d, in);
+        if (again) verify::fillCurves(d, viewOf(d), in);
         d.checks = checkStrip(d, *floor, *analysis, in, false);
     });
     for (std::size_t i = 0; i < n; ++i)

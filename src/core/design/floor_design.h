@@ -9,27 +9,20 @@
 #include "design/field_proof.h"
 #include "design/floors.h"
 #include "design/panels_around.h"
-#include "reinforcement/strip_steel.h"
+#include "reinforcement/steel.h"
+#include "verify/line_checks.h"
 
 namespace talvik::design {
 
-struct StripDesign {
+struct StripDesign : verify::LineDesign {
     std::shared_ptr<const strips::Strip> strip;
     std::shared_ptr<const strips::StripForces> forces;
-    strips::StripDemand demand;
-    std::vector<reinforcement::StripRun> runs;
+    line::Demand demand;
     std::vector<reinforcement::PeakBand> bands;
     double outerTop = 0, outerBottom = 0;
     double distribution = 0;  // bottom steel asked by the one-way strips that it crosses, mm2 per mm
-    // At the stations. Moments on the strip's width: demand moved outwards, resistance of the bars as
-    // anchored there. Steel per mm of width: what the moment asks, the least amount included, and what is
-    // there.
-    struct Line {
-        std::vector<double> shifted, resistance, required, provided;
-    } top, bottom;
     std::vector<SpanPanel> panels;        // per span
     bool twoWay() const;                  // at least one of them carries both ways
-    std::vector<double> shearResistance;  // on the width
     std::vector<checks::Check> checks;    // without working; see withWorking
     double worst() const;                 // largest ratio of a judged check
     const std::vector<strips::Station>& stations() const { return forces->stations; }

@@ -9,19 +9,17 @@
 
 namespace talvik::design {
 
-analysis::FloorBasis floorBasis(const model::Basis& basis, const standards::Standard& standard) {
+analysis::FloorBasis floorBasis(const model::Basis& basis, const std::shared_ptr<const standards::Standard>& standard) {
     analysis::FloorBasis b;
     auto modulus = [&](double own, double strength) {
-        return own > 0 ? own : standard.stiffness->modulus(strength);
+        return own > 0 ? own : standard->stiffness->modulus(strength);
     };
     b.modulus = modulus(0, basis.concreteStrength);
     b.beamModulus = modulus(basis.beam.modulus, basis.beam.strength);
     b.columnModulus = modulus(basis.column.modulus, basis.column.strength);
     b.density = basis.concreteDensity;
     b.beamDensity = basis.beam.density;
-    // The rules of a standard live as long as the program keeps one: copy what is needed by making it anew.
-    auto kept = standards::makeStandard(standard.id);
-    b.flange = [kept](const analysis::FloorBasis::Flange& f) {
+    b.flange = [kept = standard](const analysis::FloorBasis::Flange& f) {
         return kept->stiffness->flange(
             {f.toNext, f.zeroMoment, f.clear, f.slabThickness, f.edge, f.otherSide});
     };
@@ -178,7 +176,7 @@ FloorInput floorInput(const model::Project& project, std::size_t floor) {
         return none;
     }
     auto whole = arranged(project.floors[floor], project.basis, *standard);
-    FloorInput in{whole.floor, fmt::format("floors[{}]", floor), floorBasis(project.basis, *standard),
+    FloorInput in{whole.floor, fmt::format("floors[{}]", floor), floorBasis(project.basis, standard),
                   floorCombinations(*whole.floor, *standard, whole.share)};
     if (!whole.word.empty()) in.basis.assumptions.push_back(whole.word);
     if (!whole.floor->panels.empty() && model::wellFormed(*whole.floor, "").empty()) {

@@ -8,7 +8,7 @@
 
 namespace talvik::design {
 
-analysis::FloorBasis floorBasis(const model::Basis& basis, const standards::Standard& standard);
+analysis::FloorBasis floorBasis(const model::Basis& basis, const std::shared_ptr<const standards::Standard>& standard);
 
 // The floor's own combinations where it has a table of them; else combinations of the standard over the
 // floor's cases: permanent cases together; imposed cases all together, and each by itself where there are

@@ -60,7 +60,7 @@ std::vector<PanelDepth> panelDepths(const model::Project& project, const model::
         in.toSteel = project.basis.coverBottom + 8;
         in.section.fc = project.basis.concreteStrength;
         in.section.fy = project.basis.steelYield;
-        out.thickness = standard.service->panelThickness(in, &out.steps);
+        out.thickness = standard.slenderness->panelThickness(in, &out.steps);
         all.push_back(std::move(out));
     }
     return all;

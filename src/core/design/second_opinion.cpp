@@ -32,14 +32,14 @@ SecondOpinion secondOpinion(const model::OneWaySlab& slab, const standards::Stan
     auto square = [](double v) { return v * v; };
     const auto& l = c.onClearSpan ? in.clear : in.lengths;
     for (std::size_t s = 0; s <= index.size(); ++s) {
-        if (s < c.support.size() && std::isfinite(c.support[s]) && d.demand.supports[s].moment > 0 &&
-            !d.demand.supports[s].endFixity) {
+        if (s < c.support.size() && std::isfinite(c.support[s]) && d.line.supports[s].moment > 0 &&
+            !d.line.supports[s].endFixity) {
             double mean = s == 0 ? l[0] : s == index.size() ? l[s - 1] : (l[s - 1] + l[s]) / 2;
-            so.rows.push_back({"support " + model::supportLabel(slab, s), -d.demand.supports[s].moment,
+            so.rows.push_back({"support " + model::supportLabel(slab, s), -d.line.supports[s].moment,
                                c.support[s] * w * square(mean)});
         }
         if (s < index.size() && std::isfinite(c.span[s]))
-            so.rows.push_back({"span " + model::spanLabel(slab, index[s]), d.demand.spans[index[s]].moment,
+            so.rows.push_back({"span " + model::spanLabel(slab, index[s]), d.line.spans[index[s]].moment,
                                c.span[s] * w * square(l[s])});
     }
     return so;

@@ -1,13 +1,12 @@
-// The checks of a one-way slab: joins analysis, bars and the standard's findings to Check objects.
+// The checks of a one-way slab: those of any line, its sags, and what the slab as a whole has to keep.
 #pragma once
 
 #include "design/design.h"
 
 namespace talvik::design {
 
-// Fills resistances, sag, checks and first thickness of `d`; analysis and demand are there.
-void checkSlab(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard,
-               SlabDesign& d, const Options& options);
+// Fills sag, checks and first thickness of `d`; analysis, line, bars and curves are there.
+void checkSlab(const model::OneWaySlab& slab, const line::LineBasis& in, SlabDesign& d, bool tracing);
 
 // Coefficient moments of the standard, or of the table named in its stead, beside the engine's; with the
 // reason where their conditions are not met. Moments per mm of width, signed.

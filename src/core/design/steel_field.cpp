@@ -40,7 +40,7 @@ std::vector<double> requiredSteelField(const FloorDesign& f, int direction, bool
     struct Bars {
         strips::Axes axes;
         double skew = 0, diameter = 0;
-        reinforcement::StripBasis in;
+        line::LineBasis in;
     };
     const auto& angle = f.layout->angle;
     auto radians = [](double degrees) { return degrees * std::numbers::pi / 180; };
@@ -89,7 +89,7 @@ std::vector<double> requiredSteelField(const FloorDesign& f, int direction, bool
         strips::Station s;
         s.thickness = thickness[i];
         double diameter = own.diameter > 0 ? own.diameter : bars[0].diameter;
-        auto section = reinforcement::stripSection(top, diameter, s, own.in, b);
+        auto section = line::section(top, diameter, s, own.in, b);
         auto need = f.standard->flexure->required(section, most[i] * b);
         most[i] = need.possible ? need.As / b : 99;
     }

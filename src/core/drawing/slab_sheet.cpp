@@ -260,8 +260,7 @@ class SlabSheet {
         sheet_.text({x, y}, 3, "Bar schedule", Align::Left, true);
         sheet_.text({right, y}, 2,
                     fmt::format("shape codes and lengths: BS 8666, ISO 3766; least bends: {}",
-                                design_.standard->family.starts_with("aci") ? "ACI 318-19 Table 25.3.1"
-                                                                            : "BS 8666 Table 2"),
+                                design_.standard->anchorage->bendClause()),
                     Align::Right);
         y -= 6;
         const std::array<double, 10> col{0, 12, 27, 42, 56, 77, 98, 119, 145, 165};
@@ -410,29 +409,30 @@ Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const de
     for (std::size_t i = 0; i < slab.spans.size(); ++i)
         s.text({X(model::spanStart(slab, i) + slab.spans[i].length / 2), 68.5}, 2.2,
                units::text(slab.spans[i].length, Kind::Span, system), Align::Centre);
-    if (!d.error.empty() || d.analysis.stations.empty()) return s;
+    if (!d.error.empty() || d.line.stations.empty()) return s;
     double peak = 1e-9;
-    for (const auto* line : {&d.resistanceBottom, &d.resistanceTop, &d.demand.bottom, &d.demand.top})
-        for (double v : *line) peak = std::max(peak, v);
+    const auto top = line::values(d.line.demand.top), bottom = line::values(d.line.demand.bottom);
+    for (const auto* curve : {&d.bottom.resistance, &d.top.resistance, &bottom, &top})
+        for (double v : *curve) peak = std::max(peak, v);
     constexpr double axis = 44, room = 20;
     auto graph = [&](const std::vector<double>& v, double sign, Layer layer) {
         Polyline p;
         p.layer = layer;
         for (std::size_t i = 0; i < v.size(); ++i)
-            p.points.push_back({X(d.analysis.stations[i].x), axis + sign * room * v[i] / peak});
+            p.points.push_back({X(d.line.stations[i].u), axis + sign * room * v[i] / peak});
         s.items.push_back(p);
     };
     s.line({X(x0), axis}, {X(model::concreteEnd(slab)), axis}, Layer::Dimension);
-    graph(d.demand.top, 1, Layer::Moment);
-    graph(d.demand.bottom, -1, Layer::Moment);
-    graph(d.resistanceTop, 1, Layer::Resistance);
-    graph(d.resistanceBottom, -1, Layer::Resistance);
+    graph(top, 1, Layer::Moment);
+    graph(bottom, -1, Layer::Moment);
+    graph(d.top.resistance, 1, Layer::Resistance);
+    graph(d.bottom.resistance, -1, Layer::Resistance);
     s.text({0, axis + 1}, 2.2, "m, " + std::string(units::unit(Kind::MomentPerWidth, system).symbol));
-    for (const auto& sp : d.demand.spans)
+    for (const auto& sp : d.line.spans)
         if (sp.moment > 0.02 * peak)
             s.text({X(sp.x), axis - room * sp.moment / peak - 3.2}, 2,
                    units::number(sp.moment, Kind::MomentPerWidth, system), Align::Centre);
-    for (const auto& su : d.demand.supports)
+    for (const auto& su : d.line.supports)
         if (su.moment > 0.02 * peak && !su.endFixity)
             s.text({X(su.x), axis + room * su.moment / peak + 1.2}, 2,
                    units::number(su.moment, Kind::MomentPerWidth, system), Align::Centre);

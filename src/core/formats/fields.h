@@ -3,7 +3,7 @@
 #pragma once
 
 #include "analysis/floor_analysis.h"
-#include "design/panels.h"
+#include "design/panel_opinions.h"
 
 namespace talvik::formats {
 

@@ -158,11 +158,11 @@ inline const Names<model::FloorLoad::Kind> loadKinds{{{model::FloorLoad::Kind::A
                                                       {model::FloorLoad::Kind::Point, "point"},
                                                       {model::FloorLoad::Kind::Moment, "moment"}}};
 
-inline const Names<model::StripRules::Width> stripWidths{
-    {{model::StripRules::Width::ColumnAndMiddle, "column and middle"},
-     {model::StripRules::Width::Full, "full"}}};
-inline const Names<model::StripRules::Twisting> twistings{
-    {{model::StripRules::Twisting::WoodArmer, "Wood-Armer"}, {model::StripRules::Twisting::None, "none"}}};
+inline const Names<model::StripChoices::Width> stripWidths{
+    {{model::StripChoices::Width::ColumnAndMiddle, "column and middle"},
+     {model::StripChoices::Width::Full, "full"}}};
+inline const Names<model::StripChoices::Twisting> twistings{
+    {{model::StripChoices::Twisting::WoodArmer, "Wood-Armer"}, {model::StripChoices::Twisting::None, "none"}}};
 inline const Names<model::EndCondition> endConditions{{{model::EndCondition::Free, "free"},
                                                        {model::EndCondition::OnBeam, "on beam"},
                                                        {model::EndCondition::Continuous, "continuous"},

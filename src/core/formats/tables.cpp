@@ -240,8 +240,8 @@ nlohmann::json stationsJson(const design::StripDesign& d, const design::FloorDes
     const auto& combinations = f.analysis->combinations;
     for (std::size_t i = 0; i < d.stations().size(); ++i) {
         const auto& s = d.stations()[i];
-        auto value = [&](const strips::Extreme& e, Kind kind) { return shown(e.value / s.width, kind, system); };
-        auto by = [&](const strips::Extreme& e) {
+        auto value = [&](const line::Extreme& e, Kind kind) { return shown(e.value / s.width, kind, system); };
+        auto by = [&](const line::Extreme& e) {
             return e.value > 0 && e.by < combinations.size() ? json(combinations[e.by].name) : json();
         };
         all.push_back({{"u", shown(s.u, Kind::Span, system)},

@@ -8,10 +8,10 @@
 
 #include "actions/actions.h"
 #include "geometry/polygon.h"
+#include "model/part.h"
 
 namespace talvik::model {
 
-using Id = std::string;
 using geometry::Point;
 
 // A corner of an outline. `bulge` makes the side to the next corner an arc: the tangent of a quarter of its
@@ -191,7 +191,7 @@ struct CombinationRow {
 enum class Arrangement { InTurn, All };
 
 // How the slabs of a floor are divided into design strips, and what is designed for in them.
-struct StripRules {
+struct StripChoices {
     bool ownAngles = false;    // otherwise those of the first grid, or the plan's axes
     double angle[2] = {0, 90};  // of the strips of the two directions, degrees
     bool automatic[2] = {true, true};  // otherwise only strips drawn by hand
@@ -201,7 +201,7 @@ struct StripRules {
     double peakWidth = 0;            // over columns, in which top steel is concentrated, mm; 0: by the standard
     int outerTop = 0, outerBottom = 0;  // the direction whose bars lie nearest to the face
     double redistribution = 0;       // share taken off hogging moments over inner supports
-    bool operator==(const StripRules&) const = default;
+    bool operator==(const StripChoices&) const = default;
 };
 // A part of a floor with directions of strips and bars of its own.
 struct StripArea {
@@ -254,7 +254,7 @@ struct StripBars {
     bool operator==(const StripBars&) const = default;
 };
 struct FloorStrips {
-    StripRules rules;
+    StripChoices rules;
     std::vector<StripArea> areas;
     std::vector<StripEdge> edges;
     std::vector<DrawnStrip> drawn;

@@ -69,6 +69,12 @@ int supportAfter(const OneWaySlab& slab, std::size_t span) {
     int s = supportBefore(slab, span) + 1;
     return s < static_cast<int>(slab.supports.size()) ? s : -1;
 }
+double largestBar(const Basis& basis) {
+    double d = 0;
+    for (const auto& name : basis.mainBars)
+        d = std::max(d, catalogs::barCatalog(basis.barCatalog)->find(name)->diameter);
+    return d;
+}
 double faceBefore(const OneWaySlab& slab, std::size_t span) {
     int s = supportBefore(slab, span);
     return spanStart(slab, span) + (s >= 0 ? slab.supports[s].width / 2 : 0);

@@ -79,6 +79,9 @@ struct Basis {
     bool operator==(const Basis&) const = default;
 };
 
+// The largest diameter that the basis allows for main bars, mm.
+double largestBar(const Basis& basis);
+
 struct Support {
     Id id;
     enum class Kind { Beam, Wall } kind = Kind::Beam;

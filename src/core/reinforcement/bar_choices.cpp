@@ -11,7 +11,7 @@ std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, doubl
     std::vector<BarChoice> all;
     for (const auto& name : allowed) {
         const catalogs::Bar* bar = catalog.find(name);
-        double least = std::max(basis.spacingLeast, bar->diameter + standard.detailing->minimumClearSpacing(
+        double least = std::max(basis.spacingLeast, bar->diameter + standard.steel->clear(
                                                                         bar->diameter, basis.aggregate));
         double top = units::roundDown(std::min(largest, basis.spacingMost), basis.spacingStep);
         for (double s = units::roundUp(least, basis.spacingStep); s <= top + 1e-9; s += basis.spacingStep)
@@ -23,13 +23,6 @@ std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, doubl
                std::tuple(q.area(), -q.spacing, q.bar->diameter);
     });
     return all;
-}
-
-double largestBar(const model::Basis& basis) {
-    double d = 0;
-    for (const auto& name : basis.mainBars)
-        d = std::max(d, catalogs::barCatalog(basis.barCatalog)->find(name)->diameter);
-    return d;
 }
 
 }  // namespace talvik::reinforcement

@@ -18,7 +18,4 @@ struct BarChoice {
 std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, double largest,
                                   const model::Basis& basis, const standards::Standard& standard);
 
-// The largest diameter that the basis allows for main bars, mm.
-double largestBar(const model::Basis& basis);
-
 }  // namespace talvik::reinforcement

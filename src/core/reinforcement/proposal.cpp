@@ -5,7 +5,7 @@
 #include <optional>
 
 #include "reinforcement/bar_choices.h"
-#include "reinforcement/coverage.h"
+#include "reinforcement/steel.h"
 
 namespace talvik::reinforcement {
 namespace {
@@ -13,7 +13,7 @@ namespace {
 using model::BarEnd;
 using model::BarRun;
 using model::Role;
-using standards::DetailingRules;
+using standards::SteelRules;
 
 constexpr double b = 1000;      // width on which steel is chosen
 constexpr double endStep = 50;  // bar ends are rounded to this
@@ -22,15 +22,15 @@ using Choice = BarChoice;
 
 class Proposer {
   public:
-    Proposer(const model::OneWaySlab& slab, const model::Basis& basis, const standards::Standard& standard,
-             const analysis::SlabAnalysis& a, const Demand& demand, const std::function<model::Id()>& newId)
+    Proposer(const model::OneWaySlab& slab, const line::LineBasis& in, const line::OneWayLine& line,
+             const std::function<model::Id()>& newId)
         : slab_(slab),
-          basis_(basis),
-          standard_(standard),
-          a_(a),
-          demand_(demand),
+          in_(in),
+          basis_(in.basis),
+          standard_(in.standard),
+          line_(line),
           newId_(newId),
-          catalog_(*catalogs::barCatalog(basis.barCatalog)) {
+          catalog_(*catalogs::barCatalog(in.basis.barCatalog)) {
         for (const auto& run : slab.bars)
             if (run.pinned) runs_.push_back(run);
     }
@@ -54,6 +54,9 @@ class Proposer {
         });
     }
 
+    standards::Section section(bool top, double diameter) const {
+        return line::section(top, diameter, slab_.thickness, in_, b);
+    }
     std::vector<Choice> choices(const std::vector<std::string>& allowed, double largest) const {
         return barChoices(allowed, largest, basis_, standard_);
     }
@@ -63,33 +66,36 @@ class Proposer {
     Choice choose(bool top, double moment, std::size_t index, std::optional<std::size_t> slenderSpan,
                   const std::function<bool(const Choice&)>& anchored) const {
         double largest =
-            standard_.detailing->maximumSpacing(DetailingRules::Role::Main, true, slab_.thickness);
+            standard_.steel->spacing(SteelRules::Role::Main, true, slab_.thickness);
         auto all = choices(basis_.mainBars, largest);
-        double service = crackMoment(slab_, standard_, a_, top, index).moment;
+        double service = 0;
+        for (std::size_t i = 0; i < line_.stations.size(); ++i)
+            if (top ? line_.stations[i].support == int(index) : line_.stations[i].span == int(index))
+                service = std::max(service, (top ? line_.demand.topService : line_.demand.bottomService)[i].value);
         std::optional<Choice> plain, loose;
         for (const Choice& c : all) {
-            auto sec = section(top, c.bar->diameter, slab_, basis_, b);
+            auto sec = section(top, c.bar->diameter);
             double As = c.area() * b;
             auto need = standard_.flexure->required(sec, moment * b);
             if (!need.possible || need.doubly || As < need.As ||
-                As < standard_.detailing->minimumSteel(sec) ||
+                As < standard_.steel->minimum(sec) ||
                 (basis_.minimumSteel && service > 0 &&
-                 As < standard_.service->leastForCracking(sec, c.bar->diameter,
+                 As < standard_.cracks->leastSteel(sec, c.bar->diameter,
                                                           top ? basis_.crackLimitTop : basis_.crackLimitBottom)) ||
-                As > standard_.detailing->maximumSteel(sec))
+                As > standard_.steel->maximum(sec))
                 continue;
             standards::CrackInput crack{sec,          service * b,
                                         As,           c.bar->diameter,
                                         c.spacing,    top ? basis_.coverTop : basis_.coverBottom,
                                         basis_.creep, top ? basis_.crackLimitTop : basis_.crackLimitBottom};
-            if (standard_.service->crack(crack).outcome == checks::Outcome::Over) continue;
+            if (standard_.cracks->check(crack).outcome == checks::Outcome::Over) continue;
             if (!loose) loose = c;
             if (!anchored(c)) continue;
             if (!slenderSpan) return c;
             if (!plain) plain = c;
             standards::SlendernessInput slender{
-                sec, spanSystem(slab_, *slenderSpan), slab_.spans[*slenderSpan].length, need.As, 0, As};
-            if (standard_.service->slenderness(slender).outcome == checks::Outcome::Within) return c;
+                sec, line::spanSystem(line_.line.spans[*slenderSpan]), slab_.spans[*slenderSpan].length, need.As, 0, As};
+            if (standard_.slenderness->check(slender).outcome == checks::Outcome::Within) return c;
         }
         return plain ? *plain : loose ? *loose : all.back();
     }
@@ -116,11 +122,9 @@ class Proposer {
         auto anchored = [&](const Choice& c) {
             BarRun r;
             r.bar = c.bar->name, r.spacing = c.spacing;
-            return (!simpleStart || endAnchored(r, true, 0, span, 0)) &&
-                   (!simpleEnd ||
-                    endAnchored(r, true, slab_.supports.size() - 1, span, slab_.spans[span].length));
+            return (!simpleStart || endAnchored(r, true, span, true)) && (!simpleEnd || endAnchored(r, true, span, false));
         };
-        Choice c = choose(false, demand_.spans[span].moment, span, span, anchored);
+        Choice c = choose(false, line_.spans[span].moment, span, span, anchored);
         // Past an inner support by its half width or ten diameters from its face, and 150 mm past its axis at
         // least.
         auto past = [&](int support) {
@@ -129,26 +133,17 @@ class Proposer {
         };
         BarRun r = make(Role::BottomMain, first ? outerStart() : start - past(before),
                         last ? outerEnd() : end + past(after), c);
-        if (simpleStart && !endAnchored(r, false, 0, span, 0)) r.start = BarEnd::Hook;
-        if (simpleEnd && !endAnchored(r, false, slab_.supports.size() - 1, span, slab_.spans[span].length))
-            r.end = BarEnd::Hook;
+        if (simpleStart && !endAnchored(r, false, span, true)) r.start = BarEnd::Hook;
+        if (simpleEnd && !endAnchored(r, false, span, false)) r.end = BarEnd::Hook;
         runs_.push_back(r);
     }
 
     // Whether an end, straight or hooked, anchors the bottom bars at a simple support.
-    bool endAnchored(const BarRun& r, bool hooked, std::size_t support, std::size_t span,
-                     double local) const {
-        double half = slab_.supports[support].width / 2;
-        standards::EndAnchorageInput in;
-        const auto* bar = catalog_.find(r.bar);
-        in.section = section(false, bar->diameter, slab_, basis_, b);
-        double face = local == 0 ? half : local - half;
-        in.V = a_.shearExtreme(actions::LimitState::Ultimate, span, face).value * b;
-        in.As = bar->area / r.spacing * b;
-        in.bar = Coverage::anchorageInput(r, hooked, slab_, basis_, standard_);
-        in.beyondFace = 2 * half - basis_.coverSide;
-        in.beyondCentre = half - basis_.coverSide;
-        return standard_.detailing->endAnchorage(in).outcome == checks::Outcome::Within;
+    bool endAnchored(const BarRun& r, bool hooked, std::size_t span, bool atStart) const {
+        Run run = runOf(r, slab_.thickness, in_);
+        run.from = outerStart(), run.to = outerEnd();
+        const auto input = endAnchorage(line_.line, line_.stations, line_.demand, span, atStart ? -1 : 1, run, hooked, in_);
+        return standard_.anchorage->atEnd(input).outcome == checks::Outcome::Within;
     }
 
     void top(std::size_t s) {
@@ -159,16 +154,17 @@ class Proposer {
         // At an end support the bars are hooked over the support and count as far as they are anchored at its
         // face.
         auto anchored = [&](const Choice& c) {
-            if (!demand_.supports[s].endFixity || demand_.supports[s].moment <= 0) return true;
+            if (!line_.supports[s].endFixity || line_.supports[s].moment <= 0) return true;
             BarRun r;
             r.role = Role::TopMain, r.bar = c.bar->name, r.spacing = c.spacing;
-            double share = std::min(1.0, (2 * half - basis_.coverSide) /
-                                             Coverage::anchorageLength(r, true, slab_, basis_, standard_));
+            r.start = BarEnd::Hook;
+            double share =
+                std::min(1.0, (2 * half - basis_.coverSide) / runOf(r, slab_.thickness, in_).anchorStart);
             return standard_.flexure
-                       ->resistance(section(true, c.bar->diameter, slab_, basis_, b), share * c.area() * b, 0)
-                       .M >= demand_.supports[s].moment * b;
+                       ->resistance(section(true, c.bar->diameter), share * c.area() * b, 0)
+                       .M >= line_.supports[s].moment * b;
         };
-        Choice c = choose(true, demand_.supports[s].moment, s, std::nullopt, anchored);
+        Choice c = choose(true, line_.supports[s].moment, s, std::nullopt, anchored);
         BarRun r = make(Role::TopMain, axis, axis, c);
         auto reachEnd = [&](std::size_t span, bool leftwards) {
             if (model::isCantilever(slab_, span)) return leftwards ? outerStart() : outerEnd();
@@ -192,30 +188,33 @@ class Proposer {
         double sign = leftwards ? -1 : 1,
                near = leftwards ? model::spanStart(slab_, span + 1) : model::spanStart(slab_, span);
         double L = slab_.spans[span].length, clear = model::clearSpan(slab_, span);
-        auto sec = section(true, c.bar->diameter, slab_, basis_, b);
-        double shift = standard_.detailing->momentShift(sec.d, c.bar->diameter),
-               anchor = Coverage::anchorageLength(run, false, slab_, basis_, standard_);
-        std::vector<double> moved = shifted(slab_, a_, demand_.top, shift);
+        auto sec = section(true, c.bar->diameter);
+        BarRun straight = run;
+        straight.start = straight.end = BarEnd::Straight;
+        const double anchor = runOf(straight, slab_.thickness, in_).anchorEnd;
+        const auto& stations = line_.stations;
+        const auto moved = line::movedDemand(line_.line, stations, line_.demand, true,
+                                             std::vector<double>(stations.size(), c.bar->diameter), in_);
         // Distance from the axis to where hogging ends, unshifted; and the demand as (distance, moment).
         double zero = 0;
-        std::vector<std::pair<double, double>> line;
+        std::vector<std::pair<double, double>> asked;
         bool open = true;
-        for (std::size_t k = 0; k < a_.stations.size(); ++k) {
-            std::size_t i = leftwards ? a_.stations.size() - 1 - k : k;
-            if (a_.stations[i].span != span) continue;
-            double distance = std::abs(a_.stations[i].x - near);
-            if (open && demand_.top[i] > 1e-6)
+        for (std::size_t k = 0; k < stations.size(); ++k) {
+            std::size_t i = leftwards ? stations.size() - 1 - k : k;
+            if (stations[i].span != int(span)) continue;
+            double distance = std::abs(stations[i].u - near);
+            if (open && line_.demand.top[i].value > 1e-6)
                 zero = distance;
             else if (distance > half)
                 open = false;
             if (distance > L / 2 && !open && moved[i] > 0) break;  // the other support's hogging
-            line.emplace_back(distance, moved[i]);
+            asked.emplace_back(distance, moved[i]);
         }
         if (open) return near + sign * L;
         double reach =
-            std::max(half + clear / 4, zero + standard_.detailing->topReach(clear, sec.d, c.bar->diameter));
+            std::max(half + clear / 4, zero + standard_.barEnds->topReach(clear, sec.d, c.bar->diameter));
         for (double end = units::roundUp(reach, endStep); end < L; end += endStep) {
-            bool enough = std::all_of(line.begin(), line.end(), [&](const auto& point) {
+            bool enough = std::all_of(asked.begin(), asked.end(), [&](const auto& point) {
                 if (point.second <= 1e-6) return true;
                 double share = std::clamp((end - point.first) / anchor, 0.0, 1.0);
                 return standard_.flexure->resistance(sec, share * c.area() * b, 0).M >=
@@ -234,14 +233,14 @@ class Proposer {
             return all.back();
         };
         double largest =
-            standard_.detailing->maximumSpacing(DetailingRules::Role::Secondary, true, slab_.thickness);
+            standard_.steel->spacing(SteelRules::Role::Secondary, true, slab_.thickness);
         double x0 = outerStart(), x1 = outerEnd(), need = 0;
         for (const BarRun& r : runs_) {
             const auto* bar = catalog_.find(r.bar);
             if (r.role == Role::BottomMain)
                 need = std::max(
-                    need, standard_.detailing->secondarySteel(
-                              bar->area / r.spacing * b, section(false, bar->diameter, slab_, basis_, b)) /
+                    need, standard_.steel->secondary(
+                              bar->area / r.spacing * b, section(false, bar->diameter)) /
                               b);
         }
         if (!pinnedOver(Role::BottomSecondary, (x0 + x1) / 2))
@@ -268,10 +267,10 @@ class Proposer {
     }
 
     const model::OneWaySlab& slab_;
+    const line::LineBasis& in_;
     const model::Basis& basis_;
     const standards::Standard& standard_;
-    const analysis::SlabAnalysis& a_;
-    const Demand& demand_;
+    const line::OneWayLine& line_;
     const std::function<model::Id()>& newId_;
     const catalogs::BarCatalog& catalog_;
     std::vector<BarRun> runs_;
@@ -279,39 +278,9 @@ class Proposer {
 
 }  // namespace
 
-standards::SpanSystem spanSystem(const model::OneWaySlab& slab, std::size_t span) {
-    using standards::SpanSystem;
-    if (model::isCantilever(slab, span)) return SpanSystem::Cantilever;
-    bool left = span > 0, right = span + 1 < slab.spans.size();
-    return left && right ? SpanSystem::Interior : left || right ? SpanSystem::End : SpanSystem::Simple;
-}
-
-ServiceMoment crackMoment(const model::OneWaySlab& slab, const standards::Standard& standard,
-                          const analysis::SlabAnalysis& a, bool top, std::size_t index) {
-    ServiceMoment m;
-    auto state = standard.service->crackState();
-    const auto& envelope = a.envelope(state);
-    if (!top) {
-        for (std::size_t i = 0; i < a.stations.size(); ++i)
-            if (a.stations[i].span == index && envelope.momentMax[i].value > m.moment)
-                m = {envelope.momentMax[i].value, envelope.momentMax[i].by};
-        return m;
-    }
-    double half = slab.supports[index].width / 2;
-    std::size_t right = index + slab.cantileverStart;
-    auto take = [&](std::size_t span, double local) {
-        auto e = a.momentExtreme(state, false, span, local);
-        if (-e.value > m.moment) m = {-e.value, e.by};
-    };
-    if (right > 0) take(right - 1, slab.spans[right - 1].length - half);
-    if (right < slab.spans.size()) take(right, half);
-    return m;
-}
-
-std::vector<BarRun> proposeBars(const model::OneWaySlab& slab, const model::Basis& basis,
-                                const standards::Standard& standard, const analysis::SlabAnalysis& a,
-                                const Demand& demand, const std::function<model::Id()>& newId) {
-    return Proposer(slab, basis, standard, a, demand, newId).run();
+std::vector<BarRun> proposeBars(const model::OneWaySlab& slab, const line::LineBasis& in, const line::OneWayLine& line,
+                                const std::function<model::Id()>& newId) {
+    return Proposer(slab, in, line, newId).run();
 }
 
 }  // namespace talvik::reinforcement

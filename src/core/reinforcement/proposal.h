@@ -4,7 +4,8 @@
 #include <functional>
 #include <vector>
 
-#include "reinforcement/demand.h"
+#include "line/one_way.h"
+#include "line/section.h"
 
 namespace talvik::reinforcement {
 
@@ -14,20 +15,7 @@ namespace talvik::reinforcement {
 // top bars cover the hogging moments with the standard's shift and anchorage, ends rounded to 50 mm. Ids are
 // taken by `newId`. A zone in which no allowed bar suffices gets the strongest there is, and the checks then
 // say "over".
-std::vector<model::BarRun> proposeBars(const model::OneWaySlab& slab, const model::Basis& basis,
-                                       const standards::Standard& standard, const analysis::SlabAnalysis& a,
-                                       const Demand& demand, const std::function<model::Id()>& newId);
-
-// System of a span for span-to-depth rules, found from the layout: a cantilever; both neighbours continuous;
-// one; none.
-standards::SpanSystem spanSystem(const model::OneWaySlab& slab, std::size_t span);
-
-// Largest service moment of the crack rule on a face within a span (both = at any of its stations).
-struct ServiceMoment {
-    double moment = 0;  // per mm of width, magnitude
-    analysis::Governing by;
-};
-ServiceMoment crackMoment(const model::OneWaySlab& slab, const standards::Standard& standard,
-                          const analysis::SlabAnalysis& a, bool top, std::size_t index);
+std::vector<model::BarRun> proposeBars(const model::OneWaySlab& slab, const line::LineBasis& in,
+                                       const line::OneWayLine& line, const std::function<model::Id()>& newId);
 
 }  // namespace talvik::reinforcement

@@ -43,7 +43,7 @@ std::string nextBar(const std::string& bar, int steps, const model::Basis& basis
 }
 
 model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip,
-                 const StripRun& run) {
+                 const Run& run) {
     model::StripBars b{run.fixed ? run.id : model::newId(project, 'b'),
                        strip,
                        run.top,
@@ -63,13 +63,13 @@ model::Id fixRun(model::Project& project, model::Floor& floor, const std::string
     return b.id;
 }
 
-double lapLength(const StripRun& run, double thickness, const StripBasis& in) {
-    return units::roundUp(in.standard.detailing->lap(stripAnchorage(run, false, thickness, in)), 10);
+double lapLength(const Run& run, double thickness, const line::LineBasis& in) {
+    return units::roundUp(in.standard.anchorage->lap(anchorageInput(run, false, thickness, in)), 10);
 }
 
-SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& run,
+SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run,
                   double u, double lap) {
-    StripRun first = run, second = run;
+    Run first = run, second = run;
     first.to = u + lap / 2;
     second.from = u - lap / 2;
     if (u <= run.from + lap || u >= run.to - lap)
@@ -86,12 +86,32 @@ SplitRun splitRun(model::Project& project, model::Floor& floor, const std::strin
     return out;
 }
 
-model::Id addRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& like,
-                 double from, double to, const std::vector<StripRun>& runs) {
+std::optional<RoomForRun> roomForRun(const line::Line& line, bool top, const model::Id& at, double cover) {
+    RoomForRun room;
+    for (const auto& span : line.spans) {
+        const double L = span.length();
+        if (!top && span.id == at)
+            room = {span.from + 0.15 * L, span.to - 0.15 * L, (span.from + span.to) / 2};
+        for (int side : {-1, 1}) {
+            const int support = side < 0 ? span.right : span.left;
+            if (!top || support < 0 || line.supports[std::size_t(support)].id != at) continue;
+            room.middle = line.supports[std::size_t(support)].u;
+            if (room.from == room.to) room.from = room.to = room.middle;
+            (side < 0 ? room.from : room.to) = room.middle + side * (span.cantilever() ? L : L / 4);
+        }
+    }
+    room.from = std::max(units::roundDown(room.from, 50), line.from + cover);
+    room.to = std::min(units::roundUp(room.to, 50), line.to - cover);
+    if (room.to - room.from < 300) return std::nullopt;
+    return room;
+}
+
+model::Id addRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& like,
+                 double from, double to, const std::vector<Run>& runs) {
     for (const auto& r : runs)
         if (!r.fixed && r.top == like.top && r.band == like.band && r.from < to && r.to > from)
             fixRun(project, floor, strip, r);
-    StripRun more = like;
+    Run more = like;
     more.fixed = false;
     more.from = from, more.to = to;
     more.start = more.end = model::BarEnd::Straight;

@@ -5,7 +5,7 @@
 #include <optional>
 #include <string_view>
 
-#include "reinforcement/strip_steel.h"
+#include "reinforcement/steel.h"
 
 namespace talvik::reinforcement {
 
@@ -25,10 +25,10 @@ double nextSpacing(double spacing, int steps, const model::Basis& basis);
 std::string nextBar(const std::string& bar, int steps, const model::Basis& basis);
 
 // Makes a run of a strip one that is fixed, with what changed about it; its id.
-model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& run);
+model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run);
 
 // Lap of a run, by the standard, all of its bars lapped at one place; rounded up to 10 mm.
-double lapLength(const StripRun& run, double thickness, const StripBasis& in);
+double lapLength(const Run& run, double thickness, const line::LineBasis& in);
 
 // Two runs in place of one, lapped over `lap` with its middle at u. Refused, with a sentence, where one of
 // them would be shorter than the lap.
@@ -36,12 +36,20 @@ struct SplitRun {
     std::string trouble;
     model::Id first, second;
 };
-SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& run,
+SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run,
                   double u, double lap);
+
+// Where one more run would lie: over a support a quarter of each span that meets there, whole overhangs; in a span all but
+// 0.15 of it at either end; in steps of 50 mm, within the cover. Empty where less than 300 mm is left. `at`: id of the
+// support (top) or span (bottom).
+struct RoomForRun {
+    double from = 0, to = 0, middle = 0;
+};
+std::optional<RoomForRun> roomForRun(const line::Line& line, bool top, const model::Id& at, double cover);
 
 // One more run, from..to, with the bar and spacing of `like`. Those of `runs` that lie there are fixed first,
 // so that the new one adds to them.
-model::Id addRun(model::Project& project, model::Floor& floor, const std::string& strip, const StripRun& like,
-                 double from, double to, const std::vector<StripRun>& runs);
+model::Id addRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& like,
+                 double from, double to, const std::vector<Run>& runs);
 
 }  // namespace talvik::reinforcement

@@ -7,13 +7,12 @@
 #include <optional>
 
 #include "reinforcement/bar_choices.h"
-#include "reinforcement/strip_steel.h"
+#include "reinforcement/steel.h"
 
 namespace talvik::reinforcement {
 namespace {
 
 using model::BarEnd;
-using standards::DetailingRules;
 using strips::Station;
 using strips::Strip;
 
@@ -23,8 +22,8 @@ constexpr double onlyBand = 1e-4;  // mm2 per mm that a band must add to be wort
 
 class Proposer {
   public:
-    Proposer(const Strip& strip, const std::vector<Station>& stations, const strips::StripDemand& demand,
-             bool top, const StripBasis& in, const std::vector<model::StripBars>& fixed,
+    Proposer(const Strip& strip, const std::vector<Station>& stations, const line::Demand& demand,
+             bool top, const line::LineBasis& in, const std::vector<model::StripBars>& fixed,
              const std::vector<PeakBand>& bands)
         : strip_(strip),
           stations_(stations),
@@ -36,11 +35,11 @@ class Proposer {
           bands_(bands),
           catalog_(*catalogs::barCatalog(in.basis.barCatalog)) {
         if (!stations.empty())
-            asked_ = shiftedDemand(stations_, ultimate_, top,
-                                   std::vector<double>(stations.size(), largestBar(in.basis)), in);
+            asked_ = line::movedDemand(strip, stations_, demand, top,
+                                       std::vector<double>(stations.size(), model::largestBar(in.basis)), in);
         for (const auto& b : fixed) {
             if (b.strip != strip.key || b.top != top) continue;
-            StripRun r;
+            Run r;
             r.id = b.id;
             r.top = top, r.band = b.band, r.fixed = true;
             r.from = b.from, r.to = b.to;
@@ -53,7 +52,7 @@ class Proposer {
         }
     }
 
-    std::vector<StripRun> run() {
+    std::vector<Run> run() {
         if (stations_.empty()) return fixed_;
         if (top_)
             tops();
@@ -61,7 +60,7 @@ class Proposer {
             bottoms();
         for (auto& r : made_)
             if (!replaced(r)) fixed_.push_back(std::move(r));
-        std::stable_sort(fixed_.begin(), fixed_.end(), [](const StripRun& a, const StripRun& b) {
+        std::stable_sort(fixed_.begin(), fixed_.end(), [](const Run& a, const Run& b) {
             return std::tuple(a.band, a.from, a.to) < std::tuple(b.band, b.from, b.to);
         });
         return fixed_;
@@ -70,22 +69,22 @@ class Proposer {
   private:
     const Strip& strip_;
     const std::vector<Station>& stations_;
-    const std::vector<strips::Extreme>&ultimate_, &service_;
-    const strips::StripDemand& demand_;
+    const std::vector<line::Extreme>&ultimate_, &service_;
+    const line::Demand& demand_;
     bool top_;
-    const StripBasis& in_;
+    const line::LineBasis& in_;
     const std::vector<PeakBand>& bands_;
     const catalogs::BarCatalog& catalog_;
     // Demand moved outwards: it asks for more than the demand itself where the slab gets thinner.
     std::vector<double> asked_;
-    std::vector<StripRun> fixed_, made_;
+    std::vector<Run> fixed_, made_;
 
     double outerStart() const { return strip_.from + in_.basis.coverSide; }
     double outerEnd() const { return strip_.to - in_.basis.coverSide; }
     // Where a run that goes to the strip's end stops: at the cover, or anchored in the slab that goes on.
     double outer(int side, const BarChoice& c) const {
         if (!strip_.inside[side < 0 ? 0 : 1]) return side < 0 ? outerStart() : outerEnd();
-        StripRun r;
+        Run r;
         r.top = top_;
         fill(r, c, thicknessAt(side < 0 ? strip_.from : strip_.to));
         const double l = units::roundUp(r.anchorStart, endStep);
@@ -94,7 +93,7 @@ class Proposer {
     }
     double thicknessAt(double u) const {
         if (stations_.empty()) return 200;
-        return stations_[strips::nearestStation(stations_, u)].thickness;
+        return stations_[line::nearestStation(stations_, u)].thickness;
     }
     double bandWidthNear(double u) const {
         double width = 0, least = 1e300;
@@ -105,22 +104,20 @@ class Proposer {
     }
     // A run fixed by someone takes the place of one with which it shares more than half of the shorter's
     // length.
-    bool replaced(const StripRun& r) const {
-        return std::any_of(fixed_.begin(), fixed_.end(), [&](const StripRun& f) {
+    bool replaced(const Run& r) const {
+        return std::any_of(fixed_.begin(), fixed_.end(), [&](const Run& f) {
             if (!f.fixed || f.band != r.band) return false;
             double both = std::min(f.to, r.to) - std::max(f.from, r.from);
             return both > 0.5 * std::min(f.to - f.from, r.to - r.from);
         });
     }
 
-    void fill(StripRun& r, const BarChoice& c, double thickness) const {
+    void fill(Run& r, const BarChoice& c, double thickness) const {
         r.bar = c.bar->name;
         r.spacing = c.spacing;
         r.area = c.area();
         r.diameter = c.bar->diameter;
-        const auto& detailing = *in_.standard.detailing;
-        r.anchorStart = detailing.anchorage(stripAnchorage(r, r.start == BarEnd::Hook, thickness, in_));
-        r.anchorEnd = detailing.anchorage(stripAnchorage(r, r.end == BarEnd::Hook, thickness, in_));
+        anchor(r, thickness, in_);
     }
 
     // The least steel for what the stations from..to ask. Where the bars end at a slab's edge, hooked, they
@@ -128,7 +125,6 @@ class Proposer {
     BarChoice choose(std::size_t from, std::size_t to, bool edgeBefore = false,
                      bool edgeAfter = false) const {
         const auto& flexure = *in_.standard.flexure;
-        const auto& detailing = *in_.standard.detailing;
         std::size_t worst = from, crackAt = from, thick = from;
         double most = -1, mostService = -1;
         for (std::size_t i = from; i <= to; ++i) {
@@ -141,7 +137,7 @@ class Proposer {
         double least = 1e300;
         for (std::size_t i = from; i <= to; ++i) least = std::min(least, stations_[i].thickness);
         auto all =
-            barChoices(in_.basis.mainBars, detailing.maximumSpacing(in_.role(), true, least),
+            barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, least),
                        in_.basis, in_.standard);
         struct Need {
             double area = 0, most = 1e300;
@@ -154,42 +150,42 @@ class Proposer {
             if (found != needs.end()) return found->second;
             Need n;
             const Station& w = stations_[worst];
-            auto sec = stripSection(top_, bar->diameter, w, in_, b);
+            auto sec = line::section(top_, bar->diameter, w, in_, b);
             auto r = flexure.required(sec, asked_[worst] / w.width * b);
             n.possible = r.possible;
             n.area = r.As / b;
             if (in_.basis.minimumSteel)
                 n.area = std::max(
                     n.area,
-                    detailing.minimumSteel(stripSection(top_, bar->diameter, stations_[thick], in_, b)) / b);
+                    in_.standard.steel->minimum(line::section(top_, bar->diameter, stations_[thick], in_, b)) / b);
             if (in_.basis.minimumSteel && service_[crackAt].value > 0)
-                n.area = std::max(n.area, in_.standard.service->leastForCracking(
-                                              stripSection(top_, bar->diameter, stations_[thick], in_, b), bar->diameter,
+                n.area = std::max(n.area, in_.standard.cracks->leastSteel(
+                                              line::section(top_, bar->diameter, stations_[thick], in_, b), bar->diameter,
                                               top_ ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom) /
                                               b);
             if (!top_) n.area = std::max(n.area, in_.leastBottom);
-            n.most = detailing.maximumSteel(sec) / b;
+            n.most = in_.standard.steel->maximum(sec) / b;
             return needs[bar] = n;
         };
         auto anchored = [&](const BarChoice& c) {
             if (!edgeBefore && !edgeAfter) return true;
-            StripRun r;
+            Run r;
             r.top = top_;
             r.start = r.end = BarEnd::Hook;
             fill(r, c, stations_[from].thickness);
             for (std::size_t i = from; i <= to; ++i) {
                 const Station& s = stations_[i];
                 double before = s.u - outerStart(), after = outerEnd() - s.u;
-                if (leftToEdge(strip_, s, in_.basis.coverSide)) continue;
+                if (leftToEdge(strip_, s, edgeReach(s, in_))) continue;
                 double share = std::min(
                     {1.0, edgeBefore ? before / r.anchorStart : 1.0, edgeAfter ? after / r.anchorEnd : 1.0});
                 if (share >= 1 || ultimate_[i].value <= 0) continue;
-                double d = stripSection(top_, c.bar->diameter, s, in_, b).d;
-                double reach = detailing.momentShift(d, c.bar->diameter), asks = 0;
+                double d = line::section(top_, c.bar->diameter, s, in_, b).d;
+                double reach = in_.standard.barEnds->momentShift(d, c.bar->diameter), asks = 0;
                 for (std::size_t k = from; k <= to; ++k)
                     if (std::abs(stations_[k].u - s.u) <= reach)
                         asks = std::max(asks, ultimate_[k].value / stations_[k].width);
-                auto asked = flexure.required(stripSection(top_, c.bar->diameter, s, in_, b), asks * b);
+                auto asked = flexure.required(line::section(top_, c.bar->diameter, s, in_, b), asks * b);
                 if (!asked.possible || asked.As / b > share * c.area()) return false;
             }
             return true;
@@ -202,7 +198,7 @@ class Proposer {
             if (!anchored(c)) continue;
             if (service_[crackAt].value <= 0) return c;
             const Station& s = stations_[crackAt];
-            auto sec = stripSection(top_, c.bar->diameter, s, in_, b);
+            auto sec = line::section(top_, c.bar->diameter, s, in_, b);
             standards::CrackInput crack{sec,
                                         service_[crackAt].value / s.width * b,
                                         c.area() * b,
@@ -211,20 +207,13 @@ class Proposer {
                                         (top_ ? in_.basis.coverTop : in_.basis.coverBottom) + in_.outer(top_),
                                         in_.basis.creep,
                                         top_ ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom};
-            if (in_.standard.service->crack(crack).outcome != checks::Outcome::Over) return c;
+            if (in_.standard.cracks->check(crack).outcome != checks::Outcome::Over) return c;
         }
         return loose ? *loose : all.back();
     }
 
-    // First and last station in [a, b].
     std::optional<std::pair<std::size_t, std::size_t>> range(double a, double b) const {
-        std::optional<std::pair<std::size_t, std::size_t>> out;
-        for (std::size_t i = 0; i < stations_.size(); ++i) {
-            if (stations_[i].u < a - 3 || stations_[i].u > b + 3) continue;
-            if (!out) out = {i, i};
-            out->second = i;
-        }
-        return out;
+        return line::stationsWithin(stations_, a, b);
     }
 
     void bottoms() {
@@ -261,7 +250,7 @@ class Proposer {
             if (!chosen[i]) continue;
             const auto& span = strip_.spans[i];
             const BarChoice& c = *chosen[i];
-            StripRun r;
+            Run r;
             r.zone = r.id = fmt::format("bottom/{}", i);
             bool first = i == 0 || !chosen[i - 1], last = i + 1 == n || !chosen[i + 1];
             auto past = [&](int support) {
@@ -306,7 +295,7 @@ class Proposer {
                     double face = side < 0 ? span.clearFrom : span.clearTo;
                     if (!end || support < 0 || r.from > face || r.to < face) continue;
                     auto straight = endAnchorage(strip_, stations_, demand_, i, side, r, false, in_);
-                    if (in_.standard.detailing->endAnchorage(straight).outcome == checks::Outcome::Within)
+                    if (in_.standard.anchorage->atEnd(straight).outcome == checks::Outcome::Within)
                         continue;
                     (side < 0 ? r.start : r.end) = BarEnd::Hook;
                 }
@@ -350,15 +339,14 @@ class Proposer {
         }
         atStart = atStart && !strip_.inside[0], atEnd = atEnd && !strip_.inside[1];
         BarChoice c = choose(where.first, where.second, atStart, atEnd);
-        StripRun r;
+        Run r;
         r.zone = r.id = zone;
         r.top = true;
         double u = support >= 0 ? strip_.supports[std::size_t(support)].u : (zoneFrom + zoneTo) / 2;
         fill(r, c, thicknessAt(u));
-        const auto& detailing = *in_.standard.detailing;
-        double d = stripSection(true, c.bar->diameter, stations_[where.first], in_, 1000).d;
-        auto moved = shiftedDemand(stations_, ultimate_, true,
-                                   std::vector<double>(stations_.size(), c.bar->diameter), in_);
+        double d = line::section(true, c.bar->diameter, stations_[where.first], in_, 1000).d;
+        auto moved = line::movedDemand(strip_, stations_, demand_, true,
+                                       std::vector<double>(stations_.size(), c.bar->diameter), in_);
         // Stations next to the zone on which nothing hogs and something is moved.
         auto tail = [&](int side, std::size_t i) {
             if (side > 0 ? i <= where.second : i >= where.first) return false;
@@ -374,7 +362,7 @@ class Proposer {
                 // What was moved out of the zone belongs to it, too.
                 if ((i < where.first || i > where.second) && !tail(side, i)) continue;
                 if (side * (s.u - u) < 0 || moved[i] <= 1e-6) continue;
-                auto need = in_.standard.flexure->required(stripSection(true, c.bar->diameter, s, in_, 1000),
+                auto need = in_.standard.flexure->required(line::section(true, c.bar->diameter, s, in_, 1000),
                                                            moved[i] / s.width * 1000);
                 double share = need.possible ? std::min(1.0, need.As / 1000 / c.area() * (1 + 1e-6)) : 1;
                 end = side > 0 ? std::max(end, s.u + share * r.anchorEnd)
@@ -409,12 +397,12 @@ class Proposer {
             r.from = outer(-1, c);
         else
             r.from = std::min({reach(-1), faceBefore - least * clearBefore,
-                               zero(-1) - detailing.topReach(clearBefore, d, c.bar->diameter)});
+                               zero(-1) - in_.standard.barEnds->topReach(clearBefore, d, c.bar->diameter)});
         if (support < 0 || edgeAfter || tipAfter)
             r.to = outer(1, c);
         else
             r.to = std::max({reach(1), faceAfter + least * clearAfter,
-                             zero(1) + detailing.topReach(clearAfter, d, c.bar->diameter)});
+                             zero(1) + in_.standard.barEnds->topReach(clearAfter, d, c.bar->diameter)});
         if (support >= 0 && (edgeBefore || tipBefore) && !strip_.inside[0]) r.start = BarEnd::Hook;
         if (support >= 0 && (edgeAfter || tipAfter) && !strip_.inside[1]) r.end = BarEnd::Hook;
         if (!(edgeBefore || tipBefore || support < 0)) r.from = std::floor(r.from / endStep) * endStep;
@@ -433,7 +421,7 @@ class Proposer {
                 if (!any) any = x;
                 if (!same && x.spacing == c.spacing && x.area() < 2.2 * (band.steel - c.area())) same = x;
             }
-            StripRun more = r;
+            Run more = r;
             more.zone = more.id = "band/" + strip_.supports[std::size_t(support)].id;
             more.band = true;
             more.width = band.width;
@@ -445,8 +433,8 @@ class Proposer {
 
 }  // namespace
 
-std::vector<StripRun> proposeStrip(const Strip& strip, const std::vector<Station>& stations,
-                                   const strips::StripDemand& demand, bool top, const StripBasis& in,
+std::vector<Run> proposeStrip(const Strip& strip, const std::vector<Station>& stations,
+                                   const line::Demand& demand, bool top, const line::LineBasis& in,
                                    const std::vector<model::StripBars>& fixed,
                                    const std::vector<PeakBand>& bands) {
     return Proposer(strip, stations, demand, top, in, fixed, bands).run();

@@ -4,7 +4,7 @@
 
 #include <cmath>
 
-#include "design/panels.h"
+#include "design/panel_opinions.h"
 #include "drawing/slab_sheet.h"
 #include "model/sources.h"
 
@@ -61,8 +61,9 @@ class Maker {
         table({{"Item", "Value"},
                {"Standard", design_.standard->edition},
                {"Concrete",
-                fmt::format("{}, {} characteristic cylinder strength, {}", b.concrete,
-                            text(b.concreteStrength, Kind::Stress), text(b.concreteDensity, Kind::Density))},
+                fmt::format("{}, {} characteristic {} strength, {}", b.concrete, text(b.concreteStrength, Kind::Stress),
+                            design_.standard->strengthBasis == standards::StrengthBasis::Cube ? "cube" : "cylinder",
+                            text(b.concreteDensity, Kind::Density))},
                {"Reinforcement",
                 fmt::format("{}, {} yield strength", b.steel, text(b.steelYield, Kind::Stress))},
                {"Cover", fmt::format("top {}, bottom {}, sides {}", text(b.coverTop, Kind::Length),

@@ -5,6 +5,7 @@
 #pragma once
 
 #include <functional>
+#include <map>
 #include <memory>
 #include <string>
 #include <string_view>
@@ -12,7 +13,7 @@
 
 #include "actions/actions.h"
 #include "catalogs/catalogs.h"
-#include "checks/checks.h"
+#include "checks/finding.h"
 #include "trace/trace.h"
 
 namespace talvik::standards {
@@ -133,30 +134,42 @@ struct PanelInput {
     Section section;     // materials
 };
 
-class ServiceRules {
+// Cracks of sections in tension.
+class CrackRules {
   public:
-    virtual ~ServiceRules() = default;
-    // The limit state whose moments `crack` wants.
-    virtual actions::LimitState crackState() const = 0;
-    virtual actions::LimitState sustainedState() const { return actions::LimitState::QuasiPermanent; }
+    virtual ~CrackRules() = default;
+    // The limit state whose moments `check` wants.
+    virtual actions::LimitState state() const = 0;
     // Crack width, or the bar spacing that stands for it.
-    virtual Finding crack(const CrackInput& in, Steps* t = nullptr) const = 0;
+    virtual Finding check(const CrackInput& in, Steps* t = nullptr) const = 0;
     // Least steel on a face in tension by which cracks stay within the limit when the section first cracks; 0
     // where the standard asks for none. Bars of the given diameter.
-    virtual double leastForCracking(const Section& s, double diameter, double limit, Steps* t = nullptr) const = 0;
-    virtual std::string crackSteelClause() const = 0;
-    // Span-to-depth ratio or least thickness.
-    virtual Finding slenderness(const SlendernessInput& in, Steps* t = nullptr) const = 0;
+    virtual double leastSteel(const Section& s, double diameter, double limit, Steps* t = nullptr) const = 0;
+    virtual std::string leastSteelClause() const = 0;
+};
+
+// Span-to-depth ratio or least thickness.
+class SlendernessRules {
+  public:
+    virtual ~SlendernessRules() = default;
+    virtual std::string clause() const = 0;
+    virtual Finding check(const SlendernessInput& in, Steps* t = nullptr) const = 0;
     // Overall depth to start from. `toSteel`: from the face to the centre of the main bars.
     virtual double firstThickness(SpanSystem system, double length, double toSteel, const Section& s,
                                   Steps* t = nullptr) const = 0;
     // The same for a panel that may carry both ways.
     virtual double panelThickness(const PanelInput& in, Steps* t = nullptr) const = 0;
+};
+
+// Computed sag.
+class SagRules {
+  public:
+    virtual ~SagRules() = default;
+    // By which a computed sag within its limits stands in for span-to-depth.
+    virtual std::string clause() const = 0;
+    virtual actions::LimitState sustainedState() const { return actions::LimitState::QuasiPermanent; }
     virtual Curvatures curvatures(const SagInput& in, Steps* t = nullptr) const = 0;
-    virtual std::vector<SagLimit> sagLimits() const = 0;
-    // Clause by which a computed sag within its limits stands in for `slenderness`.
-    virtual std::string computedSagClause() const = 0;
-    virtual std::string slendernessClause() const = 0;
+    virtual std::vector<SagLimit> limits() const = 0;
 };
 
 struct AnchorageInput {
@@ -179,35 +192,52 @@ struct EndAnchorageInput {
     double beyondFace = 0, beyondCentre = 0;
 };
 
-class DetailingRules {
+// How much steel, and how far apart.
+class SteelRules {
   public:
-    virtual ~DetailingRules() = default;
-    virtual double minimumSteel(const Section& s, Steps* t = nullptr) const = 0;
-    virtual double maximumSteel(const Section& s, Steps* t = nullptr) const = 0;
+    virtual ~SteelRules() = default;
+    virtual double minimum(const Section& s, Steps* t = nullptr) const = 0;
+    virtual double maximum(const Section& s, Steps* t = nullptr) const = 0;
     // TwoWay: main bars of slabs that carry both ways.
     enum class Role { Main, Secondary, TwoWay };
-    virtual double maximumSpacing(Role role, bool peak, double h, Steps* t = nullptr) const = 0;
-    virtual double minimumClearSpacing(double diameter, double aggregate, Steps* t = nullptr) const = 0;
-    virtual double secondarySteel(double mainSteel, const Section& s, Steps* t = nullptr) const = 0;
-    virtual double anchorage(const AnchorageInput& in, Steps* t = nullptr) const = 0;
+    virtual double spacing(Role role, bool peak, double h, Steps* t = nullptr) const = 0;
+    virtual double clear(double diameter, double aggregate, Steps* t = nullptr) const = 0;
+    // Distribution steel across main steel of one-way slabs.
+    virtual double secondary(double mainSteel, const Section& s, Steps* t = nullptr) const = 0;
+    struct Clauses {
+        std::string minimum, maximum, spacing, clear, secondary;
+    };
+    virtual Clauses clauses(bool twoWay) const = 0;
+};
+
+// Anchorage, laps and bends of bars.
+class AnchorageRules {
+  public:
+    virtual ~AnchorageRules() = default;
+    virtual double length(const AnchorageInput& in, Steps* t = nullptr) const = 0;
     virtual double lap(const AnchorageInput& in, Steps* t = nullptr) const = 0;
     // Whether bars with this much concrete cast below them are in good bond conditions.
     virtual bool goodBond(double concreteBelow) const = 0;
     // Design yield stress of reinforcement.
     virtual double designYield(double fy) const = 0;
+    // Anchorage of the span's bottom steel at a support taken as simple.
+    virtual Finding atEnd(const EndAnchorageInput& in, Steps* t = nullptr) const = 0;
+    // Straight tail behind a 90 degree bend, from the end of the bend; least inside radius of bends.
+    virtual double hookTail(double diameter) const = 0;
+    virtual double bendRadius(double diameter) const = 0;
+    virtual std::string bendClause() const = 0;
+    virtual std::string clause(bool twoWay) const = 0;
+    virtual std::string lapClause() const = 0;
+};
+
+// Where bars may end, and what goes on over supports.
+class BarEndRules {
+  public:
+    virtual ~BarEndRules() = default;
     // By how much the moment diagram is moved outwards for curtailment.
     virtual double momentShift(double d, double diameter) const = 0;
     // Least reach of top bars past the point where the hogging moment ends.
     virtual double topReach(double clearSpan, double d, double diameter) const = 0;
-    // Anchorage of the span's bottom steel at a support taken as simple.
-    virtual Finding endAnchorage(const EndAnchorageInput& in, Steps* t = nullptr) const = 0;
-    // Share of the largest span moment that top steel at a simple end resists.
-    virtual double endFixity() const = 0;
-    // Straight tail behind a 90 degree bend, from the end of the bend.
-    virtual double hookTail(double diameter) const = 0;
-    // By how much hogging on the axis of a support on which the slab is free to turn may be rounded off: R is the
-    // reaction and t the breadth of the support.
-    virtual double roundedOff(double R, double t) const = 0;
     // Bottom bars that go on over a support: the share of the span's steel, the length past the face, and how many
     // bars pass through an inner column at least.
     struct Through {
@@ -217,12 +247,21 @@ class DetailingRules {
     };
     enum class Over { EndSupport, Support, ColumnStrip, MiddleStrip };  // the last two of slabs on columns
     virtual Through through(Over over, double diameter, Steps* t = nullptr) const = 0;
+    virtual std::string clause(bool twoWay) const = 0;
+};
+
+// Moments over supports that the analysis does not give.
+class SupportRules {
+  public:
+    virtual ~SupportRules() = default;
+    // Share of the largest span moment that top steel at a simple end resists.
+    virtual double endFixity() const = 0;
+    virtual std::string endTopClause() const = 0;
+    // By how much hogging on the axis of a support on which the slab is free to turn may be rounded off: R is the
+    // reaction and t the breadth of the support.
+    virtual double roundedOff(double R, double t) const = 0;
     // Least face moment for a support where the span's full fixed-end moment is `fixedEnd` (0 where no rule).
-    virtual double supportMomentFloor(double fixedEnd) const = 0;
-    struct Clauses {
-        std::string minimum, maximum, spacing, clear, secondary, anchorage, lap, curtailment, endTop;
-    };
-    virtual Clauses clauses(bool twoWay = false) const = 0;
+    virtual double momentFloor(double fixedEnd) const = 0;
 };
 
 class ActionRules {
@@ -332,20 +371,47 @@ struct Omission {
     bool beams = false;                // of floors with beams alone
 };
 
-// Everything of one standard. Immutable; facets live as long as the standard does.
+// On what the characteristic strength of concrete is measured.
+enum class StrengthBasis { Cylinder, Cube };
+
+// Everything of one standard. Immutable; facets live as long as the standard does. A facet that a standard has none of is
+// null, and `without` says why; what would ask it is then not checked, with that reason.
 struct Standard {
     std::string id, title, edition, family;  // family: of materials, see catalogues
     std::string parameterFile;
     units::System nativeUnits = units::System::Metric;
+    StrengthBasis strengthBasis = StrengthBasis::Cylinder;
     std::unique_ptr<const FlexureRules> flexure;
     std::unique_ptr<const ShearRules> shear;
-    std::unique_ptr<const ServiceRules> service;
-    std::unique_ptr<const DetailingRules> detailing;
+    std::unique_ptr<const CrackRules> cracks;
+    std::unique_ptr<const SlendernessRules> slenderness;
+    std::unique_ptr<const SagRules> sag;
+    std::unique_ptr<const SteelRules> steel;
+    std::unique_ptr<const AnchorageRules> anchorage;
+    std::unique_ptr<const BarEndRules> barEnds;
+    std::unique_ptr<const SupportRules> supports;
     std::unique_ptr<const ActionRules> actions;
     std::unique_ptr<const StiffnessRules> stiffness;
     std::unique_ptr<const StripRules> strips;
-    std::vector<Omission> omissions;  // what this program does not check by it
+    std::map<std::string, std::string> without;  // facet -> why there is none
+    std::vector<Omission> omissions;             // what this program does not check by it
 };
+// Calls f(name, pointer) for every facet, in the order above.
+template <class F>
+void forEachFacet(const Standard& s, F f) {
+    f("flexure", s.flexure.get());
+    f("shear", s.shear.get());
+    f("cracks", s.cracks.get());
+    f("slenderness", s.slenderness.get());
+    f("sag", s.sag.get());
+    f("steel", s.steel.get());
+    f("anchorage", s.anchorage.get());
+    f("barEnds", s.barEnds.get());
+    f("supports", s.supports.get());
+    f("actions", s.actions.get());
+    f("stiffness", s.stiffness.get());
+    f("strips", s.strips.get());
+}
 
 // Ids of the standards there are, in the order shown.
 const std::vector<std::string>& standardIds();

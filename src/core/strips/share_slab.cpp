@@ -176,7 +176,7 @@ class Sweep {
             double v[2];
         };
         std::vector<Bound> bounds;
-        const bool full = layer_.floor.strips.rules.width == model::StripRules::Width::Full;
+        const bool full = layer_.floor.strips.rules.width == model::StripChoices::Width::Full;
         auto at = [&](const Line& l, int e) { return l.v(e == 0 ? ua : ub); };
         auto bound = [&](const std::string& key, const Line& from, double offset) {
             bounds.push_back({key, {at(from, 0) + offset, at(from, 1) + offset}});

@@ -93,17 +93,6 @@ void crossingsOf(const Strip& strip, Point a, Point b, std::vector<double>& out)
     }
 }
 
-}  // namespace
-
-std::size_t nearestStation(const std::vector<Station>& stations, double u) {
-    std::size_t best = 0;
-    for (std::size_t i = 0; i < stations.size(); ++i)
-        if (std::abs(stations[i].u - u) < std::abs(stations[best].u - u)) best = i;
-    return best;
-}
-
-namespace {
-
 constexpr double aside = 3;
 
 Span nearestSpan(const Strip& strip, double u) {
@@ -237,7 +226,7 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
     const bool square = std::abs(std::cos(skew)) < 1e-9;
     if (square) skew = std::numbers::pi / 2;  // the sign of a right angle does not matter
     // Without twisting there is nothing that bars askew could be designed by.
-    const bool twisting = floor.strips.rules.twisting == model::StripRules::Twisting::WoodArmer || !square;
+    const bool twisting = floor.strips.rules.twisting == model::StripChoices::Twisting::WoodArmer || !square;
     const StripLoads loads(strip, floor, a_);
     for (std::size_t c = 0; c < cases; ++c) out.loads.push_back(loads.all(c));
     std::vector<std::vector<double>> shears(cases, std::vector<double>(n, 0)), moments = shears;
@@ -393,11 +382,11 @@ void redistribute(const Strip& strip, const std::vector<Station>& stations, doub
 
 }  // namespace
 
-StripDemand demand(const Strip& strip, const StripForces& f, const analysis::FloorAnalysis& a,
-                   const model::StripRules& rules, actions::LimitState crackState,
+line::Demand demand(const Strip& strip, const StripForces& f, const analysis::FloorAnalysis& a,
+                   const model::StripChoices& rules, actions::LimitState crackState,
                    const std::function<double(double R, double t)>& rounded) {
     const std::size_t n = f.stations.size();
-    StripDemand d;
+    line::Demand d;
     for (auto* line : {&d.bottom, &d.top, &d.shear, &d.bottomService, &d.topService, &d.most, &d.least,
                        &d.beamMost, &d.beamLeast})
         line->assign(n, {});
@@ -429,7 +418,7 @@ StripDemand demand(const Strip& strip, const StripForces& f, const analysis::Flo
                         v[i].top = std::min(v[i].top, top);
             }
         }
-        auto more = [k](Extreme& e, double value) {
+        auto more = [k](line::Extreme& e, double value) {
             if (value > e.value) e = {value, std::uint16_t(k)};
         };
         for (std::size_t i = 0; i < n; ++i) {
@@ -441,7 +430,7 @@ StripDemand demand(const Strip& strip, const StripForces& f, const analysis::Flo
             more(d.bottom[i], v[i].bottom);
             more(d.top[i], v[i].top);
             more(d.shear[i], std::abs(v[i].shear));
-            auto extreme = [&](Extreme& most, Extreme& least, double value) {
+            auto extreme = [&](line::Extreme& most, line::Extreme& least, double value) {
                 if (first || value > most.value) most = {value, std::uint16_t(k)};
                 if (first || value < least.value) least = {value, std::uint16_t(k)};
             };
@@ -450,6 +439,7 @@ StripDemand demand(const Strip& strip, const StripForces& f, const analysis::Flo
         }
         if (ultimate) first = false;
     }
+    for (std::size_t i = 0; i < n; ++i) d.shearHogs.push_back(-d.least[i].value > d.most[i].value);
     return d;
 }
 

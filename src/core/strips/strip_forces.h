@@ -11,17 +11,6 @@
 
 namespace talvik::strips {
 
-struct Station {
-    double u = 0;
-    int span = -1;         // of the strip; -1 outside every span
-    int support = -1;      // over which it lies; -1 for none
-    double width = 0;      // of slab that is cut
-    double thickness = 0;  // mean over the width, weighted by it
-    double leastThickness = 0;
-    double share[2] = {0, 0};   // width over which moments of the bottom, of the top are shared; see sharing.h
-    std::vector<Segment> cuts;  // in plan
-};
-
 // What a strip carries, in one combination.
 struct Values {
     double moment = 0, beamMoment = 0;  // of the slab's own; of beams that run along
@@ -30,9 +19,6 @@ struct Values {
     // width of sharing, times the width of the strip, so that no bar counts on others farther away.
     double bottom = 0, top = 0;
 };
-
-// The station nearest to u, the first of two as near; `stations` is not empty.
-std::size_t nearestStation(const std::vector<Station>& stations, double u);
 
 // A line load across a strip, or a point load on it: where it stands, and its force downwards.
 struct ConcentratedLoad {
@@ -75,22 +61,12 @@ class ForceReader {
     std::vector<Weights> weights_;
 };
 
-// What a strip is designed for, at its stations. Hogging over a support is held to the larger of the values
-// at its faces where `faceOfSupport` says so.
-struct Extreme {
-    double value = 0;
-    std::uint16_t by = 0;  // combination
-};
-struct StripDemand {
-    std::vector<Extreme> bottom, top, shear;         // ultimate
-    std::vector<Extreme> bottomService, topService;  // of the crack rule's state
-    std::vector<Extreme> most, least, beamMost,
-        beamLeast;  // integrals alone: moments of slab and of beams, ultimate
-};
+// What a strip is designed for. Hogging over a support is held to the larger of the values at its faces where
+// `faceOfSupport` says so.
 // `rounded`: by how much hogging on the axis of a support on which the slab is free to turn may be rounded off, from
 // reaction and breadth; there the moment at the face does not count (EN 1992-1-1 5.3.2.2(4)).
-StripDemand demand(const Strip& strip, const StripForces& forces, const analysis::FloorAnalysis& a,
-                   const model::StripRules& rules, actions::LimitState crackState,
+line::Demand demand(const Strip& strip, const StripForces& forces, const analysis::FloorAnalysis& a,
+                   const model::StripChoices& rules, actions::LimitState crackState,
                    const std::function<double(double R, double t)>& rounded = {});
 
 }  // namespace talvik::strips

@@ -5,6 +5,7 @@
 #include <array>
 #include <functional>
 
+#include "line/line.h"
 #include "model/floor.h"
 
 namespace talvik::strips {
@@ -12,6 +13,9 @@ namespace talvik::strips {
 using geometry::Point;
 using geometry::Ring;
 using geometry::Segment;
+using line::Span;
+using line::Station;
+using line::Support;
 using model::EndCondition;
 using model::Id;
 
@@ -23,40 +27,8 @@ struct Axes {
     Point plan(Point l) const { return {l.x * c - l.y * s, l.x * s + l.y * c}; }
 };
 
-// Where a strip is held by what crosses it or stands on its axis. `from` and `to` are its faces along the strip,
-// `u` where spans are measured from. A wall or line that runs along the strip's own axis holds it all the way;
-// its two ends are supports, and the spans between them are "along a wall".
-struct Support {
-    enum class Kind {
-        Column,
-        Wall,
-        Beam,
-        Line,
-        Columns
-    } kind = Kind::Column;  // Columns: between two of them
-    Id id;  // within the strip; that of the member, but for the ends of a wall along it
-    std::string name;
-    double u = 0, from = 0, to = 0;
-    double across = 0;    // width of a column across the strip
-    Point at;             // in plan
-    bool onBeam = false;  // a beam is here too
-    bool turns = false;   // the slab is free to turn on it: a plain wall or a line support
-    Id wall{};            // of a wall along the strip that begins or ends here; empty for none
-};
-
-struct Span {
-    std::string name;           // "B-C"
-    int left = -1, right = -1;  // supports; -1 for a free tip
-    double from = 0, to = 0;    // axis to axis, or to the tip
-    double clearFrom = 0, clearTo = 0;
-    EndCondition ends[2] = {EndCondition::Free, EndCondition::Free};
-    bool overruled[2] = {false, false};
-    bool alongWall = false;  // a wall or line support runs along the axis below most of it
-    bool cantilever() const { return left < 0 || right < 0; }
-    double length() const { return to - from; }
-};
-
-struct Strip {
+// A strip is a line with an area.
+struct Strip : line::Line {
     // Column: along a line of supports; Middle: between two of them; Full: from half-way to half-way; Whole:
     // no line of supports runs along it; Drawn: by hand.
     enum class Kind { Column, Middle, Full, Whole, Drawn } kind = Kind::Full;
@@ -67,11 +39,7 @@ struct Strip {
     double otherAngle = 90;   // of the bars that cross its own
     std::vector<Ring> parts;  // plan, anticlockwise
     std::vector<Point> axis;  // plan, along u ascending
-    double from = 0, to = 0;          // extent along u of its parts
-    double axisFrom = 0, axisTo = 0;  // on the axis: shorter where its ends are askew
-    bool inside[2] = {false, false};  // the slab goes on beyond that end: bars do too
-    std::vector<Support> supports;
-    std::vector<Span> spans;
+    double axisFrom = 0, axisTo = 0;  // on the axis: shorter than `from`, `to` of its parts where its ends are askew
     Id line;      // for Column, Middle, Full: the line it follows, a middle strip that to its right
     Id lineLeft;  // of a middle strip: that to its left
     double toNext[2] = {0, 0};  // right and left: to the neighbouring line, or to the slab's edge

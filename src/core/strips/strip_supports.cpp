@@ -190,6 +190,7 @@ void spans(Strip& s, const model::Floor& floor) {
             onWall += std::max(0.0, std::min(to, span.clearTo) - std::max(from, span.clearFrom));
         span.alongWall = onWall > 0.6 * (span.clearTo - span.clearFrom);
         span.name = a && b ? a->name + "–" + b->name : a ? a->name + "–tip" : b ? "tip–" + b->name : "whole";
+        span.id = fmt::format("span{}", s.spans.size());
         s.spans.push_back(span);
     };
     if (s.supports.empty()) {

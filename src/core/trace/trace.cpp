@@ -144,4 +144,15 @@ std::string substitutedExpression(const Step& step) {
     return walk(step, Form::Plain, false, [](const Quantity& q) { return bracketed(q.value); });
 }
 
+Steps withoutRepeats(Steps steps) {
+    Steps once;
+    for (auto& step : steps) {
+        bool known = std::any_of(once.begin(), once.end(), [&](const Step& t) {
+            return t.symbol == step.symbol && t.expression == step.expression && t.result == step.result;
+        });
+        if (!known) once.push_back(std::move(step));
+    }
+    return once;
+}
+
 }  // namespace talvik::trace

@@ -52,4 +52,7 @@ std::string substitutedExpression(const Step& step);
 // A symbol for people: Greek names become letters, text after '_' a subscript in HTML.
 std::string symbol(std::string_view ascii, Form form);
 
+// The steps in their order, each once: the same step may come from two rules.
+Steps withoutRepeats(Steps steps);
+
 }  // namespace talvik::trace

@@ -454,7 +454,7 @@ TEST(FloorAnalysis, TellsHowFarTheMeshIsFromConverged) {
     auto project = formats::demoFloorProject();
     auto standard = standards::makeStandard("en1992");
     const auto& f = *project.floors[0];
-    auto c = FloorAnalyser().convergence(f, "floors[0]", design::floorBasis(project.basis, *standard),
+    auto c = FloorAnalyser().convergence(f, "floors[0]", design::floorBasis(project.basis, standard),
                                          design::floorCombinations(f, *standard));
     EXPECT_EQ(c.error, "");
     ASSERT_GE(c.rows.size(), 5u);

@@ -247,15 +247,15 @@ TEST(PanelDepth, FollowsTheStandardsTables) {
     for (const auto& id : standards::standardIds()) {
         auto standard = standards::makeStandard(id);
         if (standard->family.find("aci") == std::string::npos) continue;
-        EXPECT_NEAR(standard->service->panelThickness(in), 7000.0 / 30, 12.8) << id;
+        EXPECT_NEAR(standard->slenderness->panelThickness(in), 7000.0 / 30, 12.8) << id;
         auto interior = in;
         interior.system = standards::SpanSystem::Interior;
-        EXPECT_LT(standard->service->panelThickness(interior), standard->service->panelThickness(in));
+        EXPECT_LT(standard->slenderness->panelThickness(interior), standard->slenderness->panelThickness(in));
         interior.drop = true;
-        EXPECT_NEAR(standard->service->panelThickness(interior), 7000.0 / 36, 12.8);
+        EXPECT_NEAR(standard->slenderness->panelThickness(interior), 7000.0 / 36, 12.8);
         auto beams = in;
         beams.kind = standards::PanelInput::Kind::OnLines;
-        EXPECT_NEAR(standard->service->panelThickness(beams),
+        EXPECT_NEAR(standard->slenderness->panelThickness(beams),
                     7000 * (0.8 + (id == "aci318-us" ? 60e3 / 200e3 : in.section.fy / 1400)) / (36 + 9 * 7.0 / 6),
                     12.8);
     }

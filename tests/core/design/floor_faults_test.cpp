@@ -116,7 +116,7 @@ TEST(FloorFaults, AWallOnALineSwallowsNoSupports) {
         middles += s->strip->kind == strips::Strip::Kind::Middle;
         // Bottom bars without a gap from the first to the last support.
         double reached = -1e9;
-        std::vector<const reinforcement::StripRun*> bottom;
+        std::vector<const reinforcement::Run*> bottom;
         for (const auto& r : s->runs)
             if (!r.top) bottom.push_back(&r);
         std::sort(bottom.begin(), bottom.end(), [](auto* a, auto* b) { return a->from < b->from; });
@@ -181,7 +181,7 @@ TEST(FloorFaults, ShearBesideALineLoadIsThatOfStatics) {
     for (const auto& s : d->strips) {
         if (s->strip->direction != 0) continue;
         auto at = [&](double u) {
-            const auto i = strips::nearestStation(s->stations(), u);
+            const auto i = line::nearestStation(s->stations(), u);
             EXPECT_LT(std::abs(s->stations()[i].u - u), 60);
             return s->demand.shear[i].value / s->stations()[i].width + w * (s->stations()[i].u - u) * (u < 2500 ? 1 : -1);
         };

@@ -160,7 +160,7 @@ TEST_P(SlabChecks, EveryPlaceLiesOnTheSlab) {
     auto d = design::run(project);
     double a = model::concreteStart(slab()), b = model::concreteEnd(slab());
     for (const auto& c : d.slabs[0].checks) {
-        EXPECT_EQ(c.place.slab, "s1");
+        EXPECT_EQ(c.place.spot.part.element, "s1");
         EXPECT_GE(c.place.x, a - 1) << c.key;
         EXPECT_LE(c.place.x, b + 1) << c.key;
         EXPECT_LE(c.place.from, c.place.to);
@@ -209,10 +209,10 @@ TEST_P(SlabChecks, CantileverAtEitherEndIsTheMirrorOfTheOther) {
         EXPECT_NEAR(r.slabs[0].sag[i].largest, l.slabs[0].sag[n - 1 - i].largest,
                     0.02 * std::abs(r.slabs[0].sag[i].largest) + 0.02)
             << i;
-        EXPECT_NEAR(r.slabs[0].demand.spans[i].moment, l.slabs[0].demand.spans[n - 1 - i].moment,
-                    1e-6 * (1 + r.slabs[0].demand.spans[i].moment));
-        EXPECT_NEAR(r.slabs[0].demand.supports[i].moment, l.slabs[0].demand.supports[n - 1 - i].moment,
-                    1e-6 * (1 + r.slabs[0].demand.supports[i].moment));
+        EXPECT_NEAR(r.slabs[0].line.spans[i].moment, l.slabs[0].line.spans[n - 1 - i].moment,
+                    1e-6 * (1 + r.slabs[0].line.spans[i].moment));
+        EXPECT_NEAR(r.slabs[0].line.supports[i].moment, l.slabs[0].line.supports[n - 1 - i].moment,
+                    1e-6 * (1 + r.slabs[0].line.supports[i].moment));
     }
     EXPECT_NEAR(r.slabs[0].schedule.mass, l.slabs[0].schedule.mass, 0.02 * r.slabs[0].schedule.mass);
 }

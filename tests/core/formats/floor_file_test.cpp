@@ -149,8 +149,8 @@ TEST(FloorFile, WhatWasDecidedAboutStripsIsKept) {
     auto& s = f->strips;
     s.rules.ownAngles = true;
     s.rules.angle[0] = 12.5, s.rules.angle[1] = 95;
-    s.rules.width = model::StripRules::Width::Full;
-    s.rules.twisting = model::StripRules::Twisting::None;
+    s.rules.width = model::StripChoices::Width::Full;
+    s.rules.twisting = model::StripChoices::Twisting::None;
     s.rules.outerTop = 1;
     s.rules.redistribution = 0.1;
     s.rules.automatic[1] = false;

@@ -11,7 +11,6 @@
 namespace talvik {
 namespace {
 
-using reinforcement::StripRun;
 
 TEST(RunEdits, BarsAreReadAsPeopleWriteThem) {
     model::Basis metric = model::emptyProject().basis;
@@ -86,11 +85,11 @@ class Bars : public testing::Test {
 TEST_F(Bars, DividedLapAndKeepTheSteelEverywhere) {
     auto s = strip();
     ASSERT_TRUE(s);
-    const StripRun* longest = nullptr;
+    const reinforcement::Run* longest = nullptr;
     for (const auto& r : s->runs)
         if (!r.top && (!longest || r.to - r.from > longest->to - longest->from)) longest = &r;
     ASSERT_TRUE(longest);
-    const reinforcement::StripBasis in{*before->basis, *before->standard, s->outerTop, s->outerBottom};
+    const line::LineBasis in{*before->basis, *before->standard, s->outerTop, s->outerBottom};
     double lap = reinforcement::lapLength(*longest, 250, in), u = (longest->from + longest->to) / 2;
     EXPECT_GT(lap, 20 * longest->diameter);
     EXPECT_GE(lap, longest->anchorStart - 10) << "a lap is never shorter than the anchorage";
@@ -120,7 +119,7 @@ TEST_F(Bars, DividedLapAndKeepTheSteelEverywhere) {
 
 TEST_F(Bars, AreNotDividedWhereALapDoesNotFit) {
     auto s = strip();
-    const StripRun r = s->runs.front();
+    const reinforcement::Run r = s->runs.front();
     model::Floor f = *project.floors[0];
     const auto as = f;
     for (double u : {r.from + 100, r.to - 100, r.from - 500}) {
@@ -133,7 +132,7 @@ TEST_F(Bars, AreNotDividedWhereALapDoesNotFit) {
 TEST_F(Bars, AddedOnesComeOnTopOfThoseThere) {
     auto s = strip();
     for (bool top : {false, true}) {
-        const StripRun* run = nullptr;
+        const reinforcement::Run* run = nullptr;
         for (const auto& r : s->runs)
             if (r.top == top && !r.band) run = &r;
         ASSERT_TRUE(run);

@@ -54,7 +54,7 @@ TEST(Schedule, AmericanBendsAreWider) {
     // ACI 318-19 Table 25.3.1: inside diameters of 6 d up to No. 25, 8 d for No. 29 to 36, 10 d above.
     for (auto [d, inside] :
          {std::pair{12.0, 72.0}, {25.0, 150.0}, {25.4, 152.4}, {32.0, 256.0}, {35.8, 286.4}, {40.0, 400.0}})
-        EXPECT_NEAR(2 * catalogs::bendRadius(d, "aci-si"), inside, 1e-9) << d;
+        EXPECT_NEAR(2 * standards::makeStandard("aci318-si")->anchorage->bendRadius(d), inside, 1e-9) << d;
     // A hook of 12 d behind a bend of 3 d: the leg is 16 d from outside, and the bar is shorter by the bend
     // than its legs: a quarter circle of the middle line, radius 3.5 d, for two legs of 4 d.
     model::Project p = formats::demoProject();

@@ -53,30 +53,30 @@ TEST(Aci318, ShearByHandInInchPound) {
 }
 
 TEST(Aci318, LeastThicknessOfTable7311) {
-    auto service = aci318::serviceRules(si, values);
+    auto slenderness = aci318::slendernessRules(si);
     auto h = [&](SpanSystem system, double fy) {
         SlendernessInput input{{1000, 200, 165, 30, 28, fy}, system, 5000, 0, 0, 0};
-        return service->slenderness(input).limit;
+        return slenderness->check(input).limit;
     };
     EXPECT_NEAR(h(SpanSystem::Simple, 420), 250, 1e-9);
     EXPECT_NEAR(h(SpanSystem::End, 420), 5000 / 24.0, 1e-9);
     EXPECT_NEAR(h(SpanSystem::Interior, 420), 5000 / 28.0, 1e-9);
     EXPECT_NEAR(h(SpanSystem::Cantilever, 420), 500, 1e-9);
     EXPECT_NEAR(h(SpanSystem::Simple, 280), 250 * 0.8, 1e-9);
-    EXPECT_NEAR(service->firstThickness(SpanSystem::End, 5000, 30, {1000, 0, 0, 0, 28, 420}), 210, 1e-9);
+    EXPECT_NEAR(slenderness->firstThickness(SpanSystem::End, 5000, 30, {1000, 0, 0, 0, 28, 420}), 210, 1e-9);
 }
 
 TEST(Aci318, CrackSpacingOfTable2432) {
     EXPECT_NEAR(aci318::crackSpacing(si, 280, 20), 300, 1e-9);
     EXPECT_NEAR(aci318::crackSpacing(si, 280, 50), 380 - 125, 1e-9);
     EXPECT_NEAR(aci318::crackSpacing(us, 40000 * psi, 2 * in) / in, 10, 1e-9);
-    auto service = aci318::serviceRules(si, values);
+    auto cracks = aci318::crackRules(si);
     CrackInput input{{1000, 200, 165, 35, 28, 420}, 2e7, 600, 12, 310, 25, 2, 0.3};
-    EXPECT_EQ(service->crack(input).outcome, checks::Outcome::Over);
+    EXPECT_EQ(cracks->check(input).outcome, checks::Outcome::Over);
     input.spacing = 200;
-    EXPECT_EQ(service->crack(input).outcome, checks::Outcome::Within);
+    EXPECT_EQ(cracks->check(input).outcome, checks::Outcome::Within);
     input.M = 0;
-    EXPECT_EQ(service->crack(input).outcome, checks::Outcome::NotApplicable);
+    EXPECT_EQ(cracks->check(input).outcome, checks::Outcome::NotApplicable);
 }
 
 TEST(Aci318, LastingSagFollowsTheTimeFactor) {
@@ -85,7 +85,7 @@ TEST(Aci318, LastingSagFollowsTheTimeFactor) {
         p["xi"] = xi;
         SagInput input{
             {1000, 200, 165, 35, 28, 420}, {{0, 1.5e7, 2e7, 1.2e7, 0, 600, 165, topSteel, 35}}, 0, 0, false};
-        auto k = aci318::serviceRules(si, p)->curvatures(input);
+        auto k = aci318::sagRules(si, p)->curvatures(input);
         return k.after[0] - k.live[0];
     };
     EXPECT_NEAR(sag(2, 0), 2 * sag(1, 0), 1e-15);
@@ -95,42 +95,42 @@ TEST(Aci318, LastingSagFollowsTheTimeFactor) {
 TEST(Aci318, UncrackedSpanKeepsItsGrossInertia) {
     SagInput input{{1000, 200, 165, 35, 28, 420}, {{0, 5e6, 5e6, 0, 0, 600, 165, 0, 35}}, 0, 0, false};
     double Ec = 4700 * std::sqrt(28.0), Ig = 1000 * std::pow(200, 3) / 12;
-    EXPECT_NEAR(aci318::serviceRules(si, values)->curvatures(input).live[0], 5e6 / (Ec * Ig), 1e-15);
+    EXPECT_NEAR(aci318::sagRules(si, values)->curvatures(input).live[0], 5e6 / (Ec * Ig), 1e-15);
 }
 
 TEST(Aci318, HookOfNumberFour) {
     // l_dh = fy psi_r psi_o psi_c db^1.5 / (55 sqrt(fc)), #4, 4000 psi, wide spacing.
-    auto d = aci318::detailingRules(us);
+    auto d = aci318::anchorageRules(us);
     AnchorageInput bar{0.5 * in, 129, 4000 * psi, 60000 * psi, 0, 0.75 * in, true, true, 8 * in, 100};
     double ldh = 60000 * 1.0 * 1.25 * (4000.0 / 15000 + 0.6) / (55 * std::sqrt(4000.0)) * std::pow(0.5, 1.5);
-    EXPECT_NEAR(d->anchorage(bar) / in, std::max(ldh, 6.0), 1e-6);
+    EXPECT_NEAR(d->length(bar) / in, std::max(ldh, 6.0), 1e-6);
     bar.spacing = 2.5 * in;  // closer than six diameters
-    EXPECT_GT(d->anchorage(bar) / in, ldh * 1.5);
+    EXPECT_GT(d->length(bar) / in, ldh * 1.5);
     EXPECT_EQ(d->hookTail(10), 120);
 }
 
 TEST(Aci318, TopBarsReachPastInflection) {
-    auto d = aci318::detailingRules(si);
+    auto d = aci318::barEndRules(si);
     EXPECT_EQ(d->topReach(4800, 165, 12), 300);
     EXPECT_EQ(d->topReach(1600, 165, 12), 165);
     EXPECT_EQ(d->momentShift(120, 12), 144);
 }
 
 TEST(Aci318, EndAnchorageAtASimpleSupport) {
-    auto d = aci318::detailingRules(si);
+    auto d = aci318::anchorageRules(si);
     EndAnchorageInput input;
     input.section = {1000, 200, 165, 35, 28, 420};
     input.V = 40e3, input.As = 600;
     input.bar = {12, 113, 28, 420, 420, 25, true, false, 190, 100};
     input.beyondFace = 100, input.beyondCentre = 20;
-    EXPECT_EQ(d->endAnchorage(input).outcome, checks::Outcome::Over) << "less than 150 mm into the support";
+    EXPECT_EQ(d->atEnd(input).outcome, checks::Outcome::Over) << "less than 150 mm into the support";
     input.beyondFace = 200, input.beyondCentre = 90;
-    auto f = d->endAnchorage(input);
+    auto f = d->atEnd(input);
     double Mn = 600 * 420 * (165 - 600 * 420 / (0.85 * 28 * 1000) / 2);
     EXPECT_NEAR(f.limit, 1.3 * Mn / 40e3 + 90, 1e-6);
     EXPECT_EQ(f.outcome, checks::Outcome::Within);
     input.bar.hooked = true;
-    EXPECT_NEAR(d->endAnchorage(input).limit, 150, 1e-9);
+    EXPECT_NEAR(d->atEnd(input).limit, 150, 1e-9);
 }
 
 TEST(Aci318, CombinationsAndCoefficients) {

@@ -63,7 +63,7 @@ TEST(Reference, AciDevelopment) {
         in.diameter = num(r, "db"), in.fc = num(r, "fc"), in.fy = num(r, "fy"), in.good = num(r, "top") == 0,
         in.cd = num(r, "cb") - in.diameter / 2;
         if ((in.diameter <= 19.1) == (num(r, "small") == 1))
-            expectWithin(aci318::detailingRules(aci318::si())->anchorage(in), num(r, "ld_gen"), 1e-3, "facet",
+            expectWithin(aci318::anchorageRules(aci318::si())->length(in), num(r, "ld_gen"), 1e-3, "facet",
                          i);
     }
 }
@@ -72,7 +72,7 @@ TEST(Reference, AciDevelopment) {
 // integrated.
 TEST(Reference, EnDeflectionSimplySupported) {
     auto rows = test::rows(test::readText(test::referencePath("en_deflection_ss")));
-    auto service = en1992::serviceRules(parameters());
+    auto rules = en1992::sagRules(parameters());
     int used = 0;
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const auto& r = rows[i];
@@ -89,7 +89,7 @@ TEST(Reference, EnDeflectionSimplySupported) {
             in.stations.push_back({x, m, m, m, 0, num(r, "As"), num(r, "d"), 0, 30});
             xs.push_back(x);
         }
-        auto k = service->curvatures(in);
+        auto k = rules->curvatures(in);
         expectWithin(k.total[160] * 1e6, num(r, "kmid"), 1e-3, "kmid", i);
         auto sag = fem::integrateBetweenSupports(xs, k.total);
         expectWithin(sag.w[160], num(r, "defl"), 1e-2, "defl", i);
@@ -107,7 +107,7 @@ TEST(Reference, AciDeflection) {
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const auto& r = rows[i];
         auto p = catalogs::values(catalogs::parameterSet("parameters_aci318.json"), {{"xi", num(r, "xi")}});
-        auto service = aci318::serviceRules(aci318::si(), p);
+        auto rules = aci318::sagRules(aci318::si(), p);
         double L = num(r, "L") * 1000, M = num(r, "M") * 1e6, share = num(r, "w_sust_ratio");
         SagInput in;
         in.section = {num(r, "b"), num(r, "h"), num(r, "d"), 30, num(r, "fc"), 420};
@@ -117,7 +117,7 @@ TEST(Reference, AciDeflection) {
             in.stations.push_back({x, share * m, m, 0, 0, num(r, "As"), num(r, "d"), 0, 30});
             xs.push_back(x);
         }
-        auto k = service->curvatures(in);
+        auto k = rules->curvatures(in);
         double live = fem::integrateBetweenSupports(xs, k.live).w[100],
                total = fem::integrateBetweenSupports(xs, k.total).w[100];
         expectWithin(live, num(r, "imm"), 1.2e-3, "imm", i);  // no permanent load here: all is immediate
@@ -152,8 +152,8 @@ TEST(Aci, EditionsAgree) {
         expectWithin(us->required(s, M).As, si->required(s, M).As, 5e-3, "As", 0);
     auto siShear = aci318::shearRules(aci318::si(), 1), usShear = aci318::shearRules(aci318::inchPound(), 1);
     expectWithin(usShear->oneWay(s, 400), siShear->oneWay(s, 400), 2e-2, "V", 0);
-    auto a = aci318::detailingRules(aci318::si()), b = aci318::detailingRules(aci318::inchPound());
-    expectWithin(b->minimumSteel(s), a->minimumSteel(s), 1e-9, "min", 0);
+    auto a = aci318::steelRules(aci318::si()), b = aci318::steelRules(aci318::inchPound());
+    expectWithin(b->minimum(s), a->minimum(s), 1e-9, "min", 0);
     expectWithin(aci318::crackSpacing(aci318::inchPound(), 275, 25),
                  aci318::crackSpacing(aci318::si(), 275, 25), 2e-2, "crack", 0);
 }

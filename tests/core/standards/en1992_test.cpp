@@ -101,31 +101,31 @@ TEST(En1992, ShearTakesTheLargerOfTwo) {
 }
 
 TEST(En1992, CrackRuleNeedsTensionAndSteel) {
-    auto service = en1992::serviceRules(parameters());
+    auto cracks = en1992::crackRules(parameters());
     CrackInput in{slab, 0, 600, 12, 190, 25, 2, 0.3};
-    EXPECT_EQ(service->crack(in).outcome, checks::Outcome::NotApplicable);
+    EXPECT_EQ(cracks->check(in).outcome, checks::Outcome::NotApplicable);
     in.M = 2e7, in.As = 0;
-    EXPECT_EQ(service->crack(in).outcome, checks::Outcome::NotChecked);
+    EXPECT_EQ(cracks->check(in).outcome, checks::Outcome::NotChecked);
     in.As = 600;
-    double first = service->crack(in).demand;
+    double first = cracks->check(in).demand;
     in.M = 3e7;
-    EXPECT_GT(service->crack(in).demand, first);
+    EXPECT_GT(cracks->check(in).demand, first);
 }
 
 TEST(En1992, EndAnchorageByHand) {
     // V = 30 kN/m, H10-200: F = 30/0.9 = 33.3 kN, sigma = 33.3e3/392.7 = 84.9 MPa, f_bd = 2.25*0.7*2.896/1.5
     // = 3.04, l_b,rqd = 2.5*84.9/3.04 = 69.8; the least is 100.
-    auto d = en1992::detailingRules(parameters());
+    auto d = en1992::anchorageRules(parameters());
     EndAnchorageInput in;
     in.section = {1000, 200, 170, 30, 30, 500};
     in.V = 30e3, in.As = 392.7;
     in.bar = {10, 78.5, 30, 500, 435, 25, true, false, 200, 100};
     in.beyondFace = 120;
-    auto f = d->endAnchorage(in);
+    auto f = d->atEnd(in);
     EXPECT_NEAR(f.demand, 100, 1e-9);
     EXPECT_EQ(f.outcome, checks::Outcome::Within);
     in.V = 150e3;
-    f = d->endAnchorage(in);
+    f = d->atEnd(in);
     EXPECT_NEAR(
         f.demand,
         2.5 * (150e3 / 0.9 / 392.7) / (2.25 * 0.7 * en1992::concrete(30).fctm / 1.5) * (1 - 0.15 * 1.5), 0.2);
@@ -133,26 +133,26 @@ TEST(En1992, EndAnchorageByHand) {
 }
 
 TEST(En1992, BondIsPoorHighInThickSlabs) {
-    auto d = en1992::detailingRules(parameters());
+    auto d = en1992::anchorageRules(parameters());
     EXPECT_TRUE(d->goodBond(250));
     EXPECT_FALSE(d->goodBond(251));
-    EXPECT_EQ(d->momentShift(165, 12), 165);
-    EXPECT_EQ(d->endFixity(), 0.25);
+    EXPECT_EQ(en1992::barEndRules()->momentShift(165, 12), 165);
+    EXPECT_EQ(en1992::supportRules(parameters())->endFixity(), 0.25);
 }
 
 // Sag: a cracked section curves more than an uncracked one, creep and shrinkage add, and the sign follows the
 // moment.
 TEST(En1992, CurvaturesBehave) {
-    auto service = en1992::serviceRules(parameters());
+    auto sag = en1992::sagRules(parameters());
     auto at = [&](double m, double creep, double shrinkage) {
         SagInput in{slab, {{0, m, m, m, 0, 600, 165, 600, 35}}, creep, shrinkage, false};
-        return service->curvatures(in).total[0];
+        return sag->curvatures(in).total[0];
     };
     EXPECT_GT(at(3e7, 0, 0) / 3e7, 1.5 * at(1e7, 0, 0) / 1e7);
     EXPECT_GT(at(3.5e7, 2, 0), at(3.5e7, 0, 0));
     EXPECT_GT(at(3.5e7, 2, 4e-4), at(3.5e7, 2, 0));
     EXPECT_NEAR(at(-2e7, 2, 4e-4), -at(2e7, 2, 4e-4), 1e-12);
-    EXPECT_EQ(service->sagLimits().size(), 2u);
+    EXPECT_EQ(sag->limits().size(), 2u);
 }
 
 TEST(En1992, CoefficientsNeedTheirConditions) {

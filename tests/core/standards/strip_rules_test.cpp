@@ -44,18 +44,18 @@ TEST(StripRules, CracksByTableTakeSizeOrSpacing) {
     auto table = makeStandard("en1992", {{"crack_by_table", 1}});
     CrackInput in{{1000, 250, 214, 36, 30, 500}, 40e6, 754, 12, 200, 30, 2.0, 0.3};
     trace::Steps steps;
-    auto f = table->service->crack(in, &steps);
+    auto f = table->cracks->check(in, &steps);
     EXPECT_EQ(f.outcome, checks::Outcome::Over);  // about 270 MPa: 165 mm or less of spacing, or fine bars
     double stress = steps[0].result;
     EXPECT_GT(stress, 240);
     EXPECT_LT(stress, 300);
     in.spacing = 100;
-    EXPECT_EQ(table->service->crack(in).outcome, checks::Outcome::Within);
+    EXPECT_EQ(table->cracks->check(in).outcome, checks::Outcome::Within);
     in.spacing = 280, in.diameter = 6;
-    EXPECT_EQ(table->service->crack(in).outcome, checks::Outcome::Within)
+    EXPECT_EQ(table->cracks->check(in).outcome, checks::Outcome::Within)
         << "small bars may lie farther apart";
     in.limit = 0.15;
-    EXPECT_EQ(table->service->crack(in).outcome, checks::Outcome::NotChecked);
+    EXPECT_EQ(table->cracks->check(in).outcome, checks::Outcome::NotChecked);
     // At the tabulated stresses the tabulated spacing.
     in = {{1000, 250, 214, 36, 30, 500}, 0, 2000, 32, 200, 30, 2.0, 0.3};  // more than 7.3.2 asks
     for (auto [target, spacing] : {std::pair(200.0, 250.0), {240.0, 200.0}, {280.0, 150.0}}) {
@@ -63,7 +63,7 @@ TEST(StripRules, CracksByTableTakeSizeOrSpacing) {
         for (int i = 0; i < 80; ++i) {
             in.M = (low + high) / 2;
             steps.clear();
-            table->service->crack(in, &steps);
+            table->cracks->check(in, &steps);
             (steps[0].result < target ? low : high) = in.M;
         }
         EXPECT_NEAR(steps[1].result, spacing, 1e-3);
@@ -81,11 +81,11 @@ TEST(StripRules, LeastThicknessOfTwoWaySlabsIsThatOfTheTable) {
         in.panel = SlendernessInput::Panel::OnColumns;
         const auto& panel = r.at("panel");
         in.exterior = panel != "interior", in.edgeBeam = panel == "ext_beam", in.drop = num(r, "drop") != 0;
-        EXPECT_NEAR(s->service->slenderness(in).limit, num(r, "flat"), 1e-3 * num(r, "flat")) << panel;
+        EXPECT_NEAR(s->slenderness->check(in).limit, num(r, "flat"), 1e-3 * num(r, "flat")) << panel;
         if (num(r, "beams") == 0) continue;
         in.panel = SlendernessInput::Panel::OnLines;
         in.stiffness = num(r, "afm"), in.softEdge = num(r, "edge") != 0;
-        EXPECT_NEAR(s->service->slenderness(in).limit, num(r, "beams"), 1e-3 * num(r, "beams"));
+        EXPECT_NEAR(s->slenderness->check(in).limit, num(r, "beams"), 1e-3 * num(r, "beams"));
         ++judged;
     }
     EXPECT_GE(judged, 10);
@@ -130,9 +130,9 @@ TEST(StripRules, SagKnowsTheLargestMomentBefore) {
     st.asBottom = 565, st.dBottom = 165;
     st.mSustained = 0.8 * Mcr, st.mTotal = 0.9 * Mcr;
     in.stations = {st};
-    const double uncracked = s->service->curvatures(in).total[0];
+    const double uncracked = s->sag->curvatures(in).total[0];
     in.stations[0].mTotal = 1.6 * Mcr;
-    const double cracked = s->service->curvatures(in).total[0];
+    const double cracked = s->sag->curvatures(in).total[0];
     EXPECT_GT(cracked, 2 * uncracked);
     // zeta by hand between the two states: I/II of (7.18) with the steel at 165 mm and E_cm.
     const double Ecm = 22000 * std::pow(3.8, 0.3), n = 200000 / Ecm, As = 565;
@@ -149,9 +149,9 @@ TEST(StripRules, SlabsOnColumnsHaveTheirOwnSpanToDepth) {
         auto s = makeStandard(id);
         SlendernessInput in{{1000, 250, 214, 36, 30, 500}, SpanSystem::Interior, 6000, 600, 0, 700};
         in.longer = in.shorter = 5600;
-        auto lines = s->service->slenderness(in);
+        auto lines = s->slenderness->check(in);
         in.panel = SlendernessInput::Panel::OnColumns;
-        auto columns = s->service->slenderness(in);
+        auto columns = s->slenderness->check(in);
         EXPECT_NE(lines.limit, columns.limit) << id;
         if (columns.prefix == "l/d") {
             EXPECT_NEAR(columns.limit / lines.limit, 1.2 / 1.5, 1e-9);

@@ -183,7 +183,7 @@ TEST(Published, TurningTheFloorChangesNothing) {
             ASSERT_TRUE(t) << seed << " " << s->strip->key;
             EXPECT_NEAR(s->strip->area(), t->strip->area(), 1e-4 * s->strip->area()) << seed;
             ASSERT_EQ(s->strip->spans.size(), t->strip->spans.size());
-            auto peak = [](const design::StripDesign& d, const std::vector<strips::Extreme>& e) {
+            auto peak = [](const design::StripDesign& d, const std::vector<line::Extreme>& e) {
                 double most = 0;
                 for (std::size_t i = 0; i < e.size(); ++i)
                     if (d.stations()[i].u > d.strip->from + 300 && d.stations()[i].u < d.strip->to - 300)

@@ -108,7 +108,7 @@ TEST(StripEdits, AnEdgeBetweenTwoFullStripsIsOneFromBothSides) {
     int shared = 0;
     for (unsigned seed = 1; seed <= 30; ++seed) {
         auto f = floorOf(seed);
-        f.strips.rules.width = model::StripRules::Width::Full;
+        f.strips.rules.width = model::StripChoices::Width::Full;
         auto p = model::emptyProject();
         for (int turn = 0; turn < 2; ++turn) {
             auto l = strips::layStrips(f);

@@ -116,7 +116,7 @@ TEST(StripForces, StripsTogetherBalanceTheFloorOnEitherSideOfACut) {
                     one.spans = {{"", -1, -1, u - 3, u + 3, u - 3, u + 3}};  // one station, at u
                     auto forces = reader.read(one, f);
                     if (forces.stations.empty()) continue;
-                    const std::size_t i = strips::nearestStation(forces.stations, u);
+                    const std::size_t i = line::nearestStation(forces.stations, u);
                     if (std::abs(forces.stations[i].u - u) > 5) continue;
                     moment += forces.at(0, i).moment + forces.at(0, i).beamMoment;
                     shear += forces.at(0, i).shear + forces.at(0, i).beamShear;

@@ -148,7 +148,7 @@ TEST(StripLayout, TwoHundredRandomFloorsAreCoveredExactly) {
     for (unsigned seed = 1; seed <= 200; ++seed) {
         auto f = test::randomFloor(seed);
         if (seed % 2) f.strips.rules = {true, {double(seed % 90), double(seed % 90) + 60 + seed % 50}};
-        if (seed % 3 == 0) f.strips.rules.width = model::StripRules::Width::Full;
+        if (seed % 3 == 0) f.strips.rules.width = model::StripChoices::Width::Full;
         auto l = strips::layStrips(f);
         for (int d : {0, 1}) {
             double sum = 0;

@@ -238,8 +238,13 @@ std::shared_ptr<const Standard> make(const Edition& e, const catalogs::Parameter
     s->nativeUnits = e.units;
     s->flexure = flexureRules(e);
     s->shear = shearRules(e, p.find("lambda")->second);
-    s->service = serviceRules(e, p);
-    s->detailing = detailingRules(e);
+    s->cracks = crackRules(e);
+    s->slenderness = slendernessRules(e);
+    s->sag = sagRules(e, p);
+    s->steel = steelRules(e);
+    s->anchorage = anchorageRules(e);
+    s->barEnds = barEndRules(e);
+    s->supports = supportRules();
     s->actions = actionRules();
     s->stiffness = std::make_unique<Stiffness>(e);
     s->strips = stripRules(e, *s->flexure);

@@ -61,8 +61,13 @@ double crackSpacing(const Edition& e, double fs, double cover);
 
 std::unique_ptr<FlexureRules> flexureRules(const Edition& e);
 std::unique_ptr<ShearRules> shearRules(const Edition& e, double lambda);
-std::unique_ptr<ServiceRules> serviceRules(const Edition& e, const catalogs::ParameterValues& p);
-std::unique_ptr<DetailingRules> detailingRules(const Edition& e);
+std::unique_ptr<CrackRules> crackRules(const Edition& e);
+std::unique_ptr<SlendernessRules> slendernessRules(const Edition& e);
+std::unique_ptr<SagRules> sagRules(const Edition& e, const catalogs::ParameterValues& p);
+std::unique_ptr<SteelRules> steelRules(const Edition& e);
+std::unique_ptr<AnchorageRules> anchorageRules(const Edition& e);
+std::unique_ptr<BarEndRules> barEndRules(const Edition& e);
+std::unique_ptr<SupportRules> supportRules();
 std::unique_ptr<StripRules> stripRules(const Edition& e, const FlexureRules& flexure);
 std::unique_ptr<ActionRules> actionRules();
 std::shared_ptr<const Standard> make(const Edition& e, const catalogs::ParameterValues& changes);

@@ -147,8 +147,13 @@ std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes) {
     s->parameterFile = file;
     s->flexure = flexureRules(p);
     s->shear = shearRules(p);
-    s->service = serviceRules(p);
-    s->detailing = detailingRules(p);
+    s->cracks = crackRules(p);
+    s->slenderness = slendernessRules();
+    s->sag = sagRules(p);
+    s->steel = steelRules(p);
+    s->anchorage = anchorageRules(p);
+    s->barEnds = barEndRules();
+    s->supports = supportRules(p);
     s->actions = actionRules(p);
     s->stiffness = std::make_unique<Stiffness>();
     s->strips = stripRules(*s->flexure);

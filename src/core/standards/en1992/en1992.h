@@ -6,6 +6,8 @@
 
 namespace talvik::standards::en1992 {
 
+constexpr double Es = 200000;  // 3.2.7(4)
+
 // Concrete of class f_ck by Table 3.1. Strains as ratios.
 struct Concrete {
     double fck, fcm, fctm, Ecm;
@@ -46,8 +48,13 @@ Anchorage anchorage(const Parameters& p, const AnchorageInput& in, Steps* t = nu
 
 std::unique_ptr<FlexureRules> flexureRules(const Parameters& p);
 std::unique_ptr<ShearRules> shearRules(const Parameters& p);
-std::unique_ptr<ServiceRules> serviceRules(const Parameters& p);
-std::unique_ptr<DetailingRules> detailingRules(const Parameters& p);
+std::unique_ptr<CrackRules> crackRules(const Parameters& p);
+std::unique_ptr<SlendernessRules> slendernessRules();
+std::unique_ptr<SagRules> sagRules(const Parameters& p);
+std::unique_ptr<SteelRules> steelRules(const Parameters& p);
+std::unique_ptr<AnchorageRules> anchorageRules(const Parameters& p);
+std::unique_ptr<BarEndRules> barEndRules();
+std::unique_ptr<SupportRules> supportRules(const Parameters& p);
 std::unique_ptr<StripRules> stripRules(const FlexureRules& flexure);
 std::unique_ptr<ActionRules> actionRules(const Parameters& p);
 std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes);

@@ -8,7 +8,6 @@
 namespace talvik::standards::en1992 {
 namespace {
 
-constexpr double Es = 200000;
 
 class Flexure final : public FlexureRules {
   public:

@@ -1,4 +1,4 @@
-#include "design/panels.h"
+#include "design/panel_opinions.h"
 
 #include <fmt/format.h>
 

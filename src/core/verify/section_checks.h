@@ -3,27 +3,22 @@
 
 #include <vector>
 
-#include "checks/checks.h"
 #include "model/project.h"
 #include "standards/rules.h"
+#include "verify/check_list.h"
 
-namespace talvik::design {
+namespace talvik::verify {
 
 // Steel in mm2 per mm of width; spacing centre to centre of the main bars, `closest` that of all bars
 // together.
 struct BarsAt {
     double area = 0, spacing = 0, closest = 0, diameter = 0;
 };
-struct BarCheck {
-    std::string name, title;
-    checks::Finding finding;
-    trace::Steps steps;
-};
 // Neutral axis, least and most steel, spacing, clear distance; on the section's width. `crackLimit`: the largest crack
 // width of a face that service loads put in tension, 0 for others; `twoWay`: of a slab that carries both ways. With
 // steps where `tracing`.
-std::vector<BarCheck> barChecks(const standards::Section& section, const BarsAt& bars,
-                                const model::Basis& basis, const standards::Standard& standard, double crackLimit,
-                                bool twoWay, bool tracing);
+std::vector<NamedFinding> sectionChecks(const standards::Section& section, const BarsAt& bars,
+                                        const model::Basis& basis, const standards::Standard& standard,
+                                        double crackLimit, bool twoWay, bool tracing);
 
-}  // namespace talvik::design
+}  // namespace talvik::verify

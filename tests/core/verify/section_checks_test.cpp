@@ -1,5 +1,5 @@
 // What bars have to keep, against values worked out by hand.
-#include "design/bar_checks.h"
+#include "verify/section_checks.h"
 
 #include <gtest/gtest.h>
 
@@ -12,17 +12,17 @@ namespace {
 
 using checks::Outcome;
 
-class BarChecks : public testing::Test {
+class SectionChecks : public testing::Test {
   protected:
     model::Basis basis = model::emptyProject().basis;
     std::shared_ptr<const standards::Standard> standard = standards::makeStandard("en1992", {});
     standards::Section section{1000, 200, 170, 40, 30, 500};
     double crackLimit = 0;  // of a face that service loads put in tension
     bool twoWay = false;
-    std::vector<design::BarCheck> with(design::BarsAt bars, bool tracing = false) const {
-        return design::barChecks(section, bars, basis, *standard, crackLimit, twoWay, tracing);
+    std::vector<verify::NamedFinding> with(verify::BarsAt bars, bool tracing = false) const {
+        return verify::sectionChecks(section, bars, basis, *standard, crackLimit, twoWay, tracing);
     }
-    static const design::BarCheck& named(const std::vector<design::BarCheck>& all, const std::string& name) {
+    static const verify::NamedFinding& named(const std::vector<verify::NamedFinding>& all, const std::string& name) {
         for (const auto& c : all)
             if (c.name == name) return c;
         ADD_FAILURE() << "there is no check " << name;
@@ -30,7 +30,7 @@ class BarChecks : public testing::Test {
     }
 };
 
-TEST_F(BarChecks, LimitsAreThoseOfTheClauses) {
+TEST_F(SectionChecks, LimitsAreThoseOfTheClauses) {
     basis.aggregate = 20;
     auto all = with({0.565, 200, 200, 12});
     ASSERT_EQ(all.size(), 5u);
@@ -44,8 +44,8 @@ TEST_F(BarChecks, LimitsAreThoseOfTheClauses) {
     for (const auto& c : all) EXPECT_EQ(c.finding.outcome, Outcome::Within) << c.name;
 }
 
-TEST_F(BarChecks, EachIsOverByItself) {
-    auto over = [&](design::BarsAt bars, const std::string& name) {
+TEST_F(SectionChecks, EachIsOverByItself) {
+    auto over = [&](verify::BarsAt bars, const std::string& name) {
         for (const auto& c : with(bars))
             EXPECT_EQ(c.finding.outcome == Outcome::Over, c.name == name) << c.name << " for " << name;
     };
@@ -59,7 +59,7 @@ TEST_F(BarChecks, EachIsOverByItself) {
 
 // EN 1992-1-1 (7.1) by hand: h = 350, d = 302, 16 mm bars, C30/37 (f_ctm 2.896), 0.3 mm. k = 0.965; (7.6N) gives
 // phi* = 16 * 2.9/2.896 * 4 * 48 / (0.4 * 350) = 21.97, between 25 (200 MPa) and 16 (240 MPa): 213.5 MPa.
-TEST_F(BarChecks, ThickSlabsNeedSteelForCracking) {
+TEST_F(SectionChecks, ThickSlabsNeedSteelForCracking) {
     section = {1000, 350, 302, 48, 30, 500};
     EXPECT_EQ(with({0.503, 400, 400, 16}).size(), 5u) << "not in tension";
     crackLimit = 0.3;
@@ -76,7 +76,7 @@ TEST_F(BarChecks, ThickSlabsNeedSteelForCracking) {
 }
 
 // ACI 318-19 8.7.2.2: 2h at critical sections of two-way slabs, 3h of one-way ones; clauses follow.
-TEST_F(BarChecks, TwoWaySlabsHaveTheirOwnSpacingAndClauses) {
+TEST_F(SectionChecks, TwoWaySlabsHaveTheirOwnSpacingAndClauses) {
     standard = standards::makeStandard("aci318-si", {});
     section = {1000, 150, 120, 30, 30, 420};
     auto one = with({0.565, 200, 200, 12});
@@ -89,7 +89,7 @@ TEST_F(BarChecks, TwoWaySlabsHaveTheirOwnSpacingAndClauses) {
     EXPECT_EQ(named(two, "spacing").finding.clause, "ACI 318-19 8.7.2.2");
 }
 
-TEST_F(BarChecks, LeastSteelCanBeSwitchedOffAndSaysSo) {
+TEST_F(SectionChecks, LeastSteelCanBeSwitchedOffAndSaysSo) {
     basis.minimumSteel = false;
     auto all = with({0.1, 200, 200, 8});
     const auto& least = named(all, "minimum").finding;
@@ -97,7 +97,7 @@ TEST_F(BarChecks, LeastSteelCanBeSwitchedOffAndSaysSo) {
     EXPECT_NE(least.reason.find("switched off"), std::string::npos);
 }
 
-TEST_F(BarChecks, WorkingEndsInTheLimit) {
+TEST_F(SectionChecks, WorkingEndsInTheLimit) {
     for (const char* id : {"en1992", "aci318-si", "aci318-us"}) {
         standard = standards::makeStandard(id, {});
         for (const auto& c : with({0.565, 200, 200, 12})) EXPECT_TRUE(c.steps.empty());

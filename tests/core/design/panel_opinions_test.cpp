@@ -1,5 +1,5 @@
 // Second opinions of panels beside the analysis.
-#include "design/panels.h"
+#include "design/panel_opinions.h"
 
 #include <gtest/gtest.h>
 

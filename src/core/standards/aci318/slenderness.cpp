@@ -1,11 +1,8 @@
-// Serviceability: bar spacing of 24.3.2, least thickness of 7.3.1.1, effective inertia of 24.2.3.5.
-#include <fmt/format.h>
-
+// Least thickness: Tables 7.3.1.1, 8.3.1.1 and 8.3.1.2.
 #include <algorithm>
 #include <cmath>
 
 #include "standards/aci318/native.h"
-#include "standards/cracked_section.h"
 
 namespace talvik::standards::aci318 {
 namespace {
@@ -28,46 +25,12 @@ System divisor(SpanSystem system) {
     return {20, ""};
 }
 
-class Service final : public ServiceRules {
+class Slenderness final : public SlendernessRules {
   public:
-    Service(const Edition& e, const catalogs::ParameterValues& p)
-        : e_(e),
-          lambda_(p.find("lambda")->second),
-          xi_(p.find("xi")->second),
-          live_(p.find("live_limit")->second),
-          after_(p.find("after_limit")->second),
-          total_(p.find("total_limit")->second) {}
+    explicit Slenderness(const Edition& e) : e_(e) {}
 
-    actions::LimitState crackState() const override { return actions::LimitState::Characteristic; }
-    std::string slendernessClause() const override { return "ACI 318-19 Table 7.3.1.1"; }
-    std::string computedSagClause() const override { return "ACI 318-19 7.3.2.1"; }
-
-    Finding crack(const CrackInput& in, Steps* t) const override {
-        Finding f;
-        f.kind = units::Kind::BarSpacing;
-        f.clause = "ACI 318-19 24.3.2";
-        f.prefix = "s";
-        if (in.M <= 0) return checks::notApplicable(f.clause, "No tension on this face under service loads.");
-        double fs = trace::step(t, "f_s", "2/3*f_y", {{"f_y", in.section.fy / e_.stress, e_.stressUnit}},
-                                in.section.fy * 2 / 3 / e_.stress, e_.stressUnit, "ACI 318-19 24.3.2.1") *
-                    e_.stress;
-        f.limit = trace::step(t, "s_max", "min(k_s*f_0/f_s - 2.5*c_c, k_cap*f_0/f_s)",
-                              {{"k_s", e_.crackReach, e_.lengthUnit},
-                               {"f_0", e_.crackStress, e_.stressUnit},
-                               {"f_s", fs / e_.stress, e_.stressUnit},
-                               {"c_c", in.cover / e_.length, e_.lengthUnit},
-                               {"k_cap", e_.crackCap, e_.lengthUnit}},
-                              crackSpacing(e_, fs, in.cover) / e_.length, e_.lengthUnit,
-                              "ACI 318-19 Table 24.3.2") *
-                  e_.length;
-        f.demand = in.spacing;
-        f.notes.push_back("Steel stress at service taken as two thirds of f_y.");
-        return checks::judged(f);
-    }
-
-    double leastForCracking(const Section&, double, double, Steps*) const override { return 0; }
-    std::string crackSteelClause() const override { return "ACI 318-19 24.3.2"; }
-    Finding slenderness(const SlendernessInput& in, Steps* t) const override {
+    std::string clause() const override { return "ACI 318-19 Table 7.3.1.1"; }
+    Finding check(const SlendernessInput& in, Steps* t) const override {
         Finding f;
         f.kind = units::Kind::Length;
         f.sense = checks::Sense::AtLeast;
@@ -111,6 +74,8 @@ class Service final : public ServiceRules {
             return firstThickness(in.system, in.shorter, in.toSteel, in.section, t);
         return units::roundUp(leastPanelThickness(in, t), step);
     }
+
+  private:
     double leastPanelThickness(const PanelInput& in, Steps* t) const {
         const double L = e_.length, ln = in.longer / L, fy = in.section.fy / e_.stress;
         if (in.kind == PanelInput::Kind::OnLines && in.stiffness > 0.2) {
@@ -157,46 +122,6 @@ class Service final : public ServiceRules {
                                      in.drop ? "with drop panels" : "without drop panels");
         return std::max(h, in.drop ? e_.dropLeast : e_.flatLeast) * L;
     }
-
-    Curvatures curvatures(const SagInput& in, Steps* t) const override {
-        Curvatures k;
-        const SagStation* peak = nullptr;
-        auto magnitude = [&](const SagStation& s) { return in.cantilever ? -s.mTotal : s.mTotal; };
-        for (const SagStation& s : in.stations)
-            if (!peak || magnitude(s) > magnitude(*peak)) peak = &s;
-        if (!peak) return k;
-        bool sagging = peak->mTotal >= 0;
-        double As = sagging ? peak->asBottom : peak->asTop,
-               d = sagging ? peak->dBottom : in.section.h - peak->dTop;
-        double topSteel = sagging ? peak->asTop : peak->asBottom;
-        double Ec = modulus(in.section), total = effectiveInertia(in.section, peak->mTotal, As, d, t);
-        double permanent = effectiveInertia(in.section, peak->mPermanent, As, d, nullptr);
-        double rho2 = topSteel / (in.section.b * d);
-        double lambda = trace::step(t, "lambda_Delta", "xi/(1 + 50*rho')", {{"xi", xi_}, {"rho'", rho2}},
-                                    xi_ / (1 + 50 * rho2), "-", "ACI 318-19 24.2.4.1.1");
-        for (const SagStation& s : in.stations) {
-            double both = s.mTotal / (Ec * total), dead = s.mPermanent / (Ec * permanent),
-                   lasting = lambda * s.mSustained / (Ec * total);
-            k.live.push_back(both - dead);
-            k.after.push_back(both - dead + lasting);
-            k.total.push_back(both + lasting);
-        }
-        k.notes.push_back(
-            "One effective inertia per span, at its largest moment (24.2.3.7); the lasting part uses that of "
-            "the total load.");
-        k.notes.push_back(
-            "After partitions: immediate sag of the imposed load and the lasting part of the sustained "
-            "load.");
-        return k;
-    }
-
-    std::vector<SagLimit> sagLimits() const override {
-        return {{SagLimit::Which::Live, live_, "ACI 318-19 Table 24.2.2", "Immediate sag, imposed load"},
-                {SagLimit::Which::After, after_, "ACI 318-19 Table 24.2.2", "Sag after partitions"},
-                {SagLimit::Which::Total, total_, "office practice", "Long-term sag"}};
-    }
-
-  private:
     double leastThickness(SpanSystem system, double length, const Section& s, Steps* t) const {
         System k = divisor(system);
         double fy = s.fy / e_.stress;
@@ -209,57 +134,14 @@ class Service final : public ServiceRules {
                            "ACI 318-19 Table 7.3.1.1", k.text) *
                e_.length;
     }
-    double modulus(const Section& s) const { return e_.modulus * std::sqrt(s.fc / e_.stress) * e_.stress; }
-
-    // Table 24.2.3.5: Ig up to (2/3) Mcr. Stored units; the working in native ones.
-    double effectiveInertia(const Section& s, double moment, double As, double d, Steps* t) const {
-        double M = std::abs(moment), Ig = s.b * s.h * s.h * s.h / 12, fc = s.fc / e_.stress,
-               ratio = e_.Es * e_.stress / modulus(s);
-        double fr = e_.rupture * lambda_ * std::sqrt(fc) * e_.stress, Mcr = fr * Ig / (s.h / 2),
-               Icr = cracked(s.b, d, As, ratio).I;
-        double Ie =
-            M <= Mcr * 2 / 3 || As <= 0 ? Ig : Icr / (1 - std::pow(Mcr * 2 / 3 / M, 2) * (1 - Icr / Ig));
-        if (!t) return Ie;
-        const char *L = e_.lengthUnit, *S = e_.stressUnit, *K = e_.momentUnit;
-        double i4 = std::pow(e_.length, 4), mu = e_.momentFactor * force(e_) * e_.length,
-               scale = e_.units == units::System::Metric ? 1e6 : 1;
-        const char* I4 = e_.units == units::System::Metric ? "10⁶ mm⁴" : "in⁴";
-        trace::step(t, "M_cr", "k_r*lambda*sqrt(f'_c)*b*h^2/6/k_M",
-                    {{"k_r", e_.rupture},
-                     {"lambda", lambda_},
-                     {"f'_c", fc, S},
-                     {"b", s.b / e_.length, L},
-                     {"h", s.h / e_.length, L},
-                     {"k_M", e_.momentFactor}},
-                    Mcr / mu, K, "ACI 318-19 24.2.3.5, 19.2.3.1");
-        if (Ie == Ig)
-            trace::step(t, "I_e", "b*h^3/12/k_I",
-                        {{"b", s.b / e_.length, L}, {"h", s.h / e_.length, L}, {"k_I", scale}},
-                        Ie / i4 / scale, I4, "ACI 318-19 Table 24.2.3.5(a)",
-                        "not over two thirds of the cracking moment");
-        else
-            trace::step(t, "I_e", "I_cr/(1 - (2/3*M_cr/M_a)^2*(1 - I_cr/I_g))",
-                        {{"I_cr", Icr / i4 / scale, I4},
-                         {"M_cr", Mcr / mu, K},
-                         {"M_a", M / mu, K},
-                         {"I_g", Ig / i4 / scale, I4}},
-                        Ie / i4 / scale, I4, "ACI 318-19 Table 24.2.3.5(b)");
-        return Ie;
-    }
 
     const Edition& e_;
-    double lambda_, xi_, live_, after_, total_;
 };
 
 }  // namespace
 
-double crackSpacing(const Edition& e, double fs, double cover) {
-    double k = e.crackStress * e.stress / fs;
-    return std::min(e.crackReach * e.length * k - 2.5 * cover, e.crackCap * e.length * k);
-}
-
-std::unique_ptr<ServiceRules> serviceRules(const Edition& e, const catalogs::ParameterValues& p) {
-    return std::make_unique<Service>(e, p);
+std::unique_ptr<SlendernessRules> slendernessRules(const Edition& e) {
+    return std::make_unique<Slenderness>(e);
 }
 
 }  // namespace talvik::standards::aci318

@@ -1,0 +1,57 @@
+// The checks of a line, whatever it is a line of: from what is asked along it and the bars provided.
+#pragma once
+
+#include <functional>
+
+#include "reinforcement/steel.h"
+#include "verify/check_list.h"
+#include "verify/support_checks.h"
+
+namespace talvik::verify {
+
+// Bars of a line, and what they resist at its stations.
+struct LineDesign {
+    std::vector<reinforcement::Run> runs;
+    // Moments on the station's width: demand moved outwards, resistance of the bars as anchored there. Steel per mm of
+    // width: what the moment asks, and what is there.
+    struct Curve {
+        std::vector<double> shifted, resistance, required, provided;
+    } top, bottom;
+    std::vector<double> shearResistance;  // on the width
+    const Curve& curve(bool ofTop) const { return ofTop ? top : bottom; }
+};
+void fillCurves(LineDesign& design, const line::View& view, const line::LineBasis& in);
+
+// What the checks of a line need besides: where it is, and what only its kind knows. Refers to the rest, which must
+// outlive it.
+struct LineCase {
+    line::View view;
+    const LineDesign& design;
+    const line::LineBasis& in;
+    model::PartRef part;
+    std::function<std::string(std::uint16_t by)> combination;
+    std::function<std::optional<geometry::Point>(double u)> plan = [](double) { return std::nullopt; };
+    bool unitWidth = false;  // values per width are those asked for; no step says how they came from the width
+    struct SpanRules {
+        // From where to where one-way shear is checked.
+        double shearFrom = 0, shearTo = 0;
+        standards::SlendernessInput slender;  // the panel around
+        std::string slendernessElsewhere;     // why another line decides; empty where this one does
+        bool sagWithin = false;               // the computed sag is within all its limits
+    };
+    std::vector<SpanRules> spans{};
+    std::vector<standards::BarEndRules::Over> over{};   // per support
+    std::vector<std::vector<std::string>> supportNotes{};  // with the top over each
+    std::vector<std::string> notes{};                    // with every check of flexure
+    std::string shearNote{}, endsNote{};                     // with checks of shear; where bar ends are not judged somewhere
+};
+// Flexure, bars, cracks and bar ends of both faces, one-way shear, span to depth, bottom bars at supports; in the order of
+// spans, then of supports. No working is kept unless `tracing`.
+void checkLine(const LineCase& of, CheckList& list, bool tracing);
+
+// A place on a line: over a support, in a span, or the whole.
+checks::Place supportPlace(const LineCase& of, std::size_t support);
+checks::Place spanPlace(const LineCase& of, std::size_t span);
+checks::Place at(const LineCase& of, checks::Place place, double u);
+
+}  // namespace talvik::verify

@@ -1,0 +1,58 @@
+// The steel that runs give along a line.
+#include "reinforcement/steel.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "support/random_slab.h"
+
+using namespace talvik;
+using model::Role;
+
+namespace {
+
+struct OneSlab {
+    model::Project project;
+    std::shared_ptr<const standards::Standard> standard = standards::makeStandard("en1992");
+    std::vector<reinforcement::Run> runs;
+    explicit OneSlab(std::vector<model::BarRun> bars) {
+        project = model::editSlab(test::randomProject(4), "s1",
+                                  [&](model::OneWaySlab& s, model::Project&) { s.bars = std::move(bars); });
+        runs = reinforcement::runsOf(*project.slabs.front(), {project.basis, *standard});
+    }
+    reinforcement::Steel at(bool top, double u) const { return reinforcement::steelAt(runs, top, u, 1); }
+};
+
+}  // namespace
+
+TEST(Steel, GrowsAlongTheAnchorage) {
+    const OneSlab s({{"b1", Role::BottomMain, 0, 2400, "H12", 150}});
+    const double lb = s.runs.front().anchorStart, full = M_PI * 36 / 150;
+    EXPECT_GT(lb, 10 * 12);
+    EXPECT_NEAR(s.at(false, 1200).effective, full, 1e-12);
+    EXPECT_NEAR(s.at(false, lb / 2).effective, full / 2, 1e-12);
+    EXPECT_NEAR(s.at(false, 0).effective, 0, 1e-12);
+    EXPECT_NEAR(s.at(false, lb / 2).full, full, 1e-12);
+    EXPECT_EQ(s.at(true, 1200).full, 0);
+    EXPECT_EQ(s.at(false, 2500).full, 0);
+}
+
+// Where two runs lap, bars at 200 and at 150 lie side by side: their areas add up, and per metre there are 5 + 6.67.
+TEST(Steel, OfRunsThatLieTogetherIsSummedWithTheirCommonSpacing) {
+    const OneSlab s({{"b1", Role::BottomMain, 0, 2400, "H12", 200}, {"b2", Role::BottomMain, 1800, 4000, "H16", 150}});
+    const auto both = s.at(false, 2100);
+    EXPECT_NEAR(both.full, M_PI * (36 / 200.0 + 64 / 150.0), 1e-12);
+    EXPECT_NEAR(both.spacing, 1000 / (1000 / 200.0 + 1000 / 150.0), 1e-9);
+    EXPECT_EQ(both.diameter, 16);
+    EXPECT_EQ(s.at(false, 1000).spacing, 200);
+}
+
+TEST(Steel, OnlyMainBarsAreRunsOfTheLine) {
+    const OneSlab s({{"b1", Role::TopMain, 0, 2400, "H12", 200},
+                     {"b2", Role::TopSecondary, 0, 2400, "H8", 200},
+                     {"b3", Role::SideU, 0, 2400, "H8", 200}});
+    ASSERT_EQ(s.runs.size(), 1u);
+    EXPECT_EQ(s.runs[0].id, "b1");
+    EXPECT_TRUE(s.runs[0].top);
+}
