@@ -99,7 +99,14 @@ int main(int argc, char** argv) {
             const auto d = window.session().floorDesign();
             return d && !d->proof;
         };
-        while (unproved() && patience.elapsed() < 20000) QApplication::processEvents(QEventLoop::AllEvents, 20);
+        while (unproved() && patience.elapsed() < 20000)
+            QApplication::processEvents(QEventLoop::AllEvents, 20);
+        // What would make it pass is sought a moment after.
+        auto open = [&] {
+            const auto d = window.session().floorDesign();
+            return d && d->summary.over > 0 && !window.session().sought();
+        };
+        while (open() && patience.elapsed() < 30000) QApplication::processEvents(QEventLoop::AllEvents, 20);
         while (window.floorPage().desk().reading() && patience.elapsed() < 10000)
             QApplication::processEvents(QEventLoop::AllEvents, 20);
         window.floorPage().canvas().fit();

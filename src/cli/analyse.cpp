@@ -60,10 +60,11 @@ void print(const model::Floor& floor, const analysis::FloorAnalysis& a,
         fmt::print("\n  Second opinion, ultimate uniform load\n");
         for (const auto& p : extras.panels) {
             fmt::print("  {}: {}\n", p.name, p.source);
-            for (const auto& r : p.rows)
+            for (const auto& r : p.rows) {
+                const auto& unit = units::unit(r.kind, units::System::Metric);
                 fmt::print("    {:<40} engine {:>8.1f}, opinion {:>8.1f} {}, ratio {:.2f}\n", r.what,
-                           r.engine / r.factor, r.opinion / r.factor, r.unit,
-                           r.opinion != 0 ? r.engine / r.opinion : 0);
+                           r.engine / unit.factor, r.opinion / unit.factor, unit.symbol, r.ratio());
+            }
         }
     }
     if (!extras.convergence.rows.empty()) {

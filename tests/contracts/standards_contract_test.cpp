@@ -131,7 +131,8 @@ TEST_P(EveryStandard, DetailingIsSensible) {
         EXPECT_GT(d.minimum(s), 0);
         EXPECT_GT(d.maximum(s), d.minimum(s));
         EXPECT_GT(d.spacing(SteelRules::Role::Main, true, s.h), d.clear(16, 20));
-        EXPECT_GE(d.spacing(SteelRules::Role::Secondary, false, s.h), d.spacing(SteelRules::Role::Main, true, s.h));
+        EXPECT_GE(d.spacing(SteelRules::Role::Secondary, false, s.h),
+                  d.spacing(SteelRules::Role::Main, true, s.h));
         AnchorageInput in{12, 113, s.fc, s.fy, bars.designYield(s.fy), 25, true, false, 200, 100};
         double good = bars.length(in);
         in.good = false;

@@ -69,6 +69,8 @@ TEST_F(FloorWindow, ShowsBalanceExtremesAndLines) {
 TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
     QLabel* coordinates = window.findChild<QLabel*>(QStringLiteral("coordinates"));
     ASSERT_TRUE(coordinates);
+    ASSERT_TRUE(
+        QTest::qWaitFor([&] { return session().floorDesign() && session().floorDesign()->proof; }, 60000));
     for (int place = int(Place::Layout); place <= int(Place::Issue); ++place) {
         session().setPlace(Place(place));
         QCoreApplication::processEvents();
@@ -86,15 +88,18 @@ TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
             if (drawing || shown < 0) continue;
             // The same words in the bottom line; the pointer stands on a pixel, not on the very place.
             const auto words = value.split(QLatin1Char(' '));
-            EXPECT_TRUE(shown >= 200 || coordinates->text().contains(words.first())) << coordinates->text().toStdString();
+            EXPECT_TRUE(shown >= 200 || coordinates->text().contains(words.first()))
+                << coordinates->text().toStdString();
             if (shown < 200) {
                 EXPECT_TRUE(coordinates->text().endsWith(words.last()))
                     << coordinates->text().toStdString() << " for " << value.toStdString();
             }
             // Steel of all four kinds with its unit, and between nothing and what any slab has.
             if (shown < 100 || shown >= 200) continue;
-            EXPECT_TRUE(coordinates->text().contains(QStringLiteral("steel"))) << coordinates->text().toStdString();
-            EXPECT_TRUE(coordinates->text().endsWith(QStringLiteral("mm²/m"))) << coordinates->text().toStdString();
+            EXPECT_TRUE(coordinates->text().contains(QStringLiteral("steel")))
+                << coordinates->text().toStdString();
+            EXPECT_TRUE(coordinates->text().endsWith(QStringLiteral("mm²/m")))
+                << coordinates->text().toStdString();
             EXPECT_GE(page().canvas().valueAt({3600, 9400}), 0);
             EXPECT_LT(page().canvas().valueAt({3600, 9400}), 10);
         }
@@ -111,7 +116,8 @@ TEST_F(FloorWindow, AProjectWithAnUnknownStandardOpensAndSaysSo) {
     answer();
     ASSERT_TRUE(session().floorAnalysis());
     ASSERT_FALSE(session().floorAnalysis()->good());
-    EXPECT_TRUE(page().summary().contains(QStringLiteral("no standard \"none\""))) << page().summary().toStdString();
+    EXPECT_TRUE(page().summary().contains(QStringLiteral("no standard \"none\"")))
+        << page().summary().toStdString();
     for (int place = int(Place::Basis); place <= int(Place::Issue); ++place) {
         session().setPlace(Place(place));
         QCoreApplication::processEvents();

@@ -18,6 +18,7 @@
 #include "floor/strip_section.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
+#include "support/regular_floor.h"
 #include "widgets/inline_edit.h"
 #include "window/main_window.h"
 #include "window/place_bar.h"
@@ -296,15 +297,17 @@ TEST_F(Strips, ContoursShowMomentsAndRequiredSteel) {
 }
 
 TEST_F(Strips, ACheckOfTheFloorsStateLeadsToItsStrip) {
-    ASSERT_TRUE(session().apply("Heavy", model::editFloor(session().base(), "f1", [](model::Floor& f, model::Project&) {
-        for (auto& l : f.actions.loads) l.value *= 6;
-    })));
+    ASSERT_TRUE(session().apply(
+        "Heavy", model::editFloor(session().base(), "f1", [](model::Floor& f, model::Project&) {
+            for (auto& l : f.actions.loads) l.value *= 6;
+        })));
     answer();
     session().setPlace(Place::Checks);
     session().select(std::nullopt);
     std::string about;
     for (const auto& k : window.margin().listed())
-        if (const auto* c = session().floorDesign()->check(k); c && c->place.spot.part.kind == model::PartKind::Strip && about.empty())
+        if (const auto* c = session().floorDesign()->check(k);
+            c && c->place.spot.part.kind == model::PartKind::Strip && about.empty())
             about = k;
     ASSERT_FALSE(about.empty()) << "nothing of a strip is listed";
     ASSERT_EQ(session().floorDesign()->check(about)->outcome, checks::Outcome::Over);
@@ -315,6 +318,38 @@ TEST_F(Strips, ACheckOfTheFloorsStateLeadsToItsStrip) {
     key(window.margin(), Qt::Key_Return);
     EXPECT_EQ(session().selection()->part.key, strip);
     EXPECT_TRUE(desk().strip());
+}
+
+TEST_F(Strips, WhatWouldMakeAFloorPassIsFoundTakenAndTakenBack) {
+    session().start(test::regularFloor(3, 3, 6000, 6000, 190, 400), {});
+    answer();
+    session().setPlace(Place::Checks);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, 30000));
+    session().select(std::nullopt);
+    QCoreApplication::processEvents();
+    const QRect box = window.margin().remedyRect(0);
+    ASSERT_TRUE(box.isValid()) << "listed with the state of the floor";
+    const auto before = session().floor()->slabs[0].thickness;
+    QTest::mouseClick(window.margin().viewport(), Qt::LeftButton, {}, box.center());
+    EXPECT_GT(session().floor()->slabs[0].thickness, before);
+    EXPECT_TRUE(session().remedies().empty()) << "those of the floor before do not stay";
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] { return !session().floorStale() && session().floorDesign() && session().floorDesign()->proof; },
+        20000));
+    EXPECT_EQ(session().floorDesign()->summary.over, 0);
+    session().undoStack().undo();
+    EXPECT_EQ(session().floor()->slabs[0].thickness, before);
+    // A load lowered while the floor fails is kept as such.
+    answer();
+    ASSERT_GT(session().floorDesign()->summary.over, 0);
+    ASSERT_TRUE(session().apply(
+        "Load", model::editFloor(session().base(), "f1", [](model::Floor& f, model::Project&) {
+            for (auto& l : f.actions.loads) l.value *= 0.9;
+        })));
+    bool kept = false;
+    for (const auto& [key, source] : session().project().sources)
+        for (const auto& change : source.history) kept |= change.afterFailure;
+    EXPECT_TRUE(kept);
 }
 
 TEST_F(Strips, ThePanelBenchAnswersAsValuesAreTyped) {

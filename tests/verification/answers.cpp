@@ -1,5 +1,6 @@
-// Writes every check of 200 random one-way slabs and 200 random floors, a line each, so that the answers of two states of
-// the program can be compared: talvik_answers > before.txt; scripts/compare_answers.py before.txt after.txt.
+// Writes every check of 200 random one-way slabs and 200 random floors, a line each, so that the answers of
+// two states of the program can be compared: talvik_answers > before.txt; scripts/compare_answers.py
+// before.txt after.txt.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -16,8 +17,9 @@ namespace {
 void print(const std::string& of, const checks::Check& c) {
     std::string notes;
     for (const auto& n : c.notes) notes += " | " + n;
-    fmt::print("{}\t{}\t{}\t{}\t{:.9g}\t{:.9g}\t{}\t{:.2f}\t{}\t{}{}\n", of, c.key, c.title, checks::name(c.outcome), c.demand,
-               c.limit, c.clause, c.place.x, c.combination, c.reason, notes);
+    fmt::print("{}\t{}\t{}\t{}\t{:.9g}\t{:.9g}\t{}\t{:.2f}\t{}\t{}{}\n", of, c.key, c.title,
+               checks::name(c.outcome), c.demand, c.limit, c.clause, c.place.x, c.combination, c.reason,
+               notes);
 }
 
 // Bars as the program proposes them, and in every third slab some changed by hand.

@@ -55,7 +55,10 @@ Session::Session(QObject* parent)
                       if (asked != floorsAsked_) return;
                       floors_[id] = answer;
                       floorDesigns_[id] = design;
-                      if (const auto* f = floor(); f && f->id == id) floorStale_ = false, floorProgress_ = 1;
+                      if (const auto* f = floor(); f && f->id == id) {
+                          floorStale_ = false, floorProgress_ = 1;
+                          if (design && design->proof && design->summary.over > 0) remedyTimer_.start();
+                      }
                       emit floorChanged();
                   },
                   Qt::QueuedConnection);
@@ -133,9 +136,7 @@ const design::SlabDesign* Session::slabDesign() const {
 void Session::setSlab(const model::Id& id) {
     slabId_ = id;
     selection_ = {};
-    remedies_.clear();
-    ++remedySerial_;
-    if (design_->summary().over > 0) remedyTimer_.start();
+    forgetRemedies();
     analyseFloors();
     emit selectionChanged();
     emit changed();
@@ -148,19 +149,30 @@ void Session::show(std::shared_ptr<const model::Project> project) {
     timer.start();
     design_ = std::make_shared<const design::Design>(design::run(*project_));
     answerMs_ = static_cast<double>(timer.nsecsElapsed()) / 1e6;
-    remedies_.clear();
-    ++remedySerial_;
-    remedyThread_.request_stop();
-    if (design_->summary().over > 0) remedyTimer_.start();
+    forgetRemedies();
     analyseFloors();
     emit changed();
 }
 
+void Session::forgetRemedies() {
+    remedies_.clear();
+    ++remedySerial_;
+    search_ = Search::None;
+    remedyThread_.request_stop();
+    remedyTimer_.stop();
+    if (slab() && design_->summary().over > 0) remedyTimer_.start();
+}
+
 void Session::seekRemedies() {
+    const auto* f = floor();
     const auto* s = slab();
-    if (!s) return;
-    remedyThread_ = std::jthread([this, snapshot = std::make_shared<const model::Project>(base()), id = s->id,
-                                  serial = remedySerial_](std::stop_token stop) {
+    const auto d = floorDesign();
+    // Of a floor, once its own answer is complete.
+    if (f ? floorStale_ || !d || d->summary.over == 0 : !s) return;
+    search_ = Search::UnderWay;
+    emit remediesChanged();
+    remedyThread_ = std::jthread([this, snapshot = std::make_shared<const model::Project>(base()),
+                                  id = f ? f->id : s->id, serial = remedySerial_](std::stop_token stop) {
         auto found = design::remedies(*snapshot, id, stop);
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(
@@ -168,6 +180,7 @@ void Session::seekRemedies() {
             [this, serial, found = std::move(found)]() mutable {
                 if (serial != remedySerial_) return;
                 remedies_ = std::move(found);
+                search_ = Search::Done;
                 emit remediesChanged();
             },
             Qt::QueuedConnection);
@@ -185,7 +198,7 @@ bool Session::apply(const QString& text, model::Project next, const QString& mer
         if (slab->bars.empty()) next = design::proposeBars(next, slab->id);
     next = design::withMarks(next);
     if (next == *project_) return true;
-    model::recordChanges(*project_, next, design_->summary().over > 0);
+    model::recordChanges(*project_, next, over());
     undo_.push(new SnapshotCommand(*this, text, project_,
                                    std::make_shared<const model::Project>(std::move(next)),
                                    merge.isEmpty() ? merge : merge + QString::number(mergeSerial_)));
@@ -216,12 +229,22 @@ void Session::start(model::Project project, const QString& path) {
     floors_.clear();
     floorDesigns_.clear();
     selection_.reset();
-    if (!project.slabs.empty()) selection_ = Spot{slabPart(), Spot::In::Whole, {}};
+    if (!project.slabs.empty())
+        selection_ = Spot{{slabId_, model::PartKind::OneWaySlab, {}}, Spot::In::Whole, {}};
     show(std::make_shared<const model::Project>(std::move(project)));
     emit selectionChanged();
     emit fileChanged();
 }
 
+model::PartRef Session::slabPart() const {
+    const auto* s = slab();
+    return {s ? s->id : slabId_, model::PartKind::OneWaySlab, {}};
+}
+bool Session::over() const {
+    return design_->summary().over > 0 ||
+           std::any_of(floorDesigns_.begin(), floorDesigns_.end(),
+                       [](const auto& f) { return f.second && f.second->summary.over > 0; });
+}
 void Session::select(std::optional<Spot> spot) {
     if (spot == selection_) return;
     selection_ = std::move(spot);

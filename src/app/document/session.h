@@ -46,8 +46,13 @@ class Session : public QObject {
     // The project's standard and basis as the analysis of a floor takes them.
     design::FloorInput floorInput(std::size_t floor) const;
 
-    // What would make the slab in hand pass; found in the background after every edit, empty until then.
+    // Whether a check of any element is over, as far as answers are there.
+    bool over() const;
+    // What would make the element in hand pass; found in the background after every edit, empty until then.
     const std::vector<design::Remedy>& remedies() const { return remedies_; }
+    // Whether they are being sought, and whether the search for what is shown has come to its end.
+    bool seeking() const { return search_ == Search::UnderWay; }
+    bool sought() const { return search_ == Search::Done; }
 
     // Makes `next` the project, as one undoable step named `text`. Steps with the same non-empty `merge` that
     // follow each other become one. A project that is not valid is refused: the sentence goes to `refused`
@@ -67,7 +72,7 @@ class Session : public QObject {
     const std::optional<Spot>& selection() const { return selection_; }
     void select(std::optional<Spot> spot);
     void select(Spot::In in, const model::Id& id = {});  // of the slab in hand
-    model::PartRef slabPart() const { return {slabId_, model::PartKind::OneWaySlab, {}}; }
+    model::PartRef slabPart() const;
     bool selected(Spot::In in) const { return selection_ && selection_->in == in; }
     bool selected(Spot::In in, const model::Id& id) const { return selected(in) && selection_->id == id; }
     model::Id selectedId() const { return selection_ ? selection_->id : model::Id(); }
@@ -113,6 +118,8 @@ class Session : public QObject {
     std::vector<design::Remedy> remedies_;
     QTimer remedyTimer_;
     int remedySerial_ = 0;
+    enum class Search { None, UnderWay, Done } search_ = Search::None;
+    void forgetRemedies();
     std::map<model::Id, std::shared_ptr<const analysis::FloorAnalysis>> floors_;
     std::map<model::Id, std::shared_ptr<const design::FloorDesign>> floorDesigns_;
     bool floorStale_ = false;

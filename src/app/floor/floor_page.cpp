@@ -20,13 +20,14 @@
 #include "floor/layout_side.h"
 #include "floor/strip_section.h"
 #include "widgets/inline_edit.h"
+#include "widgets/text.h"
 #include "widgets/theme.h"
 
 namespace talvik::app {
 namespace {
 
-QString qs(const std::string& s) {
-    return QString::fromStdString(s).toHtmlEscaped();
+QString escaped(const std::string& s) {
+    return qs(s).toHtmlEscaped();
 }
 QString row(std::initializer_list<QString> cells) {
     QString out = QStringLiteral("<tr>");
@@ -467,14 +468,14 @@ void FloorPage::refresh() {
 void FloorPage::refreshText() {
     const auto* floor = session_.floor();
     const auto* a = session_.floorAnalysis();
-    QString html = QStringLiteral("<div style='margin:10px'><b>%1</b><br>").arg(qs(floor->name));
+    QString html = QStringLiteral("<div style='margin:10px'><b>%1</b><br>").arg(escaped(floor->name));
     if (!a) return text_->setHtml(html + tr("Not answered yet.") + QStringLiteral("</div>"));
     QString ink = session_.floorStale() ? theme().secondary.name() : theme().ink.name();
-    html = QStringLiteral("<div style='margin:10px;color:%1'><b>%2</b><br>").arg(ink, qs(floor->name));
+    html = QStringLiteral("<div style='margin:10px;color:%1'><b>%2</b><br>").arg(ink, escaped(floor->name));
     if (session_.floorStale()) html += tr("The answer below is older than the drawing.<br>");
     if (!a->trouble.empty()) {
         for (const auto& t : a->trouble)
-            html += QStringLiteral("<p style='color:%1'>%2</p>").arg(theme().over.name(), qs(t.message));
+            html += QStringLiteral("<p style='color:%1'>%2</p>").arg(theme().over.name(), escaped(t.message));
         return text_->setHtml(html + QStringLiteral("</div>"));
     }
     html += tr("%1 triangles, %2 unknowns, smallest angle %3°, ")
@@ -493,7 +494,7 @@ void FloorPage::refreshText() {
     html += QStringLiteral("<p><b>%1</b></p><table>").arg(tr("Loads and reactions, %1").arg(forceUnit));
     for (const auto& c : a->cases)
         if (!design::isArrangement(c.id))
-            html += row({qs(c.name), force(c.load), force(c.reaction),
+            html += row({escaped(c.name), force(c.load), force(c.reaction),
                          c.imbalance < 1e-9 ? tr("equal")
                                             : QStringLiteral("%1 %").arg(100 * c.imbalance, 0, 'g', 2)});
     html += QStringLiteral("</table><p><b>%1</b></p><table>").arg(tr("Ultimate, largest and smallest"));
@@ -523,7 +524,7 @@ void FloorPage::refreshText() {
             html += QStringLiteral(
                         "<td style='padding-right:8px'>%1</td><td align='right' "
                         "style='padding-right:22px'>%2</td>")
-                        .arg(qs(a->model->supports[k].name), force(most[k]));
+                        .arg(escaped(a->model->supports[k].name), force(most[k]));
         html += QStringLiteral("</tr>");
     }
     html += QStringLiteral("</table>");
@@ -531,27 +532,26 @@ void FloorPage::refreshText() {
     if (!panels.empty()) {
         html += QStringLiteral("<p><b>%1</b></p>").arg(tr("Second opinion on panels"));
         for (const auto& p : panels) {
-            html += QStringLiteral("<p>%1: %2</p><table>").arg(qs(p.name), qs(p.source));
+            html += QStringLiteral("<p>%1: %2</p><table>").arg(escaped(p.name), escaped(p.source));
             html += row({QString(), tr("analysis"), tr("opinion"), QString(), tr("ratio")});
             for (const auto& r : p.rows) {
-                auto k = r.factor == 1e6 ? units::Kind::Moment : units::Kind::MomentPerWidth;
-                html += row({qs(r.what), session_.number(r.engine, k), session_.number(r.opinion, k),
-                             session_.unit(k),
-                             r.opinion != 0 ? QString::number(r.engine / r.opinion, 'f', 2) : QString()});
+                html += row({escaped(r.what), session_.number(r.engine, r.kind),
+                             session_.number(r.opinion, r.kind), session_.unit(r.kind),
+                             r.opinion != 0 ? QString::number(r.ratio(), 'f', 2) : QString()});
                 if (!r.word.empty())
-                    html += QStringLiteral("<tr><td colspan='5'>%1</td></tr>").arg(qs(r.word));
+                    html += QStringLiteral("<tr><td colspan='5'>%1</td></tr>").arg(escaped(r.word));
             }
             html += QStringLiteral("</table>");
         }
     }
     html += convergenceText_;
-    if (!a->contactWord.empty()) html += QStringLiteral("<p>%1</p>").arg(qs(a->contactWord));
+    if (!a->contactWord.empty()) html += QStringLiteral("<p>%1</p>").arg(escaped(a->contactWord));
     if (!a->notes.empty()) {
         html += QStringLiteral("<p><b>%1</b></p>").arg(tr("To look at"));
-        for (const auto& n : a->notes) html += QStringLiteral("<p>%1</p>").arg(qs(n.message));
+        for (const auto& n : a->notes) html += QStringLiteral("<p>%1</p>").arg(escaped(n.message));
     }
     html += QStringLiteral("<p><b>%1</b></p>").arg(tr("Taken for granted"));
-    for (const auto& s : a->assumptions) html += QStringLiteral("<p>%1</p>").arg(qs(s));
+    for (const auto& s : a->assumptions) html += QStringLiteral("<p>%1</p>").arg(escaped(s));
     html += QStringLiteral("<p><b>%1</b></p><p>%2</p>")
                 .arg(tr("Not there yet"),
                      tr("Punching, computed deflection, drawings and schedules of floors are not there "
@@ -583,12 +583,12 @@ void FloorPage::seekConvergence() {
                 convergence_->setEnabled(true);
                 if (serial != convergenceSerial_) return;
                 convergenceText_ = QStringLiteral("<p><b>%1</b></p>").arg(tr("On a mesh of half the size"));
-                if (!c.error.empty()) convergenceText_ += qs(c.error);
+                if (!c.error.empty()) convergenceText_ += escaped(c.error);
                 convergenceText_ += QStringLiteral("<table>");
                 for (const auto& r : c.rows)
-                    convergenceText_ +=
-                        row({qs(r.what), QString::number(r.coarse, 'f', 2), QString::number(r.fine, 'f', 2),
-                             qs(r.unit), QStringLiteral("%1 %").arg(-100 * r.change(), 0, 'f', 1)});
+                    convergenceText_ += row({escaped(r.what), QString::number(r.coarse, 'f', 2),
+                                             QString::number(r.fine, 'f', 2), escaped(r.unit),
+                                             QStringLiteral("%1 %").arg(-100 * r.change(), 0, 'f', 1)});
                 convergenceText_ += QStringLiteral("</table>");
                 refreshText();
             },

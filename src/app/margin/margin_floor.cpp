@@ -35,6 +35,7 @@ void MarginView::addFloorState() {
     items_.push_back({Kind::Title, qs(session_.floor()->name), "", nullptr, nullptr});
     items_.push_back({Kind::Subtitle, tr("%1 strips · %2").arg(f.strips.size()).arg(qs(f.standard->edition)),
                       "", nullptr, nullptr});
+    addRemedies(true);
     auto all = f.all();
     std::stable_sort(all.begin(), all.end(), [](const checks::Check* a, const checks::Check* b) {
         double x = checks::ratio(*a), y = checks::ratio(*b);
@@ -106,12 +107,15 @@ void MarginView::addStrip(const design::StripDesign& d, const model::Spot& spot)
             if (s.id == spot.id) {
                 title = tr("Span %1").arg(qs(s.name));
                 sub = tr("%1, clear %2 · %3, %4")
-                          .arg(text(s.length(), units::Kind::Span), text(s.clearTo - s.clearFrom, units::Kind::Span),
-                               QString::fromUtf8(strips::name(s.ends[0])), QString::fromUtf8(strips::name(s.ends[1])));
+                          .arg(text(s.length(), units::Kind::Span),
+                               text(s.clearTo - s.clearFrom, units::Kind::Span),
+                               QString::fromUtf8(strips::name(s.ends[0])),
+                               QString::fromUtf8(strips::name(s.ends[1])));
             }
     } else if (spot.in == Spot::In::Support) {
         for (const auto& s : strip.supports)
-            if (s.id == spot.id) title = tr("Support %1").arg(qs(s.name)), sub = tr("of strip %1").arg(qs(strip.name));
+            if (s.id == spot.id)
+                title = tr("Support %1").arg(qs(s.name)), sub = tr("of strip %1").arg(qs(strip.name));
     } else if (spot.in == Spot::In::Run) {
         for (const auto& r : d.runs)
             if (r.id == spot.id) run = &r;
@@ -122,8 +126,8 @@ void MarginView::addStrip(const design::StripDesign& d, const model::Spot& spot)
             sub = run->fixed ? tr("fixed by you; Delete gives it back to the program")
                              : tr("chosen by the program; an edit fixes it");
             belongs = [run](const checks::Check& c) {
-                return c.face == (run->top ? model::Face::Top : model::Face::Bottom) && c.place.to >= run->from &&
-                       c.place.from <= run->to;
+                return c.face == (run->top ? model::Face::Top : model::Face::Bottom) &&
+                       c.place.to >= run->from && c.place.from <= run->to;
             };
         }
     }

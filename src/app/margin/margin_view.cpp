@@ -9,6 +9,7 @@
 #include <functional>
 
 #include "trace/trace.h"
+#include "widgets/text.h"
 #include "widgets/theme.h"
 
 namespace talvik::app {
@@ -16,9 +17,6 @@ namespace {
 
 constexpr int pad = 16, checkHeight = 42;
 
-QString qs(const std::string& s) {
-    return QString::fromStdString(s);
-}
 bool judged(const checks::Check& c) {
     return c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within;
 }
@@ -144,17 +142,32 @@ void MarginView::rebuild() {
 
 // The lines of "what would make it pass", each computed and verified; listed above the checks of a slab in
 // trouble.
-void MarginView::addRemedies() {
-    if (session_.remedies().empty()) return;
-    items_.push_back({Item::Kind::Heading, tr("What would make it pass"), tr("verified"), nullptr, nullptr});
+void MarginView::addRemedies(bool whole) {
+    const auto note = [&](const QString& text) {
+        if (whole) items_.push_back({Item::Kind::Note, text, "", nullptr, nullptr});
+    };
+    if (session_.seeking()) return note(tr("Looking for what would make it pass…"));
+    if (session_.remedies().empty()) {
+        if (session_.sought() && session_.over())
+            note(
+                tr("Nothing that was tried makes it pass: not other bars, up to 120 mm more depth, nor "
+                   "stronger concrete."));
+        return;
+    }
+    items_.push_back({Item::Kind::Heading,
+                      session_.floor() ? tr("What would make the floor pass") : tr("What would make it pass"),
+                      tr("verified"), nullptr, nullptr});
     for (const auto& r : session_.remedies()) {
         QString price = tr("%1%2").arg(r.steel >= 0 ? QStringLiteral("+") : QString(),
                                        session_.text(r.steel, units::Kind::Mass));
         if (r.concrete > 1e-6) price += tr(" · +%1 m³").arg(r.concrete, 0, 'f', 1);
+        price += tr(" · %1%2 %3")
+                     .arg(r.price >= 0 ? QStringLiteral("+") : QString())
+                     .arg(r.price, 0, 'f', 0)
+                     .arg(qs(session_.project().basis.rates.currency));
         items_.push_back({Item::Kind::Remedy, qs(r.text),
                           QStringLiteral("%1|%2").arg(r.worst, 0, 'f', 2).arg(price), nullptr, nullptr});
     }
-    items_.push_back({Item::Kind::Heading, tr("Checks"), tr("worst first"), nullptr, nullptr});
 }
 
 QRect MarginView::remedyRect(std::size_t index) const {
@@ -172,7 +185,9 @@ void MarginView::adopt(std::size_t index) {
 }
 
 void MarginView::addChecks(const std::function<bool(const checks::Check&)>& belongs) {
-    addRemedies();
+    addRemedies(session_.selected(Spot::In::Whole));
+    if (!session_.remedies().empty())
+        items_.push_back({Item::Kind::Heading, tr("Checks"), tr("worst first"), nullptr, nullptr});
     for (const auto* c : checks::worstFirst(session_.slabDesign()->checks))
         if (belongs(*c)) items_.push_back({Item::Kind::Check, "", "", c, nullptr});
 }
@@ -207,11 +222,7 @@ void MarginView::addProjectState() {
     items_.push_back({Kind::Heading, tr("Assumed"), "", nullptr, nullptr});
     std::set<std::string> notes;
     for (const auto& s : design.slabs)
-        for (const auto& c : s.checks)
-            for (const auto& note : c.notes)
-                if (note.find("effective depth from the face") == std::string::npos &&
-                    note.find("anchored here") == std::string::npos)
-                    notes.insert(note);
+        for (const auto& c : s.checks) notes.insert(c.notes.begin(), c.notes.end());
     for (const auto& note : notes) items_.push_back({Kind::Note, qs(note), "", nullptr, nullptr});
     double mass = 0, concrete = 0;
     for (const auto& s : design.slabs) {
@@ -234,11 +245,11 @@ void MarginView::addSecondOpinion() {
         {Kind::Note, qs(so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + ".")),
          "", nullptr, nullptr});
     for (const auto& r : so.rows)
-        items_.push_back({Kind::Pair, qs(r.place),
+        items_.push_back({Kind::Pair, qs(r.what),
                           tr("%1 / %2 = %3")
                               .arg(session_.number(r.engine, units::Kind::MomentPerWidth),
-                                   session_.number(r.coefficient, units::Kind::MomentPerWidth))
-                              .arg(r.engine / r.coefficient, 0, 'f', 2),
+                                   session_.number(r.opinion, r.kind))
+                              .arg(r.ratio(), 0, 'f', 2),
                           nullptr, nullptr});
     if (!so.note.empty() && so.refusal.empty())
         items_.push_back({Kind::Note, qs(so.note), "", nullptr, nullptr});
@@ -285,7 +296,7 @@ std::unique_ptr<QTextDocument> MarginView::working(const checks::Check& listed, 
                         .arg(grey, qs(step.note).toHtmlEscaped());
         html += QStringLiteral("</p>");
     }
-    for (const auto& note : c.notes)
+    for (const auto& note : checks::said(c))
         html += QStringLiteral("<p style=\"margin:0 0 5px 0;color:%1\">%2</p>")
                     .arg(grey, qs(note).toHtmlEscaped());
     if (!c.clause.empty())

@@ -52,7 +52,7 @@ class MarginView : public QAbstractScrollArea {
     void addProjectState();
     void addSecondOpinion();
     void addReactions();
-    void addRemedies();
+    void addRemedies(bool whole);  // of an element as a whole; or of a part of it
     void adopt(std::size_t index);
     void paintCheck(QPainter& p, const Item& item, double y, bool current);
     std::unique_ptr<QTextDocument> working(const checks::Check& check, int width) const;

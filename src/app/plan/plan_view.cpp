@@ -9,16 +9,13 @@
 
 #include "model/edits.h"
 #include "widgets/inline_edit.h"
+#include "widgets/text.h"
 #include "widgets/theme.h"
 
 namespace talvik::app {
 namespace {
 
 using units::Kind;
-
-QString qs(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 }  // namespace
 
@@ -311,8 +308,7 @@ void PlanView::drawBars(QPainter& p) const {
         p.drawText(r, Qt::AlignCenter, text);
     };
     for (const auto& run : slab->bars) {
-        bool top = model::topFace(run.role),
-             chosen = session_.selected(Spot::In::Run, run.id);
+        bool top = model::topFace(run.role), chosen = session_.selected(Spot::In::Run, run.id);
         if (run.role == model::Role::BottomMain || run.role == model::Role::TopMain) {
             double y = barY(run, turns[top]++);
             QColor colour = chosen ? t.selection : t.barsX;
@@ -470,8 +466,7 @@ void PlanView::keyPressEvent(QKeyEvent* event) {
             return session_.stepBack();
         case Qt::Key_Return:
         case Qt::Key_Enter:
-            if (!session_.selection())
-                session_.select(Spot::In::Whole);
+            if (!session_.selection()) session_.select(Spot::In::Whole);
             emit activated();
             return;
         default:

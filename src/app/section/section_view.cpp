@@ -13,6 +13,7 @@
 #include "plan/plan_view.h"
 #include "reinforcement/run_edits.h"
 #include "widgets/inline_edit.h"
+#include "widgets/text.h"
 #include "widgets/theme.h"
 
 namespace talvik::app {
@@ -20,9 +21,6 @@ namespace {
 
 using units::Kind;
 
-QString qs(const std::string& s) {
-    return QString::fromStdString(s);
-}
 bool isMain(model::Role role) {
     return role == model::Role::BottomMain || role == model::Role::TopMain;
 }
@@ -385,7 +383,7 @@ void SectionView::keyPressEvent(QKeyEvent* event) {
             long n = static_cast<long>(ids.size()),
                  i = at == ids.end() ? (event->key() == Qt::Key_Down ? -1 : n) : at - ids.begin();
             session_.select(Spot::In::Run, ids[static_cast<std::size_t>(std::clamp(
-                                           i + (event->key() == Qt::Key_Down ? 1 : -1), 0L, n - 1))]);
+                                               i + (event->key() == Qt::Key_Down ? 1 : -1), 0L, n - 1))]);
             return;
         }
         default:

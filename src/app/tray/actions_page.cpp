@@ -5,15 +5,12 @@
 
 #include "tray/table.h"
 #include "tray/tray.h"
+#include "widgets/text.h"
 
 namespace talvik::app {
 namespace {
 
 using units::Kind;
-
-QString qs(const std::string& s) {
-    return QString::fromStdString(s);
-}
 
 class ActionsPage final : public TrayPage {
   public:

@@ -4,15 +4,13 @@
 #include "tray/basis_tables.h"
 #include "tray/table.h"
 #include "tray/tray.h"
+#include "widgets/text.h"
 
 namespace talvik::app {
 namespace {
 
 using units::Kind;
 
-QString qs(const std::string& s) {
-    return QString::fromStdString(s);
-}
 QString joined(const std::vector<std::string>& all) {
     QStringList list;
     for (const auto& s : all) list << qs(s);
@@ -124,15 +122,8 @@ class BasisPage final : public TrayPage {
             tr("Cover of foundations"), Kind::Length, "coverFoundation",
             [=] { return basis().coverFoundation; },
             basisValue([](model::Basis& b, double v) { b.coverFoundation = v; }));
-        quantity(
-            tr("Sag of floors, span over"), Kind::Count, "sagLimit", [=] { return basis().sagLimit; },
-            basisValue([](model::Basis& b, double v) { b.sagLimit = v; }));
-        quantity(
-            tr("after partitions, span over"), Kind::Count, "sagLimitAfter",
-            [=] { return basis().sagLimitAfter; },
-            basisValue([](model::Basis& b, double v) { b.sagLimitAfter = v; }));
         flag(
-            tr("Least steel applies to floors"), "minimumSteel", [=] { return basis().minimumSteel; },
+            tr("Least steel applies"), "minimumSteel", [=] { return basis().minimumSteel; },
             basisValue([](model::Basis& b, bool on) { b.minimumSteel = on; }));
         quantity(
             tr("Crack limit top"), Kind::Crack, "crackTop", [=] { return basis().crackLimitTop; },
@@ -156,8 +147,6 @@ class BasisPage final : public TrayPage {
         line(
             tr("Distribution"), "secondaryBars", [=] { return joined(basis().secondaryBars); },
             bars(&model::Basis::secondaryBars));
-        line(
-            tr("Links"), "linkBars", [=] { return joined(basis().linkBars); }, bars(&model::Basis::linkBars));
         quantity(
             tr("Least spacing"), Kind::BarSpacing, "spacingLeast", [=] { return basis().spacingLeast; },
             basisValue([](model::Basis& b, double v) { b.spacingLeast = v; }));

@@ -17,20 +17,13 @@ namespace {
 using units::Kind;
 
 constexpr std::pair<const char*, model::Material model::Basis::*> kinds[] = {
-    {QT_TR_NOOP("beams"), &model::Basis::beam},
-    {QT_TR_NOOP("columns"), &model::Basis::column},
-    {QT_TR_NOOP("foundations"), &model::Basis::foundation},
-    {QT_TR_NOOP("pile caps"), &model::Basis::pileCap}};
+    {QT_TR_NOOP("beams"), &model::Basis::beam}, {QT_TR_NOOP("columns"), &model::Basis::column}};
 struct RateRow {
     const char* name;
     model::Rates::Rate model::Rates::*rate;
 };
 constexpr RateRow rateRows[] = {{QT_TR_NOOP("concrete, m³"), &model::Rates::concrete},
-                                {QT_TR_NOOP("steel, kg"), &model::Rates::steel},
-                                {QT_TR_NOOP("formwork, m²"), &model::Rates::formwork},
-                                {QT_TR_NOOP("blinding, m³"), &model::Rates::blinding},
-                                {QT_TR_NOOP("excavation, m³"), &model::Rates::excavation},
-                                {QT_TR_NOOP("pile, m"), &model::Rates::pile}};
+                                {QT_TR_NOOP("steel, kg"), &model::Rates::steel}};
 QStringList sourceKinds() {
     return {QObject::tr("assumed"), QObject::tr("investigation"), QObject::tr("client"),
             QObject::tr("standard")};
@@ -46,8 +39,8 @@ QStringList classes() {
 BasisTables::BasisTables(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
-      materials_(new TrayTable({tr("For"), tr("Concrete"), tr("f"), tr("E"), tr("f_y")}, {0, 82, 40, 52, 40},
-                               {{1, classes()}})),
+      materials_(
+          new TrayTable({tr("For"), tr("Concrete"), tr("f"), tr("E")}, {0, 82, 46, 58}, {{1, classes()}})),
       rates_(new TrayTable({tr("Rate per"), tr("Price"), tr("CO₂e, kg")}, {0, 70, 70}, {})),
       sources_(
           new TrayTable({tr("Governing value"), tr("Now"), tr("From")}, {0, 56, 96}, {{2, sourceKinds()}})) {
@@ -121,11 +114,10 @@ void BasisTables::refresh() {
         const auto& m = b.*member;
         double E = m.modulus > 0 ? m.modulus : standard ? standard->stiffness->modulus(m.strength) : 0;
         rows.push_back({tr(name), qs(m.concrete), session_.number(m.strength, Kind::Stress),
-                        session_.number(E, Kind::Stress), session_.number(m.yield, Kind::Stress)});
+                        session_.number(E, Kind::Stress)});
     }
     materials_->show(rows);
-    materials_->setHeads(
-        {tr("For"), tr("Concrete"), tr("f, %1").arg(session_.unit(Kind::Stress)), tr("E"), tr("f_y")});
+    materials_->setHeads({tr("For"), tr("Concrete"), tr("f, %1").arg(session_.unit(Kind::Stress)), tr("E")});
     rows.clear();
     for (const auto& r : rateRows) {
         const auto& rate = b.rates.*(r.rate);
@@ -171,7 +163,6 @@ void BasisTables::editMaterial(int row, int column, const QString& text) {
         }
         if (column == 2) m.strength = *v.value, m.concrete = "own concrete";
         if (column == 3) m.modulus = *v.value;
-        if (column == 4) m.yield = *v.value, m.steel = "own steel";
     }
     session_.apply(tr("Materials"), std::move(next));
     refresh();

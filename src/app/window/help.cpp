@@ -50,7 +50,7 @@ In places 5 to 7 choose a field and a combination above the plan, the largest an
 <h3>The basis</h3>
 <p>Place 1 holds what all share: standard, materials of slabs and of other members, covers, bars by role, limits, rates. Governing values say where they come from, and what they were before; one that was changed after a check had failed says so. The basis saves as an office template and loads into a project.</p>
 <h3>What this version does not do</h3>
-<p>One-way slabs are designed up to their drawings. Floors are divided into strips, given bars and checked; their punching, computed deflection, beams, drawings and schedules are not there yet. A step in the level of slabs is drawn and not analysed; materials of foundations, rates and the limits for floors are kept for what comes. Pad footings and pile caps are not designed yet.</p>)");
+<p>One-way slabs are designed up to their drawings. Floors are divided into strips, given bars and checked; their punching, computed deflection, beams, drawings and schedules are not there yet. A step in the level of slabs is drawn and not analysed; what a project file holds for foundations and for the sag of floors is kept and not yet asked for. Pad footings and pile caps are not designed yet.</p>)");
 }
 
 }  // namespace talvik::app

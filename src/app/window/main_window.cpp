@@ -32,20 +32,13 @@
 #include "plan/plan_view.h"
 #include "section/section_view.h"
 #include "tray/tray.h"
+#include "widgets/text.h"
 #include "widgets/theme.h"
 #include "window/find_palette.h"
 #include "window/help.h"
 #include "window/place_bar.h"
 
 namespace talvik::app {
-namespace {
-
-QString qs(const std::string& s) {
-    return QString::fromStdString(s);
-}
-
-}  // namespace
-
 MainWindow::MainWindow()
     : places_(new PlaceBar(session_)),
       plan_(new PlanView(session_, scale_)),
@@ -163,13 +156,15 @@ void MainWindow::connectParts() {
     connect(&session_, &Session::changed, this, &MainWindow::refreshStatus);
     connect(&session_, &Session::changed, this, &MainWindow::showPlace);
     connect(&session_, &Session::floorChanged, this, &MainWindow::refreshStatus);
-    connect(&floor_->canvas(), &FloorCanvas::pointerMoved, this, [this](double x, double y, const QString& value) {
-        QString text = tr("x %1  y %2 %3")
-                           .arg(session_.number(x, units::Kind::Span), session_.number(y, units::Kind::Span),
-                                session_.unit(units::Kind::Span));
-        if (!value.isEmpty()) text += QStringLiteral("   ") + value;
-        coordinates_->setText(text);
-    });
+    connect(&floor_->canvas(), &FloorCanvas::pointerMoved, this,
+            [this](double x, double y, const QString& value) {
+                QString text =
+                    tr("x %1  y %2 %3")
+                        .arg(session_.number(x, units::Kind::Span), session_.number(y, units::Kind::Span),
+                             session_.unit(units::Kind::Span));
+                if (!value.isEmpty()) text += QStringLiteral("   ") + value;
+                coordinates_->setText(text);
+            });
     connect(floor_, &FloorPage::said, this, &MainWindow::say);
     connect(floor_, &FloorPage::marginWanted, this, [this] {
         auto keys = margin_->listed();
@@ -247,13 +242,12 @@ void MainWindow::refreshStatus() {
     auto sum = design.summary();
     double imbalance = 0;
     for (const auto& s : design.slabs) imbalance = std::max(imbalance, s.analysis.imbalance);
-    status_->setText(
-        tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · reactions = loads to %5 %")
-            .arg(session_.answerMilliseconds(), 0, 'f', 1)
-            .arg(sum.over)
-            .arg(sum.within)
-            .arg(sum.notChecked)
-            .arg(imbalance * 100, 0, 'f', 2));
+    status_->setText(tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · reactions = loads to %5 %")
+                         .arg(session_.answerMilliseconds(), 0, 'f', 1)
+                         .arg(sum.over)
+                         .arg(sum.within)
+                         .arg(sum.notChecked)
+                         .arg(imbalance * 100, 0, 'f', 2));
 }
 
 void MainWindow::refreshTitle() {
@@ -501,20 +495,15 @@ void MainWindow::find() {
     if (const auto* slab = session_.slab()) {
         for (std::size_t i = 0; i < slab->supports.size(); ++i)
             entries.push_back({tr("Support %1").arg(qs(model::supportLabel(*slab, i))), tr("on plan"),
-                               [=, id = slab->supports[i].id] {
-                                   show(Spot::In::Support, id);
-                               }});
+                               [=, id = slab->supports[i].id] { show(Spot::In::Support, id); }});
         for (std::size_t i = 0; i < slab->spans.size(); ++i)
             entries.push_back({tr("Span %1").arg(qs(model::spanLabel(*slab, i))), tr("on plan"),
-                               [=, id = slab->spans[i].id] {
-                                   show(Spot::In::Span, id);
-                               }});
+                               [=, id = slab->spans[i].id] { show(Spot::In::Span, id); }});
         if (const auto* d = session_.slabDesign()) {
             for (const auto& item : d->items)
                 entries.push_back({qs(schedule::callout(item, session_.project().basis.units)),
-                                   tr("mark %1").arg(item.mark, 2, 10, QLatin1Char('0')), [=, id = item.run] {
-                                       show(Spot::In::Run, id);
-                                   }});
+                                   tr("mark %1").arg(item.mark, 2, 10, QLatin1Char('0')),
+                                   [=, id = item.run] { show(Spot::In::Run, id); }});
             for (const auto* c : checks::worstFirst(d->checks))
                 entries.push_back(
                     {qs(c->title), qs("check, " + checks::name(c->outcome)), [this, key = c->key] {
@@ -544,11 +533,15 @@ void MainWindow::find() {
             std::stable_sort(all.begin(), all.end(), [](const auto* x, const auto* y) {
                 return checks::ratio(*x) > checks::ratio(*y);
             });
-            auto ofStrip = [](const checks::Check& c) { return c.place.spot.part.kind == model::PartKind::Strip; };
+            auto ofStrip = [](const checks::Check& c) {
+                return c.place.spot.part.kind == model::PartKind::Strip;
+            };
             for (const auto* c : all)
                 entries.push_back(
-                    {qs(c->title + (ofStrip(*c) ? ", strip " + d->find(c->place.spot.part.key)->strip->name : "")),
-                     qs("check, " + checks::name(c->outcome)), [this, key = c->key, strip = c->place.spot.part.key] {
+                    {qs(c->title +
+                        (ofStrip(*c) ? ", strip " + d->find(c->place.spot.part.key)->strip->name : "")),
+                     qs("check, " + checks::name(c->outcome)),
+                     [this, key = c->key, strip = c->place.spot.part.key] {
                          if (!FloorPage::withMargin(session_.place())) session_.setPlace(Place::Checks);
                          floor_->stripDesk().select(strip);
                          margin_->open(key);

@@ -75,7 +75,8 @@ Loads loads(const model::OneWaySlab& slab, const model::Basis& basis) {
 }
 
 Between shearChecked(const model::OneWaySlab& slab, const model::Basis& basis, std::size_t span) {
-    const double d = slab.thickness - basis.coverTop - model::largestBar(basis) / 2, L = slab.spans[span].length;
+    const double d = slab.thickness - basis.coverTop - model::largestBar(basis) / 2,
+                 L = slab.spans[span].length;
     const int before = model::supportBefore(slab, span), after = model::supportAfter(slab, span);
     auto half = [&](int support) { return slab.supports[std::size_t(support)].width / 2; };
     // Towards a tip there is no support to stay away from.

@@ -48,8 +48,8 @@ struct SlabAnalysis {
     fem::Beam beam;
     fem::BeamSolution permanent;             // unit permanent load of 1 on all spans
     std::vector<fem::BeamSolution> imposed;  // unit imposed load, per arrangement
-    // Ascending; a support has one for either side. Faces of supports are among them, and sections at an effective depth
-    // of the outermost main bars from them, where shear is checked.
+    // Ascending; a support has one for either side. Faces of supports are among them, and sections at an
+    // effective depth of the outermost main bars from them, where shear is checked.
     std::vector<Station> stations;
     Envelope ultimate, characteristic, frequent, quasiPermanent;
     std::vector<Reaction> reactions;  // per support
@@ -70,8 +70,8 @@ struct SlabAnalysis {
     Governing governing(std::uint16_t number) const;
 };
 
-// From where to where in a span, from its left end, one-way shear is checked: an effective depth from the faces of its
-// supports; the middle alone where the span is shorter than that.
+// From where to where in a span, from its left end, one-way shear is checked: an effective depth from the
+// faces of its supports; the middle alone where the span is shorter than that.
 struct Between {
     double from = 0, to = 0;
 };

@@ -5,6 +5,12 @@
 
 namespace talvik::checks {
 
+std::vector<std::string> said(const Finding& f) {
+    auto all = f.here;
+    all.insert(all.end(), f.notes.begin(), f.notes.end());
+    return all;
+}
+
 double ratio(const Finding& f) {
     double over = f.sense == Sense::AtMost ? f.demand : f.limit;
     double under = f.sense == Sense::AtMost ? f.limit : f.demand;

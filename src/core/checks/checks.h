@@ -18,8 +18,8 @@ enum class Topic {
     Flexure,
     Ductility,
     OneWayShear,
-    Steel,      // least, most, distribution, in bands over columns
-    Spacing,    // centre to centre, and clear
+    Steel,    // least, most, distribution, in bands over columns
+    Spacing,  // centre to centre, and clear
     BarEnds,
     Anchorage,  // at and over supports
     Cracks,
@@ -27,11 +27,12 @@ enum class Topic {
     Slenderness,
     Redistribution,
     Uplift,
-    Coverage,   // slab in no strip; steel and shear everywhere
-    Omission    // what is not checked at all
+    Coverage,  // slab in no strip; steel and shear everywhere
+    Omission   // what is not checked at all
 };
 
-// Where a check belongs: its spot, and the station along the part's line, mm. `at`: in plan, where there is one.
+// Where a check belongs: its spot, and the station along the part's line, mm. `at`: in plan, where there is
+// one.
 struct Place {
     model::Spot spot;
     std::string name;  // "span B–C", "support C", "slab"

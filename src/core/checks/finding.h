@@ -20,10 +20,13 @@ struct Finding {
     std::string clause;
     Outcome outcome = Outcome::Within;  // set by `judged`
     std::string reason;                 // for NotApplicable and NotChecked
-    std::vector<std::string> notes;     // assumptions and readings
+    std::vector<std::string> notes;     // assumptions and readings, which the whole project rests on
+    std::vector<std::string> here;      // what holds at this place alone
     std::string prefix;                 // what stands before both numbers: "l/d", "w"
 };
 
+// All that is said about it: what holds here, then assumptions.
+std::vector<std::string> said(const Finding& finding);
 // Demand over limit (or its inverse for AtLeast): up to 1 is within. 0 demand against 0 limit is 0; anything
 // against a zero limit is 99.
 double ratio(const Finding& finding);

@@ -138,8 +138,7 @@ class Bench {
     double place(const std::string& name, bool top, bool alongX, double moment, bool outer,
                  double outerDiameter = 0, Steps before = {}) {
         auto all = reinforcement::barChoices(
-            basis_.mainBars,
-            rules_->steel->spacing(standards::SteelRules::Role::Main, true, in_.thickness),
+            basis_.mainBars, rules_->steel->spacing(standards::SteelRules::Role::Main, true, in_.thickness),
             basis_, *rules_);
         const reinforcement::BarChoice* best = nullptr;
         const double service = moment * service_ * b_,
@@ -159,8 +158,7 @@ class Bench {
             auto s = section(top, outer, c.bar->diameter, outerDiameter);
             auto need = rules_->flexure->required(s, moment * b_);
             if (!need.possible || need.doubly || c.area() * b_ < need.As) continue;
-            if (c.area() * b_ < rules_->steel->minimum(s) ||
-                c.area() * b_ > rules_->steel->maximum(s))
+            if (c.area() * b_ < rules_->steel->minimum(s) || c.area() * b_ > rules_->steel->maximum(s))
                 continue;
             if (rules_->cracks->check(crackOf(c)).outcome == checks::Outcome::Over) continue;
             best = &c;
@@ -188,14 +186,17 @@ class Bench {
             f.notes.push_back(
                 "Compression steel would be needed: make the slab thicker or the concrete stronger.");
         const auto face = top ? model::Face::Top : model::Face::Bottom;
-        list_.add({"flexure", "Flexure " + side, Topic::Flexure, checks::judged(f), steps}, placed(name), {}, face);
-        for (auto& c : verify::sectionChecks(s, {row.provided, row.spacing, row.spacing, best->bar->diameter}, basis_,
-                                             *rules_, crackOf(*best).limit, in_.kind == BenchInput::Kind::TwoWay, true))
+        list_.add({"flexure", "Flexure " + side, Topic::Flexure, checks::judged(f), steps}, placed(name), {},
+                  face);
+        for (auto& c :
+             verify::sectionChecks(s, {row.provided, row.spacing, row.spacing, best->bar->diameter}, basis_,
+                                   *rules_, crackOf(*best).limit, in_.kind == BenchInput::Kind::TwoWay, true))
             list_.add(std::move(c), placed(name), {}, face);
         steps.clear();
         if (in_.kind != BenchInput::Kind::Section) {
             auto width = rules_->cracks->check(crackOf(*best), &steps);
-            list_.add({"crack", "Crack control", Topic::Cracks, std::move(width), steps}, placed(name), {}, face);
+            list_.add({"crack", "Crack control", Topic::Cracks, std::move(width), steps}, placed(name), {},
+                      face);
         }
         out_.rows.push_back(std::move(row));
         return best->bar->diameter;
@@ -322,8 +323,8 @@ class Bench {
                     : n == 1 ? standards::SpanSystem::End
                              : standards::SpanSystem::Simple,
                     s, out_.rows.front(), true, 0);
-        // Where one of the long edges is continuous alone, the moment there draws load to it: by statics of a strip that
-        // carries all of it the shorter way.
+        // Where one of the long edges is continuous alone, the moment there draws load to it: by statics of a
+        // strip that carries all of it the shorter way.
         shear(0.5 + (n == 1 ? std::abs(c.supportShort) : 0), s);
     }
 };

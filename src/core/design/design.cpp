@@ -133,8 +133,9 @@ Project proposeBars(const Project& project, std::string_view id) {
         auto a = analysis::analyse(slab, project.basis,
                                    standard->actions->combinations(*catalogs::imposedUse(slab.imposedUse)));
         if (!a.error.empty()) return;
-        auto runs = reinforcement::proposeBars(slab, slabBasis(project.basis, *standard),
-                                               line::lineOf(slab, a, *standard), [] { return std::string(); });
+        auto runs =
+            reinforcement::proposeBars(slab, slabBasis(project.basis, *standard),
+                                       line::lineOf(slab, a, *standard), [] { return std::string(); });
         keepIds(slab, runs, into);
         slab.bars = std::move(runs);
     });

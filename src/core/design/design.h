@@ -8,6 +8,7 @@
 
 #include "analysis/slab_analysis.h"
 #include "checks/checks.h"
+#include "design/opinion.h"
 #include "line/one_way.h"
 #include "model/project.h"
 #include "schedule/schedule.h"
@@ -21,18 +22,14 @@ namespace talvik::design {
 struct SpanSag {
     std::vector<double> x, total, after, live;
     double largest = 0, at = 0;
-    double limit = 0;  // of the total; 0 where it is not judged
+    double limit = 0;   // of the total; 0 where it is not judged
     double camber = 0;  // proposed at mid-span or tip, 0 for none
 };
 
 // Coefficient moments beside the engine's.
 struct SecondOpinion {
-    struct Row {
-        std::string place;
-        double engine = 0, coefficient = 0;  // per mm of width, signed
-    };
     std::string source, refusal, note;
-    std::vector<Row> rows;
+    std::vector<Opinion> rows;  // signed
 };
 
 struct SlabDesign : verify::LineDesign {
@@ -47,7 +44,7 @@ struct SlabDesign : verify::LineDesign {
     std::vector<checks::Check> checks;
     std::vector<schedule::Item> items;
     schedule::Schedule schedule;
-    std::string error;                             // why there are no results
+    std::string error;  // why there are no results
 };
 
 struct Design {

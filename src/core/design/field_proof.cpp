@@ -22,8 +22,8 @@ using geometry::Point;
 using geometry::Ring;
 using strips::Strip;
 
-constexpr double b = 1000;        // width of sections
-constexpr double small = 0.1;     // of the moment of the plain section: needs no bars
+constexpr double b = 1000;         // width of sections
+constexpr double small = 0.1;      // of the moment of the plain section: needs no bars
 constexpr std::size_t block = 64;  // points to a piece of parallel work
 
 double radians(double degrees) {
@@ -38,9 +38,9 @@ struct Ground {
         Point a, b;
         double half;
     };
-    std::vector<Line> lines;        // walls, beams and line supports
+    std::vector<Line> lines;  // walls, beams and line supports
     std::vector<Point> wallEnds;
-    std::vector<Ring> loads;        // footprints of point loads
+    std::vector<Ring> loads;  // footprints of point loads
     std::vector<Point> piles;
 
     explicit Ground(const FloorDesign& design) : f(design) {
@@ -83,7 +83,8 @@ struct Ground {
     }
     bool inColumn(Point p, double beyond = 0) const {
         for (const auto& r : columns)
-            if (geometry::contains(r, p) || (beyond > 0 && geometry::distanceToEdge(r, p) < beyond)) return true;
+            if (geometry::contains(r, p) || (beyond > 0 && geometry::distanceToEdge(r, p) < beyond))
+                return true;
         return false;
     }
     bool onLine(Point p, double beyond = 0) const {
@@ -111,9 +112,10 @@ class Bars {
     struct At {
         double full = 0, anchored = 0, diameter = 0;
     };
-    // Runs that reach the end of their strip's axis go on to the slab's edge where this is askew. `edge`: within a
-    // slab thickness of an edge bars count past their ends as well.
-    static At steel(const StripDesign& d, bool top, Point local, bool edge, double cover, const Ground& ground) {
+    // Runs that reach the end of their strip's axis go on to the slab's edge where this is askew. `edge`:
+    // within a slab thickness of an edge bars count past their ends as well.
+    static At steel(const StripDesign& d, bool top, Point local, bool edge, double cover,
+                    const Ground& ground) {
         At s;
         const Strip& strip = *d.strip;
         for (const auto& r : d.runs) {
@@ -143,9 +145,10 @@ class Bars {
         strips::Station s;
         s.thickness = h;
         return line::section(top, diameter > 0 ? diameter : 12, s,
-                                           {*f_.basis, *f_.standard, d.outerTop, d.outerBottom}, b);
+                             {*f_.basis, *f_.standard, d.outerTop, d.outerBottom}, b);
     }
-    // Per width. Never less than a tenth of what the plain section carries, so that next to nothing needs no bar.
+    // Per width. Never less than a tenth of what the plain section carries, so that next to nothing needs no
+    // bar.
     double resistance(int strip, bool top, double h, double area, double diameter) {
         const Key key{strip * 2 + top, h, area, diameter};
         auto found = known_.find(key);
@@ -182,7 +185,8 @@ class Prover {
                 w.cases.emplace_back(k, 1);
             else
                 for (std::size_t c = 0; c < a_.combinations[k].factors.size(); ++c)
-                    if (a_.combinations[k].factors[c] != 0) w.cases.emplace_back(c, a_.combinations[k].factors[c]);
+                    if (a_.combinations[k].factors[c] != 0)
+                        w.cases.emplace_back(c, a_.combinations[k].factors[c]);
             weights_.push_back(std::move(w));
         }
         points();
@@ -298,7 +302,8 @@ class Prover {
         const Point p = place_[i];
         int owner = finder.at(p);
         if (owner < 0) owner = finder.at(inner_[i]);  // on the slab's very edge
-        if (owner < 0 && ground_.toEdge(inner_[i]) < 15) {  // the mesh passes the edge where it follows a column
+        if (owner < 0 &&
+            ground_.toEdge(inner_[i]) < 15) {  // the mesh passes the edge where it follows a column
             byRule_[i] = 2;
             return;
         }
@@ -315,9 +320,11 @@ class Prover {
         double skew = radians(s.otherAngle - s.axes.angle);
         const bool square = std::abs(std::cos(skew)) < 1e-9;
         if (square) skew = std::numbers::pi / 2;
-        const bool twisting = f_.floor->strips.rules.twisting == model::StripChoices::Twisting::WoodArmer || !square;
+        const bool twisting =
+            f_.floor->strips.rules.twisting == model::StripChoices::Twisting::WoodArmer || !square;
         // From high to low, so that the normal points along the bars.
-        const auto cut = cutter_.cut(s.axes.plan({local.x, local.y + reach}), s.axes.plan({local.x, local.y - reach}));
+        const auto cut =
+            cutter_.cut(s.axes.plan({local.x, local.y + reach}), s.axes.plan({local.x, local.y - reach}));
         std::vector<Piece> pieces;
         double own = 0;  // of the point along what is kept of the line
         divide(cut, s, local, reach, finder, bars, pieces, own);
@@ -339,8 +346,10 @@ class Prover {
                             sum.along += factor * t.along, sum.across += factor * t.across;
                             sum.twist += factor * t.twist;
                         }
-                        ends[e] = twisting ? strips::barMoments(sum.along, sum.across, sum.twist, skew, face == 1).along
-                                           : (face == 1 ? -sum.along : sum.along);
+                        ends[e] =
+                            twisting
+                                ? strips::barMoments(sum.along, sum.across, sum.twist, skew, face == 1).along
+                                : (face == 1 ? -sum.along : sum.along);
                     }
                     place.push_back(place.back() + piece.length);
                     demand.push_back(demand.back() + (ends[0] + ends[1]) / 2 * piece.length);
@@ -371,8 +380,8 @@ class Prover {
         width[0] = station.share[0], width[1] = station.share[1];
     }
 
-    // The pieces of a cut on which moments vary linearly and bars are the same; inside columns there is no slab to
-    // look at, and beyond bars of other directions nothing is shared.
+    // The pieces of a cut on which moments vary linearly and bars are the same; inside columns there is no
+    // slab to look at, and beyond bars of other directions nothing is shared.
     void divide(const analysis::CutLine& cut, const Strip& s, Point local, double reach,
                 const strips::StripFinder& finder, Bars& bars, std::vector<Piece>& pieces, double& own) {
         // Where bars change: edges of strips and of bands.
@@ -434,7 +443,8 @@ class Prover {
                     std::vector<Tensor> t(cases);
                     const double q = (x - from.along) / part;
                     for (std::size_t c = 0; c < cases; ++c)
-                        t[c] = {a[c].along + q * (z[c].along - a[c].along), a[c].across + q * (z[c].across - a[c].across),
+                        t[c] = {a[c].along + q * (z[c].along - a[c].along),
+                                a[c].across + q * (z[c].across - a[c].across),
                                 a[c].twist + q * (z[c].twist - a[c].twist)};
                     return t;
                 };
@@ -546,7 +556,8 @@ class Prover {
         for (const auto& [c, factor] : worst->cases)
             for (std::size_t k = 0; k + 1 < cut.samples.size(); k += 2)
                 sum += factor *
-                       (analysis::shearAt(cut, cut.samples[k], q[c]) + analysis::shearAt(cut, cut.samples[k + 1], q[c])) /
+                       (analysis::shearAt(cut, cut.samples[k], q[c]) +
+                        analysis::shearAt(cut, cut.samples[k + 1], q[c])) /
                        2 * (cut.samples[k + 1].along - cut.samples[k].along);
         if (cut.onSlab < 1) return;
         const double v = std::abs(sum) / cut.onSlab;
@@ -571,8 +582,8 @@ class Prover {
             share += w;
         }
         if (share <= 0) return;
-        standards::Section section{b, thickness_[i], depth / share, 30, f_.basis->concreteStrength,
-                                   f_.basis->steelYield};
+        standards::Section section{
+            b, thickness_[i], depth / share, 30, f_.basis->concreteStrength, f_.basis->steelYield};
         const double resists = f_.standard->shear->oneWay(section, area / share * b) / b;
         asked[i] = float(v), provided[i] = float(resists), by[i] = int(worst->combination);
         o.ratio[i] = resists > 0 ? float(v / resists) : 99;
@@ -586,7 +597,8 @@ std::shared_ptr<const FieldProof> proveByField(const FloorDesign& design, std::s
 }
 
 void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckList& list) {
-    auto add = [&](const std::string& name, const std::string& title, checks::Finding finding, const ProofOf* of) {
+    auto add = [&](const std::string& name, const std::string& title, checks::Finding finding,
+                   const ProofOf* of) {
         checks::Place place{{{f.floor->id}, model::Spot::In::Whole, {}}, "floor"};
         if (of && of->worst > 0) place.at = of->at;
         list.add({name, title, checks::Topic::Coverage, std::move(finding), {}}, place);
@@ -596,9 +608,9 @@ void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckLis
         x.kind = kind, x.prefix = prefix, x.clause = clause;
         x.demand = o.asked, x.limit = o.provided;
         const double share = o.judged > 0 ? o.shortArea / o.judged : 0;
-        x.notes.push_back(fmt::format("Worst at ({:.2f}, {:.2f}) m. {:.2f} m² of {:.1f} m² are short{}.", o.at.x / 1000,
-                                      o.at.y / 1000, o.shortArea / 1e6, o.judged / 1e6,
-                                      o.shortArea > 0 ? fmt::format(", {:.2f} %", 100 * share) : ""));
+        x.here.push_back(fmt::format("Worst at ({:.2f}, {:.2f}) m. {:.2f} m² of {:.1f} m² are short{}.",
+                                     o.at.x / 1000, o.at.y / 1000, o.shortArea / 1e6, o.judged / 1e6,
+                                     o.shortArea > 0 ? fmt::format(", {:.2f} %", 100 * share) : ""));
         return x;
     };
     for (int d : {0, 1})
@@ -607,20 +619,25 @@ void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckLis
             const auto title =
                 fmt::format("Steel everywhere, {} {}", top ? "top" : "bottom", strips::directionName(d));
             if (!proof) {
-                add(name, title, checks::notChecked("proof by field", "The proof by field is still being worked out."),
+                add(name, title,
+                    checks::notChecked("proof by field", "The proof by field is still being worked out."),
                     nullptr);
                 continue;
             }
             const ProofOf& of = proof->steel[std::size_t(d)][top];
             auto x = found(of, units::Kind::MomentPerWidth, "m", "proof by field");
             x.notes.push_back(
-                "The field of the mesh against the bars that lie there, both as means over a width that contains the "
-                "point: min(5h, l/5), at least 2h (" + std::string(strips::sharingSource()) +
+                "The field of the mesh against the bars that lie there, both as means over a width that "
+                "contains the "
+                "point: min(5h, l/5), at least 2h (" +
+                std::string(strips::sharingSource()) +
                 "); in the top over columns the width of the standard's strips.");
-            x.notes.push_back(fmt::format(
-                "Left to the rule of faces: {:.1f} m² inside columns, walls and beams and, in the top, between the faces of "
-                "supports. Within a slab thickness of edges and openings U-bars and trimmers are taken to hold.",
-                of.byRule / 1e6));
+            x.notes.push_back(
+                fmt::format("Left to the rule of faces: {:.1f} m² inside columns, walls and beams and, in "
+                            "the top, between the faces of "
+                            "supports. Within a slab thickness of edges and openings U-bars and trimmers are "
+                            "taken to hold.",
+                            of.byRule / 1e6));
             if (!of.combination.empty()) x.notes.push_back("Governed by " + of.combination + ".");
             add(name, title, checks::judged(x), &of);
         }
@@ -630,15 +647,18 @@ void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckLis
         return;
     }
     auto x = found(proof->shear, units::Kind::ForcePerWidth, "v", f.standard->shear->clause());
-    x.notes.push_back("Resultant shear averaged over 2d across it; steel by its direction (EN 1992-2 Annex LL).");
-    x.notes.push_back(fmt::format(
-        "Not looked at: {:.1f} m² within 2d of columns, piles, wall ends and point loads, where punching rules and is "
-        "not checked yet; nearer than d to walls, beams and line supports.",
-        proof->punching / 1e6));
+    x.notes.push_back(
+        "Resultant shear averaged over 2d across it; steel by its direction (EN 1992-2 Annex LL).");
+    x.notes.push_back(
+        fmt::format("Not looked at: {:.1f} m² within 2d of columns, piles, wall ends and point loads, where "
+                    "punching rules and is "
+                    "not checked yet; nearer than d to walls, beams and line supports.",
+                    proof->punching / 1e6));
     if (std::any_of(f.floor->actions.loads.begin(), f.floor->actions.loads.end(),
                     [](const auto& l) { return l.kind == model::FloorLoad::Kind::Line; }))
         x.notes.push_back(
-            "Beside line loads the field spreads the jump of the shear over an element; the strips there take it by "
+            "Beside line loads the field spreads the jump of the shear over an element; the strips there "
+            "take it by "
             "statics.");
     add("everywhere-shear", "Shear everywhere", checks::judged(x), &proof->shear);
 }

@@ -61,8 +61,10 @@ double columnMoment(const FloorDesign& f, const model::Id& column, const strips:
     return most;
 }
 
-// Top steel across the slab's edge by which its moment passes into an edge or corner column; none under 2 kNm.
-std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in, std::size_t k) {
+// Top steel across the slab's edge by which its moment passes into an edge or corner column; none under 2
+// kNm.
+std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in,
+                                 std::size_t k) {
     const Strip& s = *d.strip;
     const auto& p = s.supports[k];
     const bool first = k == 0;
@@ -91,8 +93,9 @@ std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, con
     const auto need = in.standard.flexure->required(section, rule.share * M);
     band.steel = need.possible ? need.As / rule.width : 1e3;
     band.input = t;
-    band.word = fmt::format("For {:.0f} % of the moment that passes into the column, {:.1f} kNm, within {:.2f} m.",
-                            100 * rule.share, M / 1e6, rule.width / 1000);
+    band.word =
+        fmt::format("For {:.0f} % of the moment that passes into the column, {:.1f} kNm, within {:.2f} m.",
+                    100 * rule.share, M / 1e6, rule.width / 1000);
     return band;
 }
 
@@ -157,8 +160,8 @@ std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, cons
 // Whether a strip carries one way: held by lines that cross it alone, or along one-way panels.
 bool carriesOneWay(const StripDesign& d) {
     return d.strip->onLines ||
-           (!d.panels.empty() &&
-            std::all_of(d.panels.begin(), d.panels.end(), [](const SpanPanel& p) { return p.oneWay && !p.across; }));
+           (!d.panels.empty() && std::all_of(d.panels.begin(), d.panels.end(),
+                                             [](const SpanPanel& p) { return p.oneWay && !p.across; }));
 }
 
 // Bottom steel that strips held by lines alone ask of those that cross them: a share of their own.
@@ -168,7 +171,8 @@ double distributionSteel(const FloorDesign& f, const StripDesign& d, const line:
     double most = 0;
     for (const auto& o : f.strips) {
         const Strip& main = *o->strip;
-        if (main.direction == s.direction || !carriesOneWay(*o) || main.spans.empty() || main.supports.size() < 2)
+        if (main.direction == s.direction || !carriesOneWay(*o) || main.spans.empty() ||
+            main.supports.size() < 2)
             continue;
         bool cross = false;
         for (std::size_t i = 0; i + 1 < s.axis.size() && !cross; ++i)
@@ -177,24 +181,24 @@ double distributionSteel(const FloorDesign& f, const StripDesign& d, const line:
         if (!cross) continue;
         for (const auto& r : o->runs) {
             if (r.top) continue;
-            auto section = line::section(false, r.diameter,
-                                                       d.stations()[d.stations().size() / 2], in, 1000);
+            auto section = line::section(false, r.diameter, d.stations()[d.stations().size() / 2], in, 1000);
             most = std::max(most, in.standard.steel->secondary(r.area * 1000, section) / 1000);
         }
     }
     return most;
 }
 
-// The least moment at the face of inner supports cast with the slab, of strips that span one way between beams and
-// stiff walls (EN 1992-1-1 5.3.2.2(3)): a share of the fixed-end moment of the span, w l_n2 / 12, which is two thirds of
-// its static moment.
+// The least moment at the face of inner supports cast with the slab, of strips that span one way between
+// beams and stiff walls (EN 1992-1-1 5.3.2.2(3)): a share of the fixed-end moment of the span, w l_n2 / 12,
+// which is two thirds of its static moment.
 void leastFaceMoments(StripDesign& d, const analysis::FloorAnalysis& a, const standards::Standard& standard) {
     const Strip& s = *d.strip;
     if (!s.onLines || standard.supports->momentFloor(1) <= 0 || d.stations().empty()) return;
     const auto& st = d.stations();
     for (const auto& span : s.spans) {
         if (span.cantilever() || span.alongWall) continue;
-        const std::size_t from = line::nearestStation(st, span.clearFrom), to = line::nearestStation(st, span.clearTo),
+        const std::size_t from = line::nearestStation(st, span.clearFrom),
+                          to = line::nearestStation(st, span.clearTo),
                           mid = line::nearestStation(st, (span.clearFrom + span.clearTo) / 2);
         double most = 0;
         std::size_t by = 0;
@@ -217,7 +221,8 @@ void leastFaceMoments(StripDesign& d, const analysis::FloorAnalysis& a, const st
     }
 }
 
-// What lifts supports against what holds them: imposed loads on the panels that lift, and permanent ones that hold.
+// What lifts supports against what holds them: imposed loads on the panels that lift, and permanent ones that
+// hold.
 std::optional<Finding> uplift(const FloorDesign& f) {
     const auto& a = *f.analysis;
     if (a.nonlinear || a.model->supports.empty()) return std::nullopt;
@@ -244,13 +249,15 @@ std::optional<Finding> uplift(const FloorDesign& f) {
         if (here.ratio() > 1) lifted.push_back(a.model->supports[s].name);
         if (here.ratio() <= worst.ratio()) continue;
         worst = here;
-        where = fmt::format("Support {}: {:.1f} kN lift, {:.1f} kN hold.", a.model->supports[s].name, here.lifts / 1000,
-                            here.holds / 1000);
+        where = fmt::format("Support {}: {:.1f} kN lift, {:.1f} kN hold.", a.model->supports[s].name,
+                            here.lifts / 1000, here.holds / 1000);
     }
     Finding x = verify::upliftFinding(worst, rule, units::Kind::Force);
-    x.notes.insert(x.notes.begin(), where);
-    if (lifted.size() > 1) x.notes.push_back(fmt::format("{} supports lift: {}.", lifted.size(), fmt::join(lifted, ", ")));
-    x.notes.push_back("Permanent loads of single panels are not told apart, and walls and lines are taken whole.");
+    x.here.push_back(where);
+    if (lifted.size() > 1)
+        x.here.push_back(fmt::format("{} supports lift: {}.", lifted.size(), fmt::join(lifted, ", ")));
+    x.notes.push_back(
+        "Permanent loads of single panels are not told apart, and walls and lines are taken whole.");
     return x;
 }
 
@@ -269,19 +276,20 @@ void floorChecks(FloorDesign& f) {
         gap.clause = "geometry";
         gap.demand = cover.uncovered;
         for (const auto& p : cover.gaps)
-            gap.notes.push_back(fmt::format("{:.2f} m² in no strip near ({:.2f}, {:.2f}) m: not designed.",
-                                            p.area / 1e6, p.at.x / 1000, p.at.y / 1000));
+            gap.here.push_back(fmt::format("{:.2f} m² in no strip near ({:.2f}, {:.2f}) m: not designed.",
+                                           p.area / 1e6, p.at.x / 1000, p.at.y / 1000));
         add(fmt::format("uncovered-{}", d + 1), fmt::format("Slab in no strip {}", strips::directionName(d)),
             Topic::Coverage, checks::judged(gap));
         Finding both = gap;
-        both.notes.clear();
+        both.here.clear();
         both.demand = cover.overlapped;
         for (const auto& p : cover.overlaps)
-            both.notes.push_back(fmt::format("{:.2f} m² in two strips, {}, near ({:.2f}, {:.2f}) m.",
-                                             p.area / 1e6, p.between, p.at.x / 1000, p.at.y / 1000));
+            both.here.push_back(fmt::format("{:.2f} m² in two strips, {}, near ({:.2f}, {:.2f}) m.",
+                                            p.area / 1e6, p.between, p.at.x / 1000, p.at.y / 1000));
         if (cover.overlapped > 0)
             add(fmt::format("overlapped-{}", d + 1),
-                fmt::format("Slab in two strips {}", strips::directionName(d)), Topic::Coverage, checks::judged(both));
+                fmt::format("Slab in two strips {}", strips::directionName(d)), Topic::Coverage,
+                checks::judged(both));
     }
     proofChecks(f, f.proof.get(), list);
     if (auto lifting = uplift(f)) add("uplift", "Uplift of supports", Topic::Uplift, std::move(*lifting));
@@ -366,17 +374,16 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
         panels_ = std::make_shared<const std::vector<layout::Panel>>(layout::findPanels(*floor));
     const bool sameAnalysis = last_ && readFrom_ == analysis;
     if (!sameAnalysis) {
-        reader_ =
-            std::make_shared<const strips::ForceReader>(*analysis, f->standard->cracks->state(), stop);
+        reader_ = std::make_shared<const strips::ForceReader>(*analysis, f->standard->cracks->state(), stop);
         readFrom_ = analysis;
         if (stop.stop_requested()) {
             readFrom_ = nullptr;
             return nullptr;
         }
     }
-    const bool sameZones =
-        last_ && last_->floor->zones == floor->zones && last_->floor->panels == floor->panels &&
-              last_->floor->actions.loads == floor->actions.loads;
+    const bool sameZones = last_ && last_->floor->zones == floor->zones &&
+                           last_->floor->panels == floor->panels &&
+                           last_->floor->actions.loads == floor->actions.loads;
     const bool sameForces = sameAnalysis && sameLayout && sameZones && last_->floor->strips.rules == rules;
     const std::size_t n = f->layout->strips.size();
     std::vector<std::shared_ptr<StripDesign>> made(n);
@@ -392,8 +399,9 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
         } else {
             d->strip = std::make_shared<const Strip>(f->layout->strips[i]);
             d->forces = std::make_shared<const strips::StripForces>(reader_->read(*d->strip, *floor));
-            d->demand = strips::demand(*d->strip, *d->forces, *analysis, rules, crackState,
-                                       [&](double R, double t) { return f->standard->supports->roundedOff(R, t); });
+            d->demand =
+                strips::demand(*d->strip, *d->forces, *analysis, rules, crackState,
+                               [&](double R, double t) { return f->standard->supports->roundedOff(R, t); });
             leastFaceMoments(*d, *analysis, *f->standard);
             d->panels = spanPanels(*d->strip, *floor, *panels_);
             // Top steel at ends on beams and walls, for unintended fixity.
@@ -549,15 +557,17 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
 }
 
 std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, std::size_t floor,
-                                               const std::function<void(double)>& progress, bool prove) {
+                                               const std::function<void(double)>& progress, bool prove,
+                                               std::stop_token stop) {
     auto in = floorInput(project, floor);
     auto a = std::make_shared<const analysis::FloorAnalysis>(
-        analysis::FloorAnalyser().analyse(*in.floor, in.path, in.basis, in.combinations, {}, progress));
-    auto d = FloorDesigner().design(in.floor, a, project.basis);
-    return d && prove ? proved(d) : d;
+        analysis::FloorAnalyser().analyse(*in.floor, in.path, in.basis, in.combinations, stop, progress));
+    auto d = FloorDesigner().design(in.floor, a, project.basis, stop);
+    return d && prove ? proved(d, stop) : d;
 }
 
-std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design, std::stop_token stop) {
+std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design,
+                                          std::stop_token stop) {
     auto proof = proveByField(*design, stop);
     if (!proof) return nullptr;
     auto f = std::make_shared<FloorDesign>(*design);

@@ -20,11 +20,11 @@ struct StripDesign : verify::LineDesign {
     line::Demand demand;
     std::vector<reinforcement::PeakBand> bands;
     double outerTop = 0, outerBottom = 0;
-    double distribution = 0;  // bottom steel asked by the one-way strips that it crosses, mm2 per mm
-    std::vector<SpanPanel> panels;        // per span
-    bool twoWay() const;                  // at least one of them carries both ways
-    std::vector<checks::Check> checks;    // without working; see withWorking
-    double worst() const;                 // largest ratio of a judged check
+    double distribution = 0;        // bottom steel asked by the one-way strips that it crosses, mm2 per mm
+    std::vector<SpanPanel> panels;  // per span
+    bool twoWay() const;            // at least one of them carries both ways
+    std::vector<checks::Check> checks;  // without working; see withWorking
+    double worst() const;               // largest ratio of a judged check
     const std::vector<strips::Station>& stations() const { return forces->stations; }
 };
 
@@ -35,7 +35,7 @@ struct FloorDesign {
     std::shared_ptr<const model::Basis> basis;
     std::shared_ptr<const strips::StripLayout> layout;
     std::vector<std::shared_ptr<const StripDesign>> strips;  // in the layout's order
-    std::vector<checks::Check> checks;  // of the floor as a whole: coverage, proof by field, omissions
+    std::vector<checks::Check> checks;        // of the floor as a whole: coverage, proof by field, omissions
     std::shared_ptr<const FieldProof> proof;  // null until it is worked out
     checks::Summary summary;
     const StripDesign* find(std::string_view key) const;
@@ -65,12 +65,13 @@ class FloorDesigner {
 };
 
 // The same design with its proof by field, which takes longer than the design; null when stopped.
-std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design, std::stop_token stop = {});
+std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design,
+                                          std::stop_token stop = {});
 
-// One floor of a project, analysed, designed and (where asked) proved from nothing: for the
-// command line and tests.
+// One floor of a project, analysed, designed and (where asked) proved from nothing: for the command line,
+// remedies and tests. Null when stopped.
 std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, std::size_t floor,
                                                const std::function<void(double)>& progress = {},
-                                               bool prove = true);
+                                               bool prove = true, std::stop_token stop = {});
 
 }  // namespace talvik::design

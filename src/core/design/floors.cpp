@@ -9,7 +9,8 @@
 
 namespace talvik::design {
 
-analysis::FloorBasis floorBasis(const model::Basis& basis, const std::shared_ptr<const standards::Standard>& standard) {
+analysis::FloorBasis floorBasis(const model::Basis& basis,
+                                const std::shared_ptr<const standards::Standard>& standard) {
     analysis::FloorBasis b;
     auto modulus = [&](double own, double strength) {
         return own > 0 ? own : standard->stiffness->modulus(strength);
@@ -63,9 +64,10 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
     for (std::size_t i : imposed)
         if (const auto* use = catalogs::imposedUse(cases[i].use)) {
             lists.push_back(standard.actions->combinations(*use));
-            reduction.push_back(cases[i].reductionArea > 0
-                                    ? standard.actions->areaReduction(*use, cases[i].reductionArea, actual(i)).factor
-                                    : 1);
+            reduction.push_back(
+                cases[i].reductionArea > 0
+                    ? standard.actions->areaReduction(*use, cases[i].reductionArea, actual(i)).factor
+                    : 1);
         }
     bool anyImposed = !lists.empty();
     if (!anyImposed) lists.push_back(standard.actions->combinations(catalogs::imposedUses().front()));
@@ -114,8 +116,7 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
 }  // namespace
 
 std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& floor,
-                                                          const standards::Standard& standard,
-                                                          double share) {
+                                                          const standards::Standard& standard, double share) {
     auto all = plainCombinations(floor, standard);
     const auto& cases = floor.actions.cases;
     std::size_t own = 0;
@@ -184,7 +185,8 @@ FloorInput floorInput(const model::Project& project, std::size_t floor) {
             if (p.chosen && p.oneWay) in.basis.oneWay.push_back({p.parts, p.direction});
         if (!in.basis.oneWay.empty())
             in.basis.assumptions.push_back(
-                "Panels that carry one way by your word bend along their direction as beams; 0.2 % of that stiffness is left "
+                "Panels that carry one way by your word bend along their direction as beams; 0.2 % of that "
+                "stiffness is left "
                 "across it and in twisting.");
     }
     return in;

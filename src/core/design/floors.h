@@ -8,13 +8,15 @@
 
 namespace talvik::design {
 
-analysis::FloorBasis floorBasis(const model::Basis& basis, const std::shared_ptr<const standards::Standard>& standard);
+analysis::FloorBasis floorBasis(const model::Basis& basis,
+                                const std::shared_ptr<const standards::Standard>& standard);
 
 // The floor's own combinations where it has a table of them; else combinations of the standard over the
 // floor's cases: permanent cases together; imposed cases all together, and each by itself where there are
-// several; each leads in turn, the others accompany it with the standard's factors or are absent. Imposed cases are
-// reduced by area where they say so. Cases of arrangements take the place of their own cases in ultimate
-// combinations with all imposed cases, with the share `share`; the other limit states have all panels loaded.
+// several; each leads in turn, the others accompany it with the standard's factors or are absent. Imposed
+// cases are reduced by area where they say so. Cases of arrangements take the place of their own cases in
+// ultimate combinations with all imposed cases, with the share `share`; the other limit states have all
+// panels loaded.
 std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& floor,
                                                           const standards::Standard& standard,
                                                           double share = 1);

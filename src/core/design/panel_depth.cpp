@@ -1,9 +1,9 @@
 #include "design/panel_depth.h"
 
-#include "design/panels_around.h"
-
 #include <algorithm>
 #include <cmath>
+
+#include "design/panels_around.h"
 
 namespace talvik::design {
 
@@ -56,7 +56,8 @@ std::vector<PanelDepth> panelDepths(const model::Project& project, const model::
             out.system =
                 in.system == SpanSystem::Interior ? "on columns, interior panel" : "on columns, edge panel";
         const auto seen = spanPanel(p, floor, span->angle);
-        in.drop = seen.drop, in.edgeBeam = seen.edgeBeam, in.stiffness = seen.stiffness, in.softEdge = seen.softEdge;
+        in.drop = seen.drop, in.edgeBeam = seen.edgeBeam, in.stiffness = seen.stiffness,
+        in.softEdge = seen.softEdge;
         in.toSteel = project.basis.coverBottom + 8;
         in.section.fc = project.basis.concreteStrength;
         in.section.fy = project.basis.steelYield;

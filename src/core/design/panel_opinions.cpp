@@ -157,8 +157,15 @@ class Finder {
             if (!c.refusal.empty()) return {};
             p.source = fmt::format("{} (case {}), BS 8110-1 3.5.3.4, n = {:.2f} kN/m²", c.caseName,
                                    c.caseNumber, n * 1000);
+            auto add = [&](std::string what, double engine, double opinion, double low, double high,
+                           const char* word) {
+                Opinion o{p.source, std::move(what), engine, opinion, units::Kind::MomentPerWidth};
+                if (o.ratio() < low || o.ratio() > high) o.word = word;
+                p.rows.push_back(std::move(o));
+            };
             auto row = [&](std::string what, double engine, double coefficient) {
-                p.rows.push_back({std::move(what), engine, coefficient * n * lx * lx, 1e3, "kNm/m"});
+                add(std::move(what), engine, coefficient * n * lx * lx, 0.7, 1.3,
+                    "more apart than expected: beams that sink or turn, loads that are not even");
             };
             auto mean = [&](bool alongX, double at) {  // over the middle half of the width
                 auto cut = alongX ? analysis::cut(a_, k, {at, y0 + b / 4}, {at, y1 - b / 4})
@@ -178,17 +185,9 @@ class Finder {
             }
             // Isotropic steel with hogging a third more than sagging, as the coefficients have it.
             auto i = [&](int edge) { return continuous(edge) ? 4.0 / 3 : 0.0; };
-            p.rows.push_back({"span, mean of both ways, by yield lines",
-                              (mean(true, middle.x) + mean(false, middle.y)) / 2,
-                              yieldLineMoment(n, a, b, {i(1), i(3), i(0), i(2)}), 1e3, "kNm/m"});
-            for (auto& r : p.rows) {
-                double ratio = r.opinion != 0 ? r.engine / r.opinion : 0;
-                bool lines = r.what.find("yield") != std::string::npos;
-                if (ratio < (lines ? 0.6 : 0.7) || ratio > (lines ? 1.5 : 1.3))
-                    r.word =
-                        lines ? "more apart than expected: yield lines share moments freely"
-                              : "more apart than expected: beams that sink or turn, loads that are not even";
-            }
+            add("span, mean of both ways, by yield lines", (mean(true, middle.x) + mean(false, middle.y)) / 2,
+                yieldLineMoment(n, a, b, {i(1), i(3), i(0), i(2)}), 0.6, 1.5,
+                "more apart than expected: yield lines share moments freely");
             return p;
         }
         if (held > 0) return {};
@@ -213,13 +212,12 @@ class Finder {
             double start = alongX ? x0 : y0, end = alongX ? x1 : y1;
             double span = moment((start + end) / 2),
                    supports = (moment(start + half(from)) + moment(end - half(to))) / 2;
-            p.rows.push_back(
-                {alongX ? "span + mean support moment, along x" : "span + mean support moment, along y",
-                 span - supports, n * l2 * ln * ln / 8, 1e6, "kNm"});
-            double ratio = p.rows.back().engine / p.rows.back().opinion;
-            if (ratio < 0.85 || ratio > 1.15)
-                p.rows.back().word =
-                    "more apart than expected: neighbours unlike this panel, or line and point loads";
+            Opinion o{p.source,
+                      alongX ? "span + mean support moment, along x" : "span + mean support moment, along y",
+                      span - supports, n * l2 * ln * ln / 8, units::Kind::Moment};
+            if (o.ratio() < 0.85 || o.ratio() > 1.15)
+                o.word = "more apart than expected: neighbours unlike this panel, or line and point loads";
+            p.rows.push_back(std::move(o));
         }
         return p;
     }

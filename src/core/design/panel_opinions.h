@@ -3,20 +3,14 @@
 #pragma once
 
 #include "analysis/floor_analysis.h"
+#include "design/opinion.h"
 
 namespace talvik::design {
 
 struct PanelOpinion {
     std::string name;  // "panel at (3.75, 3.40) m"
     std::string source;
-    struct Row {
-        std::string what;
-        double engine = 0, opinion = 0;
-        double factor = 1;  // to the unit
-        std::string unit;
-        std::string word = {};  // when they differ more than expected
-    };
-    std::vector<Row> rows;
+    std::vector<Opinion> rows;
 };
 
 // Panels are sought along the plan's axes: rectangles whose corners are columns or lie on walls, beams or

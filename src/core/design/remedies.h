@@ -1,7 +1,8 @@
-// What would make a failing slab pass: searches over edits, each verified by running the whole pipeline on
-// it.
+// What would make a failing element pass: one search over edits, each verified by running everything on it.
+// The kinds of element supply the attempts.
 #pragma once
 
+#include <functional>
 #include <stop_token>
 #include <string>
 #include <vector>
@@ -10,19 +11,32 @@
 
 namespace talvik::design {
 
-// One edit after which no check of the slab is over. `steel` and `concrete` are its price: changes in kg and
-// m3.
+// One edit after which no check of the element is over, and its price: changes in kg, m3 and by the project's
+// rates.
 struct Remedy {
     std::string text;
     double worst = 0;  // largest ratio after it
-    double steel = 0, concrete = 0;
+    double steel = 0, concrete = 0, price = 0;
     model::Project project;
 };
 
-// Remedies for a slab in which some check is over, smallest interventions first; empty where none is over,
-// where none was found, or when stopped. Tried: bars proposed anew (runs fixed by the user kept, then all
-// free); a thicker slab, up to 120 mm more, with the bars as they are and with bars anew; stronger concrete
-// with bars anew.
-std::vector<Remedy> remedies(const model::Project& project, std::string_view slab, std::stop_token stop = {});
+// One edit that may help; and edits of one kind, from the smallest intervention on, of which the first that
+// helps counts.
+struct Attempt {
+    std::string text;
+    std::function<model::Project(const model::Project&)> edit;
+};
+using Ladder = std::vector<Attempt>;
+
+// Of a one-way slab: bars proposed anew (runs fixed by the user kept, then all free); a thicker slab, up to
+// 120 mm more, with the bars as they are and with bars anew; stronger concrete with bars anew. Of a floor,
+// whose bars follow by themselves: bars fixed by the user given back; all slabs thicker by up to 120 mm;
+// stronger concrete. Concrete is that of the whole project, and is tried only where it has one element.
+std::vector<Ladder> ladders(const model::Project& project, std::string_view element);
+
+// Remedies for an element in which some check is over, in the order of its ladders; empty where none is over,
+// where none was found, or when stopped. Floors are verified with their proof by field.
+std::vector<Remedy> remedies(const model::Project& project, std::string_view element,
+                             std::stop_token stop = {});
 
 }  // namespace talvik::design

@@ -35,12 +35,14 @@ SecondOpinion secondOpinion(const model::OneWaySlab& slab, const standards::Stan
         if (s < c.support.size() && std::isfinite(c.support[s]) && d.line.supports[s].moment > 0 &&
             !d.line.supports[s].endFixity) {
             double mean = s == 0 ? l[0] : s == index.size() ? l[s - 1] : (l[s - 1] + l[s]) / 2;
-            so.rows.push_back({"support " + model::supportLabel(slab, s), -d.line.supports[s].moment,
-                               c.support[s] * w * square(mean)});
+            so.rows.push_back({c.source, "support " + model::supportLabel(slab, s),
+                               -d.line.supports[s].moment, c.support[s] * w * square(mean),
+                               units::Kind::MomentPerWidth});
         }
         if (s < index.size() && std::isfinite(c.span[s]))
-            so.rows.push_back({"span " + model::spanLabel(slab, index[s]), d.line.spans[index[s]].moment,
-                               c.span[s] * w * square(l[s])});
+            so.rows.push_back({c.source, "span " + model::spanLabel(slab, index[s]),
+                               d.line.spans[index[s]].moment, c.span[s] * w * square(l[s]),
+                               units::Kind::MomentPerWidth});
     }
     return so;
 }

@@ -27,7 +27,11 @@ class Checker {
           in_(in),
           d_(d),
           a_(d.analysis),
-          of_{{d.line.line, d.line.stations, d.line.demand}, d, in, {slab.id, model::PartKind::OneWaySlab, {}}, {}},
+          of_{{d.line.line, d.line.stations, d.line.demand},
+              d,
+              in,
+              {slab.id, model::PartKind::OneWaySlab, {}},
+              {}},
           list_(slab.id + "/"),
           tracing_(tracing),
           b_(standard_.nativeUnits == units::System::Metric ? 1000 : 304.8) {
@@ -87,8 +91,10 @@ class Checker {
                    standard_.supports->endTopClause() + ").";
         if (support.floored)
             return "The least share of the span's full fixed-end moment, w l_n²/12, governs at the face.";
-        if (slab_.supports[s].monolithic) return "Taken at the face of the support, which is cast with the slab.";
-        return "Taken on the axis of the support, on which the slab is free to turn, and rounded off there where the standard "
+        if (slab_.supports[s].monolithic)
+            return "Taken at the face of the support, which is cast with the slab.";
+        return "Taken on the axis of the support, on which the slab is free to turn, and rounded off there "
+               "where the standard "
                "allows it.";
     }
 
@@ -98,10 +104,11 @@ class Checker {
         double presses = 0, lifts = 0;
         for (double each : r.perSpan) (each > 0 ? presses : lifts) += std::abs(each);
         const auto rule = standard_.actions->equilibrium();
-        const auto worst =
-            verify::lifting(rule, a_.load.permanent() * presses, a_.load.permanent() * lifts, a_.load.imposed * lifts);
-        list_.add({"uplift", "Uplift", Topic::Uplift, verify::upliftFinding(worst, rule, Kind::ForcePerWidth), {}},
-                  verify::supportPlace(of_, s));
+        const auto worst = verify::lifting(rule, a_.load.permanent() * presses, a_.load.permanent() * lifts,
+                                           a_.load.imposed * lifts);
+        list_.add(
+            {"uplift", "Uplift", Topic::Uplift, verify::upliftFinding(worst, rule, Kind::ForcePerWidth), {}},
+            verify::supportPlace(of_, s));
     }
 
     void secondary() {
@@ -129,9 +136,9 @@ class Checker {
         if (all)
             f.demand = catalog.find(run->bar)->area / run->spacing;
         else
-            f.notes.push_back("The distribution bars do not cover the whole length of the slab.");
-        list_.add({"secondary", "Distribution steel", Topic::Steel, checks::judged(f), std::move(steps)}, whole(), {},
-                  model::Face::Bottom);
+            f.here.push_back("The distribution bars do not cover the whole length of the slab.");
+        list_.add({"secondary", "Distribution steel", Topic::Steel, checks::judged(f), std::move(steps)},
+                  whole(), {}, model::Face::Bottom);
         if (!run) return;
         Steps more;
         Finding s;
@@ -139,9 +146,9 @@ class Checker {
         s.clause = clauses.spacing;
         s.prefix = "s";
         s.demand = run->spacing;
-        s.limit = standard_.steel->spacing(SteelRules::Role::Secondary, true, slab_.thickness,
-                                                      tracer(more));
-        list_.add({"secondary-spacing", "Distribution bar spacing", Topic::Spacing, checks::judged(s), std::move(more)},
+        s.limit = standard_.steel->spacing(SteelRules::Role::Secondary, true, slab_.thickness, tracer(more));
+        list_.add({"secondary-spacing", "Distribution bar spacing", Topic::Spacing, checks::judged(s),
+                   std::move(more)},
                   whole(), {}, model::Face::Bottom);
     }
 
@@ -152,20 +159,22 @@ class Checker {
         for (const auto& o : standard_.omissions)
             if (o.slabs) omit(o.key, o.title, checks::notChecked(o.clause, o.reason));
         omit("supports", "Beams and walls below",
-             checks::notChecked("",
-                                "Only their reactions are given; the slab is taken as resting on knife edges that do not "
-                                "sink or twist."));
+             checks::notChecked(
+                 "",
+                 "Only their reactions are given; the slab is taken as resting on knife edges that do not "
+                 "sink or twist."));
     }
 
     // Depth suggested by the span-to-depth rule; the governing span.
     void firstThickness() {
         const double c = basis_.coverBottom + model::largestBar(basis_) / 2;
         auto suggested = [&](std::size_t i, Steps* t) {
-            return standard_.slenderness->firstThickness(line::spanSystem(d_.line.line.spans[i]), slab_.spans[i].length, c,
-                                                     section(), t);
+            return standard_.slenderness->firstThickness(line::spanSystem(d_.line.line.spans[i]),
+                                                         slab_.spans[i].length, c, section(), t);
         };
         for (std::size_t i = 0; i < slab_.spans.size(); ++i)
-            if (double h = suggested(i, nullptr); h > d_.firstThickness) d_.firstThickness = h, d_.firstThicknessSpan = i;
+            if (double h = suggested(i, nullptr); h > d_.firstThickness)
+                d_.firstThickness = h, d_.firstThicknessSpan = i;
         const std::size_t i = d_.firstThicknessSpan;
         Steps steps;
         suggested(i, tracer(steps));

@@ -40,17 +40,20 @@ class Sags {
         if (!cantilever && d_.line.spans[i].moment <= 0) critical = L / 2;
         const double x = model::spanStart(slab_, i) + critical;
         const auto steel = reinforcement::steelAt(d_.runs, cantilever, x, 1);
-        const auto sec = line::section(cantilever, steel.diameter > 0 ? steel.diameter : usual_, slab_.thickness, in_, b_);
+        const auto sec =
+            line::section(cantilever, steel.diameter > 0 ? steel.diameter : usual_, slab_.thickness, in_, b_);
 
         const Governing sustained = worst(rules_.sustainedState(), i, critical);
         const Governing total = worst(LimitState::Characteristic, i, critical);
         Steps sagSteps;
-        standards::SagInput input{sec, stations(i, sustained, total), in_.basis.creep, in_.basis.shrinkage, cantilever};
+        standards::SagInput input{sec, stations(i, sustained, total), in_.basis.creep, in_.basis.shrinkage,
+                                  cantilever};
         const auto curvature = rules_.curvatures(input, tracer(sagSteps));
         standards::Curvatures beside;
         standards::SagInput besideInput;
         if (cantilever) {
-            besideInput = {sec, stations(i == 0 ? 1 : i - 1, sustained, total), in_.basis.creep, in_.basis.shrinkage, false};
+            besideInput = {sec, stations(i == 0 ? 1 : i - 1, sustained, total), in_.basis.creep,
+                           in_.basis.shrinkage, false};
             beside = rules_.curvatures(besideInput);
         }
         Answer out;
@@ -80,7 +83,8 @@ class Sags {
             f.demand = std::max(0.0, *p);
             Steps steps = sagSteps;
             f.limit = trace::step(tracer(steps), "w_lim", "l/n", {{"l", L, "mm"}, {"n", limit.spanOver}},
-                                  L / limit.spanOver, "mm", limit.clause, cantilever ? "l of a cantilever is its length" : "");
+                                  L / limit.spanOver, "mm", limit.clause,
+                                  cantilever ? "l of a cantilever is its length" : "");
             if (tracing_)
                 trace::step(&steps, "w", "", {}, f.demand, "mm", limit.clause,
                             "by integrating the curvatures along the span twice");
@@ -89,14 +93,15 @@ class Sags {
                 if (steel.diameter > 0) sag.limit = f.limit;
                 sag.camber = units::roundUp(std::max(0.0, f.demand - f.limit), 5);
                 if (sag.camber > 0)
-                    f.notes.push_back(fmt::format("A camber of {} mm would leave the sag within its limit.",
-                                                  units::plain(sag.camber)));
+                    f.here.push_back(fmt::format("A camber of {} mm would leave the sag within its limit.",
+                                                 units::plain(sag.camber)));
             }
             f = steel.diameter == 0 ? checks::notChecked(limit.clause, "There are no bars in this span yet.")
                                     : checks::judged(f);
             out.within = out.within && f.outcome == checks::Outcome::Within;
             list.add({name(limit.which), limit.title, checks::Topic::Sag, std::move(f), std::move(steps)},
-                     verify::at(of_, verify::spanPlace(of_, i), sag.x[std::size_t(p - w.begin())]), a_.name(sustained));
+                     verify::at(of_, verify::spanPlace(of_, i), sag.x[std::size_t(p - w.begin())]),
+                     a_.name(sustained));
         }
         return out;
     }
@@ -113,7 +118,9 @@ class Sags {
 
     Steps* tracer(Steps& steps) const { return tracing_ ? &steps : nullptr; }
     static const char* name(SagLimit::Which which) {
-        return which == SagLimit::Which::Live ? "sag-live" : which == SagLimit::Which::Total ? "sag-total" : "sag-after";
+        return which == SagLimit::Which::Live    ? "sag-live"
+               : which == SagLimit::Which::Total ? "sag-total"
+                                                 : "sag-after";
     }
     static std::vector<double> positions(const standards::SagInput& input) {
         std::vector<double> xs;
@@ -121,13 +128,15 @@ class Sags {
         return xs;
     }
 
-    std::vector<standards::SagStation> stations(std::size_t span, Governing sustained, Governing total) const {
+    std::vector<standards::SagStation> stations(std::size_t span, Governing sustained,
+                                                Governing total) const {
         // Finer than the analysis stations: the curvature jumps where the section begins to crack.
         constexpr int intervals = 320;
         std::vector<standards::SagStation> all;
         const double start = model::spanStart(slab_, span), L = slab_.spans[span].length;
         auto depth = [&](bool top, const reinforcement::Steel& steel) {
-            return line::section(top, steel.diameter > 0 ? steel.diameter : usual_, slab_.thickness, in_, b_).d;
+            return line::section(top, steel.diameter > 0 ? steel.diameter : usual_, slab_.thickness, in_, b_)
+                .d;
         };
         for (int i = 0; i <= intervals; ++i) {
             const double local = L * i / intervals, permanent = a_.permanent.moment(span, local);
@@ -146,10 +155,11 @@ class Sags {
         return all;
     }
 
-    // Deflection line of a span from curvatures: between supports, or out from the support of a cantilever with the end
-    // slope of the span beside it under the same loads.
+    // Deflection line of a span from curvatures: between supports, or out from the support of a cantilever
+    // with the end slope of the span beside it under the same loads.
     std::vector<double> sagLine(std::size_t span, const std::vector<double>& x, const std::vector<double>& k,
-                                const std::vector<double>& besideX, const std::vector<double>& besideK) const {
+                                const std::vector<double>& besideX,
+                                const std::vector<double>& besideK) const {
         if (!model::isCantilever(slab_, span)) return fem::integrateBetweenSupports(x, k).w;
         auto beside = fem::integrateBetweenSupports(besideX, besideK);
         if (span > 0) return fem::integrateFrom(beside.slopeEnd, x, k);
@@ -160,8 +170,8 @@ class Sags {
         return w;
     }
 
-    // The combination and arrangement for a span's sag: largest moment in a span; in a cantilever, whose moment is the
-    // same under many arrangements, the largest elastic sag of its tip.
+    // The combination and arrangement for a span's sag: largest moment in a span; in a cantilever, whose
+    // moment is the same under many arrangements, the largest elastic sag of its tip.
     Governing worst(LimitState state, std::size_t span, double critical) const {
         Governing by = a_.momentExtreme(state, !model::isCantilever(slab_, span), span, critical).by;
         if (!model::isCantilever(slab_, span)) return by;
@@ -169,7 +179,8 @@ class Sags {
         double most = 0;
         for (std::size_t r = 0; r < a_.imposed.size(); ++r) {
             double sag = a_.imposed[r].deflection[tip];
-            if (r == 0 || sag > most + 1e-9 * std::abs(most)) most = sag, by.arrangement = static_cast<int>(r);
+            if (r == 0 || sag > most + 1e-9 * std::abs(most))
+                most = sag, by.arrangement = static_cast<int>(r);
         }
         return by;
     }

@@ -5,8 +5,8 @@
 
 namespace talvik::design {
 
-// Sags of all spans and their checks against the standard's limits, gathered in `list`; whether a span is within all of
-// its limits. `of` is the slab's line.
+// Sags of all spans and their checks against the standard's limits, gathered in `list`; whether a span is
+// within all of its limits. `of` is the slab's line.
 std::vector<char> checkSags(const model::OneWaySlab& slab, const verify::LineCase& of, SlabDesign& d,
                             verify::CheckList& list, bool tracing);
 

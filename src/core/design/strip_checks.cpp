@@ -25,7 +25,8 @@ std::string twistingNote(const Strip& strip, const model::Floor& floor) {
     if (floor.strips.rules.twisting == model::StripChoices::Twisting::WoodArmer || !square)
         return square ? "Twisting moments are added by the method of Wood and Armer (1968)."
                       : fmt::format(
-                            "Moments for bars at {:.0f} degrees to those that cross them, by the method of Wood and Armer "
+                            "Moments for bars at {:.0f} degrees to those that cross them, by the method of "
+                            "Wood and Armer "
                             "(1968).",
                             std::abs(strip.otherAngle - strip.axes.angle));
     return "Twisting moments are left out: only the moment across the strip counts.";
@@ -33,7 +34,8 @@ std::string twistingNote(const Strip& strip, const model::Floor& floor) {
 
 // Why the strips of another direction decide by span-to-depth; empty where this one does.
 std::string elsewhere(const strips::Span& span, const SpanPanel& panel) {
-    if (span.alongWall) return "A wall or line support holds the slab along this span; the strips that cross it decide.";
+    if (span.alongWall)
+        return "A wall or line support holds the slab along this span; the strips that cross it decide.";
     if (panel.kind == standards::SlendernessInput::Panel::OneWay && panel.across)
         return "The panel spans the other way; the strips of the other direction decide.";
     if (panel.longWay) return "The panel is held on all sides; the strips along its shorter span decide.";
@@ -60,7 +62,9 @@ verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const a
                         const LineBasis& in) {
     const Strip& strip = *d.strip;
     verify::LineCase c{viewOf(d), d, in, {floor.id, model::PartKind::Strip, strip.key}, {}};
-    c.combination = [&a](std::uint16_t by) { return by < a.combinations.size() ? a.combinations[by].name : ""; };
+    c.combination = [&a](std::uint16_t by) {
+        return by < a.combinations.size() ? a.combinations[by].name : "";
+    };
     c.plan = [&strip](double u) { return std::optional(strip.axes.plan({u, strip.v(u)})); };
     const double usual = model::largestBar(in.basis);
     for (std::size_t i = 0; i < strip.spans.size(); ++i) {
@@ -88,16 +92,19 @@ verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const a
     c.notes.push_back(twistingNote(strip, floor));
     if (strip.alongBeam)
         c.notes.push_back(
-            "The slab's own share; what the beam along the strip carries is listed beside it and not designed here.");
+            "The slab's own share; what the beam along the strip carries is listed beside it and not "
+            "designed here.");
     c.notes.push_back("No axial force: the analysis is of plates in bending.");
     c.shearNote = "; the least thickness on the cut";
     c.endsNote =
-        "Inside the support at the strip's end, and within a slab thickness of a free edge, the ends of bars are not judged: "
+        "Inside the support at the strip's end, and within a slab thickness of a free edge, the ends of bars "
+        "are not judged: "
         "hooks hold them there, and U-bars along the edge that are not placed yet.";
     return c;
 }
 
-// What only strips have: loads beside supports, bars across one-way strips, bands over columns, redistribution.
+// What only strips have: loads beside supports, bars across one-way strips, bands over columns,
+// redistribution.
 class StripChecker {
   public:
     StripChecker(const StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a,
@@ -117,7 +124,8 @@ class StripChecker {
 
     void run() {
         for (std::size_t i = 0; i < strip_.spans.size(); ++i) {
-            const auto where = line::stationsWithin(stations_, strip_.spans[i].clearFrom, strip_.spans[i].clearTo);
+            const auto where =
+                line::stationsWithin(stations_, strip_.spans[i].clearFrom, strip_.spans[i].clearTo);
             if (!where) continue;
             for (int side : {-1, 1}) shearAtFace(i, side);
             if (d_.distribution > 0) distribution(i, (where->first + where->second) / 2);
@@ -149,7 +157,8 @@ class StripChecker {
         return line::section(top, diameter > 0 ? diameter : usual_, stations_[i], in_, b_);
     }
 
-    // With concentrated loads nearer to a support than an effective depth: at its face, loads within 2d by their share.
+    // With concentrated loads nearer to a support than an effective depth: at its face, loads within 2d by
+    // their share.
     void shearAtFace(std::size_t i, int side) {
         const auto& span = strip_.spans[i];
         const int support = side < 0 ? span.left : span.right;
@@ -158,7 +167,8 @@ class StripChecker {
         const std::size_t at = line::nearestStation(stations_, face);
         if (std::abs(stations_[at].u - face) > 6 || stations_[at].width < 1) return;
         const auto bars = steel(true, at);
-        const auto sec = line::section(true, bars.diameter > 0 ? bars.diameter : usual_, stations_[at].leastThickness, in_, b_);
+        const auto sec = line::section(true, bars.diameter > 0 ? bars.diameter : usual_,
+                                       stations_[at].leastThickness, in_, b_);
         const auto& forces = *d_.forces;
         // Which load of every case stands how near.
         bool near = false;
@@ -196,9 +206,11 @@ class StripChecker {
         f.demand = std::max(0.0, most) / width;
         f.limit = rules_.shear->oneWay(sec, tension.effective * b_, tracer(steps)) / b_;
         f.notes.push_back(
-            "A concentrated load stands nearer to the support than an effective depth: the shear at its face, loads "
+            "A concentrated load stands nearer to the support than an effective depth: the shear at its "
+            "face, loads "
             "within twice the depth by the share that the clause gives them.");
-        list_.add({"shear-face-" + name, "Shear beside the support", Topic::OneWayShear, checks::judged(f), std::move(steps)},
+        list_.add({"shear-face-" + name, "Shear beside the support", Topic::OneWayShear, checks::judged(f),
+                   std::move(steps)},
                   place, of_.combination(std::uint16_t(by)));
         Steps more;
         const double limit = rules_.shear->crushing(sec, tracer(more));
@@ -207,12 +219,13 @@ class StripChecker {
         g.kind = Kind::ForcePerWidth, g.prefix = "v", g.clause = rules_.shear->nearClause();
         g.demand = whole / width, g.limit = limit / b_;
         g.notes.push_back("The whole shear, without reduction, against what the concrete can take at all.");
-        list_.add({"shear-crushing-" + name, "Largest shear beside the support", Topic::OneWayShear, checks::judged(g),
-                   std::move(more)},
+        list_.add({"shear-crushing-" + name, "Largest shear beside the support", Topic::OneWayShear,
+                   checks::judged(g), std::move(more)},
                   place);
     }
 
-    // Bottom steel across one-way strips: a share of theirs, and no farther apart than secondary bars may lie.
+    // Bottom steel across one-way strips: a share of theirs, and no farther apart than secondary bars may
+    // lie.
     void distribution(std::size_t i, std::size_t mid) {
         const auto s = steel(false, mid);
         const auto place = verify::at(of_, verify::spanPlace(of_, i), stations_[mid].u);
@@ -220,21 +233,23 @@ class StripChecker {
         f.kind = Kind::SteelPerWidth, f.sense = Sense::AtLeast, f.prefix = "As";
         f.clause = rules_.steel->clauses(in_.twoWay).secondary;
         f.demand = s.full, f.limit = d_.distribution;
-        f.notes.push_back("The strips that it crosses span one way; a share of their steel lies across them.");
+        f.notes.push_back(
+            "The strips that it crosses span one way; a share of their steel lies across them.");
         Steps steps;
         if (tracing_)
             trace::step(&steps, "a_s,sec", "", {}, d_.distribution * 1000, "mm²/m", f.clause,
                         "of the strongest strip that is crossed");
-        list_.add({"secondary", "Distribution steel", Topic::Steel, checks::judged(f), std::move(steps)}, place, {},
-                  model::Face::Bottom);
+        list_.add({"secondary", "Distribution steel", Topic::Steel, checks::judged(f), std::move(steps)},
+                  place, {}, model::Face::Bottom);
         if (s.spacing <= 0) return;
         Steps more;
         Finding g;
         g.kind = Kind::BarSpacing, g.prefix = "s", g.clause = rules_.steel->clauses(in_.twoWay).spacing;
         g.demand = s.spacing;
-        g.limit = rules_.steel->spacing(SteelRules::Role::Secondary, true, stations_[mid].thickness,
-                                                   tracer(more));
-        list_.add({"secondary-spacing", "Distribution bar spacing", Topic::Spacing, checks::judged(g), std::move(more)},
+        g.limit =
+            rules_.steel->spacing(SteelRules::Role::Secondary, true, stations_[mid].thickness, tracer(more));
+        list_.add({"secondary-spacing", "Distribution bar spacing", Topic::Spacing, checks::judged(g),
+                   std::move(more)},
                   place, {}, model::Face::Bottom);
     }
 
@@ -250,7 +265,7 @@ class StripChecker {
             f.prefix = "As";
             f.demand = reinforcement::bandSteel(d_.runs, strip_.supports[s].u);
             f.limit = band.steel;
-            f.notes.push_back(band.word);
+            f.here.push_back(band.word);
             Steps steps;
             if (band.transfer && tracing_) {
                 rules_.strips->transfer(band.input, &steps);
@@ -264,19 +279,21 @@ class StripChecker {
                 trace::step(&steps, "a_s,peak", "", {}, band.steel * 1000, "mm²/m", band.rule.clause,
                             band.word);
             }
-            list_.add({"peak-top", band.transfer ? "Steel into the column" : "Steel over the column", Topic::Steel,
-                       checks::judged(f), std::move(steps)},
+            list_.add({"peak-top", band.transfer ? "Steel into the column" : "Steel over the column",
+                       Topic::Steel, checks::judged(f), std::move(steps)},
                       place, {}, model::Face::Top);
             if (band.most <= 0) continue;
             Finding g;
             g.kind = Kind::Moment, g.prefix = "M", g.clause = band.mostClause;
             g.demand = band.moment, g.limit = band.most;
             g.notes.push_back(
-                "More cannot pass into the column without an edge beam: soften the column, or give the slab more depth.");
+                "More cannot pass into the column without an edge beam: soften the column, or give the slab "
+                "more depth.");
             Steps more;
             if (tracing_) rules_.strips->transfer(band.input, &more);
-            list_.add({"transfer", "Moment into the column", Topic::Flexure, checks::judged(g), std::move(more)}, place, {},
-                      model::Face::Top);
+            list_.add(
+                {"transfer", "Moment into the column", Topic::Flexure, checks::judged(g), std::move(more)},
+                place, {}, model::Face::Top);
         }
     }
     void redistribution(std::size_t s) {
@@ -315,15 +332,15 @@ std::vector<double> compressionNeed(const StripDesign& d, bool top, const LineBa
     return out;
 }
 
-std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a,
-                                      const LineBasis& in, bool tracing) {
+std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& floor,
+                                      const analysis::FloorAnalysis& a, const LineBasis& in, bool tracing) {
     verify::CheckList list(floor.id + "/" + d.strip->key + "/", "whole");
     const auto of = caseOf(d, floor, a, in);
     if (d.stations().empty()) {
         Finding f;
         f.kind = Kind::Area, f.prefix = "A", f.clause = "geometry";
         f.demand = d.strip->area();
-        f.notes.push_back("Nothing of this strip is designed.");
+        f.here.push_back("Nothing of this strip is designed.");
         checks::Place place;
         place.spot.part = of.part;
         place.name = "strip " + d.strip->name;

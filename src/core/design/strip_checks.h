@@ -8,7 +8,8 @@ namespace talvik::design {
 line::View viewOf(const StripDesign& d);
 // Checks carry no working unless `tracing`.
 std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& floor,
-                                      const analysis::FloorAnalysis& analysis, const line::LineBasis& in, bool tracing);
+                                      const analysis::FloorAnalysis& analysis, const line::LineBasis& in,
+                                      bool tracing);
 // Compression steel that the other face must give at every station, mm2 per mm; empty where none is needed.
 std::vector<double> compressionNeed(const StripDesign& d, bool top, const line::LineBasis& in);
 

@@ -74,7 +74,7 @@ std::string differ(double ratio, double low, double high, const std::string& why
     return fmt::format("They differ by more than expected: {}", why);
 }
 
-void staticMoments(const FloorDesign& f, const StripDesign& d, std::vector<StripOpinion>& out) {
+void staticMoments(const FloorDesign& f, const StripDesign& d, std::vector<Opinion>& out) {
     const Strip& s = *d.strip;
     const StripDesign* beside[2] = {nullptr, nullptr};
     for (const auto& o : f.strips) {
@@ -107,7 +107,7 @@ void staticMoments(const FloorDesign& f, const StripDesign& d, std::vector<Strip
         double l2 = widthAt(d);
         for (int side : {0, 1})
             if (beside[side]) l2 += widthAt(*beside[side]) * (beside[side]->strip->edge[side] ? 1.0 : 0.5);
-        StripOpinion o;
+        Opinion o;
         o.source =
             "Total static moment w l2 ln²/8 of the panel (J. R. Nichols, 1914): column strip and half of the "
             "middle strips, beams included.";
@@ -121,7 +121,7 @@ void staticMoments(const FloorDesign& f, const StripDesign& d, std::vector<Strip
     }
 }
 
-void coefficients(const FloorDesign& f, const StripDesign& d, std::vector<StripOpinion>& out) {
+void coefficients(const FloorDesign& f, const StripDesign& d, std::vector<Opinion>& out) {
     const Strip& s = *d.strip;
     standards::ActionRules::Spans in;
     std::vector<std::size_t> index;
@@ -153,7 +153,7 @@ void coefficients(const FloorDesign& f, const StripDesign& d, std::vector<StripO
         return most;
     };
     auto add = [&](const std::string& what, double engine, double coefficient) {
-        StripOpinion o{c.source, what, engine, std::abs(coefficient), units::Kind::MomentPerWidth, {}};
+        Opinion o{c.source, what, engine, std::abs(coefficient), units::Kind::MomentPerWidth, {}};
         if (o.opinion <= 0) return;
         o.word = differ(o.ratio(), 0.7, 1.3,
                         "coefficients are for equal loads all over and supports that do not sink.");
@@ -175,8 +175,8 @@ void coefficients(const FloorDesign& f, const StripDesign& d, std::vector<StripO
 
 }  // namespace
 
-std::vector<StripOpinion> stripOpinions(const FloorDesign& design, const StripDesign& strip) {
-    std::vector<StripOpinion> out;
+std::vector<Opinion> stripOpinions(const FloorDesign& design, const StripDesign& strip) {
+    std::vector<Opinion> out;
     const Strip& s = *strip.strip;
     if (s.kind == Strip::Kind::Column || (s.kind == Strip::Kind::Full && !s.onLines))
         staticMoments(design, strip, out);

@@ -2,16 +2,9 @@
 #pragma once
 
 #include "design/floor_design.h"
+#include "design/opinion.h"
 
 namespace talvik::design {
-
-struct StripOpinion {
-    std::string source, what;
-    double engine = 0, opinion = 0;
-    units::Kind kind = units::Kind::Moment;
-    std::string word;  // when they differ more than expected
-    double ratio() const { return opinion != 0 ? engine / opinion : 0; }
-};
 
 // For every span of a line of supports that has strips on both sides of it: the total static moment w l2 ln^2
 // / 8 of the panel's width (J. R. Nichols, 1914) beside the sum of the sagging moment at mid-span and the
@@ -19,6 +12,6 @@ struct StripOpinion {
 // combination, that of the largest load. For strips held by lines that cross them: the standard's
 // coefficients for continuous one-way slabs. Loads are those spread over areas; expected to agree within 10
 // %, coefficients within 25 %.
-std::vector<StripOpinion> stripOpinions(const FloorDesign& design, const StripDesign& strip);
+std::vector<Opinion> stripOpinions(const FloorDesign& design, const StripDesign& strip);
 
 }  // namespace talvik::design

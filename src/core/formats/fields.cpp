@@ -172,11 +172,13 @@ std::string analysisJson(const model::Floor& floor, const analysis::FloorAnalysi
     j["panels"] = json::array();
     for (const auto& p : extras.panels) {
         json rows = json::array();
-        for (const auto& r : p.rows)
+        for (const auto& r : p.rows) {
+            const auto& unit = units::unit(r.kind, units::System::Metric);
             rows.push_back({{"what", r.what},
-                            {"engine", units::rounded(r.engine / r.factor, 6)},
-                            {"second_opinion", units::rounded(r.opinion / r.factor, 6)},
-                            {"unit", r.unit}});
+                            {"engine", units::rounded(r.engine / unit.factor, 6)},
+                            {"second_opinion", units::rounded(r.opinion / unit.factor, 6)},
+                            {"unit", unit.symbol}});
+        }
         j["panels"].push_back({{"name", p.name}, {"source", p.source}, {"rows", rows}});
     }
     for (const auto& r : extras.convergence.rows)

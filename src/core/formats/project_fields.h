@@ -162,7 +162,8 @@ inline const Names<model::StripChoices::Width> stripWidths{
     {{model::StripChoices::Width::ColumnAndMiddle, "column and middle"},
      {model::StripChoices::Width::Full, "full"}}};
 inline const Names<model::StripChoices::Twisting> twistings{
-    {{model::StripChoices::Twisting::WoodArmer, "Wood-Armer"}, {model::StripChoices::Twisting::None, "none"}}};
+    {{model::StripChoices::Twisting::WoodArmer, "Wood-Armer"},
+     {model::StripChoices::Twisting::None, "none"}}};
 inline const Names<model::EndCondition> endConditions{{{model::EndCondition::Free, "free"},
                                                        {model::EndCondition::OnBeam, "on beam"},
                                                        {model::EndCondition::Continuous, "continuous"},

@@ -164,7 +164,7 @@ nlohmann::json checkJson(const checks::Check& c, units::System system) {
         check["reason"] = c.reason;
     }
     if (!c.combination.empty()) check["combination"] = c.combination;
-    if (!c.notes.empty()) check["notes"] = c.notes;
+    if (const auto said = checks::said(c); !said.empty()) check["notes"] = said;
     for (const auto& step : c.steps) {
         json st{{"formula", trace::formula(step, trace::Form::Plain)},
                 {"result", units::rounded(step.result, 6)},
@@ -234,29 +234,33 @@ nlohmann::json proofJson(const design::FloorDesign& f, units::System system) {
 }
 
 // Demand at the stations of a strip, per width, with the combinations that govern.
-nlohmann::json stationsJson(const design::StripDesign& d, const design::FloorDesign& f, units::System system) {
+nlohmann::json stationsJson(const design::StripDesign& d, const design::FloorDesign& f,
+                            units::System system) {
     using nlohmann::json;
     json all = json::array();
     const auto& combinations = f.analysis->combinations;
     for (std::size_t i = 0; i < d.stations().size(); ++i) {
         const auto& s = d.stations()[i];
-        auto value = [&](const line::Extreme& e, Kind kind) { return shown(e.value / s.width, kind, system); };
+        auto value = [&](const line::Extreme& e, Kind kind) {
+            return shown(e.value / s.width, kind, system);
+        };
         auto by = [&](const line::Extreme& e) {
             return e.value > 0 && e.by < combinations.size() ? json(combinations[e.by].name) : json();
         };
-        all.push_back({{"u", shown(s.u, Kind::Span, system)},
-                       {"width", shown(s.width, Kind::Span, system)},
-                       {"thickness", shown(s.thickness, Kind::Length, system)},
-                       {"shared_over_bottom", shown(s.share[0], Kind::Span, system)},
-                       {"shared_over_top", shown(s.share[1], Kind::Span, system)},
-                       {"m_bottom", value(d.demand.bottom[i], Kind::MomentPerWidth)},
-                       {"m_top", value(d.demand.top[i], Kind::MomentPerWidth)},
-                       {"v", value(d.demand.shear[i], Kind::ForcePerWidth)},
-                       {"m_bottom_by", by(d.demand.bottom[i])},
-                       {"m_top_by", by(d.demand.top[i])},
-                       {"v_by", by(d.demand.shear[i])},
-                       {"m_bottom_resistance", shown(d.bottom.resistance[i] / s.width, Kind::MomentPerWidth, system)},
-                       {"m_top_resistance", shown(d.top.resistance[i] / s.width, Kind::MomentPerWidth, system)}});
+        all.push_back(
+            {{"u", shown(s.u, Kind::Span, system)},
+             {"width", shown(s.width, Kind::Span, system)},
+             {"thickness", shown(s.thickness, Kind::Length, system)},
+             {"shared_over_bottom", shown(s.share[0], Kind::Span, system)},
+             {"shared_over_top", shown(s.share[1], Kind::Span, system)},
+             {"m_bottom", value(d.demand.bottom[i], Kind::MomentPerWidth)},
+             {"m_top", value(d.demand.top[i], Kind::MomentPerWidth)},
+             {"v", value(d.demand.shear[i], Kind::ForcePerWidth)},
+             {"m_bottom_by", by(d.demand.bottom[i])},
+             {"m_top_by", by(d.demand.top[i])},
+             {"v_by", by(d.demand.shear[i])},
+             {"m_bottom_resistance", shown(d.bottom.resistance[i] / s.width, Kind::MomentPerWidth, system)},
+             {"m_top_resistance", shown(d.top.resistance[i] / s.width, Kind::MomentPerWidth, system)}});
     }
     return all;
 }
@@ -283,18 +287,19 @@ nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
                    {"from", shown(s->strip->from, Kind::Span, system)},
                    {"to", shown(s->strip->to, Kind::Span, system)}};
         for (const auto& r : s->runs)
-            strip["bars"].push_back({{"face", r.top ? "top" : "bottom"},
-                                     {"bar", r.bar},
-                                     {"spacing", shown(r.spacing, Kind::BarSpacing, system)},
-                                     {"from", shown(r.from, Kind::Span, system)},
-                                     {"to", shown(r.to, Kind::Span, system)},
-                                     {"breadth", r.band ? shown(r.width, Kind::Span, system) : nlohmann::json()},
-                                     {"start", r.start == model::BarEnd::Hook ? "hook" : "straight"},
-                                     {"end", r.end == model::BarEnd::Hook ? "hook" : "straight"},
-                                     {"anchorage_start", shown(r.anchorStart, Kind::Length, system)},
-                                     {"anchorage_end", shown(r.anchorEnd, Kind::Length, system)},
-                                     {"band", r.band},
-                                     {"fixed", r.fixed}});
+            strip["bars"].push_back(
+                {{"face", r.top ? "top" : "bottom"},
+                 {"bar", r.bar},
+                 {"spacing", shown(r.spacing, Kind::BarSpacing, system)},
+                 {"from", shown(r.from, Kind::Span, system)},
+                 {"to", shown(r.to, Kind::Span, system)},
+                 {"breadth", r.band ? shown(r.width, Kind::Span, system) : nlohmann::json()},
+                 {"start", r.start == model::BarEnd::Hook ? "hook" : "straight"},
+                 {"end", r.end == model::BarEnd::Hook ? "hook" : "straight"},
+                 {"anchorage_start", shown(r.anchorStart, Kind::Length, system)},
+                 {"anchorage_end", shown(r.anchorEnd, Kind::Length, system)},
+                 {"band", r.band},
+                 {"fixed", r.fixed}});
         for (const auto& ring : s->strip->parts) {
             json part = json::array();
             for (auto p : ring)

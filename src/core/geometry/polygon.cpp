@@ -25,7 +25,7 @@ class Workspace {
         if (g) made_.push_back(g);
         return g;
     }
-    GEOSGeometry* polygon(const Ring& ring) {
+    GEOSGeometry* outline(const Ring& ring) {
         auto* sequence = GEOSCoordSeq_create_r(handle_, static_cast<unsigned>(ring.size() + 1), 2);
         for (std::size_t i = 0; i <= ring.size(); ++i) {
             const Point& p = ring[i % ring.size()];
@@ -33,6 +33,16 @@ class Workspace {
         }
         return keep(
             GEOSGeom_createPolygon_r(handle_, GEOSGeom_createLinearRing_r(handle_, sequence), nullptr, 0));
+    }
+    // What the ring winds round. One that only touches itself is that already; of one that crosses itself
+    // parts would count against each other.
+    GEOSGeometry* polygon(const Ring& ring) {
+        if (ring.size() < 3) return keep(GEOSGeom_createEmptyPolygon_r(handle_));
+        GEOSGeometry* g = outline(ring);
+        if (!g || GEOSisValid_r(handle_, g) == 1) return g;
+        GEOSGeometry* whole = keep(GEOSMakeValid_r(handle_, g));
+        const double plain = std::abs(geometry::area(ring)), wound = area(whole);
+        return whole && std::abs(wound - plain) > 1e-6 * wound + 1 ? whole : g;
     }
     std::string invalid(const GEOSGeometry* g) {
         char* reason = nullptr;
@@ -72,27 +82,6 @@ double area(const Ring& ring) {
     return twice / 2;
 }
 
-Coverage coverage(const Ring& whole, const std::vector<Ring>& parts) {
-    Coverage result;
-    if (whole.size() < 3) return {0, 0, 0, "The outline has fewer than three corners; draw at least three."};
-    Workspace w;
-    GEOSGeometry* slab = w.polygon(whole);
-    if (result.error = w.invalid(slab); !result.error.empty()) return result;
-    double sum = 0;
-    GEOSGeometry* covered = nullptr;
-    for (const Ring& part : parts) {
-        GEOSGeometry* p = w.polygon(part);
-        if (result.error = w.invalid(p); !result.error.empty()) return result;
-        p = w.keep(GEOSIntersection_r(w.handle(), p, slab));
-        sum += w.area(p);
-        covered = covered ? w.keep(GEOSUnion_r(w.handle(), covered, p)) : p;
-    }
-    result.whole = w.area(slab);
-    result.uncovered = std::max(0.0, result.whole - w.area(covered));
-    result.overlapped = std::max(0.0, sum - w.area(covered));
-    return result;
-}
-
 namespace {
 
 Patch patch(Workspace& w, GEOSGeometry* g) {
@@ -113,7 +102,7 @@ Patch patch(Workspace& w, GEOSGeometry* g) {
 std::string invalid(const Ring& ring) {
     if (ring.size() < 3) return "The outline has fewer than three corners; draw at least three.";
     Workspace w;
-    return w.invalid(w.polygon(ring));
+    return w.invalid(w.outline(ring));
 }
 
 Patch shared(const Ring& a, const Ring& b) {
@@ -198,10 +187,15 @@ namespace {
 
 GEOSGeometry* united(Workspace& w, const std::vector<Ring>& rings) {
     std::vector<GEOSGeometry*> polygons;
-    for (const Ring& r : rings) polygons.push_back(GEOSGeom_clone_r(w.handle(), w.polygon(r)));
+    bool single = true;
+    for (const Ring& r : rings) {
+        polygons.push_back(GEOSGeom_clone_r(w.handle(), w.polygon(r)));
+        single &= GEOSGeomTypeId_r(w.handle(), polygons.back()) == GEOS_POLYGON;
+    }
     // The collection owns the polygons.
-    GEOSGeometry* all = w.keep(GEOSGeom_createCollection_r(w.handle(), GEOS_MULTIPOLYGON, polygons.data(),
-                                                           static_cast<unsigned>(polygons.size())));
+    GEOSGeometry* all =
+        w.keep(GEOSGeom_createCollection_r(w.handle(), single ? GEOS_MULTIPOLYGON : GEOS_GEOMETRYCOLLECTION,
+                                           polygons.data(), static_cast<unsigned>(polygons.size())));
     return w.keep(GEOSUnaryUnionPrec_r(w.handle(), all, grid));
 }
 

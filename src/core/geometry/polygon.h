@@ -16,14 +16,6 @@ using Ring = std::vector<Point>;  // closed implicitly: the last point is not th
 
 double area(const Ring& ring);  // positive counter-clockwise
 
-// How much of `whole` is covered by `parts`, and what is covered by more than one of them (areas in mm2).
-// `error` names what is invalid and where; the areas are then zero.
-struct Coverage {
-    double whole = 0, uncovered = 0, overlapped = 0;
-    std::string error;
-};
-Coverage coverage(const Ring& whole, const std::vector<Ring>& parts);
-
 // Why a ring is not a simple polygon, with the place; empty when it is one.
 std::string invalid(const Ring& ring);
 // Area shared by two valid rings, or of `part` outside all of `wholes`, and a point inside it.
@@ -34,9 +26,10 @@ struct Patch {
 Patch shared(const Ring& a, const Ring& b);
 Patch outside(const Ring& part, const std::vector<Ring>& wholes);
 
-// Set operations; the answers are outlines without holes (what has one is cut in two through it), anticlockwise,
-// largest first, slivers under 1 mm2 left out.
-// Invalid input gives none.
+// Set operations; the answers are outlines without holes (what has one is cut in two through it),
+// anticlockwise, largest first, slivers under 1 mm2 left out. An outline that crosses or repeats itself
+// stands for the area that it winds round (see `invalid` for where); one with fewer than three corners has
+// none.
 std::vector<Ring> intersection(const Ring& a, const Ring& b);
 std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b);
 // Moved outwards (inwards where negative) by a distance, corners kept sharp.

@@ -18,7 +18,8 @@ std::size_t nearestStation(const std::vector<Station>& stations, double u) {
     return best;
 }
 
-std::optional<std::pair<std::size_t, std::size_t>> stationsWithin(const std::vector<Station>& stations, double a, double b) {
+std::optional<std::pair<std::size_t, std::size_t>> stationsWithin(const std::vector<Station>& stations,
+                                                                  double a, double b) {
     std::optional<std::pair<std::size_t, std::size_t>> found;
     for (std::size_t i = 0; i < stations.size(); ++i) {
         if (stations[i].u < a - 3 || stations[i].u > b + 3) continue;

@@ -1,6 +1,6 @@
-// A part seen along an axis: supports, spans, stations, and what is asked at the stations. A one-way slab is one line, a
-// design strip is one. u runs along the axis, mm. Forces are those on a station's width: moments N mm, sagging positive;
-// shears N.
+// A part seen along an axis: supports, spans, stations, and what is asked at the stations. A one-way slab is
+// one line, a design strip is one. u runs along the axis, mm. Forces are those on a station's width: moments
+// N mm, sagging positive; shears N.
 #pragma once
 
 #include <cstdint>
@@ -20,9 +20,9 @@ using geometry::Segment;
 using model::EndCondition;
 using model::Id;
 
-// Where a line is held by what crosses it or stands on its axis. `from` and `to` are its faces along the line, `u` where
-// spans are measured from. A wall or line support that runs along the axis holds it all the way; its two ends are
-// supports, and the spans between them are "along a wall".
+// Where a line is held by what crosses it or stands on its axis. `from` and `to` are its faces along the
+// line, `u` where spans are measured from. A wall or line support that runs along the axis holds it all the
+// way; its two ends are supports, and the spans between them are "along a wall".
 struct Support {
     enum class Kind {
         Column,
@@ -31,7 +31,7 @@ struct Support {
         Line,
         Columns
     } kind = Kind::Column;  // Columns: between two of them
-    Id id;  // within the line; that of the member, but for the ends of a wall along it
+    Id id;                  // within the line; that of the member, but for the ends of a wall along it
     std::string name;
     double u = 0, from = 0, to = 0;
     double across = 0;    // width of a column across the line
@@ -69,7 +69,8 @@ struct Station {
     double width = 0;      // of slab that is cut
     double thickness = 0;  // mean over the width, weighted by it
     double leastThickness = 0;
-    double share[2] = {0, 0};   // width over which moments of the bottom, of the top are shared; see strips/sharing.h
+    double share[2] = {
+        0, 0};  // width over which moments of the bottom, of the top are shared; see strips/sharing.h
     std::vector<Segment> cuts;  // in plan
 };
 
@@ -81,7 +82,7 @@ struct Extreme {
 // What a line is designed for, at its stations. Magnitudes, moved nowhere.
 struct Demand {
     std::vector<Extreme> bottom, top, shear;         // ultimate
-    std::vector<char> shearHogs;  // whether the steel in tension there is that of the top
+    std::vector<char> shearHogs;                     // whether the steel in tension there is that of the top
     std::vector<Extreme> bottomService, topService;  // of the crack rule's state
     std::vector<Extreme> most, least;                // moments of the slab's own, signed, ultimate
     std::vector<Extreme> beamMost, beamLeast;        // of beams along it; empty where there can be none
@@ -100,7 +101,8 @@ struct View {
 // The station nearest to u, the first of two as near; `stations` is not empty.
 std::size_t nearestStation(const std::vector<Station>& stations, double u);
 // First and last station in [a, b], 3 mm more or less; none where there is none.
-std::optional<std::pair<std::size_t, std::size_t>> stationsWithin(const std::vector<Station>& stations, double a, double b);
+std::optional<std::pair<std::size_t, std::size_t>> stationsWithin(const std::vector<Station>& stations,
+                                                                  double a, double b);
 
 // System of a span for span-to-depth rules, from its end conditions.
 standards::SpanSystem spanSystem(const Span& span);

@@ -55,17 +55,19 @@ class Maker {
             s.width = 1, s.thickness = s.leastThickness = slab_.thickness;
             s.share[0] = s.share[1] = 1;
             l_.stations.push_back(s);
-            const auto &e = a_.ultimate;
+            const auto& e = a_.ultimate;
             auto entry = [&](double value, analysis::Governing by) { return Extreme{value, a_.number(by)}; };
             d.bottom.push_back(entry(std::max(0.0, e.momentMax[i].value), e.momentMax[i].by));
             d.top.push_back(entry(std::max(0.0, -e.momentMin[i].value), e.momentMin[i].by));
             d.most.push_back(entry(e.momentMax[i].value, e.momentMax[i].by));
             d.least.push_back(entry(e.momentMin[i].value, e.momentMin[i].by));
-            const auto& v = std::abs(e.shearMax[i].value) >= std::abs(e.shearMin[i].value) ? e.shearMax[i] : e.shearMin[i];
+            const auto& v = std::abs(e.shearMax[i].value) >= std::abs(e.shearMin[i].value) ? e.shearMax[i]
+                                                                                           : e.shearMin[i];
             d.shear.push_back(entry(std::abs(v.value), v.by));
             d.shearHogs.push_back(a_.moment(v.by, st.span, st.local) < 0);
             auto& span = l_.spans[st.span];
-            if (d.bottom[i].value > span.moment) span = {d.bottom[i].value, st.x, st.local, e.momentMax[i].by};
+            if (d.bottom[i].value > span.moment)
+                span = {d.bottom[i].value, st.x, st.local, e.momentMax[i].by};
         }
     }
 
@@ -104,7 +106,8 @@ class Maker {
             double reaction =
                 c.factorG * a_.load.permanent() * a_.permanent.reaction[right] +
                 c.factorQ * a_.load.imposed * a_.imposed[std::size_t(support.by.arrangement)].reaction[right];
-            support.moment = std::max(0.0, support.moment - standard_.supports->roundedOff(reaction, 2 * half));
+            support.moment =
+                std::max(0.0, support.moment - standard_.supports->roundedOff(reaction, 2 * half));
         }
         for (std::size_t i = 0; i < l_.stations.size(); ++i)
             if (l_.stations[i].support == int(s)) l_.demand.top[i] = {support.moment, a_.number(support.by)};

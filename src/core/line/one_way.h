@@ -1,5 +1,5 @@
-// A one-way slab seen as a line of one mm of width: stations of its analysis, and the design moments there with the
-// reductions that belong to its supports.
+// A one-way slab seen as a line of one mm of width: stations of its analysis, and the design moments there
+// with the reductions that belong to its supports.
 #pragma once
 
 #include "analysis/slab_analysis.h"
@@ -10,10 +10,11 @@ namespace talvik::line {
 struct OneWayLine {
     Line line;
     std::vector<Station> stations;  // those of the analysis, one by one
-    // `by` counts analysis::SlabAnalysis::number. Over a support cast with the slab the hogging moment is held to the
-    // larger of its two face values, not less than the standard's share of the fixed-end moment; over others it is
-    // rounded by a parabola over the support's width (reaction * width / 8, EN 1992-1-1 5.3.2.2(4)). At an end support
-    // taken as simple, top carries the standard's share of the span moment.
+    // `by` counts analysis::SlabAnalysis::number. Over a support cast with the slab the hogging moment is
+    // held to the larger of its two face values, not less than the standard's share of the fixed-end moment;
+    // over others it is rounded by a parabola over the support's width (reaction * width / 8, EN
+    // 1992-1-1 5.3.2.2(4)). At an end support taken as simple, top carries the standard's share of the span
+    // moment.
     Demand demand;
     // Per support: design hogging moment, where it is taken, what governs.
     struct SupportMoment {
@@ -34,6 +35,7 @@ struct OneWayLine {
 
 // Supports, spans and end conditions of the slab; needs no analysis.
 Line lineOf(const model::OneWaySlab& slab);
-OneWayLine lineOf(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a, const standards::Standard& standard);
+OneWayLine lineOf(const model::OneWaySlab& slab, const analysis::SlabAnalysis& a,
+                  const standards::Standard& standard);
 
 }  // namespace talvik::line

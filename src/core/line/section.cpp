@@ -16,8 +16,8 @@ standards::Section section(bool top, double diameter, const Station& station, co
     return section(top, diameter, station.thickness, in, b);
 }
 
-std::vector<double> movedDemand(const Line& line, const std::vector<Station>& stations, const Demand& demand, bool top,
-                                const std::vector<double>& diameter, const LineBasis& in) {
+std::vector<double> movedDemand(const Line& line, const std::vector<Station>& stations, const Demand& demand,
+                                bool top, const std::vector<double>& diameter, const LineBasis& in) {
     std::vector<double> out(stations.size());
     const auto& asked = top ? demand.top : demand.bottom;
     auto per = [&](std::size_t i) { return asked[i].value / stations[i].width; };
@@ -31,8 +31,8 @@ std::vector<double> movedDemand(const Line& line, const std::vector<Station>& st
         return per(stations.size() - 1);
     };
     for (std::size_t i = 0; i < stations.size(); ++i) {
-        const double shift = in.standard.barEnds->momentShift(
-            section(top, diameter[i], stations[i], in, 1000).d, diameter[i]);
+        const double shift =
+            in.standard.barEnds->momentShift(section(top, diameter[i], stations[i], in, 1000).d, diameter[i]);
         double u = stations[i].u, best = std::max({per(i), at(u - shift), at(u + shift)});
         for (std::size_t k = i; k-- > 0 && u - stations[k].u <= shift;) best = std::max(best, per(k));
         for (std::size_t k = i + 1; k < stations.size() && stations[k].u - u <= shift; ++k)

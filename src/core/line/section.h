@@ -1,4 +1,5 @@
-// Sections of a line and the demand moved along it: what depends on cover, layers and standard, and not on bars yet.
+// Sections of a line and the demand moved along it: what depends on cover, layers and standard, and not on
+// bars yet.
 #pragma once
 
 #include "line/line.h"
@@ -6,14 +7,14 @@
 
 namespace talvik::line {
 
-// What the design of a line depends on besides its forces. `outer`: diameter of the bars of the other direction that lie
-// between these and the face; 0 where these are the outermost.
+// What the design of a line depends on besides its forces. `outer`: diameter of the bars of the other
+// direction that lie between these and the face; 0 where these are the outermost.
 struct LineBasis {
     const model::Basis& basis;
     const standards::Standard& standard;
     double outerTop = 0, outerBottom = 0;
-    double leastBottom = 0;  // of strips that cross one-way ones: distribution steel, mm2 per mm
-    bool twoWay = false;     // the slab carries both ways
+    double leastBottom = 0;    // of strips that cross one-way ones: distribution steel, mm2 per mm
+    bool twoWay = false;       // the slab carries both ways
     bool edgesClosed = false;  // U-bars are placed at free edges
     standards::SteelRules::Role role() const {
         return twoWay ? standards::SteelRules::Role::TwoWay : standards::SteelRules::Role::Main;
@@ -24,15 +25,15 @@ struct LineBasis {
 
 // Section for tension on a face with bars of this diameter, on the width b.
 standards::Section section(bool top, double diameter, double thickness, const LineBasis& in, double b);
-// Of a station: the mean thickness over its width, by which moment resistance of slabs of several thicknesses side by
-// side adds up.
+// Of a station: the mean thickness over its width, by which moment resistance of slabs of several thicknesses
+// side by side adds up.
 standards::Section section(bool top, double diameter, const Station& station, const LineBasis& in, double b);
 
-// Demand per width moved outwards by the standard's shift, read between stations too: per station, on its width.
-// `diameter`: of the bars at every station, by which the effective depth and so the shift varies. In a cantilever of
-// a line that stands alone not more than m + |V| a_l, the same rule written as a force (EN 1992-1-1 9.2.1.3(2)), which ends
-// at the tip as the shear does.
-std::vector<double> movedDemand(const Line& line, const std::vector<Station>& stations, const Demand& demand, bool top,
-                                const std::vector<double>& diameter, const LineBasis& in);
+// Demand per width moved outwards by the standard's shift, read between stations too: per station, on its
+// width. `diameter`: of the bars at every station, by which the effective depth and so the shift varies. In a
+// cantilever of a line that stands alone not more than m + |V| a_l, the same rule written as a force (EN
+// 1992-1-1 9.2.1.3(2)), which ends at the tip as the shear does.
+std::vector<double> movedDemand(const Line& line, const std::vector<Station>& stations, const Demand& demand,
+                                bool top, const std::vector<double>& diameter, const LineBasis& in);
 
 }  // namespace talvik::line

@@ -25,15 +25,15 @@ using Outline = std::vector<Corner>;
 geometry::Ring ring(const Outline& outline, double tolerance = 5);
 
 // Reference lines in two directions from an origin. Lines "along": numbered 1, 2, 3 at the running sums of
-// `along`, measured in direction `angle`; lines "across": lettered A, B, C at the sums of `across`, measured in
-// direction `angle` + `between`. Each line runs in the other direction. Labels of one's own replace the first
-// ones.
+// `along`, measured in direction `angle`; lines "across": lettered A, B, C at the sums of `across`, measured
+// in direction `angle` + `between`. Each line runs in the other direction. Labels of one's own replace the
+// first ones.
 struct Grid {
     Id id;
     std::string name;
     Point origin;
-    double angle = 0, between = 90;      // degrees
-    std::vector<double> along, across;   // spacings, mm
+    double angle = 0, between = 90;     // degrees
+    std::vector<double> along, across;  // spacings, mm
     std::vector<std::string> alongLabels, acrossLabels;
     bool operator==(const Grid&) const = default;
 };
@@ -186,21 +186,21 @@ struct CombinationRow {
     std::map<Id, double> factors;
     bool operator==(const CombinationRow&) const = default;
 };
-// Which panels of a floor carry imposed loads in ultimate combinations: panels in turn and neighbouring pairs,
-// besides all, as the standard asks; or all alone.
+// Which panels of a floor carry imposed loads in ultimate combinations: panels in turn and neighbouring
+// pairs, besides all, as the standard asks; or all alone.
 enum class Arrangement { InTurn, All };
 
 // How the slabs of a floor are divided into design strips, and what is designed for in them.
 struct StripChoices {
-    bool ownAngles = false;    // otherwise those of the first grid, or the plan's axes
-    double angle[2] = {0, 90};  // of the strips of the two directions, degrees
+    bool ownAngles = false;            // otherwise those of the first grid, or the plan's axes
+    double angle[2] = {0, 90};         // of the strips of the two directions, degrees
     bool automatic[2] = {true, true};  // otherwise only strips drawn by hand
     enum class Width { ColumnAndMiddle, Full } width = Width::ColumnAndMiddle;
     enum class Twisting { WoodArmer, None } twisting = Twisting::WoodArmer;
-    bool faceOfSupport = true;       // moments are designed for at the face, not at the axis
-    double peakWidth = 0;            // over columns, in which top steel is concentrated, mm; 0: by the standard
+    bool faceOfSupport = true;  // moments are designed for at the face, not at the axis
+    double peakWidth = 0;       // over columns, in which top steel is concentrated, mm; 0: by the standard
     int outerTop = 0, outerBottom = 0;  // the direction whose bars lie nearest to the face
-    double redistribution = 0;       // share taken off hogging moments over inner supports
+    double redistribution = 0;          // share taken off hogging moments over inner supports
     bool operator==(const StripChoices&) const = default;
 };
 // A part of a floor with directions of strips and bars of its own.
@@ -241,8 +241,8 @@ struct SpanEnd {
     bool operator==(const SpanEnd&) const = default;
 };
 enum class BarEnd { Straight, Hook };
-// Bars of a strip, fixed by someone. Positions are measured along the strip from the plan's origin, mm, to the
-// outside of the bars. Bars in a band lie over a column only, between the others.
+// Bars of a strip, fixed by someone. Positions are measured along the strip from the plan's origin, mm, to
+// the outside of the bars. Bars in a band lie over a column only, between the others.
 struct StripBars {
     Id id;
     std::string strip;  // key of the strip

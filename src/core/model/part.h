@@ -1,5 +1,5 @@
-// What checks, bars and pictures belong to. Identities: they are compared and copied, and no meaning is read out of their
-// text.
+// What checks, bars and pictures belong to. Identities: they are compared and copied, and no meaning is read
+// out of their text.
 #pragma once
 
 #include <string>
@@ -14,8 +14,8 @@ enum class Face { Bottom, Top };
 // The element as a whole; a one-way slab seen along its spans; a design strip of a floor.
 enum class PartKind { Whole, OneWaySlab, Strip };
 
-// A part of an element: what a project holds a list of, and a person switches between. `key` tells parts of one kind
-// apart; it is empty where an element has one only.
+// A part of an element: what a project holds a list of, and a person switches between. `key` tells parts of
+// one kind apart; it is empty where an element has one only.
 struct PartRef {
     Id element;
     PartKind kind = PartKind::Whole;

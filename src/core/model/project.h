@@ -31,12 +31,12 @@ struct Rates {
         double price = 0, carbon = 0;  // per unit; kg CO2e per unit
         bool operator==(const Rate&) const = default;
     };
-    Rate concrete{130, 265};     // m3
-    Rate steel{1.6, 1.2};        // kg
-    Rate formwork{48, 5};        // m2
-    Rate blinding{95, 160};      // m3
-    Rate excavation{22, 6};      // m3
-    Rate pile{90, 75};           // m
+    Rate concrete{130, 265};  // m3
+    Rate steel{1.6, 1.2};     // kg
+    Rate formwork{48, 5};     // m2
+    Rate blinding{95, 160};   // m3
+    Rate excavation{22, 6};   // m3
+    Rate pile{90, 75};        // m
     bool operator==(const Rates&) const = default;
 };
 // Where a governing value comes from, and what it was before.
@@ -44,7 +44,7 @@ struct Source {
     enum class Kind { Assumed, Investigation, Client, Standard } kind = Kind::Assumed;
     std::string note;
     struct Change {
-        double from = 0, to = 0;  // stored units
+        double from = 0, to = 0;    // stored units
         bool afterFailure = false;  // made while a check was over its limit
         bool operator==(const Change&) const = default;
     };
@@ -52,8 +52,8 @@ struct Source {
     bool operator==(const Source&) const = default;
 };
 
-// What all members share: standard, materials, bars, covers. The single values of concrete and steel are those
-// of slabs; the other kinds have their own.
+// What all members share: standard, materials, bars, covers. The single values of concrete and steel are
+// those of slabs; the other kinds have their own.
 struct Basis {
     std::string standard = "en1992";
     units::System units = units::System::Metric;
@@ -70,9 +70,9 @@ struct Basis {
     std::vector<std::string> mainBars{"H10", "H12", "H16", "H20"}, secondaryBars{"H8", "H10", "H12"},
         linkBars{"H8", "H10"};
     Material beam, column, foundation, pileCap;
-    double coverFoundation = 50;           // cast on blinding
+    double coverFoundation = 50;                 // cast on blinding
     double sagLimit = 250, sagLimitAfter = 500;  // of floors: span over the sag; after partitions
-    bool minimumSteel = true;              // of floors; a warning stands wherever it is off
+    bool minimumSteel = true;                    // of floors; a warning stands wherever it is off
     Rates rates;
     double spacingLeast = 100, spacingMost = 300, spacingStep = 25;
     double stockLength = 12000;
@@ -141,7 +141,7 @@ struct Project {
     std::vector<std::shared_ptr<const OneWaySlab>> slabs;
     std::vector<std::shared_ptr<const Floor>> floors;
     IssueSheet sheet;
-    std::map<std::string, int> marks;  // what a bar is -> its mark; see schedule
+    std::map<std::string, int> marks;       // what a bar is -> its mark; see schedule
     std::map<std::string, Source> sources;  // of governing values, by their key; see model/sources.h
     int nextId = 1;
 };

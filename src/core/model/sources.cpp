@@ -2,14 +2,16 @@
 
 namespace talvik::model {
 
-std::vector<Governing> governingValues(const Project& p) {
+std::vector<GoverningValue> governingValues(const Project& p) {
     using units::Kind;
-    std::vector<Governing> all{{"concrete", "Concrete strength", p.basis.concreteStrength, Kind::Stress},
-                               {"steel", "Yield strength of reinforcement", p.basis.steelYield, Kind::Stress},
-                               {"creep", "Creep coefficient", p.basis.creep, Kind::None},
-                               {"shrinkage", "Shrinkage strain", p.basis.shrinkage, Kind::Strain}};
+    std::vector<GoverningValue> all{
+        {"concrete", "Concrete strength", p.basis.concreteStrength, Kind::Stress},
+        {"steel", "Yield strength of reinforcement", p.basis.steelYield, Kind::Stress},
+        {"creep", "Creep coefficient", p.basis.creep, Kind::None},
+        {"shrinkage", "Shrinkage strain", p.basis.shrinkage, Kind::Strain}};
     for (const auto& slab : p.slabs)
-        all.push_back({"imposed " + slab->id, "Imposed load of " + slab->name, slab->imposed, Kind::AreaLoad});
+        all.push_back(
+            {"imposed " + slab->id, "Imposed load of " + slab->name, slab->imposed, Kind::AreaLoad});
     for (const auto& floor : p.floors) {
         for (const auto& load : floor->actions.loads)
             for (const auto& c : floor->actions.cases)
@@ -23,7 +25,8 @@ std::vector<Governing> governingValues(const Project& p) {
             all.push_back({"ground " + g.id, "Subgrade modulus of " + (g.name.empty() ? floor->name : g.name),
                            g.modulus, Kind::Subgrade});
         for (const auto& pile : floor->piles)
-            all.push_back({"pile " + pile.id, "Stiffness of pile " + pile.name, pile.stiffness, Kind::Stiffness});
+            all.push_back(
+                {"pile " + pile.id, "Stiffness of pile " + pile.name, pile.stiffness, Kind::Stiffness});
     }
     return all;
 }

@@ -11,8 +11,8 @@ std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, doubl
     std::vector<BarChoice> all;
     for (const auto& name : allowed) {
         const catalogs::Bar* bar = catalog.find(name);
-        double least = std::max(basis.spacingLeast, bar->diameter + standard.steel->clear(
-                                                                        bar->diameter, basis.aggregate));
+        double least = std::max(basis.spacingLeast,
+                                bar->diameter + standard.steel->clear(bar->diameter, basis.aggregate));
         double top = units::roundDown(std::min(largest, basis.spacingMost), basis.spacingStep);
         for (double s = units::roundUp(least, basis.spacingStep); s <= top + 1e-9; s += basis.spacingStep)
             all.push_back({bar, s});

@@ -65,23 +65,22 @@ class Proposer {
     // `anchored` says whether a choice can be anchored where it ends; choices that cannot come last.
     Choice choose(bool top, double moment, std::size_t index, std::optional<std::size_t> slenderSpan,
                   const std::function<bool(const Choice&)>& anchored) const {
-        double largest =
-            standard_.steel->spacing(SteelRules::Role::Main, true, slab_.thickness);
+        double largest = standard_.steel->spacing(SteelRules::Role::Main, true, slab_.thickness);
         auto all = choices(basis_.mainBars, largest);
         double service = 0;
         for (std::size_t i = 0; i < line_.stations.size(); ++i)
             if (top ? line_.stations[i].support == int(index) : line_.stations[i].span == int(index))
-                service = std::max(service, (top ? line_.demand.topService : line_.demand.bottomService)[i].value);
+                service =
+                    std::max(service, (top ? line_.demand.topService : line_.demand.bottomService)[i].value);
         std::optional<Choice> plain, loose;
         for (const Choice& c : all) {
             auto sec = section(top, c.bar->diameter);
             double As = c.area() * b;
             auto need = standard_.flexure->required(sec, moment * b);
-            if (!need.possible || need.doubly || As < need.As ||
-                As < standard_.steel->minimum(sec) ||
+            if (!need.possible || need.doubly || As < need.As || As < standard_.steel->minimum(sec) ||
                 (basis_.minimumSteel && service > 0 &&
                  As < standard_.cracks->leastSteel(sec, c.bar->diameter,
-                                                          top ? basis_.crackLimitTop : basis_.crackLimitBottom)) ||
+                                                   top ? basis_.crackLimitTop : basis_.crackLimitBottom)) ||
                 As > standard_.steel->maximum(sec))
                 continue;
             standards::CrackInput crack{sec,          service * b,
@@ -93,8 +92,12 @@ class Proposer {
             if (!anchored(c)) continue;
             if (!slenderSpan) return c;
             if (!plain) plain = c;
-            standards::SlendernessInput slender{
-                sec, line::spanSystem(line_.line.spans[*slenderSpan]), slab_.spans[*slenderSpan].length, need.As, 0, As};
+            standards::SlendernessInput slender{sec,
+                                                line::spanSystem(line_.line.spans[*slenderSpan]),
+                                                slab_.spans[*slenderSpan].length,
+                                                need.As,
+                                                0,
+                                                As};
             if (standard_.slenderness->check(slender).outcome == checks::Outcome::Within) return c;
         }
         return plain ? *plain : loose ? *loose : all.back();
@@ -122,7 +125,8 @@ class Proposer {
         auto anchored = [&](const Choice& c) {
             BarRun r;
             r.bar = c.bar->name, r.spacing = c.spacing;
-            return (!simpleStart || endAnchored(r, true, span, true)) && (!simpleEnd || endAnchored(r, true, span, false));
+            return (!simpleStart || endAnchored(r, true, span, true)) &&
+                   (!simpleEnd || endAnchored(r, true, span, false));
         };
         Choice c = choose(false, line_.spans[span].moment, span, span, anchored);
         // Past an inner support by its half width or ten diameters from its face, and 150 mm past its axis at
@@ -142,7 +146,8 @@ class Proposer {
     bool endAnchored(const BarRun& r, bool hooked, std::size_t span, bool atStart) const {
         Run run = runOf(r, slab_.thickness, in_);
         run.from = outerStart(), run.to = outerEnd();
-        const auto input = endAnchorage(line_.line, line_.stations, line_.demand, span, atStart ? -1 : 1, run, hooked, in_);
+        const auto input =
+            endAnchorage(line_.line, line_.stations, line_.demand, span, atStart ? -1 : 1, run, hooked, in_);
         return standard_.anchorage->atEnd(input).outcome == checks::Outcome::Within;
     }
 
@@ -160,9 +165,8 @@ class Proposer {
             r.start = BarEnd::Hook;
             double share =
                 std::min(1.0, (2 * half - basis_.coverSide) / runOf(r, slab_.thickness, in_).anchorStart);
-            return standard_.flexure
-                       ->resistance(section(true, c.bar->diameter), share * c.area() * b, 0)
-                       .M >= line_.supports[s].moment * b;
+            return standard_.flexure->resistance(section(true, c.bar->diameter), share * c.area() * b, 0).M >=
+                   line_.supports[s].moment * b;
         };
         Choice c = choose(true, line_.supports[s].moment, s, std::nullopt, anchored);
         BarRun r = make(Role::TopMain, axis, axis, c);
@@ -232,16 +236,14 @@ class Proposer {
                 if (c.area() >= area - 1e-12) return c;
             return all.back();
         };
-        double largest =
-            standard_.steel->spacing(SteelRules::Role::Secondary, true, slab_.thickness);
+        double largest = standard_.steel->spacing(SteelRules::Role::Secondary, true, slab_.thickness);
         double x0 = outerStart(), x1 = outerEnd(), need = 0;
         for (const BarRun& r : runs_) {
             const auto* bar = catalog_.find(r.bar);
             if (r.role == Role::BottomMain)
                 need = std::max(
-                    need, standard_.steel->secondary(
-                              bar->area / r.spacing * b, section(false, bar->diameter)) /
-                              b);
+                    need,
+                    standard_.steel->secondary(bar->area / r.spacing * b, section(false, bar->diameter)) / b);
         }
         if (!pinnedOver(Role::BottomSecondary, (x0 + x1) / 2))
             runs_.push_back(make(Role::BottomSecondary, x0, x1, lightest(need, largest)));
@@ -278,8 +280,8 @@ class Proposer {
 
 }  // namespace
 
-std::vector<BarRun> proposeBars(const model::OneWaySlab& slab, const line::LineBasis& in, const line::OneWayLine& line,
-                                const std::function<model::Id()>& newId) {
+std::vector<BarRun> proposeBars(const model::OneWaySlab& slab, const line::LineBasis& in,
+                                const line::OneWayLine& line, const std::function<model::Id()>& newId) {
     return Proposer(slab, in, line, newId).run();
 }
 

@@ -42,8 +42,7 @@ std::string nextBar(const std::string& bar, int steps, const model::Basis& basis
     return bars[std::size_t(std::clamp<long>(at - bars.begin() + steps, 0, long(bars.size()) - 1))].name;
 }
 
-model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip,
-                 const Run& run) {
+model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run) {
     model::StripBars b{run.fixed ? run.id : model::newId(project, 'b'),
                        strip,
                        run.top,

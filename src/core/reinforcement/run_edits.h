@@ -39,9 +39,9 @@ struct SplitRun {
 SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run,
                   double u, double lap);
 
-// Where one more run would lie: over a support a quarter of each span that meets there, whole overhangs; in a span all but
-// 0.15 of it at either end; in steps of 50 mm, within the cover. Empty where less than 300 mm is left. `at`: id of the
-// support (top) or span (bottom).
+// Where one more run would lie: over a support a quarter of each span that meets there, whole overhangs; in a
+// span all but 0.15 of it at either end; in steps of 50 mm, within the cover. Empty where less than 300 mm is
+// left. `at`: id of the support (top) or span (bottom).
 struct RoomForRun {
     double from = 0, to = 0, middle = 0;
 };

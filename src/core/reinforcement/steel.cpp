@@ -49,7 +49,9 @@ bool leftToEdge(const line::Line& line, const line::Station& station, double rea
     for (int side : {-1, 1}) {
         if (line.inside[side < 0 ? 0 : 1]) continue;  // bars go on
         const double away = side < 0 ? station.u - line.from : line.to - station.u;
-        const int end = line.spans.empty() ? -1 : side < 0 ? line.spans.front().left : line.spans.back().right;
+        const int end = line.spans.empty() ? -1
+                        : side < 0         ? line.spans.front().left
+                                           : line.spans.back().right;
         const auto* support = end < 0 ? nullptr : &line.supports[std::size_t(end)];
         if (away < reach) return true;
         if (support && support->kind != line::Support::Kind::Columns &&
@@ -90,8 +92,8 @@ void anchor(Run& run, double thickness, const line::LineBasis& in) {
 }
 
 standards::EndAnchorageInput endAnchorage(const line::Line& line, const std::vector<line::Station>& stations,
-                                          const line::Demand& demand, std::size_t span, int side, const Run& run,
-                                          bool hooked, const line::LineBasis& in) {
+                                          const line::Demand& demand, std::size_t span, int side,
+                                          const Run& run, bool hooked, const line::LineBasis& in) {
     const auto& s = line.spans[span];
     double face = side > 0 ? s.clearTo : s.clearFrom, axis = side > 0 ? s.to : s.from;
     const std::size_t at = line::nearestStation(stations, face);

@@ -1,5 +1,5 @@
-// Bars along a line: the runs that lie in it, the steel they give at any station, and the runs the program chooses where
-// nobody fixed any. Positions along the line, mm; steel in mm2 per mm of width.
+// Bars along a line: the runs that lie in it, the steel they give at any station, and the runs the program
+// chooses where nobody fixed any. Positions along the line, mm; steel in mm2 per mm of width.
 #pragma once
 
 #include "line/section.h"
@@ -21,9 +21,9 @@ struct Run {
     double anchorStart = 0, anchorEnd = 0;  // anchorage lengths of the ends
 };
 
-// Steel of one face at a station over its width: bands count by their share of it. Each run counts in proportion to how far
-// it is anchored there: resistance grows linearly along the anchorage length (EN 1992-1-1 9.2.1.3). `spacing` is that of
-// all runs that lie there side by side, as in laps; 0 without bars.
+// Steel of one face at a station over its width: bands count by their share of it. Each run counts in
+// proportion to how far it is anchored there: resistance grows linearly along the anchorage length (EN
+// 1992-1-1 9.2.1.3). `spacing` is that of all runs that lie there side by side, as in laps; 0 without bars.
 struct Steel {
     double full = 0, effective = 0;  // mm2 per mm; `effective` as far as anchored
     double diameter = 0, spacing = 0;
@@ -35,11 +35,12 @@ std::vector<Run> runsOf(const model::OneWaySlab& slab, const line::LineBasis& in
 // In the band over a column alone.
 double bandSteel(const std::vector<Run>& runs, double u);
 
-// Whether a station lies where the ends of bars are not judged: inside a support at the line's end, where the moment has
-// passed into it at its face, or within `reach` of the slab's edge, where hooks and the U-bars along the edge hold
-// (EN 1992-1-1 9.3.1.3, 9.3.1.4).
+// Whether a station lies where the ends of bars are not judged: inside a support at the line's end, where the
+// moment has passed into it at its face, or within `reach` of the slab's edge, where hooks and the U-bars
+// along the edge hold (EN 1992-1-1 9.3.1.3, 9.3.1.4).
 bool leftToEdge(const line::Line& line, const line::Station& station, double reach);
-// How far that is: where U-bars are placed at the edge, their cover and 50 mm; else a slab thickness at least.
+// How far that is: where U-bars are placed at the edge, their cover and 50 mm; else a slab thickness at
+// least.
 double edgeReach(const line::Station& station, const line::LineBasis& in);
 
 standards::AnchorageInput anchorageInput(const Run& run, bool hooked, double thickness,
@@ -53,7 +54,8 @@ struct PeakBand {
     double width = 0, steel = 0;  // required, mm2 per mm of the band
     standards::StripRules::Peak rule;
     std::string word;
-    // Across the slab's edge into an edge or corner column: the moment, and the largest that can pass (0: none set).
+    // Across the slab's edge into an edge or corner column: the moment, and the largest that can pass (0:
+    // none set).
     bool transfer = false;
     double moment = 0, most = 0;
     std::string mostClause;
@@ -65,13 +67,12 @@ struct PeakBand {
 // supports; top bars cover what hogging there is, with the standard's shift and anchorage, ends rounded to
 // 50 mm. Where no allowed bar suffices the strongest is taken, and the checks then say "over".
 std::vector<Run> proposeStrip(const strips::Strip& strip, const std::vector<strips::Station>& stations,
-                                   const line::Demand& demand, bool top, const line::LineBasis& in,
-                                   const std::vector<model::StripBars>& fixed,
-                                   const std::vector<PeakBand>& bands);
+                              const line::Demand& demand, bool top, const line::LineBasis& in,
+                              const std::vector<model::StripBars>& fixed, const std::vector<PeakBand>& bands);
 
 // Whether a bar end straight or hooked anchors the bottom bars at the end of a span; see EndAnchorageInput.
 standards::EndAnchorageInput endAnchorage(const line::Line& line, const std::vector<line::Station>& stations,
-                                          const line::Demand& demand, std::size_t span, int side, const Run& run,
-                                          bool hooked, const line::LineBasis& in);
+                                          const line::Demand& demand, std::size_t span, int side,
+                                          const Run& run, bool hooked, const line::LineBasis& in);
 
 }  // namespace talvik::reinforcement

@@ -22,8 +22,8 @@ constexpr double onlyBand = 1e-4;  // mm2 per mm that a band must add to be wort
 
 class Proposer {
   public:
-    Proposer(const Strip& strip, const std::vector<Station>& stations, const line::Demand& demand,
-             bool top, const line::LineBasis& in, const std::vector<model::StripBars>& fixed,
+    Proposer(const Strip& strip, const std::vector<Station>& stations, const line::Demand& demand, bool top,
+             const line::LineBasis& in, const std::vector<model::StripBars>& fixed,
              const std::vector<PeakBand>& bands)
         : strip_(strip),
           stations_(stations),
@@ -136,9 +136,8 @@ class Proposer {
         }
         double least = 1e300;
         for (std::size_t i = from; i <= to; ++i) least = std::min(least, stations_[i].thickness);
-        auto all =
-            barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, least),
-                       in_.basis, in_.standard);
+        auto all = barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, least),
+                              in_.basis, in_.standard);
         struct Need {
             double area = 0, most = 1e300;
             bool possible = true;
@@ -155,14 +154,15 @@ class Proposer {
             n.possible = r.possible;
             n.area = r.As / b;
             if (in_.basis.minimumSteel)
-                n.area = std::max(
-                    n.area,
-                    in_.standard.steel->minimum(line::section(top_, bar->diameter, stations_[thick], in_, b)) / b);
-            if (in_.basis.minimumSteel && service_[crackAt].value > 0)
-                n.area = std::max(n.area, in_.standard.cracks->leastSteel(
-                                              line::section(top_, bar->diameter, stations_[thick], in_, b), bar->diameter,
-                                              top_ ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom) /
+                n.area = std::max(n.area, in_.standard.steel->minimum(
+                                              line::section(top_, bar->diameter, stations_[thick], in_, b)) /
                                               b);
+            if (in_.basis.minimumSteel && service_[crackAt].value > 0)
+                n.area = std::max(
+                    n.area, in_.standard.cracks->leastSteel(
+                                line::section(top_, bar->diameter, stations_[thick], in_, b), bar->diameter,
+                                top_ ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom) /
+                                b);
             if (!top_) n.area = std::max(n.area, in_.leastBottom);
             n.most = in_.standard.steel->maximum(sec) / b;
             return needs[bar] = n;
@@ -295,8 +295,7 @@ class Proposer {
                     double face = side < 0 ? span.clearFrom : span.clearTo;
                     if (!end || support < 0 || r.from > face || r.to < face) continue;
                     auto straight = endAnchorage(strip_, stations_, demand_, i, side, r, false, in_);
-                    if (in_.standard.anchorage->atEnd(straight).outcome == checks::Outcome::Within)
-                        continue;
+                    if (in_.standard.anchorage->atEnd(straight).outcome == checks::Outcome::Within) continue;
                     (side < 0 ? r.start : r.end) = BarEnd::Hook;
                 }
                 double h = thicknessAt((r.from + r.to) / 2);
@@ -434,9 +433,9 @@ class Proposer {
 }  // namespace
 
 std::vector<Run> proposeStrip(const Strip& strip, const std::vector<Station>& stations,
-                                   const line::Demand& demand, bool top, const line::LineBasis& in,
-                                   const std::vector<model::StripBars>& fixed,
-                                   const std::vector<PeakBand>& bands) {
+                              const line::Demand& demand, bool top, const line::LineBasis& in,
+                              const std::vector<model::StripBars>& fixed,
+                              const std::vector<PeakBand>& bands) {
     return Proposer(strip, stations, demand, top, in, fixed, bands).run();
 }
 

@@ -58,20 +58,22 @@ class Maker {
     void basis() {
         const auto& b = project_.basis;
         add(Block::Kind::Heading, "Basis of design");
-        table({{"Item", "Value"},
-               {"Standard", design_.standard->edition},
-               {"Concrete",
-                fmt::format("{}, {} characteristic {} strength, {}", b.concrete, text(b.concreteStrength, Kind::Stress),
-                            design_.standard->strengthBasis == standards::StrengthBasis::Cube ? "cube" : "cylinder",
-                            text(b.concreteDensity, Kind::Density))},
-               {"Reinforcement",
-                fmt::format("{}, {} yield strength", b.steel, text(b.steelYield, Kind::Stress))},
-               {"Cover", fmt::format("top {}, bottom {}, sides {}", text(b.coverTop, Kind::Length),
-                                     text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length))},
-               {"Crack-width limit", fmt::format("top {}, bottom {}", text(b.crackLimitTop, Kind::Crack),
-                                                 text(b.crackLimitBottom, Kind::Crack))},
-               {"Creep and shrinkage", fmt::format("coefficient {}, strain {}", units::plain(b.creep, 3),
-                                                   text(b.shrinkage, Kind::Strain))}});
+        table(
+            {{"Item", "Value"},
+             {"Standard", design_.standard->edition},
+             {"Concrete",
+              fmt::format(
+                  "{}, {} characteristic {} strength, {}", b.concrete, text(b.concreteStrength, Kind::Stress),
+                  design_.standard->strengthBasis == standards::StrengthBasis::Cube ? "cube" : "cylinder",
+                  text(b.concreteDensity, Kind::Density))},
+             {"Reinforcement",
+              fmt::format("{}, {} yield strength", b.steel, text(b.steelYield, Kind::Stress))},
+             {"Cover", fmt::format("top {}, bottom {}, sides {}", text(b.coverTop, Kind::Length),
+                                   text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length))},
+             {"Crack-width limit", fmt::format("top {}, bottom {}", text(b.crackLimitTop, Kind::Crack),
+                                               text(b.crackLimitBottom, Kind::Crack))},
+             {"Creep and shrinkage", fmt::format("coefficient {}, strain {}", units::plain(b.creep, 3),
+                                                 text(b.shrinkage, Kind::Strain))}});
         if (!b.parameters.empty()) {
             std::vector<std::vector<std::string>> rows{{"Parameter", "Recommended", "Used", "Clause"}};
             for (const auto& p : catalogs::parameterSet(design_.standard->parameterFile).parameters)
@@ -230,9 +232,8 @@ class Maker {
             paragraph(p.source + ".");
             rows = {{"Place", "Analysis", "Opinion", "Ratio"}};
             for (const auto& r : p.rows) {
-                Kind k = r.factor == 1e6 ? Kind::Moment : Kind::MomentPerWidth;
-                rows.push_back({r.what, text(r.engine, k), text(r.opinion, k),
-                                r.opinion != 0 ? fmt::format("{:.2f}", r.engine / r.opinion) : "-"});
+                rows.push_back({r.what, text(r.engine, r.kind), text(r.opinion, r.kind),
+                                r.opinion != 0 ? fmt::format("{:.2f}", r.ratio()) : "-"});
             }
             table(rows);
         }
@@ -269,12 +270,14 @@ class Maker {
         }
         if (d.proof) {
             paragraph(
-                "Steel everywhere: the moments of the mesh's own field against the bars that lie there, without the "
+                "Steel everywhere: the moments of the mesh's own field against the bars that lie there, "
+                "without the "
                 "forces of the strips.");
-            std::vector<std::vector<std::string>> found{{"By the field", "Looked at m²", "Short m²", "Worst", "At m"}};
+            std::vector<std::vector<std::string>> found{
+                {"By the field", "Looked at m²", "Short m²", "Worst", "At m"}};
             auto line = [&](const std::string& what, const design::ProofOf& o) {
-                found.push_back({what, fmt::format("{:.1f}", o.judged / 1e6), fmt::format("{:.2f}", o.shortArea / 1e6),
-                                 fmt::format("{:.2f}", o.worst),
+                found.push_back({what, fmt::format("{:.1f}", o.judged / 1e6),
+                                 fmt::format("{:.2f}", o.shortArea / 1e6), fmt::format("{:.2f}", o.worst),
                                  fmt::format("({:.2f}, {:.2f})", o.at.x / 1000, o.at.y / 1000)});
             };
             for (int k : {0, 1})
@@ -313,9 +316,8 @@ class Maker {
         std::vector<std::vector<std::string>> rows{
             {"Place", "Analysis " + unit(Kind::MomentPerWidth), "Coefficients", "Ratio"}};
         for (const auto& r : so.rows)
-            rows.push_back({r.place, num(r.engine, Kind::MomentPerWidth),
-                            num(r.coefficient, Kind::MomentPerWidth),
-                            fmt::format("{:.2f}", r.engine / r.coefficient)});
+            rows.push_back(
+                {r.what, num(r.engine, r.kind), num(r.opinion, r.kind), fmt::format("{:.2f}", r.ratio())});
         table(rows);
     }
 
@@ -401,7 +403,7 @@ std::string checkHtml(const checks::Check& c, const Document& doc, Target target
                 trace::formula(step, trace::Form::Html), numbers, trace::result(step, trace::Form::Html),
                 escaped(step.clause), step.note.empty() ? "" : ": " + escaped(step.note));
         }
-        for (const auto& note : c.notes) s += "<br>&nbsp;&nbsp;&nbsp;<i>" + escaped(note) + "</i>";
+        for (const auto& note : checks::said(c)) s += "<br>&nbsp;&nbsp;&nbsp;<i>" + escaped(note) + "</i>";
     }
     return s + (target == Target::Page ? "</div>\n" : "</p>\n");
 }

@@ -63,8 +63,8 @@ class ShearRules {
     virtual std::string clause() const = 0;
     // Design resistance without shear reinforcement, N on b. As: anchored tension steel on b.
     virtual double oneWay(const Section& s, double As, Steps* t = nullptr) const = 0;
-    // Share of a concentrated load at a distance a from the face of a support, measured in the clear, that counts for
-    // the shear there; 1 where the standard allows no reduction.
+    // Share of a concentrated load at a distance a from the face of a support, measured in the clear, that
+    // counts for the shear there; 1 where the standard allows no reduction.
     virtual double nearSupport(double a, double d) const = 0;
     virtual std::string nearClause() const = 0;
     // Largest shear that the concrete can take at all, N on b; 0 where the standard names none for slabs.
@@ -78,14 +78,16 @@ struct SlendernessInput {
     SpanSystem system = SpanSystem::Simple;
     double length = 0;                                                  // effective span
     double requiredSteel = 0, compressionSteel = 0, providedSteel = 0;  // on b
-    // The panel around: spans one way; carries both ways on beams or walls all round; on columns. Clear spans.
+    // The panel around: spans one way; carries both ways on beams or walls all round; on columns. Clear
+    // spans.
     enum class Panel { OneWay, OnLines, OnColumns } panel = Panel::OneWay;
     double longer = 0, shorter = 0;
-    bool exterior = false;   // at least one edge of the panel is discontinuous
-    bool edgeBeam = false;   // all discontinuous edges have beams
-    bool drop = false;       // drop panels at its columns
-    double stiffness = 99;   // mean ratio of beam to slab stiffness on the edges of a panel on lines; walls: large
-    bool softEdge = false;   // a discontinuous edge with a ratio below 0.80
+    bool exterior = false;  // at least one edge of the panel is discontinuous
+    bool edgeBeam = false;  // all discontinuous edges have beams
+    bool drop = false;      // drop panels at its columns
+    double stiffness =
+        99;  // mean ratio of beam to slab stiffness on the edges of a panel on lines; walls: large
+    bool softEdge = false;  // a discontinuous edge with a ratio below 0.80
 };
 
 struct CrackInput {
@@ -128,10 +130,10 @@ struct PanelInput {
     SpanSystem system = SpanSystem::Interior;
     double shorter = 0, longer = 0;
     bool edgeBeam = false, drop = false;
-    double toSteel = 0;  // from the face to the centre of the main bars
+    double toSteel = 0;     // from the face to the centre of the main bars
     double stiffness = 99;  // as in SlendernessInput
     bool softEdge = false;
-    Section section;     // materials
+    Section section;  // materials
 };
 
 // Cracks of sections in tension.
@@ -238,8 +240,8 @@ class BarEndRules {
     virtual double momentShift(double d, double diameter) const = 0;
     // Least reach of top bars past the point where the hogging moment ends.
     virtual double topReach(double clearSpan, double d, double diameter) const = 0;
-    // Bottom bars that go on over a support: the share of the span's steel, the length past the face, and how many
-    // bars pass through an inner column at least.
+    // Bottom bars that go on over a support: the share of the span's steel, the length past the face, and how
+    // many bars pass through an inner column at least.
     struct Through {
         double share = 0, beyond = 0;
         int bars = 0;
@@ -257,8 +259,8 @@ class SupportRules {
     // Share of the largest span moment that top steel at a simple end resists.
     virtual double endFixity() const = 0;
     virtual std::string endTopClause() const = 0;
-    // By how much hogging on the axis of a support on which the slab is free to turn may be rounded off: R is the
-    // reaction and t the breadth of the support.
+    // By how much hogging on the axis of a support on which the slab is free to turn may be rounded off: R is
+    // the reaction and t the breadth of the support.
     virtual double roundedOff(double R, double t) const = 0;
     // Least face moment for a support where the span's full fixed-end moment is `fixedEnd` (0 where no rule).
     virtual double momentFloor(double fixedEnd) const = 0;
@@ -293,14 +295,16 @@ class ActionRules {
     // `actual`: the largest load per area that stands on it, unfactored; 0 takes the use's own.
     virtual AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, double actual = 0,
                                         Steps* t = nullptr) const = 0;
-    // Factors for the equilibrium of a support that may lift: on permanent loads that hold, that lift, and on imposed.
+    // Factors for the equilibrium of a support that may lift: on permanent loads that hold, that lift, and on
+    // imposed.
     struct Equilibrium {
         double holds = 0.9, lifts = 1.1, imposed = 1.5;
         std::string clause;
     };
     virtual Equilibrium equilibrium() const = 0;
-    // Whether imposed loads have to stand on panels in turn, and the share of them that counts then. `twoWay`: at
-    // least one panel carries both ways; `imposedOverPermanent`: unfactored, the largest of all panels.
+    // Whether imposed loads have to stand on panels in turn, and the share of them that counts then.
+    // `twoWay`: at least one panel carries both ways; `imposedOverPermanent`: unfactored, the largest of all
+    // panels.
     struct Pattern {
         bool waived = false;
         double share = 1;
@@ -308,15 +312,16 @@ class ActionRules {
     };
     virtual Pattern pattern(bool twoWay, const std::function<double()>& imposedOverPermanent) const = 0;
     // Factor of an imposed action that accompanies another, leading one, in a combination of this list.
-    virtual double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const = 0;
+    virtual double accompanying(const actions::Combination& leading,
+                                const catalogs::ImposedUse& use) const = 0;
 };
 
 // What design strips of two-way slabs take from the standard.
 class StripRules {
   public:
     virtual ~StripRules() = default;
-    // Width of a column strip on one side of its line of columns, from the span along it and the distance to the
-    // next line (twice that to a free edge).
+    // Width of a column strip on one side of its line of columns, from the span along it and the distance to
+    // the next line (twice that to a free edge).
     virtual double columnStripHalf(double span, double across) const = 0;
     virtual std::string columnStripClause() const = 0;
     // Where top steel is concentrated over an inner column: the width, the share of the steel for the whole
@@ -325,17 +330,19 @@ class StripRules {
         double width = 0, steelShare = 0, momentShare = 0;
         std::string clause;
     };
-    // `panels`: sum of half the panel widths on either side; c1, c2: column along the strip and across; h: slab.
+    // `panels`: sum of half the panel widths on either side; c1, c2: column along the strip and across; h:
+    // slab.
     virtual Peak peak(double panels, double c1, double c2, double h, double d, Steps* t = nullptr) const = 0;
-    // How a moment passes from the slab into an edge or corner column: the width of slab that resists it, the share
-    // that this width has to resist by bars across the edge, and the largest moment that can pass (0: no such
-    // ceiling).
+    // How a moment passes from the slab into an edge or corner column: the width of slab that resists it, the
+    // share that this width has to resist by bars across the edge, and the largest moment that can pass (0:
+    // no such ceiling).
     struct Transfer {
         double width = 0, share = 1, most = 0;
         std::string clause, mostClause;
     };
-    // c1: column across the edge, along the bars; c2: along the edge; toEdge: from the edge to the column's inner
-    // face, along the bars; sides: slab beside the column's two faces along the edge, up to where it ends.
+    // c1: column across the edge, along the bars; c2: along the edge; toEdge: from the edge to the column's
+    // inner face, along the bars; sides: slab beside the column's two faces along the edge, up to where it
+    // ends.
     struct TransferInput {
         bool corner = false;
         double c1 = 0, c2 = 0, toEdge = 0, sides[2] = {0, 0};
@@ -364,7 +371,8 @@ class StiffnessRules {
     virtual std::string modulusClause() const = 0;
 };
 
-// Something a reviewer might expect to find checked, and why it is not: from the list of coverage of the standard.
+// Something a reviewer might expect to find checked, and why it is not: from the list of coverage of the
+// standard.
 struct Omission {
     std::string key, title, clause, reason;
     bool slabs = true, floors = true;  // of one-way slabs, of floors
@@ -374,8 +382,8 @@ struct Omission {
 // On what the characteristic strength of concrete is measured.
 enum class StrengthBasis { Cylinder, Cube };
 
-// Everything of one standard. Immutable; facets live as long as the standard does. A facet that a standard has none of is
-// null, and `without` says why; what would ask it is then not checked, with that reason.
+// Everything of one standard. Immutable; facets live as long as the standard does. A facet that a standard
+// has none of is null, and `without` says why; what would ask it is then not checked, with that reason.
 struct Standard {
     std::string id, title, edition, family;  // family: of materials, see catalogues
     std::string parameterFile;

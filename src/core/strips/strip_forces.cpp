@@ -125,7 +125,8 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     auto inner = [&](double u) { return std::clamp(u, strip.from + 2, strip.to - 2); };
     us.push_back(inner(strip.from));
     us.push_back(inner(strip.to));
-    for (double beside : {150.0, 300.0}) us.push_back(inner(strip.from + beside)), us.push_back(inner(strip.to - beside));
+    for (double beside : {150.0, 300.0})
+        us.push_back(inner(strip.from + beside)), us.push_back(inner(strip.to - beside));
     for (double k : {0.2, 0.4, 0.6, 0.8, 1.0}) {  // ends askew
         if (strip.axisFrom - strip.from > 20) us.push_back(strip.from + k * (strip.axisFrom - strip.from));
         if (strip.to - strip.axisTo > 20) us.push_back(strip.to - k * (strip.to - strip.axisTo));
@@ -230,7 +231,7 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
     const StripLoads loads(strip, floor, a_);
     for (std::size_t c = 0; c < cases; ++c) out.loads.push_back(loads.all(c));
     std::vector<std::vector<double>> shears(cases, std::vector<double>(n, 0)), moments = shears;
-    std::vector<analysis::Tensor> samples;  // case by case
+    std::vector<analysis::Tensor> samples;           // case by case
     std::vector<double> at, low, high, mx, my, mxy;  // of all cuts of a station, one after the other
     // Nothing is shared across an opening, unless the standard takes the strip as a whole.
     struct Shared {
@@ -246,14 +247,16 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
         std::size_t first = 0;
         for (const auto& line : lines) {
             const std::size_t count = line.samples.size();
-            all.push_back({first, count, SharedMean(std::span(at).subspan(first, count), station.share[face])});
+            all.push_back(
+                {first, count, SharedMean(std::span(at).subspan(first, count), station.share[face])});
             first += count;
         }
         return all;
     };
     auto largest = [](const std::vector<Shared>& all, const std::vector<double>& values) {
         double most = 0;
-        for (const auto& s : all) most = std::max(most, s.mean.largest(std::span(values).subspan(s.first, s.count)));
+        for (const auto& s : all)
+            most = std::max(most, s.mean.largest(std::span(values).subspan(s.first, s.count)));
         return most;
     };
     for (std::size_t i = 0; i < n; ++i) {
@@ -299,9 +302,10 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
             std::fill(my.begin(), my.end(), 0.0);
             std::fill(mxy.begin(), mxy.end(), 0.0);
             for (const auto& [c, factor] : w.cases) {
-                const analysis::Tensor* t = &samples[c * points];
+                const analysis::Tensor* t = samples.data() + c * points;
                 for (std::size_t p = 0; p < points; ++p)
-                    mx[p] += factor * t[p].along, my[p] += factor * t[p].across, mxy[p] += factor * t[p].twist;
+                    mx[p] += factor * t[p].along, my[p] += factor * t[p].across,
+                        mxy[p] += factor * t[p].twist;
             }
             if (twisting && square)
                 squareBarMoments(mx, my, mxy, low, high);
@@ -335,8 +339,8 @@ StripForces ForceReader::read(const Strip& strip, const Floor& floor) const {
 
 namespace {
 
-// Hogging over a support on which the slab is free to turn: that on the axis, rounded off by its reaction, where this
-// is more than at the faces.
+// Hogging over a support on which the slab is free to turn: that on the axis, rounded off by its reaction,
+// where this is more than at the faces.
 double roundedTop(const StripForces& f, const std::vector<Values>& v, const Support& s, double faces,
                   const std::function<double(double R, double t)>& rounded) {
     std::ptrdiff_t before = -1, after = -1;
@@ -383,8 +387,8 @@ void redistribute(const Strip& strip, const std::vector<Station>& stations, doub
 }  // namespace
 
 line::Demand demand(const Strip& strip, const StripForces& f, const analysis::FloorAnalysis& a,
-                   const model::StripChoices& rules, actions::LimitState crackState,
-                   const std::function<double(double R, double t)>& rounded) {
+                    const model::StripChoices& rules, actions::LimitState crackState,
+                    const std::function<double(double R, double t)>& rounded) {
     const std::size_t n = f.stations.size();
     line::Demand d;
     for (auto* line : {&d.bottom, &d.top, &d.shear, &d.bottomService, &d.topService, &d.most, &d.least,

@@ -36,8 +36,8 @@ struct StripForces {
     }
 };
 
-// Stations of a strip, over its whole length: dense near supports, at their faces, an effective depth away from
-// them, on both sides of line and point loads and of changes of thickness.
+// Stations of a strip, over its whole length: dense near supports, at their faces, an effective depth away
+// from them, on both sides of line and point loads and of changes of thickness.
 std::vector<Station> stations(const Strip& strip, const model::Floor& floor);
 
 // Reads strips out of an analysis. Holds shears per load case, which take longest; keep it while the analysis
@@ -63,10 +63,10 @@ class ForceReader {
 
 // What a strip is designed for. Hogging over a support is held to the larger of the values at its faces where
 // `faceOfSupport` says so.
-// `rounded`: by how much hogging on the axis of a support on which the slab is free to turn may be rounded off, from
-// reaction and breadth; there the moment at the face does not count (EN 1992-1-1 5.3.2.2(4)).
+// `rounded`: by how much hogging on the axis of a support on which the slab is free to turn may be rounded
+// off, from reaction and breadth; there the moment at the face does not count (EN 1992-1-1 5.3.2.2(4)).
 line::Demand demand(const Strip& strip, const StripForces& forces, const analysis::FloorAnalysis& a,
-                   const model::StripChoices& rules, actions::LimitState crackState,
-                   const std::function<double(double R, double t)>& rounded = {});
+                    const model::StripChoices& rules, actions::LimitState crackState,
+                    const std::function<double(double R, double t)>& rounded = {});
 
 }  // namespace talvik::strips

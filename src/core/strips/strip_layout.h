@@ -39,15 +39,16 @@ struct Strip : line::Line {
     double otherAngle = 90;   // of the bars that cross its own
     std::vector<Ring> parts;  // plan, anticlockwise
     std::vector<Point> axis;  // plan, along u ascending
-    double axisFrom = 0, axisTo = 0;  // on the axis: shorter than `from`, `to` of its parts where its ends are askew
-    Id line;      // for Column, Middle, Full: the line it follows, a middle strip that to its right
-    Id lineLeft;  // of a middle strip: that to its left
+    double axisFrom = 0,
+           axisTo = 0;  // on the axis: shorter than `from`, `to` of its parts where its ends are askew
+    Id line;            // for Column, Middle, Full: the line it follows, a middle strip that to its right
+    Id lineLeft;        // of a middle strip: that to its left
     double toNext[2] = {0, 0};  // right and left: to the neighbouring line, or to the slab's edge
     bool edge[2] = {false, false};
-    bool onLines = false;  // held by walls and beams that cross it, not by columns
-    bool alongBeam = false, alongWall = false;  // on at least a part of its length
+    bool onLines = false;                          // held by walls and beams that cross it, not by columns
+    bool alongBeam = false, alongWall = false;     // on at least a part of its length
     std::vector<std::pair<double, double>> walls;  // u from and to of walls and line supports along its axis
-    bool changed = false;  // an edge was moved by hand
+    bool changed = false;                          // an edge was moved by hand
     double area() const;
     double v(double u) const;  // of its axis
 };

@@ -109,8 +109,8 @@ std::vector<Support> between(const Strip& s, const Layer& layer) {
     } else if (left || right) {
         for (const Support* a : columns(left ? *left : *right))
             if (a->kind == Support::Kind::Column)
-            all.push_back({Support::Kind::Columns, a->id, a->name, a->u, a->from, a->to, 0,
-                           s.axes.plan({a->u, s.v(a->u)})});
+                all.push_back({Support::Kind::Columns, a->id, a->name, a->u, a->from, a->to, 0,
+                               s.axes.plan({a->u, s.v(a->u)})});
     }
     joinTouching(all);
     return all;
@@ -227,8 +227,9 @@ void spans(Strip& s, const model::Floor& floor) {
             span.ends[e] = found;
             const Id id = support < 0 ? Id() : s.supports[std::size_t(support)].id;
             for (const auto& o : floor.strips.ends)
-                if (o.strip == s.key && (o.support == id || (!span.alongWall && support >= 0 && !o.support.empty() &&
-                                                             o.support == s.supports[std::size_t(support)].wall)) &&
+                if (o.strip == s.key &&
+                    (o.support == id || (!span.alongWall && support >= 0 && !o.support.empty() &&
+                                         o.support == s.supports[std::size_t(support)].wall)) &&
                     o.side == (e == 0 ? 1 : -1)) {
                     span.overruled[e] = o.condition != found;
                     span.ends[e] = o.condition;
@@ -248,7 +249,8 @@ void hold(Strip& s, const Layer& layer, const Layer& crossing) {
     } else {
         s.supports = s.kind == Strip::Kind::Middle ? between(s, layer) : within(s, layer);
     }
-    std::erase_if(s.supports, [&](const Support& p) { return p.to < s.axisFrom - 1 || p.from > s.axisTo + 1; });
+    std::erase_if(s.supports,
+                  [&](const Support& p) { return p.to < s.axisFrom - 1 || p.from > s.axisTo + 1; });
     if (s.supports.size() < 2) {
         for (auto& p : crossings(s, crossing.lines)) s.supports.push_back(std::move(p));
         joinTouching(s.supports);

@@ -21,18 +21,19 @@ void LineChecker::barEnds(bool top, const checks::Place& where, const Critical& 
     if (tracing) {
         const auto s = steel(top, i);
         const auto sec = section(top, i, s.diameter);
-        trace::step(&steps, "u", "", {}, stations[i].u / 1000, "m", f.clause, "the station with the highest ratio");
+        trace::step(&steps, "u", "", {}, stations[i].u / 1000, "m", f.clause,
+                    "the station with the highest ratio");
         trace::step(&steps, "a_l", "", {}, rules.barEnds->momentShift(sec.d, s.diameter), "mm", f.clause,
                     "the moment line is moved outwards by this");
         if (s.full > 0) {
             trace::step(&steps, "r_anchored", "A_s,eff/A_s",
-                        {{"A_s,eff", s.effective * b, "mm²"}, {"A_s", s.full * b, "mm²"}}, s.effective / s.full, "-",
-                        f.clause, "share of the steel that is anchored here");
+                        {{"A_s,eff", s.effective * b, "mm²"}, {"A_s", s.full * b, "mm²"}},
+                        s.effective / s.full, "-", f.clause, "share of the steel that is anchored here");
             rules.flexure->resistance(sec, s.effective * b, 0, &steps);
         }
     }
-    list.add({top ? "curtailment-top" : "curtailment-bottom", top ? "Bar ends top" : "Bar ends bottom", Topic::BarEnds,
-              checks::judged(f), std::move(steps)},
+    list.add({top ? "curtailment-top" : "curtailment-bottom", top ? "Bar ends top" : "Bar ends bottom",
+              Topic::BarEnds, checks::judged(f), std::move(steps)},
              at(of, where, stations[i].u), of.combination(asked(top)[i].by),
              top ? model::Face::Top : model::Face::Bottom);
 }
@@ -60,11 +61,11 @@ void LineChecker::anchorage(std::size_t i, int side) {
         f.kind = Kind::Length, f.prefix = "l";
         f.demand = 0, f.limit = 1, f.sense = Sense::AtLeast;
         f.clause = rules.anchorage->clause(in.twoWay);
-        f.notes.push_back("No bottom bar reaches this support.");
+        f.here.push_back("No bottom bar reaches this support.");
         f = checks::judged(f);
     }
-    list.add({"anchorage-bottom", "End anchorage bottom", Topic::Anchorage, std::move(f), std::move(steps)}, place,
-             std::move(by), model::Face::Bottom);
+    list.add({"anchorage-bottom", "End anchorage bottom", Topic::Anchorage, std::move(f), std::move(steps)},
+             place, std::move(by), model::Face::Bottom);
 }
 
 // Bottom bars that go on over a support, or into it at an end.
@@ -79,7 +80,8 @@ void LineChecker::through(std::size_t k) {
             BottomOfSpan& bottom = spans[before ? 0 : 1].emplace();
             for (std::size_t j = where->first; j <= where->second; ++j) {
                 const auto s = steel(false, j);
-                bottom.most = std::max(bottom.most, s.full), bottom.diameter = std::max(bottom.diameter, s.diameter);
+                bottom.most = std::max(bottom.most, s.full),
+                bottom.diameter = std::max(bottom.diameter, s.diameter);
             }
         }
     OverSupport over;

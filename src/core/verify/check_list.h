@@ -20,7 +20,8 @@ struct NamedFinding {
 class CheckList {
   public:
     // `prefix` begins every key; `whole` stands in keys for the part as a whole, and may be empty.
-    CheckList(std::string prefix, std::string whole = {}) : prefix_(std::move(prefix)), whole_(std::move(whole)) {}
+    CheckList(std::string prefix, std::string whole = {})
+        : prefix_(std::move(prefix)), whole_(std::move(whole)) {}
     void add(NamedFinding named, const checks::Place& place, std::string combination = {},
              std::optional<model::Face> face = {});
     std::vector<checks::Check> take() { return std::move(all_); }

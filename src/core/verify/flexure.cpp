@@ -22,7 +22,8 @@ bool LineChecker::endOfSpan(std::size_t i) const {
     for (const auto& span : line.spans)
         for (int e : {0, 1})
             if ((span.ends[e] == EndCondition::Free || span.ends[e] == EndCondition::OnBeam) &&
-                std::abs(stations[i].u - (e == 0 ? span.clearFrom : span.clearTo)) < 1.5 * stations[i].thickness)
+                std::abs(stations[i].u - (e == 0 ? span.clearFrom : span.clearTo)) <
+                    1.5 * stations[i].thickness)
                 return true;
     return false;
 }
@@ -50,8 +51,8 @@ Critical LineChecker::governing(bool top, Range range) const {
         if (there > 0 && k > mostService) mostService = k, g.crack = i;
     }
     if (steel(top, g.worst).full > 0 && worstRatio > 0) g.bars = g.worst;
-    // The ends of bars matter where they are not yet anchored, or where more is moved to than they resist; elsewhere
-    // flexure has said it all.
+    // The ends of bars matter where they are not yet anchored, or where more is moved to than they resist;
+    // elsewhere flexure has said it all.
     for (std::size_t i = range.first; i <= range.second; ++i) {
         if (leftToEdge(i) || curve.shifted[i] <= 1e-3 * g.most) continue;
         const double e = ratio(curve.shifted[i], curve.resistance[i], i);
@@ -90,26 +91,28 @@ void LineChecker::flexure(bool top, checks::Place place, std::size_t worst) {
     f.limit = resistance.M / b;
     if (s.diameter == 0 && f.demand <= plain(top, worst)) {
         f.limit = plain(top, worst);
-        f.notes.push_back(
-            "No bars lie here: the moment is under a tenth of what the plain section resists, which is taken to need none.");
+        f.here.push_back(
+            "No bars lie here: the moment is under a tenth of what the plain section resists, which is taken "
+            "to need none.");
     }
     if (!need.possible)
-        f.notes.push_back("No amount of steel resists this moment in this depth: make the slab thicker.");
+        f.here.push_back("No amount of steel resists this moment in this depth: make the slab thicker.");
     else if (need.doubly)
-        f.notes.push_back(fmt::format("Compression steel is needed: {} on the other face; {} is there.",
-                                      units::text(need.As2 / b, Kind::SteelPerWidth, in.basis.units),
-                                      units::text(As2, Kind::SteelPerWidth, in.basis.units)));
+        f.here.push_back(fmt::format("Compression steel is needed: {} on the other face; {} is there.",
+                                     units::text(need.As2 / b, Kind::SteelPerWidth, in.basis.units),
+                                     units::text(As2, Kind::SteelPerWidth, in.basis.units)));
     if (counted < s.full * 0.999)
-        f.notes.push_back(
-            fmt::format("The bars are anchored here to {:.0f} %.", 100 * s.effective / std::max(s.full, 1e-9)));
+        f.here.push_back(fmt::format("The bars are anchored here to {:.0f} %.",
+                                     100 * s.effective / std::max(s.full, 1e-9)));
     if (station.share[top] < station.width)
-        f.notes.push_back(fmt::format("The largest mean over {:.2f} m, over which the slab may share it ({}).",
-                                      station.share[top] / 1000, strips::sharingSource()));
+        f.here.push_back(fmt::format("The largest mean over {:.2f} m, over which the slab may share it ({}).",
+                                     station.share[top] / 1000, strips::sharingSource()));
     if (top && station.support >= 0)
         for (const auto& note : of.supportNotes[std::size_t(station.support)]) f.notes.push_back(note);
     if (std::abs(station.thickness - station.leastThickness) > 1)
-        f.notes.push_back(
-            "The thickness varies across the strip; its mean is taken, by which moment resistances side by side add up.");
+        f.here.push_back(
+            "The thickness varies across the strip; its mean is taken, by which moment resistances side by "
+            "side add up.");
     f.notes.insert(f.notes.end(), of.notes.begin(), of.notes.end());
     list.add({top ? "flexure-top" : "flexure-bottom", top ? "Flexure top" : "Flexure bottom", Topic::Flexure,
               checks::judged(f), std::move(steps)},
@@ -126,8 +129,8 @@ void LineChecker::bars(bool top, const checks::Place& place, std::size_t worst, 
         if (r.band && r.top == top && stations[worst].u >= r.from && stations[worst].u <= r.to)
             closest = std::min(closest, 1 / (1 / s.spacing + 1 / r.spacing));
     const double limit = top ? in.basis.crackLimitTop : in.basis.crackLimitBottom;
-    for (auto& c : sectionChecks(section(top, worst, s.diameter), {s.full, s.spacing, closest, s.diameter}, in.basis, rules,
-                                 service.value > 0 ? limit : 0, in.twoWay, tracing)) {
+    for (auto& c : sectionChecks(section(top, worst, s.diameter), {s.full, s.spacing, closest, s.diameter},
+                                 in.basis, rules, service.value > 0 ? limit : 0, in.twoWay, tracing)) {
         c.name += top ? "-top" : "-bottom", c.title += top ? " top" : " bottom";
         list.add(std::move(c), place, {}, side);
     }
@@ -142,8 +145,8 @@ void LineChecker::bars(bool top, const checks::Place& place, std::size_t worst, 
                                 limit};
     Steps steps;
     auto width = rules.cracks->check(crack, tracer(steps));
-    list.add({top ? "crack-top" : "crack-bottom", top ? "Crack control top" : "Crack control bottom", Topic::Cracks,
-              std::move(width), std::move(steps)},
+    list.add({top ? "crack-top" : "crack-bottom", top ? "Crack control top" : "Crack control bottom",
+              Topic::Cracks, std::move(width), std::move(steps)},
              at(of, place, stations[crackAt].u), service.value > 0 ? of.combination(service.by) : "", side);
 }
 

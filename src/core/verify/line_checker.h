@@ -14,9 +14,9 @@ using reinforcement::Steel;
 using trace::Steps;
 using units::Kind;
 
-// Stations that govern on a face: where demand stands highest over resistance, the same or the one with most steel where no
-// bars lie there, where cracks of bars are widest, and where the ends of bars have most to resist (past the last station
-// where there is none such).
+// Stations that govern on a face: where demand stands highest over resistance, the same or the one with most
+// steel where no bars lie there, where cracks of bars are widest, and where the ends of bars have most to
+// resist (past the last station where there is none such).
 struct Critical {
     std::size_t worst, bars, crack, ends;
     double most = 0;           // demand on the width
@@ -33,7 +33,9 @@ struct LineChecker {
     const LineDesign& design = of.design;
     const talvik::line::LineBasis& in = of.in;
     const standards::Standard& rules = in.standard;
-    double b = rules.nativeUnits == units::System::Metric ? 1000 : 304.8;  // width on which sections are worked: 1 m or 1 ft
+    double b = rules.nativeUnits == units::System::Metric
+                   ? 1000
+                   : 304.8;  // width on which sections are worked: 1 m or 1 ft
     double usual = model::largestBar(in.basis);
 
     using Range = std::pair<std::size_t, std::size_t>;
@@ -45,7 +47,9 @@ struct LineChecker {
     void through(std::size_t support);
 
     Steps* tracer(Steps& steps) const { return tracing ? &steps : nullptr; }
-    std::optional<Range> range(double from, double to) const { return line::stationsWithin(stations, from, to); }
+    std::optional<Range> range(double from, double to) const {
+        return line::stationsWithin(stations, from, to);
+    }
     // From the middle of the span before a support to the middle of that after it; cantilevers whole.
     std::optional<Range> around(std::size_t support) const;
     standards::Section section(bool top, std::size_t i, double diameter) const {
@@ -58,7 +62,9 @@ struct LineChecker {
     Steel steel(bool top, std::size_t i) const {
         return reinforcement::steelAt(design.runs, top, stations[i].u, stations[i].width);
     }
-    const std::vector<talvik::line::Extreme>& asked(bool top) const { return top ? demand.top : demand.bottom; }
+    const std::vector<talvik::line::Extreme>& asked(bool top) const {
+        return top ? demand.top : demand.bottom;
+    }
     bool leftToEdge(std::size_t i) const {
         return reinforcement::leftToEdge(line, stations[i], reinforcement::edgeReach(stations[i], in));
     }

@@ -16,7 +16,8 @@ checks::Place at(const LineCase& of, checks::Place place, double u) {
 }
 checks::Place spanPlace(const LineCase& of, std::size_t i) {
     const auto& s = of.view.line.spans[i];
-    return at(of, {{of.part, model::Spot::In::Span, s.id}, "span " + s.name, 0, s.from, s.to}, (s.from + s.to) / 2);
+    return at(of, {{of.part, model::Spot::In::Span, s.id}, "span " + s.name, 0, s.from, s.to},
+              (s.from + s.to) / 2);
 }
 checks::Place supportPlace(const LineCase& of, std::size_t k) {
     const auto& s = of.view.line.supports[k];
@@ -40,13 +41,16 @@ bool LineChecker::beyondBars(std::size_t i) const {
            (!line.inside[1] && stations[i].u > line.to - reach);
 }
 
-void LineChecker::widthStep(Steps& steps, const char* symbol, std::size_t i, double onWidth, bool moment) const {
+void LineChecker::widthStep(Steps& steps, const char* symbol, std::size_t i, double onWidth,
+                            bool moment) const {
     if (!tracing || of.unitWidth) return;
-    if (moment) trace::step(&steps, "u", "", {}, stations[i].u / 1000, "m", "", "the station, along the strip");
+    if (moment)
+        trace::step(&steps, "u", "", {}, stations[i].u / 1000, "m", "", "the station, along the strip");
     trace::step(&steps, symbol, moment ? "M/b_strip" : "V/b_strip",
                 {{moment ? "M" : "V", onWidth / (moment ? 1e6 : 1e3), moment ? "kNm" : "kN"},
                  {"b_strip", stations[i].width / 1000, "m"}},
-                onWidth / stations[i].width / (moment ? 1000 : 1), moment ? "kNm/m" : "kN/m", "integration across the strip",
+                onWidth / stations[i].width / (moment ? 1000 : 1), moment ? "kNm/m" : "kN/m",
+                "integration across the strip",
                 moment ? "moment on the strip over its width at the station"
                        : fmt::format("at u = {:.2f} m", stations[i].u / 1000));
 }
@@ -70,7 +74,9 @@ void checkLine(const LineCase& of, CheckList& list, bool tracing) {
     }
     if (line.supports.empty())
         if (auto where = c.range(line.from, line.to))
-            c.face(true, {{of.part, model::Spot::In::Whole, {}}, "whole strip", line.from, line.from, line.to}, *where);
+            c.face(true,
+                   {{of.part, model::Spot::In::Whole, {}}, "whole strip", line.from, line.from, line.to},
+                   *where);
 }
 
 void fillCurves(LineDesign& d, const line::View& view, const line::LineBasis& in) {
@@ -90,7 +96,8 @@ void fillCurves(LineDesign& d, const line::View& view, const line::LineBasis& in
             diameters.push_back(steel.diameter);
             curve.provided.push_back(steel.full);
             auto need = rules.flexure->required(sec, asked[i].value / s.width * b);
-            double compression = need.doubly ? reinforcement::steelAt(d.runs, !top, s.u, s.width).effective : 0;
+            double compression =
+                need.doubly ? reinforcement::steelAt(d.runs, !top, s.u, s.width).effective : 0;
             curve.resistance.push_back(
                 steel.effective > 0
                     ? rules.flexure->resistance(sec, steel.effective * b, compression * b).M / b * s.width
@@ -112,7 +119,8 @@ void fillCurves(LineDesign& d, const line::View& view, const line::LineBasis& in
     for (std::size_t i = 0; i < stations.size(); ++i) {
         const bool top = demand.shearHogs[i];
         auto steel = reinforcement::steelAt(d.runs, top, stations[i].u, stations[i].width);
-        auto sec = line::section(top, steel.diameter > 0 ? steel.diameter : usual, stations[i].leastThickness, in, b);
+        auto sec = line::section(top, steel.diameter > 0 ? steel.diameter : usual, stations[i].leastThickness,
+                                 in, b);
         d.shearResistance.push_back(rules.shear->oneWay(sec, steel.effective * b) / b * stations[i].width);
     }
 }

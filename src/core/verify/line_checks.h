@@ -12,8 +12,8 @@ namespace talvik::verify {
 // Bars of a line, and what they resist at its stations.
 struct LineDesign {
     std::vector<reinforcement::Run> runs;
-    // Moments on the station's width: demand moved outwards, resistance of the bars as anchored there. Steel per mm of
-    // width: what the moment asks, and what is there.
+    // Moments on the station's width: demand moved outwards, resistance of the bars as anchored there. Steel
+    // per mm of width: what the moment asks, and what is there.
     struct Curve {
         std::vector<double> shifted, resistance, required, provided;
     } top, bottom;
@@ -22,8 +22,8 @@ struct LineDesign {
 };
 void fillCurves(LineDesign& design, const line::View& view, const line::LineBasis& in);
 
-// What the checks of a line need besides: where it is, and what only its kind knows. Refers to the rest, which must
-// outlive it.
+// What the checks of a line need besides: where it is, and what only its kind knows. Refers to the rest,
+// which must outlive it.
 struct LineCase {
     line::View view;
     const LineDesign& design;
@@ -31,7 +31,8 @@ struct LineCase {
     model::PartRef part;
     std::function<std::string(std::uint16_t by)> combination;
     std::function<std::optional<geometry::Point>(double u)> plan = [](double) { return std::nullopt; };
-    bool unitWidth = false;  // values per width are those asked for; no step says how they came from the width
+    bool unitWidth =
+        false;  // values per width are those asked for; no step says how they came from the width
     struct SpanRules {
         // From where to where one-way shear is checked.
         double shearFrom = 0, shearTo = 0;
@@ -40,13 +41,13 @@ struct LineCase {
         bool sagWithin = false;               // the computed sag is within all its limits
     };
     std::vector<SpanRules> spans{};
-    std::vector<standards::BarEndRules::Over> over{};   // per support
+    std::vector<standards::BarEndRules::Over> over{};      // per support
     std::vector<std::vector<std::string>> supportNotes{};  // with the top over each
-    std::vector<std::string> notes{};                    // with every check of flexure
-    std::string shearNote{}, endsNote{};                     // with checks of shear; where bar ends are not judged somewhere
+    std::vector<std::string> notes{};                      // with every check of flexure
+    std::string shearNote{}, endsNote{};  // with checks of shear; where bar ends are not judged somewhere
 };
-// Flexure, bars, cracks and bar ends of both faces, one-way shear, span to depth, bottom bars at supports; in the order of
-// spans, then of supports. No working is kept unless `tracing`.
+// Flexure, bars, cracks and bar ends of both faces, one-way shear, span to depth, bottom bars at supports; in
+// the order of spans, then of supports. No working is kept unless `tracing`.
 void checkLine(const LineCase& of, CheckList& list, bool tracing);
 
 // A place on a line: over a support, in a span, or the whole.

@@ -19,8 +19,8 @@ std::vector<NamedFinding> sectionChecks(const standards::Section& section, const
         all.push_back({name, title, topic, std::move(finding), std::move(steps)});
         steps = {};
     };
-    auto judge = [&](const char* name, const char* title, Topic topic, Kind kind, Sense sense, double demand, double limit,
-                     const std::string& clause, const char* prefix) {
+    auto judge = [&](const char* name, const char* title, Topic topic, Kind kind, Sense sense, double demand,
+                     double limit, const std::string& clause, const char* prefix) {
         checks::Finding f;
         f.kind = kind, f.sense = sense, f.demand = demand, f.limit = limit, f.clause = clause,
         f.prefix = prefix;
@@ -34,26 +34,25 @@ std::vector<NamedFinding> sectionChecks(const standards::Section& section, const
         judge("minimum", "Least steel", Topic::Steel, Kind::SteelPerWidth, Sense::AtLeast, bars.area, least,
               clauses.minimum, "As");
         if (crackLimit > 0) {
-            const double wanted =
-                standard.cracks->leastSteel(section, bars.diameter, crackLimit, t) / b;
+            const double wanted = standard.cracks->leastSteel(section, bars.diameter, crackLimit, t) / b;
             if (wanted > 0)
-                judge("crack-least", "Least steel for cracking", Topic::Steel, Kind::SteelPerWidth, Sense::AtLeast, bars.area,
-                      wanted, standard.cracks->leastSteelClause(), "As");
+                judge("crack-least", "Least steel for cracking", Topic::Steel, Kind::SteelPerWidth,
+                      Sense::AtLeast, bars.area, wanted, standard.cracks->leastSteelClause(), "As");
         }
     } else {
         add("minimum", "Least steel", Topic::Steel,
             checks::notChecked(clauses.minimum, "The rule of minimum steel is switched off in the basis."));
     }
     double most = rules.maximum(section, t) / b;
-    judge("maximum", "Most steel", Topic::Steel, Kind::SteelPerWidth, Sense::AtMost, bars.area, most, clauses.maximum,
-          "As");
-    double widest = rules.spacing(twoWay ? SteelRules::Role::TwoWay : SteelRules::Role::Main, true,
-                                         section.h, t);
-    judge("spacing", "Bar spacing", Topic::Spacing, Kind::BarSpacing, Sense::AtMost, bars.spacing, widest, clauses.spacing,
-          "s");
+    judge("maximum", "Most steel", Topic::Steel, Kind::SteelPerWidth, Sense::AtMost, bars.area, most,
+          clauses.maximum, "As");
+    double widest =
+        rules.spacing(twoWay ? SteelRules::Role::TwoWay : SteelRules::Role::Main, true, section.h, t);
+    judge("spacing", "Bar spacing", Topic::Spacing, Kind::BarSpacing, Sense::AtMost, bars.spacing, widest,
+          clauses.spacing, "s");
     double clear = rules.clear(bars.diameter, basis.aggregate, t);
-    judge("clear", "Clear distance", Topic::Spacing, Kind::BarSpacing, Sense::AtLeast, bars.closest - bars.diameter, clear,
-          clauses.clear, "a");
+    judge("clear", "Clear distance", Topic::Spacing, Kind::BarSpacing, Sense::AtLeast,
+          bars.closest - bars.diameter, clear, clauses.clear, "a");
     return all;
 }
 

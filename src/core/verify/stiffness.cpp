@@ -28,8 +28,9 @@ void LineChecker::shear(std::size_t span) {
     f.prefix = "v";
     widthStep(steps, "v", worst, demand.shear[worst].value, false);
     f.demand = demand.shear[worst].value / stations[worst].width;
-    f.limit = rules.shear->oneWay(thinSection(top, worst, bars.diameter), bars.effective * b, tracer(steps)) / b;
-    f.notes.push_back(fmt::format(
+    f.limit =
+        rules.shear->oneWay(thinSection(top, worst, bars.diameter), bars.effective * b, tracer(steps)) / b;
+    f.here.push_back(fmt::format(
         "Not nearer to a support than an effective depth from its face; {} steel, as anchored there{}.",
         top ? "top" : "bottom", of.shearNote));
     list.add({"shear", "One-way shear", Topic::OneWayShear, checks::judged(f), std::move(steps)},
@@ -45,16 +46,20 @@ void LineChecker::slenderness(std::size_t i) {
         list.add({"slenderness", "Span to depth", Topic::Slenderness, std::move(f), std::move(steps)}, place);
     };
     if (span.left < 0 && span.right < 0)
-        return add(checks::notApplicable(clause, "No support lies on this strip; the strips that cross it carry it."),
+        return add(checks::notApplicable(clause,
+                                         "No support lies on this strip; the strips that cross it carry it."),
                    spanPlace(of, i), {});
-    const bool cantilever = span.ends[0] == EndCondition::Cantilever || span.ends[1] == EndCondition::Cantilever;
+    const bool cantilever =
+        span.ends[0] == EndCondition::Cantilever || span.ends[1] == EndCondition::Cantilever;
     // A cantilever's critical section is at its support, that of a span where the bottom is asked most.
     const std::size_t first = clear->first, last = clear->second;
     std::size_t critical = cantilever && span.left < 0 ? last : first;
-    while (beyondBars(critical) && critical != (span.left < 0 ? first : last)) span.left < 0 ? --critical : ++critical;
+    while (beyondBars(critical) && critical != (span.left < 0 ? first : last))
+        span.left < 0 ? --critical : ++critical;
     const auto& need = asked(cantilever);
     for (std::size_t k = first; k <= last && !cantilever; ++k)
-        if (!beyondBars(k) && need[k].value / stations[k].width > need[critical].value / stations[critical].width)
+        if (!beyondBars(k) &&
+            need[k].value / stations[k].width > need[critical].value / stations[critical].width)
             critical = k;
     const auto s = steel(cantilever, critical);
     const auto sec = section(cantilever, critical, s.diameter);
@@ -62,7 +67,8 @@ void LineChecker::slenderness(std::size_t i) {
     standards::SlendernessInput input = special.slender;
     input.section = sec;
     input.system = line::spanSystem(span), input.length = span.length();
-    input.requiredSteel = required.As, input.compressionSteel = required.As2, input.providedSteel = s.effective * b;
+    input.requiredSteel = required.As, input.compressionSteel = required.As2,
+    input.providedSteel = s.effective * b;
     Steps steps;
     Finding f;
     if (!special.slendernessElsewhere.empty() && (!cantilever || span.alongWall))
@@ -70,17 +76,19 @@ void LineChecker::slenderness(std::size_t i) {
     else if (cantilever && need[critical].value <= 0)
         f = checks::notApplicable(clause, "Nothing hogs in this overhang.");
     else if (!required.possible)
-        f = checks::notChecked(clause, "No amount of steel resists the moment here, by which the limit goes.");
+        f = checks::notChecked(clause,
+                               "No amount of steel resists the moment here, by which the limit goes.");
     else
         f = rules.slenderness->check(input, tracer(steps));
     for (int e : {0, 1})
         if (span.overruled[e])
-            f.notes.push_back(fmt::format("The end condition {} of the span was decided by you, against what the layout says.",
-                                          e == 0 ? "at the start" : "at the end"));
+            f.notes.push_back(fmt::format(
+                "The end condition {} of the span was decided by you, against what the layout says.",
+                e == 0 ? "at the start" : "at the end"));
     if (f.outcome == Outcome::Over && special.sagWithin) {
         f.outcome = Outcome::NotApplicable;
-        f.reason = fmt::format("Over its limit ({:.2f}), but the computed sag is within and decides ({}).", checks::ratio(f),
-                               rules.sag->clause());
+        f.reason = fmt::format("Over its limit ({:.2f}), but the computed sag is within and decides ({}).",
+                               checks::ratio(f), rules.sag->clause());
     }
     add(std::move(f), at(of, spanPlace(of, i), stations[critical].u), std::move(steps));
 }

@@ -11,9 +11,10 @@ using checks::Finding;
 using checks::Sense;
 using units::Kind;
 
-std::vector<NamedFinding> bottomOver(const OverSupport& support, const std::optional<BottomOfSpan> (&spans)[2],
-                                 const std::vector<BottomRun>& runs, const standards::BarEndRules& rules,
-                                 bool tracing) {
+std::vector<NamedFinding> bottomOver(const OverSupport& support,
+                                     const std::optional<BottomOfSpan> (&spans)[2],
+                                     const std::vector<BottomRun>& runs, const standards::BarEndRules& rules,
+                                     bool tracing) {
     std::vector<NamedFinding> all;
     trace::Steps steps;
     double least = 1e300, need = 0, spacing = 1e300;
@@ -22,15 +23,17 @@ std::vector<NamedFinding> bottomOver(const OverSupport& support, const std::opti
         const auto& span = spans[before ? 0 : 1];
         if (!span || span->most <= 0) continue;
         rule = rules.through(support.rule, span->diameter, tracing && least > 1e299 ? &steps : nullptr);
-        // Past the face on this side by the standard's length, or ten diameters past the far one where the support is
-        // shorter; no farther than there is concrete.
+        // Past the face on this side by the standard's length, or ten diameters past the far one where the
+        // support is shorter; no farther than there is concrete.
         const double ten = 10 * span->diameter, face = before ? support.from : support.to;
-        const double reach =
-            before ? std::min({face + rule.beyond, std::max(face, support.to + ten), std::max(face, support.concreteTo)})
-                   : std::max({face - rule.beyond, std::min(face, support.from - ten), std::min(face, support.concreteFrom)});
+        const double reach = before ? std::min({face + rule.beyond, std::max(face, support.to + ten),
+                                                std::max(face, support.concreteTo)})
+                                    : std::max({face - rule.beyond, std::min(face, support.from - ten),
+                                                std::min(face, support.concreteFrom)});
         double there = 0;
         for (const auto& r : runs) {
-            const bool covers = before ? r.from < face - 1 && r.to >= reach - 1 : r.to > face + 1 && r.from <= reach + 1;
+            const bool covers =
+                before ? r.from < face - 1 && r.to >= reach - 1 : r.to > face + 1 && r.from <= reach + 1;
             if (covers) there += r.area, spacing = std::min(spacing, r.spacing);
         }
         if (there - rule.share * span->most < least - need) least = there, need = rule.share * span->most;
@@ -40,15 +43,18 @@ std::vector<NamedFinding> bottomOver(const OverSupport& support, const std::opti
     f.kind = Kind::SteelPerWidth, f.sense = Sense::AtLeast, f.prefix = "As";
     f.clause = rule.clause;
     f.demand = least, f.limit = need;
-    f.notes.push_back(fmt::format("{:.0f} % of the bottom steel of the span goes on over the support.", 100 * rule.share));
-    all.push_back({"through-bottom", "Bottom steel over", checks::Topic::Anchorage, checks::judged(f), std::move(steps)});
+    f.here.push_back(
+        fmt::format("{:.0f} % of the bottom steel of the span goes on over the support.", 100 * rule.share));
+    all.push_back({"through-bottom", "Bottom steel over", checks::Topic::Anchorage, checks::judged(f),
+                   std::move(steps)});
     if (rule.bars <= 0 || support.across <= 0 || !spans[0] || !spans[1]) return all;
     Finding g;
     g.kind = Kind::None, g.sense = Sense::AtLeast, g.prefix = "n";
     g.clause = rule.barsClause;
     g.demand = spacing > 1e299 ? 0 : std::floor(std::max(0.0, support.across - 80) / spacing) + 1;
     g.limit = rule.bars;
-    g.notes.push_back("Bars that can lie within the column's breadth, 40 mm from its faces, at the spacing there.");
+    g.notes.push_back(
+        "Bars that can lie within the column's breadth, 40 mm from its faces, at the spacing there.");
     all.push_back({"through-column", "Bottom bars through", checks::Topic::Anchorage, checks::judged(g), {}});
     return all;
 }
@@ -63,10 +69,11 @@ Finding upliftFinding(const Lifting& worst, const standards::ActionRules::Equili
     f.kind = kind, f.prefix = "R", f.clause = rule.clause;
     f.demand = worst.lifts, f.limit = worst.holds;
     if (worst.lifts > worst.holds)
-        f.notes.push_back("The support must hold the slab down, or weight must be added.");
-    f.notes.push_back(fmt::format("{:.2g} times the permanent loads hold, {:.2g} times permanent and {:.2g} times imposed "
-                                  "ones lift.",
-                                  rule.holds, rule.lifts, rule.imposed));
+        f.here.push_back("The support must hold the slab down, or weight must be added.");
+    f.notes.push_back(
+        fmt::format("{:.2g} times the permanent loads hold, {:.2g} times permanent and {:.2g} times imposed "
+                    "ones lift.",
+                    rule.holds, rule.lifts, rule.imposed));
     return checks::judged(f);
 }
 

@@ -1,4 +1,5 @@
-// What is checked at a support, whatever stands on it: bottom bars that go on over it, and whether loads lift it.
+// What is checked at a support, whatever stands on it: bottom bars that go on over it, and whether loads lift
+// it.
 #pragma once
 
 #include <optional>
@@ -16,18 +17,20 @@ struct BottomRun {
 struct BottomOfSpan {
     double most = 0, diameter = 0;
 };
-// Faces of the support along the member; breadth of a column across it (0: not a column). `concreteFrom`, `concreteTo`:
-// how far bars can reach.
+// Faces of the support along the member; breadth of a column across it (0: not a column). `concreteFrom`,
+// `concreteTo`: how far bars can reach.
 struct OverSupport {
     standards::BarEndRules::Over rule = standards::BarEndRules::Over::Support;
     double from = 0, to = 0, across = 0;
     double concreteFrom = -1e300, concreteTo = 1e300;
 };
-// The share of the spans' bottom steel that goes on over the support, as far as the standard asks; and, between two
-// spans over a column, how many bars pass within it. Empty where no span has bottom steel. `spans`: before and after.
-std::vector<NamedFinding> bottomOver(const OverSupport& support, const std::optional<BottomOfSpan> (&spans)[2],
-                                 const std::vector<BottomRun>& runs, const standards::BarEndRules& rules,
-                                 bool tracing);
+// The share of the spans' bottom steel that goes on over the support, as far as the standard asks; and,
+// between two spans over a column, how many bars pass within it. Empty where no span has bottom steel.
+// `spans`: before and after.
+std::vector<NamedFinding> bottomOver(const OverSupport& support,
+                                     const std::optional<BottomOfSpan> (&spans)[2],
+                                     const std::vector<BottomRun>& runs, const standards::BarEndRules& rules,
+                                     bool tracing);
 
 // What lifts a support and what holds it, by the factors of the standard: N or N/mm, none negative.
 struct Lifting {
@@ -38,6 +41,7 @@ struct Lifting {
 Lifting lifting(const standards::ActionRules::Equilibrium& rule, double presses, double permanentLifts,
                 double imposedLifts);
 // `kind`: Force or ForcePerWidth.
-checks::Finding upliftFinding(const Lifting& worst, const standards::ActionRules::Equilibrium& rule, units::Kind kind);
+checks::Finding upliftFinding(const Lifting& worst, const standards::ActionRules::Equilibrium& rule,
+                              units::Kind kind);
 
 }  // namespace talvik::verify

@@ -158,8 +158,8 @@ TEST(Design, SecondOpinionHoldsWhereItsConditionsDo) {
         EXPECT_EQ(so.refusal, "") << id;
         ASSERT_GE(so.rows.size(), 6u);
         for (const auto& row : so.rows) {
-            EXPECT_GT(row.engine / row.coefficient, 0.6) << id << " " << row.place;
-            EXPECT_LT(row.engine / row.coefficient, 1.5) << id << " " << row.place;
+            EXPECT_GT(row.ratio(), 0.6) << id << " " << row.what;
+            EXPECT_LT(row.ratio(), 1.5) << id << " " << row.what;
         }
     }
     p = model::setSpans(p, "s1", {3000, 6000, 3000}, false, false);

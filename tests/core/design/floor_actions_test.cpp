@@ -82,9 +82,8 @@ TEST(FloorActions, OnesOwnTableReplacesTheStandards) {
 
 TEST(FloorActions, ArrangementsShareTheImposedLoadBetweenThem) {
     auto p = demo();
-    auto plain = edited(p, [](model::Floor& f, model::Project&) {
-        f.actions.arrangement = model::Arrangement::All;
-    });
+    auto plain =
+        edited(p, [](model::Floor& f, model::Project&) { f.actions.arrangement = model::Arrangement::All; });
     EXPECT_EQ(p.floors[0]->actions.arrangement, model::Arrangement::InTurn) << "what nobody chose";
     EXPECT_GT(design::floorInput(p, 0).combinations.size(), design::floorInput(plain, 0).combinations.size());
     auto a = design::analyseFloor(p, 0), b = design::analyseFloor(plain, 0);
@@ -101,7 +100,8 @@ TEST(FloorActions, ArrangementsShareTheImposedLoadBetweenThem) {
         EXPECT_GT(odd, 0) << name;
         EXPECT_NEAR(odd + even, loads["Hall"], 2e-3 * loads["Hall"]) << name;
     }
-    EXPECT_NEAR(loads["Hall, chessboard 1"] + loads["Hall, chessboard 2"], loads["Hall"], 2e-3 * loads["Hall"]);
+    EXPECT_NEAR(loads["Hall, chessboard 1"] + loads["Hall, chessboard 2"], loads["Hall"],
+                2e-3 * loads["Hall"]);
     for (const auto& c : b.cases) EXPECT_NEAR(loads[c.name], c.load, 1e-6 * c.load) << c.name;
     // More arrangements never lower an envelope.
     auto more = a.envelope(analysis::Field::Mx, actions::LimitState::Ultimate),
@@ -119,11 +119,13 @@ TEST(FloorActions, ArrangementsShareTheImposedLoadBetweenThem) {
     EXPECT_TRUE(said(b, "by your choice"));
 }
 
-// Five panels in a row: every pair of neighbours stands loaded with the others bare, by the loads of each panel.
+// Five panels in a row: every pair of neighbours stands loaded with the others bare, by the loads of each
+// panel.
 TEST(FloorActions, EveryTwoNeighboursAreLoadedAlone) {
     for (int spans : {2, 3, 5, 9, 14}) {
         std::vector<layout::Panel> panels(std::size_t(spans), layout::Panel{});
-        for (int i = 0; i < spans; ++i) panels[std::size_t(i)].column = i, panels[std::size_t(i)].chequer = i % 2;
+        for (int i = 0; i < spans; ++i)
+            panels[std::size_t(i)].column = i, panels[std::size_t(i)].chequer = i % 2;
         auto all = design::panelLoadings(panels);
         for (int i = 0; i + 1 < spans; ++i) {
             bool found = false;
@@ -177,9 +179,17 @@ TEST(FloorActions, AccompanyingImposedLoadsHaveTheSmallerFactor) {
     std::set<std::vector<double>> ultimate;
     for (const auto& c : design::floorCombinations(*p.floors[0], *standard))
         if (c.state == actions::LimitState::Ultimate)
-            ultimate.insert(std::vector<double>{std::round(100 * c.factors[0]), std::round(100 * c.factors[2]), std::round(100 * c.factors[3])});
-    EXPECT_EQ(ultimate, (std::set<std::vector<double>>{{135, 150, 150}, {135, 105, 150}, {135, 150, 0}, {135, 0, 150},
-                                                       {100, 150, 150}, {100, 105, 150}, {100, 150, 0}, {100, 0, 150}}));
+            ultimate.insert(std::vector<double>{std::round(100 * c.factors[0]),
+                                                std::round(100 * c.factors[2]),
+                                                std::round(100 * c.factors[3])});
+    EXPECT_EQ(ultimate, (std::set<std::vector<double>>{{135, 150, 150},
+                                                       {135, 105, 150},
+                                                       {135, 150, 0},
+                                                       {135, 0, 150},
+                                                       {100, 150, 150},
+                                                       {100, 105, 150},
+                                                       {100, 150, 0},
+                                                       {100, 0, 150}}));
 }
 
 // ACI 318-19 6.4.3.2 and 6.4.2 by hand: 0.2 m of 24 kN/m3 and 1.5 kN/m2 are 6.3 kN/m2.
@@ -255,8 +265,9 @@ TEST(PanelDepth, FollowsTheStandardsTables) {
         EXPECT_NEAR(standard->slenderness->panelThickness(interior), 7000.0 / 36, 12.8);
         auto beams = in;
         beams.kind = standards::PanelInput::Kind::OnLines;
-        EXPECT_NEAR(standard->slenderness->panelThickness(beams),
-                    7000 * (0.8 + (id == "aci318-us" ? 60e3 / 200e3 : in.section.fy / 1400)) / (36 + 9 * 7.0 / 6),
-                    12.8);
+        EXPECT_NEAR(
+            standard->slenderness->panelThickness(beams),
+            7000 * (0.8 + (id == "aci318-us" ? 60e3 / 200e3 : in.section.fy / 1400)) / (36 + 9 * 7.0 / 6),
+            12.8);
     }
 }

@@ -122,7 +122,9 @@ TEST(FloorDesign, BarEndsResistTheMovedMomentWhereverTheMarginSaysWithin) {
                 for (std::size_t i = 0; i < st.size(); ++i)
                     most = std::max(most, demand[i].value / st[i].width);
                 for (std::size_t i = 0; i < st.size(); ++i) {
-                    if (reinforcement::leftToEdge(*s->strip, st[i], std::max(p.basis.coverSide + 50, st[i].thickness))) continue;
+                    if (reinforcement::leftToEdge(*s->strip, st[i],
+                                                  std::max(p.basis.coverSide + 50, st[i].thickness)))
+                        continue;
                     bool inSpan = top;
                     for (const auto& span : s->strip->spans)
                         inSpan |= st[i].u > span.clearFrom + 1.5 * st[i].thickness &&
@@ -296,6 +298,20 @@ TEST(FloorDesign, RedistributionLowersSupportsAndRaisesSpans) {
         }
     }
     EXPECT_GT(judged, 0);
+}
+
+// What the analysis takes from the standard follows the project's own parameters, not the recommended ones.
+TEST(FloorBasis, IsOfTheProjectsOwnStandard) {
+    auto standard = standards::makeStandard("en1992", {{"gamma_c", 1.35}});
+    const auto basis = model::emptyProject().basis;
+    std::weak_ptr<const standards::Standard> watch = standard;
+    auto of = design::floorBasis(basis, standard);
+    const auto* wanted = standard.get();
+    standard.reset();
+    ASSERT_FALSE(watch.expired()) << "kept as long as the basis lives";
+    EXPECT_EQ(watch.lock().get(), wanted);
+    of = {};
+    EXPECT_TRUE(watch.expired());
 }
 
 }  // namespace

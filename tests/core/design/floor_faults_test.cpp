@@ -31,7 +31,8 @@ void hasStationsAllOver(const design::StripDesign& s) {
     EXPECT_LT(s.stations().front().u, s.strip->from + 60) << s.strip->key;
     EXPECT_GT(s.stations().back().u, s.strip->to - 60) << s.strip->key;
     for (std::size_t i = 1; i < s.stations().size(); ++i)
-        EXPECT_LT(s.stations()[i].u - s.stations()[i - 1].u, 0.15 * (s.strip->to - s.strip->from) + 400) << s.strip->key;
+        EXPECT_LT(s.stations()[i].u - s.stations()[i - 1].u, 0.15 * (s.strip->to - s.strip->from) + 400)
+            << s.strip->key;
 }
 double worstOf(const design::FloorDesign& d) {
     double most = 0;
@@ -66,13 +67,15 @@ TEST(FloorFaults, StripsAlongWallsAreDesigned) {
     }
     EXPECT_LE(worstOf(*d), 1.0);
     for (const auto& c : d->checks)
-        if (c.key.find("everywhere-top") != std::string::npos || c.key.find("everywhere-bottom") != std::string::npos) {
+        if (c.key.find("everywhere-top") != std::string::npos ||
+            c.key.find("everywhere-bottom") != std::string::npos) {
             EXPECT_EQ(c.outcome, Outcome::Within) << c.title << " " << checks::ratio(c);
         }
 }
 
 // One panel on four simple edges, 6 by 6 m: m_x is 0.0442 q a2 in the middle (nu = 0.2, S. Timoshenko and S.
-// Woinowsky-Krieger, 1959), and where the outer strip ends, a quarter of the side from the edge, still most of that.
+// Woinowsky-Krieger, 1959), and where the outer strip ends, a quarter of the side from the edge, still most
+// of that.
 TEST(FloorFaults, TheOuterStripsOfASinglePanelHaveBars) {
     auto p = edited(test::regularFloor(2, 2, 6000, 6000, 180, 0), [](model::Floor& f) {
         f.columns.clear();
@@ -112,7 +115,8 @@ TEST(FloorFaults, AWallOnALineSwallowsNoSupports) {
         if (s->strip->direction != 0) continue;
         EXPECT_EQ(s->strip->supports.size(), 4u) << s->strip->key;
         EXPECT_EQ(s->strip->spans.size(), 3u) << s->strip->key;
-        for (const auto& support : s->strip->supports) EXPECT_LT(support.to - support.from, 700) << s->strip->key;
+        for (const auto& support : s->strip->supports)
+            EXPECT_LT(support.to - support.from, 700) << s->strip->key;
         middles += s->strip->kind == strips::Strip::Kind::Middle;
         // Bottom bars without a gap from the first to the last support.
         double reached = -1e9;
@@ -144,9 +148,9 @@ model::Project onTwoLines(double l, double b, std::vector<model::FloorLoad> load
     });
 }
 
-// A 9 m wide one-way floor of 6 m with 100 kN on 0.3 by 0.3 m in the middle: the mean over the whole width hid it. In an
-// infinite strip the moment under it is P/4pi ((1 + nu) ln(2 l/(pi c)) + 1), c = 0.57 of the side (S. Timoshenko and S.
-// Woinowsky-Krieger, 1959, articles 35 and 37).
+// A 9 m wide one-way floor of 6 m with 100 kN on 0.3 by 0.3 m in the middle: the mean over the whole width
+// hid it. In an infinite strip the moment under it is P/4pi ((1 + nu) ln(2 l/(pi c)) + 1), c = 0.57 of the
+// side (S. Timoshenko and S. Woinowsky-Krieger, 1959, articles 35 and 37).
 TEST(FloorFaults, AConcentratedLoadIsNotSharedByNineMetres) {
     model::FloorLoad l;
     l.loadCase = "q3", l.kind = model::FloorLoad::Kind::Point, l.value = 100e3;
@@ -154,7 +158,8 @@ TEST(FloorFaults, AConcentratedLoadIsNotSharedByNineMetres) {
     auto p = onTwoLines(6000, 9000, {l});
     auto d = designed(p);
     ASSERT_TRUE(d);
-    const double spread = (1.35 * (250 * 25e-6 + 1.5e-3) + 1.5 * 3e-3) * 36e6 / 8, load = 1.5 * 100e3 / (4 * M_PI) * (1.2 * std::log(2 * 6000 / (M_PI * 0.57 * 300)) + 1);
+    const double spread = (1.35 * (250 * 25e-6 + 1.5e-3) + 1.5 * 3e-3) * 36e6 / 8,
+                 load = 1.5 * 100e3 / (4 * M_PI) * (1.2 * std::log(2 * 6000 / (M_PI * 0.57 * 300)) + 1);
     double most = 0;
     for (const auto& s : d->strips)
         if (s->strip->direction == 0)
@@ -166,8 +171,8 @@ TEST(FloorFaults, AConcentratedLoadIsNotSharedByNineMetres) {
     EXPECT_LE(worstOf(*d), 1.0);
 }
 
-// 80 kN/m across a 5 m span, 0.30 m from a support: V at the support's side of it is by statics, and EN 1992-1-1
-// 6.2.2(6) counts a_v/2d of it at the face.
+// 80 kN/m across a 5 m span, 0.30 m from a support: V at the support's side of it is by statics, and EN
+// 1992-1-1 6.2.2(6) counts a_v/2d of it at the face.
 TEST(FloorFaults, ShearBesideALineLoadIsThatOfStatics) {
     model::FloorLoad near, far;
     near.loadCase = "q2", near.kind = model::FloorLoad::Kind::Line, near.value = 80;
@@ -183,7 +188,8 @@ TEST(FloorFaults, ShearBesideALineLoadIsThatOfStatics) {
         auto at = [&](double u) {
             const auto i = line::nearestStation(s->stations(), u);
             EXPECT_LT(std::abs(s->stations()[i].u - u), 60);
-            return s->demand.shear[i].value / s->stations()[i].width + w * (s->stations()[i].u - u) * (u < 2500 ? 1 : -1);
+            return s->demand.shear[i].value / s->stations()[i].width +
+                   w * (s->stations()[i].u - u) * (u < 2500 ? 1 : -1);
         };
         EXPECT_NEAR(at(4705), right - w * 295, 0.03 * right);
         EXPECT_NEAR(at(4695), right - w * 305 - 1.35 * 80, 0.03 * right);
@@ -198,8 +204,8 @@ TEST(FloorFaults, ShearBesideALineLoadIsThatOfStatics) {
     }
 }
 
-// The moment that passes into edge columns: asked of the width of Figure 9.9, and of c_2 + 3h in ACI 318-19. What is
-// asked is compared with section formulas by hand on the column's own moment.
+// The moment that passes into edge columns: asked of the width of Figure 9.9, and of c_2 + 3h in ACI 318-19.
+// What is asked is compared with section formulas by hand on the column's own moment.
 TEST(FloorFaults, MomentsIntoEdgeColumnsHaveTheirSteel) {
     for (const char* id : {"en1992", "aci318-si"}) {
         auto p = test::regularFloor(4, 4, 7000, 7000, 250, 200);
@@ -208,8 +214,8 @@ TEST(FloorFaults, MomentsIntoEdgeColumnsHaveTheirSteel) {
         ASSERT_TRUE(d);
         int edges = 0;
         for (const auto& s : d->strips) {
-            if (s->strip->direction != 0 || s->strip->kind != strips::Strip::Kind::Column || s->strip->edge[0] ||
-                s->strip->edge[1])
+            if (s->strip->direction != 0 || s->strip->kind != strips::Strip::Kind::Column ||
+                s->strip->edge[0] || s->strip->edge[1])
                 continue;
             for (const auto& band : s->bands) {
                 if (!band.transfer) continue;
@@ -226,15 +232,15 @@ TEST(FloorFaults, MomentsIntoEdgeColumnsHaveTheirSteel) {
                 EXPECT_NEAR(band.moment, moment, 1e-6 * moment);
                 const bool en = std::string(id) == "en1992";
                 EXPECT_NEAR(band.width, en ? 400 + 400 : 400 + 750, 1) << id;
-                const double depth = band.input.section.d,
-                             b1 = 400 + depth / 2, b2 = 400 + depth,
+                const double depth = band.input.section.d, b1 = 400 + depth / 2, b2 = 400 + depth,
                              share = en ? 1 : 1 / (1 + 2.0 / 3 * std::sqrt(b1 / b2));
                 // As from the rectangular block.
                 const double f = en ? 30 / 1.5 : 0.9 * 0.85 * p.basis.concreteStrength,
                              y = en ? p.basis.steelYield / 1.15 : 0.9 * p.basis.steelYield,
                              fc = en ? p.basis.concreteStrength / 1.5 : f;
                 const double a = depth - std::sqrt(depth * depth - 2 * share * moment / (fc * band.width));
-                EXPECT_NEAR(band.steel * band.width, fc * a * band.width / y, 0.02 * band.steel * band.width) << id;
+                EXPECT_NEAR(band.steel * band.width, fc * a * band.width / y, 0.02 * band.steel * band.width)
+                    << id;
                 const auto* check = named(*s, support.id + "/peak-top");
                 ASSERT_TRUE(check);
                 EXPECT_EQ(check->outcome, Outcome::Within) << id;
@@ -248,8 +254,8 @@ TEST(FloorFaults, MomentsIntoEdgeColumnsHaveTheirSteel) {
     }
 }
 
-// Panels on stiff beams span between these: ACI 318-19 asks 8.3.1.2 of them, not the table of one-way slabs; EN K = 1.5
-// for inner panels, not 1.2 of slabs on columns.
+// Panels on stiff beams span between these: ACI 318-19 asks 8.3.1.2 of them, not the table of one-way slabs;
+// EN K = 1.5 for inner panels, not 1.2 of slabs on columns.
 TEST(FloorFaults, StripsAskTheirPanelsHowTheyCarry) {
     for (const char* id : {"en1992", "aci318-si"}) {
         auto p = test::regularFloor(4, 4, 6000, 6000, 180, 200, 900);
@@ -283,8 +289,8 @@ TEST(FloorFaults, StripsAskTheirPanelsHowTheyCarry) {
     }
 }
 
-// Hogging over a wall on which the slab is free to turn: at the axis less F t/8 (EN 1992-1-1 5.3.2.2(4)). Two spans of
-// 5 m: M = q l2/8, F = 1.25 q l.
+// Hogging over a wall on which the slab is free to turn: at the axis less F t/8 (EN 1992-1-1 5.3.2.2(4)). Two
+// spans of 5 m: M = q l2/8, F = 1.25 q l.
 TEST(FloorFaults, HoggingOverPlainWallsIsRoundedOffNotCutToTheFace) {
     auto p = edited(test::regularFloor(2, 2, 10000, 4000, 200, 0), [](model::Floor& f) {
         f.columns.clear();
@@ -333,8 +339,9 @@ TEST(FloorFaults, BottomBarsThatStopBeforeASupportAreOver) {
     }
 }
 
-// A square panel on walls all round that carries one way by someone's word: a beam along, next to nothing across, and no
-// load on the walls beside it. At 135 degrees in a corner bay every strip spans between the two walls that it meets.
+// A square panel on walls all round that carries one way by someone's word: a beam along, next to nothing
+// across, and no load on the walls beside it. At 135 degrees in a corner bay every strip spans between the
+// two walls that it meets.
 TEST(FloorFaults, APanelSaidToCarryOneWayDoes) {
     auto of = [](double angle, bool chosen) {
         return edited(test::regularFloor(2, 2, 6000, 6000, 200, 0), [&](model::Floor& f) {
@@ -365,31 +372,34 @@ TEST(FloorFaults, APanelSaidToCarryOneWayDoes) {
     const auto k = ultimate(one);
     for (double y : {1500.0, 3010.0, 4400.0}) {
         const auto v = analysis::valuesAt(one, k, {3000, y});
-        EXPECT_NEAR(v.mx, beam, (y == 3010 ? 0.03 : 0.07) * beam) << y;  // what is left across is felt beside the walls
+        EXPECT_NEAR(v.mx, beam, (y == 3010 ? 0.03 : 0.07) * beam)
+            << y;  // what is left across is felt beside the walls
         EXPECT_LT(std::abs(v.my), 0.03 * beam) << y;
     }
     // The walls that the strips do not meet carry next to nothing.
     const auto forces = one.forces(k);
     EXPECT_NEAR(forces[1].up + forces[3].up, q * 36e6, 0.1 * q * 36e6);
     // The same panel turned in plan by 135 degrees, and its direction with it.
-    auto turned = design::analyseFloor(edited(of(135, true),
-                                              [](model::Floor& f) {
-                                                  const double t = 135 * M_PI / 180, co = std::cos(t), si = std::sin(t);
-                                                  auto turn = [&](auto& p) {
-                                                      const double x = p.x, y = p.y;
-                                                      p.x = co * x - si * y, p.y = si * x + co * y;
-                                                  };
-                                                  for (auto& p : f.slabs[0].outline) turn(p);
-                                                  for (auto& e : f.edges) turn(e.a), turn(e.b);
-                                                  turn(f.panels[0].at);
-                                                  f.strips.rules.ownAngles = true;
-                                                  f.strips.rules.angle[0] = 135, f.strips.rules.angle[1] = 225;
-                                              }),
-                                       0);
+    auto turned =
+        design::analyseFloor(edited(of(135, true),
+                                    [](model::Floor& f) {
+                                        const double t = 135 * M_PI / 180, co = std::cos(t), si = std::sin(t);
+                                        auto turn = [&](auto& p) {
+                                            const double x = p.x, y = p.y;
+                                            p.x = co * x - si * y, p.y = si * x + co * y;
+                                        };
+                                        for (auto& p : f.slabs[0].outline) turn(p);
+                                        for (auto& e : f.edges) turn(e.a), turn(e.b);
+                                        turn(f.panels[0].at);
+                                        f.strips.rules.ownAngles = true;
+                                        f.strips.rules.angle[0] = 135, f.strips.rules.angle[1] = 225;
+                                    }),
+                             0);
     ASSERT_TRUE(turned.good());
     const double t = 135 * M_PI / 180;
-    const auto middle = analysis::valuesAt(turned, ultimate(turned),
-                                           {3000 * std::cos(t) - 3010 * std::sin(t), 3000 * std::sin(t) + 3010 * std::cos(t)});
+    const auto middle = analysis::valuesAt(
+        turned, ultimate(turned),
+        {3000 * std::cos(t) - 3010 * std::sin(t), 3000 * std::sin(t) + 3010 * std::cos(t)});
     EXPECT_NEAR((middle.mx + middle.my) / 2 - middle.mxy, beam, 0.03 * beam);
     EXPECT_LT(std::abs((middle.mx + middle.my) / 2 + middle.mxy), 0.03 * beam);
     // At 135 degrees the strip through the middle spans the diagonal between corners; those beside it less.
@@ -397,8 +407,10 @@ TEST(FloorFaults, APanelSaidToCarryOneWayDoes) {
     ASSERT_TRUE(askew.good());
     const auto c = ultimate(askew);
     for (double off : {900.0, 1500.0}) {
-        // A strip `off` from the diagonal, square to it: both ends on walls, its middle on the other diagonal.
-        const double s = off / std::sqrt(2), length = 6000 * std::sqrt(2) - 2 * off, exact = q * length * length / 8;
+        // A strip `off` from the diagonal, square to it: both ends on walls, its middle on the other
+        // diagonal.
+        const double s = off / std::sqrt(2), length = 6000 * std::sqrt(2) - 2 * off,
+                     exact = q * length * length / 8;
         const auto v = analysis::valuesAt(askew, c, {3000 + s, 3000 + s});
         const double along = (v.mx + v.my) / 2 - v.mxy;  // on axes at 135 degrees
         EXPECT_NEAR(along, exact, 0.2 * exact) << off << ": next to strips of other lengths";
@@ -407,7 +419,8 @@ TEST(FloorFaults, APanelSaidToCarryOneWayDoes) {
     auto d = designed(of(0, true));
     ASSERT_TRUE(d);
     bool said = false;
-    for (const auto& w : d->analysis->assumptions) said |= w.find("one way by your word") != std::string::npos;
+    for (const auto& w : d->analysis->assumptions)
+        said |= w.find("one way by your word") != std::string::npos;
     EXPECT_TRUE(said);
     for (const auto& s : d->strips) {
         if (s->strip->direction == 1) {
@@ -423,8 +436,8 @@ TEST(FloorFaults, APanelSaidToCarryOneWayDoes) {
     }
 }
 
-// Spans of 2 and 8 m, imposed load on the longer: R = -q b3 / (8 a (a + b)) at the short end (E. Clapeyron), and what the
-// permanent load gives there, lifting too, with 1.1.
+// Spans of 2 and 8 m, imposed load on the longer: R = -q b3 / (8 a (a + b)) at the short end (E. Clapeyron),
+// and what the permanent load gives there, lifting too, with 1.1.
 TEST(FloorFaults, ASupportThatLiftsIsTold) {
     auto of = [](double longer, double imposed) {
         return edited(test::regularFloor(2, 2, 2000 + longer, 4000, 250, 0), [&](model::Floor& f) {

@@ -2,9 +2,11 @@
 
 #include <gtest/gtest.h>
 
+#include "design/floor_design.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
 #include "support/random_slab.h"
+#include "support/regular_floor.h"
 
 using namespace talvik;
 
@@ -70,4 +72,41 @@ TEST(Remedies, OfRandomSlabsAreTrue) {
         }
     }
     EXPECT_GT(some, 5);
+}
+
+// A floor on columns too thin for its spans: every remedy is true, proof by field included, and its price is
+// what it adds.
+TEST(Remedies, OfFloorsAreVerifiedAndPriced) {
+    auto p = test::regularFloor(3, 3, 6000, 6000, 190, 400);
+    ASSERT_TRUE(design::designFloor(p, 0)->summary.over > 0);
+    const auto all = design::remedies(p, "f1");
+    ASSERT_FALSE(all.empty());
+    const auto ladders = design::ladders(p, "f1");
+    EXPECT_GE(ladders.size(), 2u);
+    double area = geometry::area(model::ring(p.floors[0]->slabs[0].outline)) / 1e6;
+    for (const auto& r : all) {
+        auto after = design::designFloor(r.project, 0);
+        ASSERT_TRUE(after);
+        EXPECT_EQ(after->summary.over, 0) << r.text;
+        EXPECT_LE(r.worst, 1 + 1e-9);
+        const double added = r.project.floors[0]->slabs[0].thickness - 190;
+        EXPECT_NEAR(r.concrete, area * added / 1000, 1e-6) << r.text;
+        EXPECT_NEAR(r.price, r.concrete * p.basis.rates.concrete.price + r.steel * p.basis.rates.steel.price,
+                    1e-6);
+    }
+    // The first rung that helps: one less does not.
+    const auto& thicker = all.front();
+    ASSERT_GT(thicker.concrete, 0) << thicker.text;
+    auto less = model::editFloor(thicker.project, "f1",
+                                 [](model::Floor& f, model::Project&) { f.slabs[0].thickness -= 10; });
+    EXPECT_GT(design::designFloor(less, 0)->summary.over, 0);
+    std::stop_source source;
+    source.request_stop();
+    EXPECT_TRUE(design::remedies(p, "f1", source.get_token()).empty());
+}
+
+TEST(Remedies, OfFloorsWithinAreNone) {
+    auto p = test::regularFloor(3, 3, 5000, 5000, 260, 400);
+    ASSERT_EQ(design::designFloor(p, 0)->summary.over, 0);
+    EXPECT_TRUE(design::remedies(p, "f1").empty());
 }

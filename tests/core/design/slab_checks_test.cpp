@@ -126,7 +126,8 @@ TEST_P(SlabChecks, UpliftIsByTheFactorsOfEquilibrium) {
     auto d = design::run(p);
     const auto* c = find(d, slab.supports[0].id + "/uplift");
     ASSERT_NE(c, nullptr);
-    EXPECT_NEAR(c->demand, ((en ? 1.1 : 1.2) * g + (en ? 1.5 : 1.6) * slab.imposed) * lifts, 1e-6 * c->demand);
+    EXPECT_NEAR(c->demand, ((en ? 1.1 : 1.2) * g + (en ? 1.5 : 1.6) * slab.imposed) * lifts,
+                1e-6 * c->demand);
     EXPECT_NEAR(c->limit, 0.9 * g * presses, 1e-6 * c->limit);
     EXPECT_EQ(c->outcome, Outcome::Over);
 }

@@ -33,8 +33,8 @@ double resistance(const design::FloorDesign& f, const design::StripDesign& s, bo
                     diameter = std::max(diameter, r.diameter);
     strips::Station station;
     station.thickness = thickness;
-    auto section = line::section(top, diameter, station,
-                                               {*f.basis, *f.standard, s.outerTop, s.outerBottom}, 1000);
+    auto section =
+        line::section(top, diameter, station, {*f.basis, *f.standard, s.outerTop, s.outerBottom}, 1000);
     // The moment that asks for just this steel, with compression steel where it does.
     double low = 0, high = 5e9;
     for (int i = 0; i < 60; ++i) {

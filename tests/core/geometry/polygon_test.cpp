@@ -15,19 +15,45 @@ TEST(Polygon, AreaIsSignedByDirection) {
     EXPECT_DOUBLE_EQ(area({{0, 0}, {0, 3}, {4, 3}, {4, 0}}), -12);
 }
 
-TEST(Coverage, FindsGapsAndOverlaps) {
-    Ring slab = box(0, 0, 10, 5);
-    EXPECT_NEAR(coverage(slab, {slab}).uncovered, 0, 1e-9);
-    auto gap = coverage(slab, {box(0, 0, 4, 5), box(6, 0, 12, 5)});
-    EXPECT_NEAR(gap.uncovered, 10, 1e-9);
-    EXPECT_NEAR(gap.overlapped, 0, 1e-9);
-    auto twice = coverage(slab, {box(0, 0, 6, 5), box(4, 0, 10, 5)});
-    EXPECT_NEAR(twice.overlapped, 10, 1e-9);
-    EXPECT_NEAR(coverage(slab, {}).uncovered, 50, 1e-9);
+TEST(Polygon, CoverFindsGapsAndOverlaps) {
+    Ring slab = box(0, 0, 100, 50);
+    auto sum = [](const std::vector<Ring>& rings) {
+        double all = 0;
+        for (const auto& r : rings) all += area(r);
+        return all;
+    };
+    EXPECT_TRUE(cover({slab}, {}, {slab}).gaps.empty());
+    auto gap = cover({slab}, {}, {box(0, 0, 40, 50), box(60, 0, 120, 50)});
+    EXPECT_NEAR(sum(gap.gaps), 1000, 1e-6);
+    EXPECT_TRUE(gap.overlaps.empty());
+    auto twice = cover({slab}, {}, {box(0, 0, 60, 50), box(40, 0, 100, 50)});
+    ASSERT_EQ(twice.overlaps.size(), 1u);
+    EXPECT_NEAR(sum(twice.overlaps[0].patch), 1000, 1e-6);
+    EXPECT_NEAR(sum(cover({slab}, {}, {}).gaps), 5000, 1e-6);
 }
 
-TEST(Coverage, InvalidOutlineIsNamedWithItsPlace) {
-    auto crossed = coverage({{0, 0}, {10000, 10000}, {10000, 0}, {0, 10000}}, {});
-    EXPECT_NE(crossed.error.find("(5.00, 5.00)"), std::string::npos) << crossed.error;
-    EXPECT_NE(coverage({{0, 0}, {1, 1}}, {}).error, "");
+TEST(Polygon, InvalidOutlineIsNamedWithItsPlace) {
+    EXPECT_NE(invalid({{0, 0}, {10000, 10000}, {10000, 0}, {0, 10000}}).find("(5.00, 5.00)"),
+              std::string::npos);
+    EXPECT_NE(invalid({{0, 0}, {1, 1}}), "");
+}
+
+// A bow tie of two triangles of 25 m2 each: operations answer with the area that it winds round, not with
+// nothing.
+TEST(Polygon, OutlinesThatCrossThemselvesStandForTheirArea) {
+    const Ring tie{{0, 0}, {10000, 10000}, {10000, 0}, {0, 10000}}, whole = box(-1000, -1000, 11000, 11000);
+    auto sum = [](const std::vector<Ring>& rings) {
+        double all = 0;
+        for (const auto& r : rings) all += area(r);
+        return all / 1e6;
+    };
+    EXPECT_NEAR(sum(intersection(tie, whole)), 50, 1e-3);
+    EXPECT_NEAR(sum(intersection(whole, tie)), 50, 1e-3);
+    EXPECT_NEAR(sum(difference(whole, {tie})), 144 - 50, 1e-3);
+    EXPECT_NEAR(sum(difference(tie, {box(5000, 0, 10000, 10000)})), 25, 1e-3);
+    EXPECT_NEAR(sum(unite({tie, box(10000, 0, 20000, 10000)})), 150, 1e-3);
+    EXPECT_NEAR(shared(tie, whole).area / 1e6, 50, 1e-3);
+    EXPECT_NEAR(outside(tie, {box(0, 0, 5000, 10000)}).area / 1e6, 25, 1e-3);
+    EXPECT_NEAR(sum(cover({whole}, {tie}, {}).gaps), 144 - 50, 1e-3);
+    EXPECT_TRUE(intersection(whole, {{0, 0}, {1, 1}}).empty());
 }

@@ -47,7 +47,8 @@ TEST(OneWayLine, HogsAtTheFacesOfSupportsCastWithIt) {
         }
 }
 
-// EN 1992-1-1 5.3.2.2(4) rounds off by F t/8; ACI 318-19 has no such rule. Two equal spans under w: w l2/8, F = 1.25 w l.
+// EN 1992-1-1 5.3.2.2(4) rounds off by F t/8; ACI 318-19 has no such rule. Two equal spans under w: w l2/8, F
+// = 1.25 w l.
 TEST(OneWayLine, HoggingOnSupportsThatAreFreeToTurnIsRoundedOffWhereTheStandardAllowsIt) {
     auto p = twoSpans(false);
     for (const char* id : {"en1992", "aci318-si", "aci318-us"}) {
@@ -73,8 +74,8 @@ TEST(OneWayLine, SystemsOfSpansAreFoundFromTheLayout) {
     EXPECT_EQ(line::spanSystem(line::lineOf(*one.slabs.front()).spans[0]), SpanSystem::Simple);
 }
 
-// Over random slabs: supports and spans are where the model says, and stations stand at every face and an effective depth
-// from it.
+// Over random slabs: supports and spans are where the model says, and stations stand at every face and an
+// effective depth from it.
 TEST(OneWayLine, HasStationsWhereChecksAreMade) {
     for (unsigned seed = 1; seed <= 60; ++seed) {
         auto p = test::randomProject(seed);
@@ -92,11 +93,13 @@ TEST(OneWayLine, HasStationsWhereChecksAreMade) {
             EXPECT_TRUE(span.right < 0 || stands(span.clearTo - d)) << seed;
         }
         for (std::size_t s = 0; s < slab.supports.size(); ++s)
-            EXPECT_NEAR(l.line.line.supports[s].to - l.line.line.supports[s].from, slab.supports[s].width, 1e-9);
+            EXPECT_NEAR(l.line.line.supports[s].to - l.line.line.supports[s].from, slab.supports[s].width,
+                        1e-9);
     }
 }
 
-// The moment line moved by a_l: of a cantilever under a uniform load, m + v a_l exactly (EN 1992-1-1 9.2.1.3(2)).
+// The moment line moved by a_l: of a cantilever under a uniform load, m + v a_l exactly (EN
+// 1992-1-1 9.2.1.3(2)).
 TEST(OneWayLine, MovedMomentOfACantileverEndsAtItsTip) {
     auto p = model::setSpans(model::newProject(), "s1", {4000, 2000}, false, true);
     auto l = lined(p, "en1992");
@@ -104,8 +107,8 @@ TEST(OneWayLine, MovedMomentOfACantileverEndsAtItsTip) {
     const auto& st = l.line.stations;
     const auto moved =
         line::movedDemand(l.line.line, st, l.line.demand, true, std::vector<double>(st.size(), 12), in);
-    const double shift = l.standard->barEnds->momentShift(
-        line::section(true, 12, p.slabs.front()->thickness, in, 1000).d, 12);
+    const double shift =
+        l.standard->barEnds->momentShift(line::section(true, 12, p.slabs.front()->thickness, in, 1000).d, 12);
     ASSERT_GT(shift, 100);
     const double x = 6000 - 500;  // 500 mm from the tip
     const auto i = line::nearestStation(st, x);

@@ -11,7 +11,6 @@
 namespace talvik {
 namespace {
 
-
 TEST(RunEdits, BarsAreReadAsPeopleWriteThem) {
     model::Basis metric = model::emptyProject().basis;
     struct Case {

@@ -38,9 +38,11 @@ TEST(Steel, GrowsAlongTheAnchorage) {
     EXPECT_EQ(s.at(false, 2500).full, 0);
 }
 
-// Where two runs lap, bars at 200 and at 150 lie side by side: their areas add up, and per metre there are 5 + 6.67.
+// Where two runs lap, bars at 200 and at 150 lie side by side: their areas add up, and per metre there are 5
+// + 6.67.
 TEST(Steel, OfRunsThatLieTogetherIsSummedWithTheirCommonSpacing) {
-    const OneSlab s({{"b1", Role::BottomMain, 0, 2400, "H12", 200}, {"b2", Role::BottomMain, 1800, 4000, "H16", 150}});
+    const OneSlab s(
+        {{"b1", Role::BottomMain, 0, 2400, "H12", 200}, {"b2", Role::BottomMain, 1800, 4000, "H16", 150}});
     const auto both = s.at(false, 2100);
     EXPECT_NEAR(both.full, M_PI * (36 / 200.0 + 64 / 150.0), 1e-12);
     EXPECT_NEAR(both.spacing, 1000 / (1000 / 200.0 + 1000 / 150.0), 1e-9);

@@ -75,7 +75,8 @@ TEST(StripRules, LeastThicknessOfTwoWaySlabsIsThatOfTheTable) {
     auto s = makeStandard("aci318-si");
     using talvik::test::num;
     int judged = 0;
-    for (const auto& r : talvik::test::rows(talvik::test::readText(talvik::test::referencePath("aci_two_way_thickness")))) {
+    for (const auto& r :
+         talvik::test::rows(talvik::test::readText(talvik::test::referencePath("aci_two_way_thickness")))) {
         SlendernessInput in{{1000, 250, 214, 36, 30, num(r, "fy")}, SpanSystem::Interior, 6000, 600, 0, 700};
         in.longer = num(r, "ln"), in.shorter = num(r, "ln") / num(r, "beta");
         in.panel = SlendernessInput::Panel::OnColumns;
@@ -91,8 +92,8 @@ TEST(StripRules, LeastThicknessOfTwoWaySlabsIsThatOfTheTable) {
     EXPECT_GE(judged, 10);
 }
 
-// By hand. EN 1992-1-1 Figure 9.9 and I.1.2(5): column 400 x 300 at an edge 250 mm beyond its centre, d = 210, C30.
-// ACI 318-19 8.4.2.2: b_1 = 400 + 105, b_2 = 300 + 210.
+// By hand. EN 1992-1-1 Figure 9.9 and I.1.2(5): column 400 x 300 at an edge 250 mm beyond its centre, d =
+// 210, C30. ACI 318-19 8.4.2.2: b_1 = 400 + 105, b_2 = 300 + 210.
 TEST(StripRules, MomentsPassIntoEdgeColumnsThroughAWidth) {
     StripRules::TransferInput in;
     in.c1 = 400, in.c2 = 300, in.toEdge = 450, in.sides[0] = in.sides[1] = 2500;
@@ -120,7 +121,8 @@ TEST(StripRules, DepthOfTheNeutralAxisIsHeldLowerInStrongConcrete) {
                 0.46 / (1.25 * (0.6 + 0.0014 / eps)), 1e-6);
 }
 
-// 7.4.3(3): a section cracked by the characteristic moment stays cracked under the lesser quasi-permanent one.
+// 7.4.3(3): a section cracked by the characteristic moment stays cracked under the lesser quasi-permanent
+// one.
 TEST(StripRules, SagKnowsTheLargestMomentBefore) {
     auto s = makeStandard("en1992");
     SagInput in;
@@ -137,7 +139,8 @@ TEST(StripRules, SagKnowsTheLargestMomentBefore) {
     // zeta by hand between the two states: I/II of (7.18) with the steel at 165 mm and E_cm.
     const double Ecm = 22000 * std::pow(3.8, 0.3), n = 200000 / Ecm, As = 565;
     const double xu = (1000 * 200 * 100 + (n - 1) * As * 165) / (1000 * 200 + (n - 1) * As),
-                 Iu = 1000 * std::pow(200, 3) / 12 + 200000 * std::pow(xu - 100, 2) + (n - 1) * As * std::pow(165 - xu, 2);
+                 Iu = 1000 * std::pow(200, 3) / 12 + 200000 * std::pow(xu - 100, 2) +
+                      (n - 1) * As * std::pow(165 - xu, 2);
     const double a = n * As / 1000, xc = -a + std::sqrt(a * a + 2 * a * 165),
                  Ic = 1000 * std::pow(xc, 3) / 3 + n * As * std::pow(165 - xc, 2);
     const double mcr = fctm * Iu / (200 - xu), zeta = 1 - 0.5 * std::pow(mcr / (1.6 * Mcr), 2);

@@ -23,9 +23,9 @@ double at(const design::StripDesign& d, std::size_t combination, double u) {
 
 TEST(Published, FlatSlabsShareTheTotalStaticMomentAsTheTablesSay) {
     for (double ratio : {1.0, 1.25}) {
-        auto p = model::editFloor(test::regularFloor(6, 6, 6000 * ratio, 6000), "f1", [](model::Floor& f, auto&) {
-            f.actions.arrangement = model::Arrangement::All;
-        });
+        auto p =
+            model::editFloor(test::regularFloor(6, 6, 6000 * ratio, 6000), "f1",
+                             [](model::Floor& f, auto&) { f.actions.arrangement = model::Arrangement::All; });
         auto d = design::designFloor(p, 0, {}, false);
         ASSERT_TRUE(d);
         // The inner column strip along x and the middle strips beside it; the middle span.
@@ -120,8 +120,8 @@ TEST(Published, BeamsTakeTheirShareApart) {
     EXPECT_NEAR(inMiddle / (0.024 * w * 36e6), 1, 0.35);
 }
 
-// The same floor turned by any angle, with its strips: the same strips, and the same forces but for a triangle
-// in some hundred floors that rounding turns the other way.
+// The same floor turned by any angle, with its strips: the same strips, and the same forces but for a
+// triangle in some hundred floors that rounding turns the other way.
 TEST(Published, TurningTheFloorChangesNothing) {
     auto turned = [](model::Floor f, double degrees) {
         double c = std::cos(degrees * std::numbers::pi / 180), s = std::sin(degrees * std::numbers::pi / 180);

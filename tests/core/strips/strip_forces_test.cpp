@@ -46,7 +46,8 @@ TEST(FieldMoments, ResistEveryDirectionOfBending) {
     // Many places at once: the same.
     std::vector<double> x, y, xy, low(500), high(500);
     for (int i = 0; i < 500; ++i)
-        x.push_back(i % 7 ? m(random) : 0), y.push_back(i % 5 ? m(random) : 0), xy.push_back(i % 3 ? m(random) : 0);
+        x.push_back(i % 7 ? m(random) : 0), y.push_back(i % 5 ? m(random) : 0),
+            xy.push_back(i % 3 ? m(random) : 0);
     strips::squareBarMoments(x, y, xy, low, high);
     for (std::size_t i = 0; i < x.size(); ++i) {
         EXPECT_NEAR(low[i], strips::barMoments(x[i], y[i], xy[i], std::numbers::pi / 2, false).along, 1e-9);

@@ -1,12 +1,13 @@
 // The two editions, combinations of 5.3.1, coefficients of 6.5 and the assembled standard.
 #include "standards/aci318/aci318.h"
-#include "standards/coverage.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
+
+#include "standards/coverage.h"
 
 namespace talvik::standards::aci318 {
 namespace {
@@ -43,16 +44,21 @@ class Actions final : public ActionRules {
     }
     Pattern pattern(bool twoWay, const std::function<double()>& ratio) const override {
         if (!twoWay)
-            return {false, 1, "The floor spans one way: spans are loaded in turn with the whole imposed load (ACI 318-19 6.4.2)."};
+            return {false, 1,
+                    "The floor spans one way: spans are loaded in turn with the whole imposed load (ACI "
+                    "318-19 6.4.2)."};
         const double imposedOverPermanent = ratio();
         if (imposedOverPermanent <= 0.75)
-            return {true, 1,
-                    fmt::format("Imposed loads stand on all panels at once: unfactored they are at most {:.2f} times "
-                                "the permanent load, and up to 0.75 times the standard does not ask for panels loaded in "
-                                "turn (ACI 318-19 6.4.3.2).",
-                                imposedOverPermanent)};
+            return {
+                true, 1,
+                fmt::format(
+                    "Imposed loads stand on all panels at once: unfactored they are at most {:.2f} times "
+                    "the permanent load, and up to 0.75 times the standard does not ask for panels loaded in "
+                    "turn (ACI 318-19 6.4.3.2).",
+                    imposedOverPermanent)};
         return {false, 0.75,
-                "Panels are loaded in turn with 75 % of the factored imposed load, besides all with the whole (ACI "
+                "Panels are loaded in turn with 75 % of the factored imposed load, besides all with the "
+                "whole (ACI "
                 "318-19 6.4.3.3)."};
     }
     Equilibrium equilibrium() const override { return {0.9, 1.2, 1.6, "ACI 318-19 5.3.1"}; }

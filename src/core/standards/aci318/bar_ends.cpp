@@ -14,12 +14,15 @@ class BarEnds final : public BarEndRules {
     double topReach(double clearSpan, double d, double diameter) const override {
         return std::max({d, 12 * diameter, clearSpan / 16});
     }
-    // 7.7.3.8.1, 7.7.3.8.2: a third at simple supports, a quarter at others, 6 in. past the face; 8.7.4.1.3 and Figure
-    // 8.7.4.1.3: all bottom bars of column strips go through, half of those of middle strips; 8.7.4.2.2: two bars
-    // within the core of the column.
+    // 7.7.3.8.1, 7.7.3.8.2: a third at simple supports, a quarter at others, 6 in. past the face; 8.7.4.1.3
+    // and Figure 8.7.4.1.3: all bottom bars of column strips go through, half of those of middle
+    // strips; 8.7.4.2.2: two bars within the core of the column.
     Through through(Over over, double, Steps* t) const override {
         Through r;
-        r.share = over == Over::EndSupport ? 1.0 / 3 : over == Over::Support ? 0.25 : over == Over::ColumnStrip ? 1 : 0.5;
+        r.share = over == Over::EndSupport    ? 1.0 / 3
+                  : over == Over::Support     ? 0.25
+                  : over == Over::ColumnStrip ? 1
+                                              : 0.5;
         r.clause = over == Over::EndSupport ? "ACI 318-19 7.7.3.8.1"
                    : over == Over::Support  ? "ACI 318-19 7.7.3.8.2"
                                             : "ACI 318-19 8.7.4.1.3, Figure 8.7.4.1.3";

@@ -11,7 +11,7 @@ class Cracks final : public CrackRules {
     explicit Cracks(const Edition& e) : e_(e) {}
 
     actions::LimitState state() const override { return actions::LimitState::Characteristic; }
-    
+
     Finding check(const CrackInput& in, Steps* t) const override {
         Finding f;
         f.kind = units::Kind::BarSpacing;

@@ -8,8 +8,9 @@ class BarEnds final : public BarEndRules {
   public:
     double momentShift(double d, double) const override { return d; }
     double topReach(double, double, double) const override { return 0; }
-    // 9.3.1.2(1): half of the span's steel at supports that are simple; 9.2.1.4(1), 9.2.1.5 by 9.3.1.1(4): a quarter
-    // at others, 10 diameters past the face. 9.4.1(3): two bars in each direction through an inner column.
+    // 9.3.1.2(1): half of the span's steel at supports that are simple; 9.2.1.4(1), 9.2.1.5 by 9.3.1.1(4): a
+    // quarter at others, 10 diameters past the face. 9.4.1(3): two bars in each direction through an inner
+    // column.
     Through through(Over over, double diameter, Steps* t) const override {
         Through r;
         r.clause = over == Over::EndSupport ? "EN 1992-1-1 9.3.1.2(1)" : "EN 1992-1-1 9.2.1.4(1), 9.2.1.5";

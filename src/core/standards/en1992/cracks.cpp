@@ -16,8 +16,8 @@ constexpr double sizes[3][8] = {
 int tableColumn(double limit) {
     return limit >= 0.4 - 1e-9 ? 2 : limit >= 0.3 - 1e-9 ? 1 : limit >= 0.2 - 1e-9 ? 0 : -1;
 }
-// The stress at which a size is allowed; sizes over the table's go by the product of stress and size of its first
-// row, widths under 0.2 mm by the column of 0.2 in proportion.
+// The stress at which a size is allowed; sizes over the table's go by the product of stress and size of its
+// first row, widths under 0.2 mm by the column of 0.2 in proportion.
 double stressForSize(double size, double limit) {
     const int column = std::max(0, tableColumn(limit));
     const auto& row = sizes[column];
@@ -71,22 +71,27 @@ class Cracks final : public CrackRules {
         return checks::judged(f);
     }
     std::string leastSteelClause() const override { return "EN 1992-1-1 7.3.2(2)"; }
-    // (7.1) for bending: k_c = 0.4, half the depth in tension, the stress by Table 7.2N for the bar's size (7.6N).
-    // Slabs up to 200 mm need no such steel where 9.3 is kept (7.3.3(1)).
+    // (7.1) for bending: k_c = 0.4, half the depth in tension, the stress by Table 7.2N for the bar's size
+    // (7.6N). Slabs up to 200 mm need no such steel where 9.3 is kept (7.3.3(1)).
     double leastSteel(const Section& s, double diameter, double limit, Steps* t) const override {
         if (s.h <= 200 + 1e-9 || diameter <= 0) return 0;
         const double fctm = concrete(s.fc).fctm;
         const double k = trace::step(t, "k", "min(1, max(0.65, 1 - 0.35*(h - 300)/500))", {{"h", s.h, "mm"}},
                                      std::min(1.0, std::max(0.65, 1 - 0.35 * (s.h - 300) / 500)), "-",
                                      "EN 1992-1-1 7.3.2(2)");
-        const double star = trace::step(
-            t, "phi_star", "phi*2.9/f_ctm*4*(h - d)/(0.4*h)",
-            {{"phi", diameter, "mm"}, {"f_ctm", fctm, "MPa"}, {"h", s.h, "mm"}, {"d", s.d, "mm"}},
-            diameter * 2.9 / fctm * 4 * (s.h - s.d) / (0.4 * s.h), "mm", "EN 1992-1-1 (7.6N)");
-        const double stress = trace::step(t, "sigma_s", "", {}, std::min(stressForSize(star, limit), s.fy), "MPa",
-                                          "EN 1992-1-1 Table 7.2N", "by the bar's size, for the limit of the width");
+        const double star =
+            trace::step(t, "phi_star", "phi*2.9/f_ctm*4*(h - d)/(0.4*h)",
+                        {{"phi", diameter, "mm"}, {"f_ctm", fctm, "MPa"}, {"h", s.h, "mm"}, {"d", s.d, "mm"}},
+                        diameter * 2.9 / fctm * 4 * (s.h - s.d) / (0.4 * s.h), "mm", "EN 1992-1-1 (7.6N)");
+        const double stress =
+            trace::step(t, "sigma_s", "", {}, std::min(stressForSize(star, limit), s.fy), "MPa",
+                        "EN 1992-1-1 Table 7.2N", "by the bar's size, for the limit of the width");
         return trace::step(t, "A_s,min", "0.4*k*f_ctm*b*h/2/sigma_s",
-                           {{"k", k}, {"f_ctm", fctm, "MPa"}, {"b", s.b, "mm"}, {"h", s.h, "mm"}, {"sigma_s", stress, "MPa"}},
+                           {{"k", k},
+                            {"f_ctm", fctm, "MPa"},
+                            {"b", s.b, "mm"},
+                            {"h", s.h, "mm"},
+                            {"sigma_s", stress, "MPa"}},
                            0.4 * k * fctm * s.b * s.h / 2 / stress, "mm²", "EN 1992-1-1 (7.1)");
     }
 

@@ -1,5 +1,4 @@
 // Parameters, combinations (EN 1990 6.4.3, 6.5.3) and the assembled standard.
-#include "standards/coverage.h"
 #include "standards/en1992/en1992.h"
 
 #include <fmt/format.h>
@@ -7,6 +6,8 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+
+#include "standards/coverage.h"
 
 namespace talvik::standards::en1992 {
 namespace {
@@ -35,7 +36,8 @@ class Actions final : public ActionRules {
         return all;
     }
 
-    AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, double, Steps* t) const override {
+    AreaReduction areaReduction(const catalogs::ImposedUse& use, double area, double,
+                                Steps* t) const override {
         AreaReduction r{1, "EN 1991-1-1 6.3.1.2(10), (6.1)", ""};
         if (use.id.empty() || use.id[0] > 'E') {
             r.note = "Only imposed loads of uses A to E are reduced by area.";
@@ -52,18 +54,22 @@ class Actions final : public ActionRules {
         return r;
     }
     Pattern pattern(bool, const std::function<double()>&) const override {
-        return {false, 1,
-                "Imposed loads stand on all panels, on every second one and on each two neighbours (EN 1992-1-1 "
-                "5.1.3(1)P)."};
+        return {
+            false, 1,
+            "Imposed loads stand on all panels, on every second one and on each two neighbours (EN 1992-1-1 "
+            "5.1.3(1)P)."};
     }
     Equilibrium equilibrium() const override { return {0.9, 1.1, p_.gamma_Q, "EN 1990 Table A1.2(A)"}; }
     double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const override {
         using actions::LimitState;
         switch (leading.state) {
-            case LimitState::Ultimate: return leading.factorQ == 0 ? 0 : p_.gamma_Q * use.psi0;
-            case LimitState::Characteristic: return use.psi0;
+            case LimitState::Ultimate:
+                return leading.factorQ == 0 ? 0 : p_.gamma_Q * use.psi0;
+            case LimitState::Characteristic:
+                return use.psi0;
             case LimitState::Frequent:
-            case LimitState::QuasiPermanent: return use.psi2;
+            case LimitState::QuasiPermanent:
+                return use.psi2;
         }
         return 0;
     }

@@ -8,7 +8,6 @@
 namespace talvik::standards::en1992 {
 namespace {
 
-
 class Flexure final : public FlexureRules {
   public:
     explicit Flexure(const Parameters& p) : p_(p) {}
@@ -156,8 +155,8 @@ class Flexure final : public FlexureRules {
     }
 
   private:
-    // (5.10a) and, above C50/60, (5.10b) for delta = 1 with the recommended k_1 to k_4; a limit of one's own stands
-    // for every class.
+    // (5.10a) and, above C50/60, (5.10b) for delta = 1 with the recommended k_1 to k_4; a limit of one's own
+    // stands for every class.
     double xLimit(const Section& s) const {
         constexpr double recommended = 0.448;
         if (s.fc <= 50 || std::abs(p_.x_limit - recommended) > 1e-9) return p_.x_limit;

@@ -18,9 +18,9 @@ struct StateCurvature {
     double shrinkage;
 };
 
-// `before`: the largest moment that has acted until then. By 7.4.3(3) a section counts as cracked where the tensile
-// strength has been exceeded; the share zeta then follows from that moment, which opened the crack, as (7.19) does
-// from the stress on first cracking and that at the time.
+// `before`: the largest moment that has acted until then. By 7.4.3(3) a section counts as cracked where the
+// tensile strength has been exceeded; the share zeta then follows from that moment, which opened the crack,
+// as (7.19) does from the stress on first cracking and that at the time.
 double curvature(const Section& s, const SagStation& st, double M, double before, const StateCurvature& c) {
     double ratio = Es / c.E;
     bool sagging = M >= 0;
@@ -58,7 +58,8 @@ class Sag final : public SagRules {
         }
         if (t) explain(in, Eceff, c, t);
         k.notes.push_back(
-            "Curvatures under the quasi-permanent combination; whether and how far the section is cracked follows "
+            "Curvatures under the quasi-permanent combination; whether and how far the section is cracked "
+            "follows "
             "from the characteristic one, whose cracks remain (7.4.3(3)); beta = 0.5, creep by E_c,eff, "
             "shrinkage included; only the steel tensioned by the moment counts.");
         k.notes.push_back("After partitions: less the immediate sag under self-weight.");
@@ -89,13 +90,13 @@ class Sag final : public SagRules {
             {{"f_ctm", c.fctm, "MPa"}, {"I_u", I.I / 1e6, "10⁶ mm⁴"}, {"h", s.h, "mm"}, {"x_u", I.x, "mm"}},
             c.fctm * I.I / (s.h - I.x) / 1e6, "kNm", "EN 1992-1-1 7.4.3(4)");
         const double opened = std::max(M, st->mTotal * st->mSustained > 0 ? std::abs(st->mTotal) : 0);
-        double zeta = opened > Mcr * 1e6
-                          ? step(t, "zeta", "1 - beta*(M_cr/M_max)^2",
-                                 {{"beta", 0.5}, {"M_cr", Mcr, "kNm"}, {"M_max", opened / 1e6, "kNm"}},
-                                 1 - 0.5 * std::pow(Mcr * 1e6 / opened, 2), "-", "EN 1992-1-1 7.4.3(3), (7.19)",
-                                 "by the largest moment that acts before, of the characteristic combination")
-                                    : step(t, "zeta", "", {}, 0, "-", "EN 1992-1-1 (7.19)",
-                                           "the section is not cracked");
+        double zeta =
+            opened > Mcr * 1e6
+                ? step(t, "zeta", "1 - beta*(M_cr/M_max)^2",
+                       {{"beta", 0.5}, {"M_cr", Mcr, "kNm"}, {"M_max", opened / 1e6, "kNm"}},
+                       1 - 0.5 * std::pow(Mcr * 1e6 / opened, 2), "-", "EN 1992-1-1 7.4.3(3), (7.19)",
+                       "by the largest moment that acts before, of the characteristic combination")
+                : step(t, "zeta", "", {}, 0, "-", "EN 1992-1-1 (7.19)", "the section is not cracked");
         step(t, "kappa", "(zeta/I_c + (1 - zeta)/I_u)*M/E_c,eff*1e6",
              {{"zeta", zeta},
               {"I_c", II.I / 1e6, "10⁶ mm⁴"},

@@ -1,0 +1,19 @@
+// A second opinion: what another route says beside the analysis. A value, signed or a magnitude as its maker
+// says.
+#pragma once
+
+#include <string>
+
+#include "units/units.h"
+
+namespace talvik::design {
+
+struct Opinion {
+    std::string source, what;
+    double engine = 0, opinion = 0;
+    units::Kind kind = units::Kind::Moment;
+    std::string word = {};  // when they differ more than expected
+    double ratio() const { return opinion != 0 ? engine / opinion : 0; }
+};
+
+}  // namespace talvik::design
