@@ -16,7 +16,7 @@ namespace {
 
 void print(const std::string& of, const checks::Check& c) {
     std::string notes;
-    for (const auto& n : c.notes) notes += " | " + n;
+    for (const auto& n : checks::said(c)) notes += " | " + n;
     fmt::print("{}\t{}\t{}\t{}\t{:.9g}\t{:.9g}\t{}\t{:.2f}\t{}\t{}{}\n", of, c.key, c.title,
                checks::name(c.outcome), c.demand, c.limit, c.clause, c.place.x, c.combination, c.reason,
                notes);

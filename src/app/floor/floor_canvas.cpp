@@ -98,7 +98,8 @@ void FloorCanvas::refresh() {
                                         ? design->proof->shear
                                         : design->proof->steel[std::size_t(steelDirection_)][steelTop_];
                 values_.assign(found.ratio.begin(), found.ratio.end());
-                for (double& v : values_) v = std::min(v, 3.0);  // so that a place without bars leaves lines elsewhere
+                for (double& v : values_)
+                    v = std::min(v, 3.0);  // so that a place without bars leaves lines elsewhere
             }
         } else if (combination_ >= 0 && combination_ < int(a->combinations.size())) {
             values_ = a->field(field_, std::size_t(combination_));
@@ -186,15 +187,15 @@ QString FloorCanvas::valueText(model::Point p) const {
     if (std::isnan(v)) return {};
     if (shown_ == Shown::Proof && v < 0) return tr("left to the rule of faces, or to punching");
     if (shown_ == Shown::Proof)
-        return steelDirection_ > 1
-                   ? tr("shear over resistance %1").arg(v, 0, 'f', 2)
-                   : tr("required over provided %1 %2 %3")
-                         .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
-                              steelTop_ ? tr("top") : tr("bottom"))
-                         .arg(v, 0, 'f', 2);
+        return steelDirection_ > 1 ? tr("shear over resistance %1").arg(v, 0, 'f', 2)
+                                   : tr("required over provided %1 %2 %3")
+                                         .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
+                                              steelTop_ ? tr("top") : tr("bottom"))
+                                         .arg(v, 0, 'f', 2);
     QString what = shown_ == Shown::Steel
-                       ? tr("steel %1 %2").arg(QString::fromUtf8(strips::directionName(steelDirection_)),
-                                               steelTop_ ? tr("top") : tr("bottom"))
+                       ? tr("steel %1 %2")
+                             .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
+                                  steelTop_ ? tr("top") : tr("bottom"))
                        : QString::fromUtf8(analysis::key(field_));
     return QStringLiteral("%1 %2").arg(what, session_.text(v, shownKind()));
 }
@@ -576,7 +577,7 @@ bool FloorCanvas::stripKey(QKeyEvent* e) {
 void FloorCanvas::askAngle() {
     const auto* s = strips_.strip();
     if (!s) return strips_.turn(0);  // says what to select first
-    const bool area = s->key.find(':') != std::string::npos;
+    const bool area = !s->within.empty();
     auto mid = s->axis[s->axis.size() / 2];
     QPointF at = toPixel((s->axis.front().x + mid.x) / 2, (s->axis.front().y + mid.y) / 2);
     if (area) {

@@ -209,9 +209,9 @@ void StripDesk::finish() {
                  [&](auto& f, auto& project) { return strips::drawArea(project, f, angles, corners); })) {
             setTool(StripTool::Select);
             // A strip of the area, so that its directions can be said.
-            const std::string prefix = session_.floor()->strips.areas.back().id + ":";
+            const model::Id area = session_.floor()->strips.areas.back().id;
             for (const auto& s : layout() ? layout()->strips : std::vector<strips::Strip>{})
-                if (s.key.starts_with(prefix) && s.direction == direction_) {
+                if (s.within == area && s.direction == direction_) {
                     select(s.key);
                     break;
                 }
@@ -269,9 +269,8 @@ void StripDesk::typeOffset(const strips::EdgeOf& edge, double offset) {
 
 bool StripDesk::turnArea(double first, double second) {
     const auto* s = strip();
-    auto colon = s ? s->key.find(':') : std::string::npos;
-    if (colon == std::string::npos) return false;
-    const std::string area = s->key.substr(0, colon), key = s->key;
+    if (!s || s->within.empty()) return false;
+    const model::Id area = s->within;
     bool good = edit(tr("Directions of an area"), [&](auto& f, auto&) {
         for (auto& a : f.strips.areas)
             if (a.id == area) a.angle[0] = first, a.angle[1] = second;
@@ -279,7 +278,7 @@ bool StripDesk::turnArea(double first, double second) {
     });
     if (good && !strip() && layout())
         for (const auto& x : layout()->strips)
-            if (x.key.starts_with(area + ":") && x.direction == direction_) return select(x.key), true;
+            if (x.within == area && x.direction == direction_) return select(x.key), true;
     return good;
 }
 void StripDesk::turn(double angle) {

@@ -221,10 +221,8 @@ bool release(model::Floor& floor, const StripLayout& layout, std::string_view ke
                        ((o.line == e.line && o.side == e.side) ||
                         (!e.otherLine.empty() && o.line == e.otherLine && o.side == -e.side));
             });
-    if (before == floor.strips)
-        if (auto colon = key.find(':'); colon != std::string_view::npos)
-            std::erase_if(floor.strips.areas,
-                          [&](const model::StripArea& a) { return a.id == key.substr(0, colon); });
+    if (const Strip* s = layout.find(key); s && before == floor.strips)
+        std::erase_if(floor.strips.areas, [&](const model::StripArea& a) { return a.id == s->within; });
     return !(before == floor.strips);
 }
 

@@ -86,11 +86,12 @@ StripLayout layStrips(const model::Floor& floor, const ColumnStripHalf& half) {
     struct Part {
         std::vector<Ring> domain, cutters;
         std::array<double, 2> angle;
-        std::string prefix;
+        Id area;  // with directions of its own; empty for the rest of the floor
+        std::string prefix() const { return area.empty() ? "" : area + ":"; }
     };
     std::vector<Part> parts;
     for (const auto& a : floor.strips.areas) {
-        Part p{{}, openings, {a.angle[0], a.angle[1]}, a.id + ":"};
+        Part p{{}, openings, {a.angle[0], a.angle[1]}, a.id};
         Ring outline = model::ring(a.outline);
         for (const auto& slab : slabs)
             for (auto& r : geometry::intersection(slab, outline)) p.domain.push_back(std::move(r));
@@ -115,8 +116,8 @@ StripLayout layStrips(const model::Floor& floor, const ColumnStripHalf& half) {
             for (const auto& drawn : floor.strips.drawn)
                 if (drawn.direction == d) cutters.push_back(model::ring(drawn.outline));
             layers[std::size_t(d)].emplace(
-                Layer{floor, half, d, part.angle[std::size_t(1 - d)], part.domain, cutters, part.prefix, slabs, openings,
-                      SupportLines(floor, part.angle[std::size_t(d)], part.domain)});
+                Layer{floor, half, d, part.angle[std::size_t(1 - d)], part.domain, cutters, part.prefix(),
+                      slabs, openings, SupportLines(floor, part.angle[std::size_t(d)], part.domain)});
             for (const auto& l : layers[std::size_t(d)]->lines.lines())
                 out.lines[std::size_t(d)].push_back(l.out);
         }
@@ -124,9 +125,10 @@ StripLayout layStrips(const model::Floor& floor, const ColumnStripHalf& half) {
             if (rules.automatic[d])
                 for (auto& s : shareSlab(*layers[d])) {
                     hold(s, *layers[d], *layers[1 - d]);
+                    s.within = part.area;
                     all[d].push_back(std::move(s));
                 }
-            if (!part.prefix.empty()) continue;
+            if (!part.area.empty()) continue;
             for (const auto& drawn : floor.strips.drawn) {
                 if (std::size_t(drawn.direction) != d) continue;
                 Strip s;

@@ -34,6 +34,7 @@ struct Strip : line::Line {
     enum class Kind { Column, Middle, Full, Whole, Drawn } kind = Kind::Full;
     std::string key;   // stays while its supports stay: "1/c3/column"
     std::string name;  // "X2", "X2-3"
+    Id within{};       // the area with directions of its own in which it lies; empty for none
     int direction = 0;
     Axes axes;
     double otherAngle = 90;   // of the bars that cross its own

@@ -272,7 +272,7 @@ TEST(FloorDesign, AGapIsACheckOverItsLimit) {
     const auto* c = d->check(f.id + "/uncovered-2");
     ASSERT_TRUE(c);
     EXPECT_EQ(c->outcome, checks::Outcome::Over);
-    EXPECT_FALSE(c->notes.empty());
+    EXPECT_FALSE(c->here.empty());
     EXPECT_EQ(d->check(f.id + "/uncovered-1")->outcome, checks::Outcome::Within);
 }
 

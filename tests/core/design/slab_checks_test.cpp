@@ -80,7 +80,7 @@ TEST_P(SlabChecks, BottomBarsThatStopShortAreNotAnchored) {
     const auto* c = find(d, supportKey(0, "anchorage-bottom"));
     ASSERT_NE(c, nullptr);
     EXPECT_EQ(c->outcome, Outcome::Over);
-    EXPECT_FALSE(c->notes.empty());
+    EXPECT_FALSE(c->here.empty());
 }
 
 TEST_P(SlabChecks, DistributionSteelMustCoverTheSlabAndSuffice) {
