@@ -37,8 +37,9 @@ Critical LineChecker::governing(bool top, Range range) const {
     double worstRatio = -1, endsRatio = -1, mostService = -1, full = 0;
     for (std::size_t i = range.first; i <= range.second; ++i) g.most = std::max(g.most, ultimate[i].value);
     auto ratio = [&](double need, double resistance, std::size_t i) {
+        if (need <= 1e-9) return 0.0;
         const double r = std::max(resistance, plain(top, i) * stations[i].width);
-        return need <= 1e-9 ? 0 : r > 0 ? need / r : 99;
+        return r > 0 ? need / r : 99;
     };
     for (std::size_t i = range.first; i <= range.second; ++i) {
         const bool atEdge = leftToEdge(i);
@@ -46,11 +47,11 @@ Critical LineChecker::governing(bool top, Range range) const {
         if (beyondBars(i)) continue;
         double r = ratio(ultimate[i].value, atEdge ? allSteel(top, i) : curve.resistance[i], i);
         if (r > worstRatio) worstRatio = r, g.worst = i;
-        const double there = steel(top, i).full, k = service[i].value / stations[i].width;
+        const double there = curve.provided[i], k = service[i].value / stations[i].width;
         if (there > full) full = there, g.bars = i;
         if (there > 0 && k > mostService) mostService = k, g.crack = i;
     }
-    if (steel(top, g.worst).full > 0 && worstRatio > 0) g.bars = g.worst;
+    if (curve.provided[g.worst] > 0 && worstRatio > 0) g.bars = g.worst;
     // The ends of bars matter where they are not yet anchored, or where more is moved to than they resist;
     // elsewhere flexure has said it all.
     for (std::size_t i = range.first; i <= range.second; ++i) {
