@@ -167,8 +167,10 @@ void Session::seekRemedies() {
     const auto* f = floor();
     const auto* s = slab();
     const auto d = floorDesign();
-    // Of a floor, once its own answer is complete.
-    if (f ? floorStale_ || !d || d->summary.over == 0 : !s) return;
+    const auto* sd = slabDesign();
+    // Only where the element in hand is over itself; of a floor, once its own answer is complete.
+    if (f ? floorStale_ || !d || d->summary.over == 0 : !s || !sd || checks::summary(sd->checks).over == 0)
+        return;
     search_ = Search::UnderWay;
     emit remediesChanged();
     remedyThread_ = std::jthread([this, snapshot = std::make_shared<const model::Project>(base()),

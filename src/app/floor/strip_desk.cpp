@@ -139,8 +139,7 @@ void StripDesk::walk(int by, int parts) {
 
 void StripDesk::stepBack() {
     if (tool_ != StripTool::Select) return cancel();
-    if (const auto* s = strip(); s && !part().empty()) return select(s->key);
-    session_.select(std::nullopt);
+    session_.stepBack();
 }
 
 bool StripDesk::edit(const QString& text,

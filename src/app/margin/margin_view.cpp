@@ -148,7 +148,7 @@ void MarginView::addRemedies(bool whole) {
     };
     if (session_.seeking()) return note(tr("Looking for what would make it pass…"));
     if (session_.remedies().empty()) {
-        if (session_.sought() && session_.over())
+        if (session_.sought())
             note(
                 tr("Nothing that was tried makes it pass: not other bars, up to 120 mm more depth, nor "
                    "stronger concrete."));

@@ -49,7 +49,8 @@ int PlaceBar::open(const Session& session, Place place) {
         case Place::Bars:
             if (auto d = session.floorDesign()) {
                 for (const auto* c : d->all())
-                    count += c->topic == checks::Topic::Flexure && c->outcome == checks::Outcome::Over;
+                    count +=
+                        c->topic == checks::Topic::Flexure && c->face && c->outcome == checks::Outcome::Over;
                 return count;
             }
             // places that ask for steel and have none

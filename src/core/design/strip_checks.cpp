@@ -293,7 +293,7 @@ class StripChecker {
             if (tracing_) rules_.strips->transfer(band.input, &more);
             list_.add(
                 {"transfer", "Moment into the column", Topic::Flexure, checks::judged(g), std::move(more)},
-                place, {}, model::Face::Top);
+                place);  // of no face: no bars of the slab change it
         }
     }
     void redistribution(std::size_t s) {
