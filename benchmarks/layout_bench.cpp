@@ -11,10 +11,10 @@
 
 #include "../tests/support/regular_floor.h"
 #include "floor/floor_page.h"
-#include "floor/strip_section.h"
 #include "formats/dxf_reading.h"
 #include "layout/placing.h"
 #include "model/edits.h"
+#include "section/line_section.h"
 
 using namespace talvik;
 using namespace talvik::app;
@@ -62,11 +62,12 @@ std::string drawing(std::size_t lines) {
 
 struct Desk {
     Session session;
+    BarDesk bars{session};
     std::unique_ptr<FloorPage> page;
     Desk() {
         session.start(large(), {});
         session.setPlace(Place::Layout);
-        page = std::make_unique<FloorPage>(session);
+        page = std::make_unique<FloorPage>(session, bars);
         page->resize(1280, 700);
         QString path = QStringLiteral("/tmp/talvik_layout_bench.dxf");
         if (FILE* f = std::fopen("/tmp/talvik_layout_bench.dxf", "wb")) {
@@ -76,7 +77,7 @@ struct Desk {
         }
         page->desk().openDrawing(path);
         while (page->desk().below().empty()) QApplication::processEvents();
-        session.stopFloors();
+        session.stopAnswers();
         page->show();
         QApplication::processEvents();
         page->canvas().fit();
@@ -142,7 +143,7 @@ void dragStep(benchmark::State& state) {
         canvas.render(&image);
     }
     d.endDrag();
-    desk().session.stopFloors();
+    desk().session.stopAnswers();
 }
 // One step of dragging a strip's edge on a floor of 60 columns while the answers to the last steps are worked
 // out behind: the edit, plan and long section. Goal 33 ms.
@@ -150,7 +151,8 @@ void stripDragStep(benchmark::State& state) {
     static Session session;
     session.start(test::regularFloor(10, 6, 6600, 6000), {});
     session.setPlace(Place::Strips);
-    FloorPage page(session);
+    BarDesk bars(session);
+    FloorPage page(session, bars);
     page.resize(1280, 700);
     page.show();
     QApplication::processEvents();
@@ -173,7 +175,7 @@ void stripDragStep(benchmark::State& state) {
                            std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
     }
     state.counters["longest_ms"] = longest * 1e3;
-    session.stopFloors();
+    session.stopAnswers();
 }
 void readDrawing(benchmark::State& state) {
     std::string text = drawing(50'000'000 / 92);

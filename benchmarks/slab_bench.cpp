@@ -33,16 +33,9 @@ BENCHMARK(recheckAfterEdit)->Unit(benchmark::kMillisecond)->Name("recheck_after_
 static void recheckFiftySpans(benchmark::State& state) {
     model::Project p =
         model::setSpans(model::newProject(), "s1", std::vector<double>(50, 4500), false, false);
-    p = design::proposeBars(p, "s1");
     for (auto _ : state) benchmark::DoNotOptimize(design::run(p));
 }
 BENCHMARK(recheckFiftySpans)->Unit(benchmark::kMillisecond)->Name("recheck/50_spans");
-
-static void proposeDemo(benchmark::State& state) {
-    model::Project p = formats::demoProject();
-    for (auto _ : state) benchmark::DoNotOptimize(design::proposeBars(p, "s1"));
-}
-BENCHMARK(proposeDemo)->Unit(benchmark::kMillisecond)->Name("propose_bars/demo");
 
 static void checkProcess(benchmark::State& state) {
     std::string file = "/tmp/talvik-bench.talvik";

@@ -72,7 +72,7 @@ void barEdits(benchmark::State& state, const model::Project& p) {
     int n = 0;
     for (auto _ : state) {
         auto f = std::make_shared<model::Floor>(*in.floor);
-        f->strips.bars = {{"b9999", strip.strip->key, run.top, false, run.from, run.to, run.bar,
+        f->strips.bars = {{"b9999", strip.strip->key, run.role, run.from, run.to, run.bar,
                            125.0 + 25 * (++n % 5), run.start, run.end}};
         auto answer = designer.design(f, a, p.basis);
         benchmark::DoNotOptimize(answer);

@@ -66,16 +66,26 @@ int main(int argc, char** argv) {
         window.openDemo(false);
     }
     if (place) window.session().setPlace(static_cast<Place>(place));
-    if (!select.empty())
-        if (const auto* slab = window.session().slab()) {
-            for (const auto& s : slab->spans)
-                if (s.id == select) window.session().select(Spot::In::Span, select);
-            for (const auto& s : slab->supports)
-                if (s.id == select) window.session().select(Spot::In::Support, select);
-            for (const auto& r : slab->bars)
-                if (r.id == select) window.session().select(Spot::In::Run, select);
-            if (select == "none") window.session().select(std::nullopt);
+    // Answers come from the background.
+    auto waitWhile = [](auto condition, int milliseconds) {
+        QElapsedTimer patience;
+        patience.start();
+        while (condition() && patience.elapsed() < milliseconds)
+            QApplication::processEvents(QEventLoop::AllEvents, 20);
+    };
+    auto& session = window.session();
+    auto unfinished = [&] { return session.stale() || (session.answer() && !session.answer()->complete); };
+    if (!picture.empty() || timing) waitWhile([&] { return session.slab() ? session.stale() : false; }, 5000);
+    if (!select.empty() && session.slab()) {
+        if (select == "none") session.select(std::nullopt);
+        if (const auto* line = session.line()) {
+            for (const auto& s : line->view().line.spans)
+                if (s.id == select) session.select(Spot::In::Span, select);
+            for (const auto& s : line->view().line.supports)
+                if (s.id == select) session.select(Spot::In::Support, select);
+            if (window.bars().find(select)) session.select(Spot::In::Run, select);
         }
+    }
     if (!select.empty() && window.session().floor()) window.floorPage().desk().select({select});
     for (const auto& key : window.margin().listed())
         if (!openCheck.empty() && key.find(openCheck) != std::string::npos) {
@@ -83,32 +93,13 @@ int main(int argc, char** argv) {
             break;
         }
     QApplication::processEvents();
-    if (!picture.empty() &&
-        window.session().design().summary().over > 0) {  // wait for what would make it pass
-        QElapsedTimer patience;
-        patience.start();
-        while (window.session().remedies().empty() && patience.elapsed() < 5000)
-            QApplication::processEvents(QEventLoop::AllEvents, 50);
-    }
-    if (!picture.empty() && window.session().floor()) {  // wait for the analysis in the background
-        QElapsedTimer patience;
-        patience.start();
-        while (window.session().floorStale() && patience.elapsed() < 10000)
-            QApplication::processEvents(QEventLoop::AllEvents, 20);
-        auto unproved = [&] {
-            const auto d = window.session().floorDesign();
-            return d && !d->proof;
-        };
-        while (unproved() && patience.elapsed() < 20000)
-            QApplication::processEvents(QEventLoop::AllEvents, 20);
-        // What would make it pass is sought a moment after.
-        auto open = [&] {
-            const auto d = window.session().floorDesign();
-            return d && d->summary.over > 0 && !window.session().sought();
-        };
-        while (open() && patience.elapsed() < 30000) QApplication::processEvents(QEventLoop::AllEvents, 20);
-        while (window.floorPage().desk().reading() && patience.elapsed() < 10000)
-            QApplication::processEvents(QEventLoop::AllEvents, 20);
+    // What would make it pass is sought a moment after.
+    auto unsought = [&] {
+        return session.answer() && session.answer()->summary.over > 0 && !session.sought();
+    };
+    if (!picture.empty()) waitWhile(unfinished, 20000), waitWhile(unsought, 20000);
+    if (!picture.empty() && session.floor()) {
+        waitWhile([&] { return window.floorPage().desk().reading(); }, 10000);
         window.floorPage().canvas().fit();
         auto& strips = window.floorPage().stripDesk();
         if (const auto* l = strips.layout(); l && FloorPage::withMargin(window.session().place()))

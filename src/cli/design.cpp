@@ -1,4 +1,4 @@
-// talvik design FILE -o OUT: thickness where it is not pinned, and bars.
+// talvik design FILE -o OUT: the least thickness where it is not pinned; bars follow from it.
 #include <fmt/format.h>
 
 #include "cli/commands.h"
@@ -12,7 +12,8 @@ void addDesign(CLI::App& app, int& exitCode) {
         std::string out;
     };
     auto o = std::make_shared<Options>();
-    auto* command = app.add_subcommand("design", "Choose thickness where it is not pinned, and bars");
+    auto* command = app.add_subcommand(
+        "design", "Choose the least thickness where it is not pinned, with the bars that follow");
     o->source.options(*command);
     command->add_option("-o,--output", o->out, "Project file to write")->required();
     command->callback([o, &exitCode] {
@@ -24,9 +25,8 @@ void addDesign(CLI::App& app, int& exitCode) {
         if (auto why = formats::saveProject(o->out, designed); !why.empty())
             return void(exitCode = fail(why, CannotWrite));
         for (const auto& slab : designed.slabs)
-            fmt::print("{}: {} thick, {} bar runs\n", slab->name,
-                       units::text(slab->thickness, units::Kind::Length, designed.basis.units),
-                       slab->bars.size());
+            fmt::print("{}: {} thick\n", slab->name,
+                       units::text(slab->thickness, units::Kind::Length, designed.basis.units));
         fmt::print("{} over, {} within, {} not checked\n{}\n", sum.over, sum.within, sum.notChecked, o->out);
         exitCode = sum.over ? SomethingOver : Done;
     });

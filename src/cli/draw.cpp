@@ -22,18 +22,19 @@ void addDraw(CLI::App& app, int& exitCode) {
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
-        auto design = design::run(*project);
+        auto design = design::run(*project, {.trace = false, .floors = false});
         if (exitCode = refuse(design); exitCode != Done) return;
-        const model::OneWaySlab* slab = nullptr;
-        for (const auto& s : project->slabs)
-            if (!slab && (o->slab.empty() || s->name == o->slab || s->id == o->slab)) slab = s.get();
+        const design::SlabDesign* slab = nullptr;
+        for (const auto& e : design.elements)
+            if (const auto* s = dynamic_cast<const design::SlabAnswer*>(e.get()); s && !slab)
+                if (o->slab.empty() || s->name == o->slab || s->element == o->slab) slab = s->design.get();
         if (!slab)
             return void(exitCode =
                             fail(o->slab.empty() ? "The project has no slab to draw."
                                                  : "There is no slab \"" + o->slab + "\" in the project.",
                                  BadInput));
         ensurePainting();
-        auto sheet = drawing::slabSheet(*project, *slab, design, *design.find(slab->id));
+        auto sheet = drawing::slabSheet(*project, design, *slab);
         for (const auto& path : o->out) {
             std::string why;
             if (endsWith(path, ".dxf"))

@@ -20,7 +20,7 @@ void addNew(CLI::App& app, int& exitCode) {
     command->callback([o, &exitCode] {
         auto project = o->demo    ? formats::demoProject()
                        : o->floor ? formats::demoFloorProject()
-                                  : design::proposeBars(model::newProject(), "s1");
+                                  : model::newProject();
         if (o->out.empty()) return fmt::print("{}", formats::projectText(project));
         if (auto why = formats::saveProject(o->out, project); !why.empty())
             return void(exitCode = fail(why, CannotWrite));

@@ -24,21 +24,14 @@ void addReport(CLI::App& app, int& exitCode) {
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
-        auto design = design::run(*project);
+        auto design = design::run(*project, {.trace = false});
         if (exitCode = refuse(design); exitCode != Done) return;
         ensurePainting();
-        std::vector<report::FloorAnswer> floors;
-        for (std::size_t i = 0; i < project->floors.size(); ++i) {
-            auto in = design::floorInput(*project, i);
-            analysis::FloorAnalyser analyser;
-            auto a = analyser.analyse(*in.floor, in.path, in.basis, in.combinations);
-            auto c = a.good() && !o->brief
-                         ? analyser.convergence(*in.floor, in.path, in.basis, in.combinations)
-                         : analysis::Convergence{};
-            floors.push_back(report::floorAnswer(in, std::move(a), std::move(c), project->basis));
-        }
-        auto document =
-            report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full, floors);
+        report::Convergences convergences;
+        for (std::size_t i = 0; i < project->floors.size() && !o->brief; ++i)
+            convergences[project->floors[i]->id] = design::convergence(*project, i);
+        auto document = report::make(*project, design,
+                                     o->brief ? report::Depth::Summary : report::Depth::Full, convergences);
         for (const auto& path : o->out) {
             std::string why;
             if (endsWith(path, ".html"))

@@ -40,8 +40,8 @@ int fail(const std::string& sentence, Exit code) {
 
 int refuse(const design::Design& design) {
     if (!design.trouble.empty()) return fail(formats::sentences(design.trouble), BadInput);
-    for (const auto& s : design.slabs)
-        if (!s.error.empty()) return fail(s.error, BadInput);
+    for (const auto& e : design.elements)
+        if (!e->error.empty()) return fail(e->error, BadInput);
     return Done;
 }
 

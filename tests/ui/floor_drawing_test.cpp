@@ -23,9 +23,9 @@
 #include "floor/layout_side.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
+#include "open_window.h"
 #include "support/likeness.h"
 #include "tray/table.h"
-#include "window/main_window.h"
 
 using namespace talvik;
 using namespace talvik::app;
@@ -43,24 +43,18 @@ class Hands : public QObject {
     }
 };
 
-class Drawing : public ::testing::Test {
+class Drawing : public OpenWindow {
   protected:
-    MainWindow window;
     Hands hands;
     ~Drawing() override { qApp->removeEventFilter(&hands); }
     void SetUp() override {
-        window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
-        window.resize(1280, 800);
-        window.show();
+        OpenWindow::SetUp();
         for (auto* action : window.menuBar()->findChildren<QAction*>())
             if (action->shortcut() == QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N)) action->trigger();
         QCoreApplication::processEvents();
         ASSERT_NE(floor(), nullptr);
     }
-    Session& session() { return window.session(); }
-    FloorPage& page() { return window.floorPage(); }
     FloorDesk& desk() { return page().desk(); }
-    FloorCanvas& canvas() { return page().canvas(); }
     const model::Floor* floor() { return session().floor(); }
 
     void focusCanvas() {
@@ -134,10 +128,6 @@ class Drawing : public ::testing::Test {
         auto* b = page().findChild<QPushButton*>(QLatin1String(name));
         ASSERT_TRUE(b) << name;
         QTest::mouseClick(b, Qt::LeftButton);
-    }
-    void answer() {
-        ASSERT_TRUE(QTest::qWaitFor([&] { return !session().floorStale(); }, 20000));
-        QCoreApplication::processEvents();
     }
     // The cases and loads of the demo that lie on the whole floor.
     void casesAndLayers() {
@@ -338,7 +328,6 @@ TEST_F(Drawing, FromTheArchitectsDrawingToTheDemoFloor) {
     press("makeMembers");
     EXPECT_EQ(floor()->walls.size(), 1u);
     // Saved and opened again, the drawing is there again.
-    QTemporaryDir folder;
     ASSERT_TRUE(window.saveAs(folder.filePath("hall.talvik")));
     ASSERT_TRUE(window.openFile(folder.filePath("hall.talvik")));
     ASSERT_TRUE(QTest::qWaitFor([&] { return !desk().below().empty(); }, 10000));
@@ -642,5 +631,5 @@ TEST(RandomDrawing, UndoneAndRedoneInAnyOrderEndsByteEqual) {
         ASSERT_TRUE(formats::readProject(drawn).trouble.empty())
             << seed << formats::sentences(formats::readProject(drawn).trouble);
     }
-    session.stopFloors();
+    session.stopAnswers();
 }

@@ -15,29 +15,20 @@
 #include "formats/project_file.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
-#include "window/main_window.h"
+#include "open_window.h"
 
 using namespace talvik;
 using namespace talvik::app;
 
 namespace {
 
-class FloorWindow : public ::testing::Test {
+class FloorWindow : public OpenWindow {
   protected:
-    MainWindow window;
     void SetUp() override {
-        window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
-        window.resize(1280, 800);
-        window.show();
+        OpenWindow::SetUp();
         window.openFloorDemo();
         answer();
     }
-    void answer() {
-        ASSERT_TRUE(QTest::qWaitFor([&] { return !window.session().floorStale(); }, 20000));
-        QCoreApplication::processEvents();
-    }
-    Session& session() { return window.session(); }
-    FloorPage& page() { return window.floorPage(); }
     model::Project moved(double dx) {
         return model::editFloor(session().base(), "f1",
                                 [&](model::Floor& f, model::Project&) { f.columns[6].x += dx; });
@@ -143,7 +134,7 @@ TEST_F(FloorWindow, ChoosesFieldsAndCombinations) {
 TEST_F(FloorWindow, AnEditIsAnsweredInTheBackgroundAndUndone) {
     double before = page().canvas().valueAt({10800, 3000});
     ASSERT_TRUE(session().apply("Move column", moved(600)));
-    EXPECT_TRUE(session().floorStale()) << "the old answer is marked at once";
+    EXPECT_TRUE(session().stale()) << "the old answer is marked at once";
     answer();
     EXPECT_NE(page().canvas().valueAt({10800, 3000}), before);
     session().undoStack().undo();
@@ -160,7 +151,7 @@ TEST_F(FloorWindow, AnAnswerToAnOlderEditIsNotTakenForTheNewest) {
     QThread::msleep(1500);  // answered by now, and waiting to be handed over
     ASSERT_TRUE(session().apply("Move column", moved(300)));
     QCoreApplication::processEvents();
-    EXPECT_TRUE(session().floorStale() ||
+    EXPECT_TRUE(session().stale() ||
                 session().floorAnalysis()->model->supports[6].at.x == session().floor()->columns[6].x);
     answer();
     EXPECT_EQ(session().floorAnalysis()->model->supports[6].at.x, session().floor()->columns[6].x);
@@ -171,9 +162,9 @@ TEST_F(FloorWindow, StopLeavesTheAnswerStaleAndTheNextEditAnswers) {
                                  [](model::Floor& f, model::Project&) { f.choices.meshSize = 60; });
     ASSERT_TRUE(session().apply("Finer", fine));
     QTest::qWait(60);
-    session().stopFloors();
+    session().stopAnswers();
     QTest::qWait(100);
-    EXPECT_TRUE(session().floorStale());
+    EXPECT_TRUE(session().stale());
     EXPECT_TRUE(page().summary().contains("older than the drawing") || !page().summary().isEmpty());
     session().undoStack().undo();
     answer();
@@ -257,11 +248,11 @@ TEST_F(FloorWindow, SlabsAndFloorsLiveInOneProject) {
     EXPECT_NE(session().slab(), nullptr);
     EXPECT_EQ(session().floor(), nullptr);
     EXPECT_TRUE(window.margin().isVisible());
-    session().setSlab("f1");
+    session().setElement("f1");
     EXPECT_EQ(session().slab(), nullptr);
     ASSERT_NE(session().floor(), nullptr);
     answer();
     EXPECT_TRUE(window.margin().isVisible());
-    session().setSlab(both.slabs[0]->id);
+    session().setElement(both.slabs[0]->id);
     EXPECT_TRUE(window.margin().isVisible());
 }

@@ -14,13 +14,9 @@
 #include <cmath>
 
 #include "bench/bench_window.h"
-#include "floor/floor_page.h"
-#include "floor/strip_section.h"
-#include "margin/margin_view.h"
-#include "model/edits.h"
+#include "open_window.h"
 #include "support/regular_floor.h"
 #include "widgets/inline_edit.h"
-#include "window/main_window.h"
 #include "window/place_bar.h"
 
 using namespace talvik;
@@ -28,13 +24,10 @@ using namespace talvik::app;
 
 namespace {
 
-class Strips : public ::testing::Test {
+class Strips : public OpenWindow {
   protected:
-    MainWindow window;
     void SetUp() override {
-        window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
-        window.resize(1280, 800);
-        window.show();
+        OpenWindow::SetUp();
         window.openFloorDemo();
         answer();
         session().setPlace(Place::Strips);
@@ -43,15 +36,8 @@ class Strips : public ::testing::Test {
         QCoreApplication::processEvents();
         canvas().fit();
     }
-    void answer() {
-        ASSERT_TRUE(QTest::qWaitFor([&] { return !window.session().floorStale(); }, 20000));
-        QCoreApplication::processEvents();
-    }
-    Session& session() { return window.session(); }
-    FloorPage& page() { return window.floorPage(); }
-    FloorCanvas& canvas() { return page().canvas(); }
     StripDesk& desk() { return page().stripDesk(); }
-    StripSection& section() { return page().section(); }
+    LineSection& section() { return page().section(); }
     void key(QWidget& w, Qt::Key k, Qt::KeyboardModifiers m = Qt::NoModifier) { QTest::keyClick(&w, k, m); }
     void select(const char* name) {
         for (const auto& s : desk().layout()->strips)
@@ -61,17 +47,6 @@ class Strips : public ::testing::Test {
                 return;
             }
         FAIL() << "there is no strip " << name;
-    }
-    void drag(QWidget& w, QPointF from, QPointF to) {
-        QTest::mouseMove(&w, from.toPoint());
-        QTest::mousePress(&w, Qt::LeftButton, {}, from.toPoint());
-        for (int i = 1; i <= 6; ++i) {
-            QPointF p = from + (to - from) * i / 6;
-            QMouseEvent move(QEvent::MouseMove, p, w.mapToGlobal(p), Qt::NoButton, Qt::LeftButton,
-                             Qt::NoModifier);
-            QApplication::sendEvent(&w, &move);
-        }
-        QTest::mouseRelease(&w, Qt::LeftButton, {}, to.toPoint());
     }
 };
 
@@ -127,22 +102,22 @@ TEST_F(Strips, EdgesBarsAndEndConditionsAreChangedAndAllIsUndone) {
     // Bars: a wider spacing, then a moved end, in the long section.
     section().setFocus();
     key(section(), Qt::Key_Down);
-    ASSERT_TRUE(desk().run());
-    const double spacing = desk().run()->spacing;
+    ASSERT_TRUE(bars().run());
+    const double spacing = bars().run()->spacing;
     key(section(), Qt::Key_Plus);
     answer();
-    ASSERT_TRUE(desk().run());
-    EXPECT_TRUE(desk().run()->fixed);
-    EXPECT_GT(desk().run()->spacing, spacing);
-    const std::string id = desk().run()->id;
-    const double end = desk().run()->to;
+    ASSERT_TRUE(bars().run());
+    EXPECT_TRUE(bars().run()->fixed);
+    EXPECT_GT(bars().run()->spacing, spacing);
+    const std::string id = bars().run()->id;
+    const double end = bars().run()->to;
     drag(section(), section().handle(id, true), section().handle(id, true) - QPointF(60, 0));
     answer();
-    ASSERT_TRUE(desk().run());
-    EXPECT_LT(desk().run()->to, end - 200);
+    ASSERT_TRUE(bars().run());
+    EXPECT_LT(bars().run()->to, end - 200);
     // An end condition, by the menu beside the support.
     QTest::mouseClick(&section(), Qt::LeftButton, {}, section().endWord(0, -1).center().toPoint());
-    auto* menu = section().findChild<QMenu*>(QStringLiteral("endMenu"));
+    auto* menu = page().findChild<QMenu*>(QStringLiteral("endMenu"));
     ASSERT_TRUE(menu);
     for (auto* action : menu->actions())
         if (action->text() == QLatin1String("continuous")) action->trigger();
@@ -162,7 +137,7 @@ TEST_F(Strips, EdgesBarsAndEndConditionsAreChangedAndAllIsUndone) {
 TEST_F(Strips, BarsAreDividedAndAddedInTheLongSection) {
     const auto start = session().project();
     QString said;
-    QObject::connect(&desk(), &StripDesk::said, [&](const QString& sentence) { said = sentence; });
+    QObject::connect(&bars(), &BarDesk::said, [&](const QString& sentence) { said = sentence; });
     select("XB");
     section().setFocus();
     key(section(), Qt::Key_A);
@@ -171,9 +146,9 @@ TEST_F(Strips, BarsAreDividedAndAddedInTheLongSection) {
     const std::size_t runs = d->runs.size();
     const reinforcement::Run* longest = &d->runs.front();
     for (const auto& r : d->runs)
-        if (!r.top && r.to - r.from > longest->to - longest->from) longest = &r;
+        if (!r.top() && r.to - r.from > longest->to - longest->from) longest = &r;
     const double u = longest->from + 0.4 * (longest->to - longest->from), end = longest->to;
-    desk().selectPart(Spot::In::Run, longest->id);
+    session().select(Spot::In::Run, longest->id);
     session().setStation(longest->from + 50);
     key(section(), Qt::Key_S);
     EXPECT_TRUE(said.contains("lap")) << said.toStdString();
@@ -181,20 +156,20 @@ TEST_F(Strips, BarsAreDividedAndAddedInTheLongSection) {
     session().setStation(u);
     key(section(), Qt::Key_S);
     answer();
-    ASSERT_TRUE(desk().run()) << "the second part is in hand";
-    EXPECT_EQ(desk().run()->to, end);
-    EXPECT_LT(desk().run()->from, u);
+    ASSERT_TRUE(bars().run()) << "the second part is in hand";
+    EXPECT_EQ(bars().run()->to, end);
+    EXPECT_LT(bars().run()->from, u);
     EXPECT_EQ(desk().stripDesign()->runs.size(), runs + 1);
     // More bars over the first support that has top bars.
     const auto& support = desk().strip()->supports[1];
-    desk().selectPart(Spot::In::Support, support.id);
+    session().select(Spot::In::Support, support.id);
     QCoreApplication::processEvents();
     key(section(), Qt::Key_A);
     answer();
-    ASSERT_TRUE(desk().run());
-    EXPECT_TRUE(desk().run()->top && desk().run()->fixed);
-    EXPECT_LT(desk().run()->from, support.u);
-    EXPECT_GT(desk().run()->to, support.u);
+    ASSERT_TRUE(bars().run());
+    EXPECT_TRUE(bars().run()->top() && bars().run()->fixed);
+    EXPECT_LT(bars().run()->from, support.u);
+    EXPECT_GT(bars().run()->to, support.u);
     EXPECT_EQ(desk().stripDesign()->runs.size(), runs + 2);
     EXPECT_EQ(session().undoStack().count(), 2);
     while (session().undoStack().canUndo()) session().undoStack().undo();
@@ -334,7 +309,7 @@ TEST_F(Strips, WhatWouldMakeAFloorPassIsFoundTakenAndTakenBack) {
     EXPECT_GT(session().floor()->slabs[0].thickness, before);
     EXPECT_TRUE(session().remedies().empty()) << "those of the floor before do not stay";
     ASSERT_TRUE(QTest::qWaitFor(
-        [&] { return !session().floorStale() && session().floorDesign() && session().floorDesign()->proof; },
+        [&] { return !session().stale() && session().floorDesign() && session().floorDesign()->proof; },
         20000));
     EXPECT_EQ(session().floorDesign()->summary.over, 0);
     session().undoStack().undo();
@@ -369,7 +344,6 @@ TEST_F(Strips, ThePanelBenchAnswersAsValuesAreTyped) {
     QString page = bench->findChild<QTextBrowser*>()->toPlainText();
     for (const char* part : {"Two-way panel", "span, shorter way", "Span to depth", "left out here"})
         EXPECT_TRUE(page.contains(QString::fromUtf8(part))) << part;
-    QTemporaryDir folder;
     for (const char* name : {"/p.html", "/p.pdf"}) {
         EXPECT_TRUE(bench->save(folder.path() + name).isEmpty());
         EXPECT_GT(QFile(folder.path() + name).size(), 1500);

@@ -1,11 +1,10 @@
 #include "document/session.h"
 
-#include <QElapsedTimer>
 #include <QUndoCommand>
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
-#include "design/floors.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
 #include "model/sources.h"
@@ -45,21 +44,23 @@ Session::Session(QObject* parent)
       station_(std::numeric_limits<double>::quiet_NaN()),
       // Both calls come from the background and are handed over to this object's thread.
       live_(
-          [this](const design::LiveFloors::Job& job, std::shared_ptr<const analysis::FloorAnalysis> answer,
-                 std::shared_ptr<const design::FloorDesign> design) {
+          [this](const design::Request& request, design::Designer::Answer answer) {
               QMetaObject::invokeMethod(
                   this,
-                  [this, id = job.input.floor->id, asked = job.asked, answer = std::move(answer),
-                   design = std::move(design)] {
+                  [this, asked = request.asked, answer = std::move(answer)] {
                       // An edit, or another project, may have come while this waited to be handed over.
-                      if (asked != floorsAsked_) return;
-                      floors_[id] = answer;
-                      floorDesigns_[id] = design;
-                      if (const auto* f = floor(); f && f->id == id) {
-                          floorStale_ = false, floorProgress_ = 1;
-                          if (design && design->proof && design->summary.over > 0) remedyTimer_.start();
+                      if (asked != asked_) return;
+                      auto& known = answers_[answer->element];
+                      const bool same = known == answer;
+                      known = answer;
+                      if (!same) gather();
+                      if (same && (answer->element != element_ || !stale_)) return;
+                      if (answer->element == element_) {
+                          if (stale_) answerMs_ = double(since_.nsecsElapsed()) / 1e6;
+                          stale_ = false, progress_ = 1;
+                          if (answer->complete && answer->summary.over > 0) remedyTimer_.start();
                       }
-                      emit floorChanged();
+                      emit answered();
                   },
                   Qt::QueuedConnection);
           },
@@ -67,9 +68,9 @@ Session::Session(QObject* parent)
               QMetaObject::invokeMethod(
                   this,
                   [this, id, share] {
-                      if (const auto* f = floor(); !f || f->id != id || !floorStale_) return;
-                      floorProgress_ = share;
-                      emit floorChanged();
+                      if (id != element_ || !stale_) return;
+                      progress_ = share;
+                      emit answered();
                   },
                   Qt::QueuedConnection);
           }) {
@@ -87,71 +88,117 @@ model::Project Session::base() const {
     return p;
 }
 
+const model::OneWaySlab* Session::slab() const {
+    return model::findSlab(*project_, element_);
+}
 const model::Floor* Session::floor() const {
-    if (const auto* f = model::findFloor(*project_, slabId_)) return f;
-    return project_->slabs.empty() && !project_->floors.empty() ? project_->floors.front().get() : nullptr;
+    return model::findFloor(*project_, element_);
 }
-const analysis::FloorAnalysis* Session::floorAnalysis() const {
+const std::vector<model::BarRun>& Session::fixedBars() const {
+    static const std::vector<model::BarRun> none;
     const auto* f = floor();
-    auto found = f ? floors_.find(f->id) : floors_.end();
-    return found == floors_.end() ? nullptr : found->second.get();
-}
-std::shared_ptr<const design::FloorDesign> Session::floorDesign() const {
-    const auto* f = floor();
-    auto found = f ? floorDesigns_.find(f->id) : floorDesigns_.end();
-    return found == floorDesigns_.end() ? nullptr : found->second;
-}
-design::FloorInput Session::floorInput(std::size_t i) const {
-    return design::floorInput(*project_, i);
-}
-void Session::analyseFloors() {
-    std::vector<design::LiveFloors::Job> jobs;
-    auto basis = std::make_shared<const model::Basis>(project_->basis);
-    ++floorsAsked_;
-    for (std::size_t i = 0; i < project_->floors.size(); ++i) {
-        jobs.push_back({floorInput(i), basis});
-        if (project_->floors[i].get() == floor())
-            std::swap(jobs.front(), jobs.back());  // the one in hand first
-    }
-    for (auto& job : jobs) job.asked = floorsAsked_;
-    floorStale_ = !jobs.empty();
-    floorProgress_ = 0;
-    live_.want(std::move(jobs));
-}
-void Session::stopFloors() {
-    live_.stop();
-    ++floorsAsked_;
-    emit floorChanged();
+    return slab() ? slab()->bars : f ? f->strips.bars : none;
 }
 
-const model::OneWaySlab* Session::slab() const {
-    if (const auto* s = model::findSlab(*project_, slabId_)) return s;
-    if (model::findFloor(*project_, slabId_)) return nullptr;
-    return project_->slabs.empty() ? nullptr : project_->slabs.front().get();
-}
 const design::SlabDesign* Session::slabDesign() const {
-    const auto* s = slab();
-    return s ? design_->find(s->id) : nullptr;
+    const auto* a = dynamic_cast<const design::SlabAnswer*>(answer());
+    return a ? a->design.get() : nullptr;
 }
-void Session::setSlab(const model::Id& id) {
-    slabId_ = id;
+std::shared_ptr<const design::FloorDesign> Session::floorDesign() const {
+    const auto found = answers_.find(element_);
+    auto f = found == answers_.end() ? nullptr
+                                     : std::dynamic_pointer_cast<const design::FloorDesign>(found->second);
+    return f && f->layout ? f : nullptr;
+}
+const analysis::FloorAnalysis* Session::floorAnalysis() const {
+    const auto* f = dynamic_cast<const design::FloorDesign*>(answer());
+    return f ? f->analysis.get() : nullptr;
+}
+const design::LineAnswer* Session::line() const {
+    const auto* a = answer();
+    if (!a || !a->error.empty()) return nullptr;
+    const auto* part = selection_             ? a->find(selection_->part)
+                       : a->parts.size() == 1 ? a->parts.front().get()
+                                              : nullptr;
+    return dynamic_cast<const design::LineAnswer*>(part);
+}
+
+void Session::ask() {
+    std::vector<design::Request> wanted;
+    ++asked_;
+    auto one = [&](const model::Id& id) {
+        wanted.push_back({project_, id, asked_});
+        if (id == element_) std::rotate(wanted.begin(), wanted.end() - 1, wanted.end());
+    };
+    for (const auto& s : project_->slabs) one(s->id);
+    for (const auto& f : project_->floors) one(f->id);
+    stale_ = !wanted.empty();
+    progress_ = 0;
+    since_.start();
+    live_.want(std::move(wanted));
+}
+void Session::stopAnswers() {
+    live_.stop();
+    ++asked_;
+    emit answered();
+}
+void Session::gather() {
+    std::vector<std::shared_ptr<const design::ElementAnswer>> there;
+    auto one = [&](const model::Id& id) {
+        if (const auto found = answers_.find(id); found != answers_.end()) there.push_back(found->second);
+    };
+    for (const auto& s : project_->slabs) one(s->id);
+    for (const auto& f : project_->floors) one(f->id);
+    const auto& basis = project_->basis;
+    if (!standard_ || standardOf_ != std::pair(basis.standard, basis.parameters)) {
+        standard_ = standards::makeStandard(basis.standard, basis.parameters);
+        standardOf_ = {basis.standard, basis.parameters};
+    }
+    design_ = std::make_shared<const design::Design>(design::joined(*project_, standard_, std::move(there)));
+}
+
+void Session::keepElement() {
+    if (slab() || floor()) return;
+    element_ = !project_->slabs.empty()    ? project_->slabs.front()->id
+               : !project_->floors.empty() ? project_->floors.front()->id
+                                           : model::Id();
+}
+void Session::setElement(const model::Id& id) {
+    element_ = id;
+    keepElement();
     selection_ = {};
     forgetRemedies();
-    analyseFloors();
+    ask();
     emit selectionChanged();
     emit changed();
 }
 
 void Session::show(std::shared_ptr<const model::Project> project) {
+    if (project->marks != marks_) {  // marks given out stay, whatever is taken back
+        auto marked = std::make_shared<model::Project>(*project);
+        marks_.insert(project->marks.begin(), project->marks.end());
+        marked->marks = marks_;
+        project = std::move(marked);
+    }
     project_ = std::move(project);
     highestId_ = std::max(highestId_, project_->nextId);
-    QElapsedTimer timer;
-    timer.start();
-    design_ = std::make_shared<const design::Design>(design::run(*project_));
-    answerMs_ = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+    keepElement();
+    gather();
     forgetRemedies();
-    analyseFloors();
+    ask();
     emit changed();
+}
+
+void Session::issueMarks() {
+    if (project_->marks == design_->marks) return;
+    marks_ = design_->marks;
+    auto marked = std::make_shared<model::Project>(*project_);
+    marked->marks = marks_;
+    project_ = std::move(marked);
+    gather();
+    unsavedMarks_ = true;
+    emit changed();
+    emit fileChanged();
 }
 
 void Session::forgetRemedies() {
@@ -160,21 +207,16 @@ void Session::forgetRemedies() {
     search_ = Search::None;
     remedyThread_.request_stop();
     remedyTimer_.stop();
-    if (slab() && design_->summary().over > 0) remedyTimer_.start();
 }
 
 void Session::seekRemedies() {
-    const auto* f = floor();
-    const auto* s = slab();
-    const auto d = floorDesign();
-    const auto* sd = slabDesign();
-    // Only where the element in hand is over itself; of a floor, once its own answer is complete.
-    if (f ? floorStale_ || !d || d->summary.over == 0 : !s || !sd || checks::summary(sd->checks).over == 0)
-        return;
+    // Only where the element in hand is over itself, once its answer is complete.
+    const auto* a = answer();
+    if (stale_ || !a || !a->complete || a->summary.over == 0) return;
     search_ = Search::UnderWay;
     emit remediesChanged();
     remedyThread_ = std::jthread([this, snapshot = std::make_shared<const model::Project>(base()),
-                                  id = f ? f->id : s->id, serial = remedySerial_](std::stop_token stop) {
+                                  id = element_, serial = remedySerial_](std::stop_token stop) {
         auto found = design::remedies(*snapshot, id, stop);
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(
@@ -195,10 +237,6 @@ bool Session::apply(const QString& text, model::Project next, const QString& mer
         emit refused(QString::fromStdString(trouble.front().message));
         return false;
     }
-    // New members need bars of their own: a slab without any gets a proposal in the same step.
-    for (const auto& slab : next.slabs)
-        if (slab->bars.empty()) next = design::proposeBars(next, slab->id);
-    next = design::withMarks(next);
     if (next == *project_) return true;
     model::recordChanges(*project_, next, over());
     undo_.push(new SnapshotCommand(*this, text, project_,
@@ -219,6 +257,7 @@ QString Session::save(const QString& path) {
     if (!why.empty()) return QString::fromStdString(why);
     path_ = path;
     undo_.setClean();
+    unsavedMarks_ = false;
     emit fileChanged();
     return {};
 }
@@ -227,25 +266,24 @@ void Session::start(model::Project project, const QString& path) {
     undo_.clear();
     path_ = path;
     highestId_ = project.nextId;
-    slabId_ = project.slabs.empty() ? model::Id() : project.slabs.front()->id;
-    floors_.clear();
-    floorDesigns_.clear();
+    element_.clear();
+    marks_ = project.marks;
+    unsavedMarks_ = false;
+    answers_.clear();
     selection_.reset();
     if (!project.slabs.empty())
-        selection_ = Spot{{slabId_, model::PartKind::OneWaySlab, {}}, Spot::In::Whole, {}};
+        selection_ = Spot{{project.slabs.front()->id, model::PartKind::OneWaySlab, {}}, Spot::In::Whole, {}};
     show(std::make_shared<const model::Project>(std::move(project)));
     emit selectionChanged();
     emit fileChanged();
 }
 
-model::PartRef Session::slabPart() const {
-    const auto* s = slab();
-    return {s ? s->id : slabId_, model::PartKind::OneWaySlab, {}};
+model::PartRef Session::part() const {
+    if (selection_) return selection_->part;
+    return {element_, slab() ? model::PartKind::OneWaySlab : model::PartKind::Whole, {}};
 }
 bool Session::over() const {
-    return design_->summary().over > 0 ||
-           std::any_of(floorDesigns_.begin(), floorDesigns_.end(),
-                       [](const auto& f) { return f.second && f.second->summary.over > 0; });
+    return design_->summary().over > 0;
 }
 void Session::select(std::optional<Spot> spot) {
     if (spot == selection_) return;
@@ -253,7 +291,7 @@ void Session::select(std::optional<Spot> spot) {
     emit selectionChanged();
 }
 void Session::select(Spot::In in, const model::Id& id) {
-    select(Spot{slabPart(), in, id});
+    select(Spot{part(), in, id});
 }
 void Session::stepBack() {
     if (!selection_ || selection_->in == Spot::In::Whole)

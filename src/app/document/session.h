@@ -2,6 +2,7 @@
 // the place of work, and the horizontal scale common to plan and long section.
 #pragma once
 
+#include <QElapsedTimer>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -10,7 +11,8 @@
 #include <thread>
 
 #include "design/design.h"
-#include "design/live_floors.h"
+#include "design/floor_design.h"
+#include "design/live_answers.h"
 #include "design/remedies.h"
 
 namespace talvik::app {
@@ -25,26 +27,32 @@ class Session : public QObject {
     explicit Session(QObject* parent = nullptr);
 
     const model::Project& project() const { return *project_; }
+    // All answers there are; those of elements that were edited since are of a moment ago.
     const design::Design& design() const { return *design_; }
-    double answerMilliseconds() const { return answerMs_; }
+    const std::shared_ptr<const design::Design>& sharedDesign() const { return design_; }
+    double answerMilliseconds() const { return answerMs_; }  // from the edit to the answer in hand
     // The project to edit from: as project(), but new ids go on after all that were ever used, also after
     // undo.
     model::Project base() const;
-    // The slab in hand; null in an empty project.
+    // The element in hand: a slab or a floor; the other is null then, both are in an empty project.
     const model::OneWaySlab* slab() const;
-    const design::SlabDesign* slabDesign() const;
-    void setSlab(const model::Id& id);  // or a floor
-    // The floor in hand; null while a slab is. Its analysis runs in the background: the last answer, which is
-    // stale while a newer one is under way, or null before the first.
     const model::Floor* floor() const;
-    const analysis::FloorAnalysis* floorAnalysis() const;
-    // Its strips, bars and checks; null before the first answer and where the analysis has none.
+    const model::Id& element() const { return element_; }
+    void setElement(const model::Id& id);
+    // The fixed bars of the element in hand.
+    const std::vector<model::BarRun>& fixedBars() const;
+    // Its answer, worked out in the background; null before the first.
+    const design::ElementAnswer* answer() const { return design_->find(element_); }
+    // The same by kind, where it has results.
+    const design::SlabDesign* slabDesign() const;
     std::shared_ptr<const design::FloorDesign> floorDesign() const;
-    bool floorStale() const { return floorStale_; }
-    double floorProgress() const { return floorProgress_; }
-    void stopFloors();  // leaves the answer stale
-    // The project's standard and basis as the analysis of a floor takes them.
-    design::FloorInput floorInput(std::size_t floor) const;
+    const analysis::FloorAnalysis* floorAnalysis() const;
+    // The line in hand: the part selected, or the only one there is. Null without, and before its answer.
+    const design::LineAnswer* line() const;
+    // Whether a newer answer to the element in hand is under way, and how far it is.
+    bool stale() const { return stale_; }
+    double progress() const { return progress_; }
+    void stopAnswers();  // leaves the answer stale
 
     // Whether a check of any element is over, as far as answers are there.
     bool over() const;
@@ -57,6 +65,8 @@ class Session : public QObject {
     // Makes `next` the project, as one undoable step named `text`. Steps with the same non-empty `merge` that
     // follow each other become one. A project that is not valid is refused: the sentence goes to `refused`
     // and nothing changes.
+    // New marks of bars that leave the office stay from then on; no step of history takes them back.
+    void issueMarks();
     bool apply(const QString& text, model::Project next, const QString& merge = {});
     void endMerge() { mergeSerial_++; }
     QUndoStack& undoStack() { return undo_; }
@@ -66,13 +76,13 @@ class Session : public QObject {
     QString save(const QString& path);
     void start(model::Project project, const QString& path);  // replaces everything, clears history
     const QString& path() const { return path_; }
-    bool modified() const { return !undo_.isClean(); }
+    bool modified() const { return !undo_.isClean() || unsavedMarks_; }
 
     // What is in hand: a part as a whole, or a span, support or run of it; nothing where there is none.
     const std::optional<Spot>& selection() const { return selection_; }
     void select(std::optional<Spot> spot);
-    void select(Spot::In in, const model::Id& id = {});  // of the slab in hand
-    model::PartRef slabPart() const;
+    void select(Spot::In in, const model::Id& id = {});  // of the part in hand
+    model::PartRef part() const;                         // the one selected, or a one-way slab's own
     bool selected(Spot::In in) const { return selection_ && selection_->in == in; }
     bool selected(Spot::In in, const model::Id& id) const { return selected(in) && selection_->id == id; }
     model::Id selectedId() const { return selection_ ? selection_->id : model::Id(); }
@@ -89,10 +99,10 @@ class Session : public QObject {
     QString unit(units::Kind kind) const;  // its symbol
 
   signals:
-    void changed();  // project and design
+    void changed();   // the project
+    void answered();  // an element, or how far that is
     void selectionChanged();
     void remediesChanged();
-    void floorChanged();  // its analysis, or how far that is
     void placeChanged();
     void stationChanged();
     void refused(const QString& sentence);
@@ -101,17 +111,23 @@ class Session : public QObject {
   private:
     friend class SnapshotCommand;
     void show(std::shared_ptr<const model::Project> project);
-    void analyseFloors();
+    void ask();     // for answers to all elements, the one in hand first
+    void gather();  // answers to the design
+    void keepElement();
     void seekRemedies();  // on a snapshot, in a thread of its own; published only if still current
 
     std::shared_ptr<const model::Project> project_;
     std::shared_ptr<const design::Design> design_;
     double answerMs_ = 0;
-    int highestId_ = 1;  // ids are never reused, also after undo
+    int highestId_ = 1;      // ids are never reused, also after undo
+    schedule::Marks marks_;  // all that were given out
+    bool unsavedMarks_ = false;
+    std::shared_ptr<const standards::Standard> standard_;
+    std::pair<std::string, catalogs::ParameterValues> standardOf_;
     QUndoStack undo_;
     int mergeSerial_ = 0;
     QString path_;
-    model::Id slabId_;
+    model::Id element_;
     std::optional<Spot> selection_;
     Place place_ = Place::Checks;
     double station_;
@@ -120,14 +136,14 @@ class Session : public QObject {
     int remedySerial_ = 0;
     enum class Search { None, UnderWay, Done } search_ = Search::None;
     void forgetRemedies();
-    std::map<model::Id, std::shared_ptr<const analysis::FloorAnalysis>> floors_;
-    std::map<model::Id, std::shared_ptr<const design::FloorDesign>> floorDesigns_;
-    bool floorStale_ = false;
-    double floorProgress_ = 1;
-    int floorsAsked_ = 0;  // grows with each asking: answers to older ones are dropped
+    std::map<model::Id, std::shared_ptr<const design::ElementAnswer>> answers_;
+    bool stale_ = false;
+    double progress_ = 1;
+    QElapsedTimer since_;  // the last asking
+    int asked_ = 0;        // grows with each asking: answers to older ones are dropped
     // Last: stopped and joined before anything else goes.
     std::jthread remedyThread_;
-    design::LiveFloors live_;
+    design::LiveAnswers live_;
 };
 
 }  // namespace talvik::app

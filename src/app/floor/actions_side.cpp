@@ -121,7 +121,7 @@ ActionsSide::ActionsSide(FloorDesk& desk, QWidget* parent)
     });
     connect(form_, &PropertyForm::refused, &desk_, &FloorDesk::said);
     connect(&desk_, &FloorDesk::changed, this, &ActionsSide::refresh);
-    connect(&desk_.session(), &Session::floorChanged, this, &ActionsSide::refresh);
+    connect(&desk_.session(), &Session::answered, this, &ActionsSide::refresh);
     refresh();
 }
 

@@ -18,7 +18,7 @@
 #include "floor/actions_side.h"
 #include "floor/floor_register.h"
 #include "floor/layout_side.h"
-#include "floor/strip_section.h"
+#include "section/line_section.h"
 #include "widgets/inline_edit.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
@@ -42,13 +42,13 @@ QString row(std::initializer_list<QString> cells) {
 
 }  // namespace
 
-FloorPage::FloorPage(Session& session, QWidget* parent)
+FloorPage::FloorPage(Session& session, BarDesk& bars, QWidget* parent)
     : QWidget(parent),
       session_(session),
       desk_(new FloorDesk(session, this)),
-      strips_(new StripDesk(session, this)),
+      strips_(new StripDesk(session, bars, this)),
       canvas_(new FloorCanvas(session, *desk_, *strips_)),
-      section_(new StripSection(session, *strips_, *canvas_)),
+      section_(new LineSection(session, bars, [this] { return sharedScale(); })),
       layout_(new LayoutSide(*desk_)),
       actions_(new ActionsSide(*desk_)),
       register_(new FloorRegister(*desk_)),
@@ -201,11 +201,17 @@ FloorPage::FloorPage(Session& session, QWidget* parent)
         }
     });
     connect(canvas_, &FloorCanvas::activated, this, &FloorPage::marginWanted);
-    connect(section_, &StripSection::activated, this, &FloorPage::marginWanted);
+    section_->setEmptyText(
+        tr("No strip in hand. Click one on the plan, or press the up arrow; X and Y choose the direction.\n"
+           "Here stands its long section then: bars, moments with the resistance of the bars, steel required "
+           "and provided, shear, cracks."));
+    connect(section_, &LineSection::activated, this, &FloorPage::marginWanted);
+    connect(section_, &LineSection::endWanted, this, &FloorPage::chooseEnd);
+    connect(canvas_, &FloorCanvas::moved, section_, qOverload<>(&QWidget::update));
     connect(mesh_, &QToolButton::toggled, canvas_, &FloorCanvas::showMesh);
-    connect(stop_, &QToolButton::clicked, &session_, &Session::stopFloors);
+    connect(stop_, &QToolButton::clicked, &session_, &Session::stopAnswers);
     connect(convergence_, &QPushButton::clicked, this, &FloorPage::seekConvergence);
-    connect(&session_, &Session::floorChanged, this, &FloorPage::refresh);
+    connect(&session_, &Session::answered, this, &FloorPage::refresh);
     connect(&session_, &Session::changed, this, [this] {
         ++convergenceSerial_;
         convergenceText_.clear();
@@ -454,12 +460,12 @@ void FloorPage::fillCombinations() {
 
 void FloorPage::refresh() {
     if (!session_.floor()) return;
-    bool busy = session_.floorStale();
+    bool busy = session_.stale();
     progress_->setVisible(busy);
     stop_->setVisible(busy);
-    progress_->setValue(static_cast<int>(1000 * session_.floorProgress()));
+    progress_->setValue(static_cast<int>(1000 * session_.progress()));
     convergence_->setEnabled(!busy && session_.floorAnalysis() && session_.floorAnalysis()->good());
-    if (busy && session_.floorProgress() > 0 && session_.floorProgress() < 1) return;  // only progress
+    if (busy && session_.progress() > 0 && session_.progress() < 1) return;  // only progress
     fillCombinations();
     showContours();
     refreshText();
@@ -470,9 +476,9 @@ void FloorPage::refreshText() {
     const auto* a = session_.floorAnalysis();
     QString html = QStringLiteral("<div style='margin:10px'><b>%1</b><br>").arg(escaped(floor->name));
     if (!a) return text_->setHtml(html + tr("Not answered yet.") + QStringLiteral("</div>"));
-    QString ink = session_.floorStale() ? theme().secondary.name() : theme().ink.name();
+    QString ink = session_.stale() ? theme().secondary.name() : theme().ink.name();
     html = QStringLiteral("<div style='margin:10px;color:%1'><b>%2</b><br>").arg(ink, escaped(floor->name));
-    if (session_.floorStale()) html += tr("The answer below is older than the drawing.<br>");
+    if (session_.stale()) html += tr("The answer below is older than the drawing.<br>");
     if (!a->trouble.empty()) {
         for (const auto& t : a->trouble)
             html += QStringLiteral("<p style='color:%1'>%2</p>").arg(theme().over.name(), escaped(t.message));
@@ -566,15 +572,14 @@ QString FloorPage::summary() const {
 void FloorPage::seekConvergence() {
     const auto* floor = session_.floor();
     if (!floor) return;
-    std::size_t index = 0;
-    const auto& floors = session_.project().floors;
-    while (index < floors.size() && floors[index].get() != floor) ++index;
     convergence_->setEnabled(false);
     convergence_->setText(tr("Analysing on half the size…"));
-    convergenceRun_ = std::jthread([this, job = session_.floorInput(index),
-                                    serial = convergenceSerial_](std::stop_token stop) {
-        auto c =
-            analysis::FloorAnalyser().convergence(*job.floor, job.path, job.basis, job.combinations, stop);
+    convergenceRun_ = std::jthread([this,
+                                    project = std::make_shared<const model::Project>(session_.project()),
+                                    id = floor->id, serial = convergenceSerial_](std::stop_token stop) {
+        std::size_t index = 0;
+        while (project->floors[index]->id != id) ++index;
+        auto c = design::convergence(*project, index, stop);
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(
             this,
@@ -594,6 +599,32 @@ void FloorPage::seekConvergence() {
             },
             Qt::QueuedConnection);
     });
+}
+
+// Of the plan, for a strip along its horizontal while it is in view there.
+std::optional<LineSection::Scale> FloorPage::sharedScale() const {
+    const auto* s = strips_->strip();
+    if (!s || s->axes.angle != 0) return {};
+    const double a = canvas_->pixelX(s->from), b = canvas_->pixelX(s->to);
+    if (a <= 0 || b >= section_->width() || b - a <= 0.45 * section_->width()) return {};
+    const double perMm = (b - a) / (s->to - s->from);
+    return LineSection::Scale{a - s->from * perMm, perMm};
+}
+
+void FloorPage::chooseEnd(std::size_t span, int side, QPoint at) {
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setObjectName(QStringLiteral("endMenu"));
+    // In the desk's terms: the span lies after (+1) the support at its start.
+    const int deskSide = side < 0 ? 1 : -1;
+    menu->addAction(tr("As the layout says"), this,
+                    [=, this] { strips_->setEnd(span, deskSide, std::nullopt); });
+    menu->addSeparator();
+    for (auto c : {model::EndCondition::Free, model::EndCondition::OnBeam, model::EndCondition::Continuous,
+                   model::EndCondition::Cantilever})
+        menu->addAction(QString::fromUtf8(strips::name(c)), this,
+                        [=, this] { strips_->setEnd(span, deskSide, c); });
+    menu->popup(at);
 }
 
 }  // namespace talvik::app

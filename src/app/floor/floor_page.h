@@ -7,6 +7,7 @@
 #include <thread>
 
 #include "floor/floor_canvas.h"
+#include "section/line_section.h"
 
 class QComboBox;
 class QLabel;
@@ -21,17 +22,16 @@ namespace talvik::app {
 class LayoutSide;
 class ActionsSide;
 class FloorRegister;
-class StripSection;
 
 class FloorPage : public QWidget {
     Q_OBJECT
   public:
-    explicit FloorPage(Session& session, QWidget* parent = nullptr);
+    explicit FloorPage(Session& session, BarDesk& bars, QWidget* parent = nullptr);
     ~FloorPage() override;
     FloorDesk& desk() { return *desk_; }
     FloorCanvas& canvas() { return *canvas_; }
     StripDesk& stripDesk() { return *strips_; }
-    StripSection& section() { return *section_; }
+    LineSection& section() { return *section_; }
     // Whether the checks of the strip in hand stand beside the plan here.
     static bool withMargin(Place place) { return place >= Place::Strips && place <= Place::Bars; }
     LayoutSide& layoutSide() { return *layout_; }
@@ -51,7 +51,7 @@ class FloorPage : public QWidget {
     FloorDesk* desk_;
     StripDesk* strips_;
     FloorCanvas* canvas_;
-    StripSection* section_;
+    LineSection* section_;
     LayoutSide* layout_;
     ActionsSide* actions_;
     FloorRegister* register_;
@@ -79,6 +79,8 @@ class FloorPage : public QWidget {
     void fillCombinations();
     void refreshText();
     void seekConvergence();
+    std::optional<LineSection::Scale> sharedScale() const;
+    void chooseEnd(std::size_t span, int side, QPoint at);
 };
 
 }  // namespace talvik::app

@@ -15,7 +15,8 @@ void FloorCanvas::paintShort(QPainter& p) {
     QPainterPath path;
     for (std::size_t k = 0; k < model_->plate.triangles.size(); ++k) {
         bool over = false;
-        for (std::size_t i = 0; i < 3; ++i) over |= values_[std::size_t(model_->points.corner[3 * k + i])] > 1;
+        for (std::size_t i = 0; i < 3; ++i)
+            over |= values_[std::size_t(model_->points.corner[3 * k + i])] > 1;
         if (!over) continue;
         QPolygonF triangle;
         for (int n : model_->plate.triangles[k]) {
@@ -35,7 +36,7 @@ void FloorCanvas::paintShort(QPainter& p) {
 void FloorCanvas::paintLines(QPainter& p) {
     paintShort(p);
     const Theme& t = theme();
-    p.setOpacity(session_.floorStale() ? 0.35 : 1);
+    p.setOpacity(session_.stale() ? 0.35 : 1);
     double unit = displayFactor();
     struct Label {
         QPointF at;
@@ -509,7 +510,7 @@ void FloorCanvas::paintLoads(QPainter& p) {
         for (std::size_t i = 0; i < a->cases.size(); ++i)
             if (a->cases[i].id == shown) at = i;
         if (at < a->cases.size()) {
-            p.setOpacity(session_.floorStale() ? 0.4 : 1);
+            p.setOpacity(session_.stale() ? 0.4 : 1);
             for (std::size_t s = 0; s < a->model->supports.size(); ++s) {
                 const auto& support = a->model->supports[s];
                 tag(p, toPixel(support.at.x, support.at.y) + QPointF(10, 15),
@@ -706,8 +707,9 @@ void FloorCanvas::paintScale(QPainter& p) {
                 (strips_.strip() ? QString()
                                  : tr(": click one for its long section and checks, or press the up arrow"));
         if (step_ > 0 && !lines_.empty())
-            caption += (shown_ == Shown::Proof ? tr(", lines every %1") : tr(", lines every %1; below zero broken"))
-                           .arg(step_ / displayFactor(), 0, 'g', 4);
+            caption +=
+                (shown_ == Shown::Proof ? tr(", lines every %1") : tr(", lines every %1; below zero broken"))
+                    .arg(step_ / displayFactor(), 0, 'g', 4);
         p.drawText(QPointF(14, 20), caption);
     }
     // A scale bar of a round length.

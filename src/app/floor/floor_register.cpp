@@ -116,7 +116,7 @@ FloorRegister::FloorRegister(FloorDesk& desk, QWidget* parent)
         });
     });
     connect(&desk_, &FloorDesk::changed, this, &FloorRegister::refresh);
-    connect(&desk_.session(), &Session::floorChanged, this, &FloorRegister::refresh);
+    connect(&desk_.session(), &Session::answered, this, &FloorRegister::refresh);
     connect(&desk_.session(), &Session::placeChanged, this, &FloorRegister::refresh);
     refresh();
 }
@@ -213,7 +213,8 @@ void FloorRegister::fillCombinations() {
     auto standard =
         standards::makeStandard(session.project().basis.standard, session.project().basis.parameters);
     bool mine = !f->actions.combinations.empty();
-    auto all = standard ? design::floorCombinations(*f, *standard) : std::vector<analysis::FloorCombination>{};
+    auto all =
+        standard ? design::floorCombinations(*f, *standard) : std::vector<analysis::FloorCombination>{};
     QStringList heads{tr("Combination"), tr("Limit state"), tr("By")};
     for (const auto& c : f->actions.cases) heads << qs(c.name);
     std::vector<QStringList> rows;
@@ -231,8 +232,8 @@ void FloorRegister::fillCombinations() {
     if (standard && f->actions.arrangement != model::Arrangement::All)
         for (const auto& row : session.project().floors)
             if (row.get() == f)
-                more = int(design::floorCombinations(*design::arranged(row, session.project().basis, *standard).floor,
-                                                     *standard)
+                more = int(design::floorCombinations(
+                               *design::arranged(row, session.project().basis, *standard).floor, *standard)
                                .size() -
                            all.size());
     note_->setText(
@@ -275,7 +276,7 @@ void FloorRegister::fillTakeOff() {
     note_->setText(t.rows.empty()
                        ? tr("Not analysed yet.")
                        : tr("Upward forces of columns, walls and other supports by the analysis, %1.%2")
-                             .arg(unit, session.floorStale() ? tr(" Older than the drawing.") : QString()));
+                             .arg(unit, session.stale() ? tr(" Older than the drawing.") : QString()));
     for (int c = 0; c < heads.size(); ++c) table_->setColumnWidth(c, 92);
     table_->horizontalHeader()->setStretchLastSection(false);
 }

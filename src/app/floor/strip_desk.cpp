@@ -9,13 +9,14 @@
 
 namespace talvik::app {
 
-StripDesk::StripDesk(Session& session, QObject* parent) : QObject(parent), session_(session) {
+StripDesk::StripDesk(Session& session, BarDesk& bars, QObject* parent)
+    : QObject(parent), session_(session), bars_(bars) {
     connect(&session_, &Session::changed, this, [this] {
         seen_ = nullptr;
         emit changed();
     });
     connect(&session_, &Session::selectionChanged, this, &StripDesk::changed);
-    connect(&session_, &Session::floorChanged, this, &StripDesk::changed);
+    connect(&session_, &Session::answered, this, &StripDesk::changed);
 }
 
 const strips::StripLayout* StripDesk::layout() const {
@@ -83,9 +84,6 @@ const design::StripDesign* StripDesk::stripDesign() const {
     const auto& s = session_.selection();
     return d && s ? d->find(s->part.key) : nullptr;
 }
-model::Id StripDesk::part() const {
-    return session_.selectedId();
-}
 void StripDesk::select(const std::string& key) {
     if (const auto* l = layout())
         if (const auto* s = l->find(key)) direction_ = s->direction;
@@ -95,10 +93,6 @@ void StripDesk::select(const std::string& key) {
 Spot StripDesk::spot(const std::string& key, Spot::In in, const model::Id& part) const {
     return {{session_.floor()->id, model::PartKind::Strip, key}, in, part};
 }
-void StripDesk::selectPart(Spot::In in, const model::Id& part) {
-    if (const auto* s = strip()) session_.select(spot(s->key, in, part));
-}
-
 std::string StripDesk::stripAt(model::Point p) const {
     if (const auto* l = layout())
         for (const auto& s : l->strips)
@@ -122,19 +116,7 @@ void StripDesk::walk(int by, int parts) {
         if (at == all.end() && by == 0) i = 0;
         return select(all[std::size_t(i)]->key);
     }
-    // Supports and spans in the order in which they stand along the strip.
-    const auto* s = strip();
-    std::vector<std::pair<double, Spot>> all;
-    for (const auto& p : s->supports) all.push_back({p.u, spot(s->key, Spot::In::Support, p.id)});
-    for (const auto& p : s->spans) all.push_back({(p.from + p.to) / 2, spot(s->key, Spot::In::Span, p.id)});
-    if (all.empty()) return;
-    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
-    auto at =
-        std::find_if(all.begin(), all.end(), [&](const auto& x) { return x.second == session_.selection(); });
-    long n = long(all.size()),
-         i = at == all.end() ? (parts > 0 ? 0 : n - 1) : std::clamp(at - all.begin() + parts, 0L, n - 1);
-    session_.select(all[std::size_t(i)].second);
-    session_.setStation(all[std::size_t(i)].first);
+    bars_.walk(parts);
 }
 
 void StripDesk::stepBack() {
@@ -316,118 +298,6 @@ void StripDesk::setRules(const QString& text, const std::function<void(model::St
         change(f.strips.rules);
         return std::string();
     });
-}
-
-bool StripDesk::setRun(const QString& text, const reinforcement::Run& run, const QString& merge) {
-    const auto* s = strip();
-    if (!s) return false;
-    // The id that it has, or is about to get: steps of one drag belong together from the first.
-    auto ahead = session_.base();
-    const model::Id wanted = run.fixed ? run.id : model::newId(ahead, 'b');
-    model::Id id;
-    const std::string key = s->key;
-    bool good = edit(
-        text,
-        [&](auto& f, auto& project) {
-            id = reinforcement::fixRun(project, f, key, run);
-            return std::string();
-        },
-        merge.isEmpty() ? merge : merge + qs(wanted));
-    if (good) session_.select(spot(key, Spot::In::Run, id));
-    return good;
-}
-void StripDesk::releaseRun(const std::string& id) {
-    const auto* s = strip();
-    if (!s) return;
-    const std::string key = s->key;
-    edit(tr("Give bars back"), [&](auto& f, auto&) {
-        std::erase_if(f.strips.bars, [&](const auto& b) { return b.id == id; });
-        return std::string();
-    });
-    session_.select(spot(key, Spot::In::Whole, {}));
-}
-const reinforcement::Run* StripDesk::run() const {
-    const auto* d = stripDesign();
-    if (!d || !session_.selected(Spot::In::Run)) return nullptr;
-    for (const auto& r : d->runs)
-        if (r.id == part()) return &r;
-    return nullptr;
-}
-void StripDesk::splitRun(double u) {
-    const auto* r = run();
-    const auto* d = stripDesign();
-    auto whole = design();
-    if (!r || !d || !whole) return emit said(tr("Select the bars to divide."));
-    if (!(u > r->from && u < r->to)) u = (r->from + r->to) / 2;
-    const auto& at = d->stations()[line::nearestStation(d->stations(), u)];
-    const line::LineBasis in{*whole->basis, *whole->standard, d->outerTop, d->outerBottom};
-    const double lap = reinforcement::lapLength(*r, at.thickness, in);
-    const std::string key = d->strip->key;
-    const auto held = *r;
-    model::Id second;
-    if (edit(tr("Divide bars"), [&](auto& f, auto& project) {
-            auto done = reinforcement::splitRun(project, f, key, held, std::round(u / 10) * 10, lap);
-            second = done.second;
-            return done.trouble;
-        }))
-        session_.select(spot(key, Spot::In::Run, second));
-}
-void StripDesk::addRun() {
-    const auto* d = stripDesign();
-    const bool top = session_.selected(Spot::In::Support);
-    if (!d || (!top && !session_.selected(Spot::In::Span)))
-        return emit said(tr("Select the span or the support at which bars are to be added."));
-    const auto& s = *d->strip;
-    const auto room = reinforcement::roomForRun(s, top, part(), session_.project().basis.coverSide);
-    if (!room) return emit said(tr("There is no room for bars here."));
-    const auto& basis = session_.project().basis;
-    reinforcement::Run like;
-    like.bar = basis.mainBars.front();
-    like.spacing = basis.spacingMost;
-    for (const auto& r : d->runs)
-        if (r.top == top && !r.band && r.from < room->middle && r.to > room->middle) like = r;
-    like.top = top;
-    const std::string key = s.key;
-    model::Id id;
-    if (edit(tr("Add bars"), [&](auto& f, auto& project) {
-            id = reinforcement::addRun(project, f, key, like, room->from, room->to, d->runs);
-            return std::string();
-        }))
-        session_.select(spot(key, Spot::In::Run, id));
-}
-bool StripDesk::changeSpacing(int steps) {
-    const auto* r = run();
-    if (!r) return false;
-    auto changed = *r;
-    changed.spacing = reinforcement::nextSpacing(r->spacing, steps, session_.project().basis);
-    return setRun(tr("Spacing"), changed, QStringLiteral("spacing"));
-}
-bool StripDesk::changeBar(int steps) {
-    const auto* r = run();
-    if (!r) return false;
-    auto changed = *r;
-    changed.bar = reinforcement::nextBar(r->bar, steps, session_.project().basis);
-    return setRun(tr("Bar size"), changed, QStringLiteral("size"));
-}
-bool StripDesk::moveEnd(bool end, double by) {
-    const auto* r = run();
-    const auto* s = strip();
-    if (!r || !s) return false;
-    auto changed = *r;
-    double cover = session_.project().basis.coverSide;
-    if (end)
-        changed.to = std::clamp(r->to + by, r->from + 300, s->to - cover);
-    else
-        changed.from = std::clamp(r->from + by, s->from + cover, r->to - 300);
-    return setRun(tr("Bar end"), changed, end ? QStringLiteral("to") : QStringLiteral("from"));
-}
-bool StripDesk::toggleHook(bool end) {
-    const auto* r = run();
-    if (!r) return false;
-    auto changed = *r;
-    auto& which = end ? changed.end : changed.start;
-    which = which == model::BarEnd::Hook ? model::BarEnd::Straight : model::BarEnd::Hook;
-    return setRun(tr("Hook"), changed);
 }
 
 }  // namespace talvik::app

@@ -5,8 +5,7 @@
 #include <QObject>
 #include <optional>
 
-#include "document/session.h"
-#include "reinforcement/run_edits.h"
+#include "section/bar_desk.h"
 #include "strips/strip_edits.h"
 
 namespace talvik::app {
@@ -16,7 +15,7 @@ enum class StripTool { Select, Split, Draw, Merge, Area };
 class StripDesk : public QObject {
     Q_OBJECT
   public:
-    explicit StripDesk(Session& session, QObject* parent = nullptr);
+    StripDesk(Session& session, BarDesk& bars, QObject* parent = nullptr);
 
     // The strips of the floor as it is drawn now; those of the design may be an edit behind.
     const strips::StripLayout* layout() const;
@@ -31,10 +30,7 @@ class StripDesk : public QObject {
     // The strip in hand: selected itself, or the one whose span, support or bars are. Null without.
     const strips::Strip* strip() const;
     const design::StripDesign* stripDesign() const;
-    // What within it: the id of a span, a support, a run; empty for the strip itself.
-    model::Id part() const;
     void select(const std::string& key);
-    void selectPart(Spot::In in, const model::Id& part);
     Spot spot(const std::string& strip, Spot::In in, const model::Id& part) const;  // of the floor in hand
     std::string stripAt(model::Point p) const;  // of the direction shown; empty for none
     void walk(int strips, int parts);           // to the next strip, to the next span or support within it
@@ -55,18 +51,6 @@ class StripDesk : public QObject {
     void release();
     void setEnd(std::size_t span, int side, std::optional<model::EndCondition> condition);
     void setRules(const QString& text, const std::function<void(model::StripChoices&)>& change);
-    bool setRun(const QString& text, const reinforcement::Run& run, const QString& merge = {});
-    void releaseRun(const std::string& id);  // gives it back to the program
-    const reinforcement::Run* run() const;
-    // The run in hand made two that lap at u; at the middle of it where u is outside or not a number.
-    void splitRun(double u);
-    // More bars at the span or support in hand: bottom bars of a span, top bars over a support, as those
-    // there.
-    void addRun();
-    bool changeSpacing(int steps);
-    bool changeBar(int steps);
-    bool moveEnd(bool end, double by);
-    bool toggleHook(bool end);
 
   signals:
     void anglesWanted();  // an area was drawn: which directions?
@@ -77,6 +61,7 @@ class StripDesk : public QObject {
     bool edit(const QString& text, const std::function<std::string(model::Floor&, model::Project&)>& change,
               const QString& merge = {});
     Session& session_;
+    BarDesk& bars_;
     int direction_ = 0;
     StripTool tool_ = StripTool::Select;
     std::vector<model::Point> points_;

@@ -76,7 +76,7 @@ void FloorCanvas::paintStrips(QPainter& p) {
         if (s.area() / std::max(s.to - s.from, 1.0) * scale_ < 15) continue;  // too narrow to carry a name
         bool over = worst > 1 + 1e-9;
         if (over) text += QStringLiteral("  %1").arg(std::min(worst, 99.0), 0, 'f', 2);
-        if (session_.floorStale()) p.setOpacity(0.6);
+        if (session_.stale()) p.setOpacity(0.6);
         // Clear of the column at the end and its name.
         double wide = QFontMetricsF(p.font()).horizontalAdvance(text) + 8;
         double inset =
@@ -93,7 +93,7 @@ void FloorCanvas::paintStrips(QPainter& p) {
     const auto* d = strips_.stripDesign();
     for (std::size_t i = 0; i < chosen->supports.size(); ++i) {
         const auto& s = chosen->supports[i];
-        bool here = session_.selected(Spot::In::Support) && strips_.part() == s.id;
+        bool here = session_.selected(Spot::In::Support, s.id);
         p.setPen(QPen(t.selection, here ? 3 : 1.2));
         p.setBrush(Qt::NoBrush);
         double v = chosen->v(s.u), half = 7 / scale_;
@@ -177,11 +177,11 @@ void FloorCanvas::paintStripBars(QPainter& p) {
     const double width = s->area() / std::max(s->to - s->from, 1.0);
     int turn = 0;
     for (const auto& r : d->runs) {
-        bool here = session_.selected(Spot::In::Run) && strips_.part() == r.id;
-        QPen pen(here ? t.selection : colour, here ? 2.4 : 1.6, r.top ? Qt::DashLine : Qt::SolidLine);
+        bool here = session_.selected(Spot::In::Run, r.id);
+        QPen pen(here ? t.selection : colour, here ? 2.4 : 1.6, r.top() ? Qt::DashLine : Qt::SolidLine);
         p.setPen(pen);
         // Bottom bars a little below the axis, top bars above it, bands on it.
-        double off = (r.band ? 0.0 : r.top ? 0.22 : -0.22) * width * (1 + 0.25 * (turn % 2));
+        double off = (r.band() ? 0.0 : r.top() ? 0.22 : -0.22) * width * (1 + 0.25 * (turn % 2));
         ++turn;
         double mid = (r.from + r.to) / 2;
         auto a = s->axes.plan({r.from, s->v(mid) + off}), b = s->axes.plan({r.to, s->v(mid) + off});
@@ -193,10 +193,10 @@ void FloorCanvas::paintStripBars(QPainter& p) {
         if (QLineF(pa, pb).length() < 46) continue;
         QString text = tr("%1-%2 %3%4")
                            .arg(qs(r.bar), session_.number(r.spacing, units::Kind::BarSpacing),
-                                r.top ? QStringLiteral("T") : QStringLiteral("B"))
-                           .arg((r.top ? d->outerTop : d->outerBottom) > 0 ? 2 : 1);
+                                r.top() ? QStringLiteral("T") : QStringLiteral("B"))
+                           .arg((r.top() ? d->outerTop : d->outerBottom) > 0 ? 2 : 1);
         QRectF box = QFontMetricsF(p.font()).boundingRect(text).adjusted(-2, 0, 2, 0);
-        box.moveCenter((pa + pb) / 2 + QPointF(0, r.top ? -9 : 9));
+        box.moveCenter((pa + pb) / 2 + QPointF(0, r.top() ? -9 : 9));
         QColor ground = t.paper;
         ground.setAlphaF(0.85f);
         p.fillRect(box, ground);

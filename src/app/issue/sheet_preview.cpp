@@ -14,9 +14,10 @@ namespace talvik::app {
 SheetPreview::SheetPreview(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName(QStringLiteral("sheetPreview"));
     setAccessibleName(tr("Drawing"));
-    connect(&session, &Session::changed, this, [this] {
-        if (isVisible()) refresh();
-    });
+    for (auto signal : {&Session::changed, &Session::answered})
+        connect(&session, signal, this, [this] {
+            if (isVisible()) refresh();
+        });
 }
 
 void SheetPreview::showEvent(QShowEvent*) {
@@ -24,11 +25,9 @@ void SheetPreview::showEvent(QShowEvent*) {
 }
 
 void SheetPreview::refresh() {
-    const auto* slab = session_.slab();
     const auto* d = session_.slabDesign();
     sheet_.reset();
-    if (slab && d && d->error.empty())
-        sheet_ = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
+    if (d && d->error.empty()) sheet_ = drawing::slabSheet(session_.project(), session_.design(), *d);
     update();
 }
 

@@ -6,8 +6,9 @@
 #include <QPainter>
 #include <QScrollBar>
 #include <QTextDocument>
-#include <functional>
+#include <map>
 
+#include "report/margin.h"
 #include "trace/trace.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
@@ -16,10 +17,6 @@ namespace talvik::app {
 namespace {
 
 constexpr int pad = 16, checkHeight = 42;
-
-bool judged(const checks::Check& c) {
-    return c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within;
-}
 
 }  // namespace
 
@@ -32,8 +29,8 @@ MarginView::MarginView(Session& session, QWidget* parent) : QAbstractScrollArea(
     setAccessibleName(tr("Calculation margin"));
     connect(&session, &Session::changed, this, &MarginView::rebuild);
     connect(&session, &Session::remediesChanged, this, &MarginView::rebuild);
-    connect(&session, &Session::floorChanged, this, [this] {
-        if (session_.floorDesign() != held_ || !held_) rebuild();
+    connect(&session, &Session::answered, this, [this] {
+        if (session_.sharedDesign() != shown_) rebuild();
     });
     connect(&session, &Session::selectionChanged, this, [this] {
         verticalScrollBar()->setValue(0);
@@ -46,105 +43,28 @@ MarginView::~MarginView() = default;
 
 void MarginView::rebuild() {
     items_.clear();
-    using Kind = Item::Kind;
-    const auto* slab = session_.slab();
-    const auto* d = session_.slabDesign();
-    held_.reset();
-    if (session_.floor()) {
-        addFloor();
-    } else if (!slab || !d || !session_.selection()) {
-        addProjectState();
-    } else {
-        const Spot& s = *session_.selection();
-        auto title = [&](const QString& text, const QString& sub) {
-            items_.push_back({Kind::Title, text, "", nullptr, nullptr});
-            items_.push_back({Kind::Subtitle, sub, "", nullptr, nullptr});
-        };
-        auto has = [&](const model::Id& id) {
-            return [id](const checks::Check& c) { return c.place.spot.id == id; };
-        };
-        if (s.in == Spot::In::Whole) {
-            auto sum = checks::summary(d->checks);
-            title(qs(slab->name),
-                  tr("%1 over, %2 within, %3 not checked").arg(sum.over).arg(sum.within).arg(sum.notChecked));
-            addChecks([](const auto&) { return true; });
-            addSecondOpinion();
-            addReactions();
-        } else if (s.in == Spot::In::Span) {
-            for (std::size_t i = 0; i < slab->spans.size(); ++i) {
-                if (slab->spans[i].id != s.id) continue;
-                title(tr("Span %1").arg(qs(model::spanLabel(*slab, i))),
-                      tr("%1, clear %2, slab %3")
-                          .arg(session_.text(slab->spans[i].length, units::Kind::Span),
-                               session_.text(model::clearSpan(*slab, i), units::Kind::Span),
-                               session_.text(slab->thickness, units::Kind::Length)));
-                addChecks(has(s.id));
-                if (i < d->sag.size() && d->sag[i].camber > 0)
-                    items_.push_back({Kind::Pair, tr("Camber proposed"),
-                                      session_.text(d->sag[i].camber, units::Kind::Sag), nullptr, nullptr});
-            }
-        } else if (s.in == Spot::In::Support) {
-            for (std::size_t i = 0; i < slab->supports.size(); ++i) {
-                if (slab->supports[i].id != s.id) continue;
-                title(tr("Support %1").arg(qs(model::supportLabel(*slab, i))),
-                      tr("%1 %2 wide")
-                          .arg(slab->supports[i].kind == model::Support::Kind::Wall ? tr("wall") : tr("beam"),
-                               session_.text(slab->supports[i].width, units::Kind::Length)));
-                addChecks(has(s.id));
-                if (i < d->analysis.reactions.size()) {
-                    const auto& r = d->analysis.reactions[i];
-                    items_.push_back({Kind::Heading, tr("Reaction"), tr("per width"), nullptr, nullptr});
-                    items_.push_back({Kind::Pair, tr("Permanent"),
-                                      session_.text(r.permanent, units::Kind::ForcePerWidth), nullptr,
-                                      nullptr});
-                    items_.push_back({Kind::Pair, tr("Imposed, most"),
-                                      session_.text(r.imposedMax, units::Kind::ForcePerWidth), nullptr,
-                                      nullptr});
-                    items_.push_back({Kind::Pair, tr("Ultimate, most"),
-                                      session_.text(r.ultimateMax.value, units::Kind::ForcePerWidth), nullptr,
-                                      nullptr});
-                }
-            }
-        } else {
-            for (const auto& run : slab->bars) {
-                if (run.id != s.id) continue;
-                title(qs(schedule::callout(d->items, run.id, session_.project().basis.units)),
-                      run.pinned ? tr("fixed by you, kept when bars are proposed")
-                                 : tr("chosen by the tool; an edit fixes it"));
-                items_.push_back({Kind::Pair, tr("From, to"),
-                                  tr("%1, %2").arg(session_.text(run.from, units::Kind::Span),
-                                                   session_.text(run.to, units::Kind::Span)),
-                                  nullptr, nullptr});
-                for (const auto& item : d->items)
-                    if (item.run == run.id)
-                        items_.push_back({Kind::Pair,
-                                          tr("Mark %1, shape %2")
-                                              .arg(item.mark, 2, 10, QLatin1Char('0'))
-                                              .arg(qs(item.shape)),
-                                          tr("%1 × %2")
-                                              .arg(item.number)
-                                              .arg(session_.text(item.cutLength, units::Kind::Length)),
-                                          nullptr, nullptr});
-                items_.push_back({Kind::Note,
-                                  tr("In the long section: drag an end · double-click the call-out · keys + "
-                                     "− spacing, [ ] size, H hook, Alt+arrows start, Ctrl+arrows end"),
-                                  "", nullptr, nullptr});
-                const auto face = model::topFace(run.role) ? model::Face::Top : model::Face::Bottom;
-                addChecks([&, face](const checks::Check& c) {
-                    return c.face == face && !model::across(run.role) && c.place.to >= run.from &&
-                           c.place.from <= run.to;
-                });
-            }
-        }
+    shown_ = session_.sharedDesign();
+    for (auto& line : report::margin(session_.project(), *shown_, session_.element(), session_.selection())) {
+        using Of = report::MarginLine::Kind;
+        static const std::map<Of, Item::Kind> kinds{
+            {Of::Title, Item::Kind::Title},     {Of::Subtitle, Item::Kind::Subtitle},
+            {Of::Heading, Item::Kind::Heading}, {Of::Check, Item::Kind::Check},
+            {Of::Note, Item::Kind::Note},       {Of::Pair, Item::Kind::Pair}};
+        if (line.kind == Of::Remedies)
+            addRemedies();
+        else
+            items_.push_back({kinds.at(line.kind), qs(line.text), qs(line.right), line.check, nullptr});
     }
+    if (!session_.answer() && session_.stale())
+        items_.push_back({Item::Kind::Note, tr("Answering…"), "", nullptr, nullptr});
     layOut();
 }
 
-// The lines of "what would make it pass", each computed and verified; listed above the checks of a slab in
-// trouble.
-void MarginView::addRemedies(bool whole) {
+// The lines of "what would make it pass", each computed and verified; listed above the checks of an element
+// in trouble.
+void MarginView::addRemedies() {
     const auto note = [&](const QString& text) {
-        if (whole) items_.push_back({Item::Kind::Note, text, "", nullptr, nullptr});
+        items_.push_back({Item::Kind::Note, text, "", nullptr, nullptr});
     };
     if (session_.seeking()) return note(tr("Looking for what would make it pass…"));
     if (session_.remedies().empty()) {
@@ -154,9 +74,7 @@ void MarginView::addRemedies(bool whole) {
                    "stronger concrete."));
         return;
     }
-    items_.push_back({Item::Kind::Heading,
-                      session_.floor() ? tr("What would make the floor pass") : tr("What would make it pass"),
-                      tr("verified"), nullptr, nullptr});
+    items_.push_back({Item::Kind::Heading, tr("What would make it pass"), tr("verified"), nullptr, nullptr});
     for (const auto& r : session_.remedies()) {
         QString price = tr("%1%2").arg(r.steel >= 0 ? QStringLiteral("+") : QString(),
                                        session_.text(r.steel, units::Kind::Mass));
@@ -184,95 +102,10 @@ void MarginView::adopt(std::size_t index) {
     session_.apply(qs(remedy.text), std::move(remedy.project));
 }
 
-void MarginView::addChecks(const std::function<bool(const checks::Check&)>& belongs) {
-    addRemedies(session_.selected(Spot::In::Whole));
-    if (!session_.remedies().empty())
-        items_.push_back({Item::Kind::Heading, tr("Checks"), tr("worst first"), nullptr, nullptr});
-    for (const auto* c : checks::worstFirst(session_.slabDesign()->checks))
-        if (belongs(*c)) items_.push_back({Item::Kind::Check, "", "", c, nullptr});
-}
-
-void MarginView::addProjectState() {
-    using Kind = Item::Kind;
-    const auto& design = session_.design();
-    items_.push_back({Kind::Title, qs(session_.project().name), "", nullptr, nullptr});
-    if (!design.trouble.empty()) {
-        for (const auto& t : design.trouble)
-            items_.push_back({Kind::Note, qs(t.message), "", nullptr, nullptr});
-        return;
-    }
-    if (design.slabs.empty()) {
-        items_.push_back({Kind::Note, tr("The project has no slab yet. Add one from the File menu."), "",
-                          nullptr, nullptr});
-        return;
-    }
-    auto sum = design.summary();
-    items_.push_back({Kind::Subtitle,
-                      tr("%1 slab(s) · %2").arg(design.slabs.size()).arg(qs(design.standard->edition)), "",
-                      nullptr, nullptr});
-    auto group = [&](const QString& heading, checks::Outcome outcome, int count) {
-        items_.push_back({Kind::Heading, heading, QString::number(count), nullptr, nullptr});
-        for (const auto& s : design.slabs)
-            for (const auto* c : checks::worstFirst(s.checks))
-                if (c->outcome == outcome) items_.push_back({Kind::Check, "", "", c, nullptr});
-        if (!count) items_.push_back({Kind::Note, tr("None."), "", nullptr, nullptr});
-    };
-    group(tr("Over the limit"), checks::Outcome::Over, sum.over);
-    group(tr("Not checked"), checks::Outcome::NotChecked, sum.notChecked);
-    items_.push_back({Kind::Heading, tr("Assumed"), "", nullptr, nullptr});
-    std::set<std::string> notes;
-    for (const auto& s : design.slabs)
-        for (const auto& c : s.checks) notes.insert(c.notes.begin(), c.notes.end());
-    for (const auto& note : notes) items_.push_back({Kind::Note, qs(note), "", nullptr, nullptr});
-    double mass = 0, concrete = 0;
-    for (const auto& s : design.slabs) {
-        mass += s.schedule.mass;
-        const auto* row = model::findSlab(session_.project(), s.slab);
-        concrete += row->thickness * row->width * (model::concreteEnd(*row) - model::concreteStart(*row));
-    }
-    items_.push_back({Kind::Heading, tr("Quantities"), "", nullptr, nullptr});
-    items_.push_back(
-        {Kind::Pair, tr("Concrete"), tr("%1 m³").arg(concrete / 1e9, 0, 'f', 1), nullptr, nullptr});
-    items_.push_back(
-        {Kind::Pair, tr("Reinforcement"), session_.text(mass, units::Kind::Mass), nullptr, nullptr});
-}
-
-void MarginView::addSecondOpinion() {
-    using Kind = Item::Kind;
-    const auto& so = session_.slabDesign()->secondOpinion;
-    items_.push_back({Kind::Heading, tr("Second opinion"), tr("analysis / coefficient"), nullptr, nullptr});
-    items_.push_back(
-        {Kind::Note, qs(so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + ".")),
-         "", nullptr, nullptr});
-    for (const auto& r : so.rows)
-        items_.push_back({Kind::Pair, qs(r.what),
-                          tr("%1 / %2 = %3")
-                              .arg(session_.number(r.engine, units::Kind::MomentPerWidth),
-                                   session_.number(r.opinion, r.kind))
-                              .arg(r.ratio(), 0, 'f', 2),
-                          nullptr, nullptr});
-    if (!so.note.empty() && so.refusal.empty())
-        items_.push_back({Kind::Note, qs(so.note), "", nullptr, nullptr});
-}
-
-void MarginView::addReactions() {
-    using Kind = Item::Kind;
-    const auto* slab = session_.slab();
-    items_.push_back(
-        {Kind::Heading, tr("Reactions, ultimate"), tr("permanent · imposed · most"), nullptr, nullptr});
-    const auto& all = session_.slabDesign()->analysis.reactions;
-    for (std::size_t i = 0; i < all.size(); ++i)
-        items_.push_back({Kind::Pair, qs(model::supportLabel(*slab, i)),
-                          tr("%1 · %2 · %3")
-                              .arg(session_.number(all[i].permanent, units::Kind::ForcePerWidth),
-                                   session_.number(all[i].imposedMax, units::Kind::ForcePerWidth),
-                                   session_.text(all[i].ultimateMax.value, units::Kind::ForcePerWidth)),
-                          nullptr, nullptr});
-}
-
 std::unique_ptr<QTextDocument> MarginView::working(const checks::Check& listed, int width) const {
-    // Checks of floors are worked out with their steps when they are opened.
-    const checks::Check c = held_ && listed.steps.empty() ? design::withWorking(*held_, listed) : listed;
+    // Worked out with its steps when it is opened.
+    const auto* answer = shown_->find(listed.place.spot.part.element);
+    const checks::Check c = answer ? design::withWorking(*answer, listed) : listed;
     auto document = std::make_unique<QTextDocument>();
     document->setDefaultFont(uiFont(12));
     document->setDocumentMargin(0);
@@ -336,7 +169,7 @@ void MarginView::layOut() {
                 if (open_.contains(item.check->key)) {
                     item.working = working(*item.check, w - 20);
                     item.height += static_cast<int>(item.working->size().height()) + 24;
-                } else if (!judged(*item.check)) {
+                } else if (!checks::isJudged(*item.check)) {
                     item.height = 40;
                 }
                 break;
@@ -439,10 +272,10 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
     }
     p.setFont(uiFont(12, QFont::Medium));
     p.setPen(t.ink);
-    double right = judged(c) ? 46 : 0;
+    double right = checks::isJudged(c) ? 46 : 0;
     p.drawText(QRectF(pad, y + 4, w - right, 16), Qt::AlignLeft | Qt::AlignVCenter,
                p.fontMetrics().elidedText(qs(c.title), Qt::ElideRight, static_cast<int>(w - right)));
-    if (judged(c)) {
+    if (checks::isJudged(c)) {
         double ratio = checks::ratio(c);
         p.setFont(uiFont(13, QFont::DemiBold));
         p.setPen(over ? t.over : t.ink);
@@ -477,10 +310,10 @@ void MarginView::toggle(int index) {
     if (!open_.erase(c.key)) open_.insert(c.key);
     const model::Spot spot = c.place.spot;
     double x = c.place.x;
-    if (spot.part.kind == model::PartKind::Strip && !session_.selection()) {
-        // From the state of the floor to the strip that it is about.
-        open_.insert(c.key);
-        std::string key = c.key;
+    if (!session_.selection() && spot.part.kind != model::PartKind::Whole) {
+        // From the state of the project to the part that it is about.
+        const std::string key = c.key;
+        if (spot.part.element != session_.element()) session_.setElement(spot.part.element);
         session_.select(spot.whole());
         open(key);
     } else {

@@ -43,16 +43,9 @@ class MarginView : public QAbstractScrollArea {
         int y = 0, height = 0;
     };
     void rebuild();
-    void addFloor();
-    void addFloorState();
-    void addStrip(const design::StripDesign& d, const model::Spot& spot);
-    std::shared_ptr<const design::FloorDesign> held_;  // to which the checks listed belong
+    std::shared_ptr<const design::Design> shown_;  // to which the checks listed belong
     void layOut();
-    void addChecks(const std::function<bool(const checks::Check&)>& belongs);
-    void addProjectState();
-    void addSecondOpinion();
-    void addReactions();
-    void addRemedies(bool whole);  // of an element as a whole; or of a part of it
+    void addRemedies();
     void adopt(std::size_t index);
     void paintCheck(QPainter& p, const Item& item, double y, bool current);
     std::unique_ptr<QTextDocument> working(const checks::Check& check, int width) const;

@@ -19,17 +19,16 @@ using units::Kind;
 
 }  // namespace
 
-PlanView::PlanView(Session& session, StripScale& scale, QWidget* parent)
-    : QWidget(parent), session_(session), scale_(scale) {
+PlanView::PlanView(Session& session, BarDesk& desk, StripScale& scale, QWidget* parent)
+    : QWidget(parent), session_(session), desk_(desk), scale_(scale) {
     setObjectName(QStringLiteral("plan"));
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setMinimumSize(300, 180);
     setAccessibleName(tr("Plan"));
-    connect(&session, &Session::changed, this, qOverload<>(&QWidget::update));
-    connect(&session, &Session::selectionChanged, this, qOverload<>(&QWidget::update));
-    connect(&session, &Session::placeChanged, this, qOverload<>(&QWidget::update));
-    connect(&session, &Session::stationChanged, this, qOverload<>(&QWidget::update));
+    for (auto signal : {&Session::changed, &Session::answered, &Session::selectionChanged,
+                        &Session::placeChanged, &Session::stationChanged})
+        connect(&session, signal, this, qOverload<>(&QWidget::update));
     connect(&scale, &StripScale::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -285,9 +284,9 @@ void PlanView::drawVerdicts(QPainter& p) const {
     }
 }
 
-double PlanView::barY(const model::BarRun& run, int turn) const {
+double PlanView::barY(const reinforcement::Run& run, int turn) const {
     const auto* slab = session_.slab();
-    bool top = model::topFace(run.role);
+    bool top = run.top();
     double share = top ? (turn % 2 ? 0.90 : 0.76) : (turn % 2 ? 0.40 : 0.54);
     return slab->width * share;
 }
@@ -298,17 +297,17 @@ void PlanView::drawBars(QPainter& p) const {
     if (!d || !d->error.empty()) return;
     const Theme& t = theme();
     int turns[2] = {0, 0}, crossTurn = 0;
-    auto label = [&](QPointF centre, const model::BarRun& run, const QColor& colour, bool chosen) {
+    auto label = [&](QPointF centre, const reinforcement::Run& run, const QColor& colour, bool chosen) {
         p.setFont(uiFont(11, chosen ? QFont::DemiBold : QFont::Normal));
-        QString text = qs(schedule::callout(d->items, run.id, session_.project().basis.units));
+        QString text = qs(session_.design().callout(*d, run.id, session_.project().basis.units));
         double w = p.fontMetrics().horizontalAdvance(text) + 6;
         QRectF r(centre.x() - w / 2, centre.y() - 17, w, 14);
         p.fillRect(r, t.concrete);
         p.setPen(chosen ? t.selection : colour);
         p.drawText(r, Qt::AlignCenter, text);
     };
-    for (const auto& run : slab->bars) {
-        bool top = model::topFace(run.role), chosen = session_.selected(Spot::In::Run, run.id);
+    for (const auto& run : d->bars) {
+        bool top = run.top(), chosen = session_.selected(Spot::In::Run, run.id);
         if (run.role == model::Role::BottomMain || run.role == model::Role::TopMain) {
             double y = barY(run, turns[top]++);
             QColor colour = chosen ? t.selection : t.barsX;
@@ -355,12 +354,12 @@ void PlanView::drawScaleBar(QPainter& p) const {
 std::optional<Spot> PlanView::under(QPointF point) const {
     const auto* slab = session_.slab();
     if (!slab) return {};
-    const auto part = session_.slabPart();
-    if (session_.place() == Place::Bars) {
+    const model::PartRef part{slab->id, model::PartKind::OneWaySlab, {}};
+    if (const auto* d = session_.slabDesign(); d && session_.place() == Place::Bars) {
         int turns[2] = {0, 0};
-        for (const auto& run : slab->bars) {
+        for (const auto& run : d->bars) {
             if (run.role != model::Role::BottomMain && run.role != model::Role::TopMain) continue;
-            double y = at(0, barY(run, turns[model::topFace(run.role)]++)).y(), a = scale_.toPixel(run.from),
+            double y = at(0, barY(run, turns[run.top()]++)).y(), a = scale_.toPixel(run.from),
                    b = scale_.toPixel(run.to);
             if (point.x() > a - 3 && point.x() < b + 3 && point.y() > y - 18 && point.y() < y + 5)
                 return Spot{part, Spot::In::Run, run.id};
@@ -459,9 +458,9 @@ void PlanView::resizeEvent(QResizeEvent*) {
 void PlanView::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
         case Qt::Key_Left:
-            return stepSelection(session_, -1);
+            return desk_.walk(-1);
         case Qt::Key_Right:
-            return stepSelection(session_, 1);
+            return desk_.walk(1);
         case Qt::Key_Escape:
             return session_.stepBack();
         case Qt::Key_Return:
@@ -472,24 +471,6 @@ void PlanView::keyPressEvent(QKeyEvent* event) {
         default:
             QWidget::keyPressEvent(event);
     }
-}
-
-void stepSelection(Session& session, int direction) {
-    const auto* slab = session.slab();
-    if (!slab) return;
-    std::vector<Spot> order;
-    const auto part = session.slabPart();
-    for (std::size_t i = 0; i < slab->spans.size(); ++i) {
-        if (int s = model::supportBefore(*slab, i); s >= 0)
-            order.push_back({part, Spot::In::Support, slab->supports[s].id});
-        order.push_back({part, Spot::In::Span, slab->spans[i].id});
-    }
-    if (int s = model::supportAfter(*slab, slab->spans.size() - 1); s >= 0)
-        order.push_back({part, Spot::In::Support, slab->supports[s].id});
-    auto found = std::find(order.begin(), order.end(), session.selection());
-    int n = static_cast<int>(order.size()),
-        i = found == order.end() ? (direction > 0 ? -1 : n) : static_cast<int>(found - order.begin());
-    session.select(order[std::clamp(i + direction, 0, n - 1)]);
 }
 
 }  // namespace talvik::app

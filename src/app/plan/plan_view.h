@@ -3,15 +3,15 @@
 
 #include <QWidget>
 
-#include "document/session.h"
 #include "document/strip_scale.h"
+#include "section/bar_desk.h"
 
 namespace talvik::app {
 
 class PlanView : public QWidget {
     Q_OBJECT
   public:
-    PlanView(Session& session, StripScale& scale, QWidget* parent = nullptr);
+    PlanView(Session& session, BarDesk& desk, StripScale& scale, QWidget* parent = nullptr);
     void fit();  // all of the slab, and again whenever the view is resized until the user zooms or pans
     // Where things are drawn, for tests and for the find palette.
     QPointF spanCentre(std::size_t span) const;
@@ -43,19 +43,17 @@ class PlanView : public QWidget {
     void drawVerdicts(QPainter&) const;
     void drawBars(QPainter&) const;
     void drawScaleBar(QPainter&) const;
-    double barY(const model::BarRun& run, int turn) const;
+    double barY(const reinforcement::Run& run, int turn) const;
     std::optional<Spot> under(QPointF point) const;
     void editSpan(std::size_t span);
 
     Session& session_;
+    BarDesk& desk_;
     StripScale& scale_;
     double yTop_ = 90;
     bool ownView_ = false;  // the user has zoomed or panned
     QPointF pressed_, lastDrag_;
     bool panning_ = false;
 };
-
-// Moves the selection along the strip: supports and spans in turn. Shared by plan and section.
-void stepSelection(Session& session, int direction);
 
 }  // namespace talvik::app

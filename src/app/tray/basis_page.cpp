@@ -237,7 +237,7 @@ class BasisPage final : public TrayPage {
         };
     }
 
-    // Another catalogue: allowed bars and the bars of every slab go to the size nearest in diameter.
+    // Another catalogue: allowed bars and those that someone fixed go to the size nearest in diameter.
     model::Project withCatalog(const std::string& id) {
         model::Project next = session_.base();
         const auto *from = catalogs::barCatalog(next.basis.barCatalog), *to = catalogs::barCatalog(id);
@@ -256,10 +256,13 @@ class BasisPage final : public TrayPage {
             *list = names;
         }
         next.basis.barCatalog = id;
-        for (const auto& slab : session_.project().slabs)
-            next = model::editSlab(next, slab->id, [&](model::OneWaySlab& s, model::Project&) {
-                for (auto& run : s.bars) run.bar = nearest(run.bar);
+        auto change = [&](const model::Id& element) {
+            next = model::editBars(next, element, [&](auto& bars, model::Project&) {
+                for (auto& run : bars) run.bar = nearest(run.bar);
             });
+        };
+        for (const auto& s : session_.project().slabs) change(s->id);
+        for (const auto& f : session_.project().floors) change(f->id);
         return next;
     }
 

@@ -52,10 +52,11 @@ class StripsPage final : public TrayPage {
                           : left && right               ? tr("continuous")
                           : left || right               ? tr("one end")
                                                         : tr("simple");
-            rows.push_back(
-                {qs(model::spanLabel(*slab, i)), session_.number(slab->spans[i].length, Kind::Span), end,
-                 d && d->error.empty() ? session_.number(d->line.spans[i].moment, Kind::MomentPerWidth)
-                                       : QString()});
+            rows.push_back({qs(model::spanLabel(*slab, i)),
+                            session_.number(slab->spans[i].length, Kind::Span), end,
+                            d && i < d->line.spans.size()
+                                ? session_.number(d->line.spans[i].moment, Kind::MomentPerWidth)
+                                : QString()});
         }
         auto head = [&](const QString& name, Kind kind) {
             return name + QLatin1Char('\n') + session_.unit(kind);
@@ -71,25 +72,22 @@ class StripsPage final : public TrayPage {
 
 class BarsPage final : public TrayPage {
   public:
-    BarsPage(Session& session, Tray& tray) : TrayPage(session, tr("Bars")) {
+    BarsPage(Session& session, BarDesk& desk) : TrayPage(session, tr("Bars")), desk_(desk) {
         auto* buttons = new QHBoxLayout;
-        auto button = [&](const QString& text, const QString& name, const QString& tip) {
+        auto button = [&](const QString& text, const QString& name, const QString& tip, auto call) {
             auto* b = new QPushButton(text);
             b->setObjectName(name);
             b->setToolTip(tip);
+            connect(b, &QPushButton::clicked, this, call);
             buttons->addWidget(b);
-            return b;
         };
-        connect(button(tr("Propose"), "propose", tr("Choose all bars that are not fixed by you (Ctrl+B)")),
-                &QPushButton::clicked, &tray, &Tray::proposeWanted);
-        connect(button(tr("Add run"), "addRun",
-                       tr("Another run of bars on the selected span's bottom, or over the selected support")),
-                &QPushButton::clicked, this, &BarsPage::addRun);
-        connect(
-            button(tr("Free all"), "freeAll", tr("Let the tool choose every run again at the next proposal")),
-            &QPushButton::clicked, this, [this] {
-                session_.apply(tr("Free all bars"), model::setUnpinned(session_.base(), session_.slab()->id));
-            });
+        button(tr("Add run"), "addRun",
+               tr("Another run of bars on the selected span's bottom, or over the selected support (A)"),
+               [this] { desk_.addRun(); });
+        button(tr("Give back"), "giveBack", tr("Let the program choose the selected run again (Delete)"),
+               [this] { desk_.release(); });
+        button(tr("Give all back"), "giveAllBack", tr("Let the program choose all bars again (Ctrl+B)"),
+               [this] { desk_.releaseAll(); });
         buttons->addStretch();
         column_->addLayout(buttons);
         table_ = new TrayTable({tr("Run"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")},
@@ -98,13 +96,15 @@ class BarsPage final : public TrayPage {
         table_->setReadOnly({0});
         connect(table_, &TrayTable::edited, this, &BarsPage::setCell);
         connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {
-            if (row >= 0 && table_->hasFocus() && row < static_cast<int>(session_.slab()->bars.size()))
-                session_.select(Spot::In::Run, session_.slab()->bars[static_cast<std::size_t>(row)].id);
+            if (const auto* d = session_.slabDesign();
+                d && row >= 0 && table_->hasFocus() && row < static_cast<int>(d->bars.size()))
+                session_.select(Spot::In::Run, d->bars[static_cast<std::size_t>(row)].id);
         });
         column_->addWidget(table_);
         sentence([] {
             return tr(
-                "A dot marks runs fixed by an edit of yours; proposals leave them alone. B1, B2: bottom, "
+                "The program chooses the bars at every change; a dot marks runs that an edit of yours has "
+                "fixed. B1, B2: bottom, "
                 "outer and inner layer; T1, T2: top. From and to are measured from the first axis.");
         });
         heading(tr("Schedule"));
@@ -112,14 +112,15 @@ class BarsPage final : public TrayPage {
             const auto* d = session_.slabDesign();
             if (!d || !d->error.empty()) return QString();
             QStringList lines;
-            for (const auto& t : d->schedule.totals)
+            const auto schedule = session_.design().scheduleOf(*session_.answer());
+            for (const auto& t : schedule.totals)
                 lines << tr("%1: %2 bars, %3")
                              .arg(qs(t.bar))
                              .arg(t.number)
                              .arg(session_.text(t.mass, Kind::Mass));
             return lines.join(QLatin1Char('\n')) + tr("\nTogether %1 under %2 marks.")
-                                                       .arg(session_.text(d->schedule.mass, Kind::Mass))
-                                                       .arg(d->schedule.rows.size());
+                                                       .arg(session_.text(schedule.mass, Kind::Mass))
+                                                       .arg(schedule.rows.size());
         });
         column_->addStretch();
     }
@@ -128,13 +129,15 @@ class BarsPage final : public TrayPage {
         refreshFields();
         std::vector<QStringList> rows;
         int selected = -1;
-        for (const auto& run : session_.slab()->bars) {
+        const auto* d = session_.slabDesign();
+        for (const auto& run : d ? d->bars : std::vector<reinforcement::Run>{}) {
             if (run.id == session_.selectedId()) selected = static_cast<int>(rows.size());
             static const std::map<model::Role, QString> names{
-                {model::Role::BottomMain, tr("B1")},      {model::Role::TopMain, tr("T1")},
-                {model::Role::BottomSecondary, tr("B2")}, {model::Role::TopSecondary, tr("T2")},
-                {model::Role::EndU, tr("U tip")},         {model::Role::SideU, tr("U side")}};
-            rows.push_back({names.at(run.role) + (run.pinned ? QStringLiteral(" •") : QString()), qs(run.bar),
+                {model::Role::BottomMain, tr("B1")},   {model::Role::TopMain, tr("T1")},
+                {model::Role::TopBand, tr("T1 band")}, {model::Role::BottomSecondary, tr("B2")},
+                {model::Role::TopSecondary, tr("T2")}, {model::Role::EndU, tr("U tip")},
+                {model::Role::SideU, tr("U side")}};
+            rows.push_back({names.at(run.role) + (run.fixed ? QStringLiteral(" •") : QString()), qs(run.bar),
                             session_.number(run.spacing, Kind::BarSpacing),
                             session_.number(run.from, Kind::Span), session_.number(run.to, Kind::Span)});
         }
@@ -153,10 +156,10 @@ class BarsPage final : public TrayPage {
 
   private:
     void setCell(int row, int column, const QString& text) {
-        if (row >= static_cast<int>(session_.slab()->bars.size())) return;
-        model::BarRun run = session_.slab()->bars[static_cast<std::size_t>(row)];
+        const auto* d = session_.slabDesign();
+        if (!d || row >= static_cast<int>(d->bars.size())) return;
+        auto run = d->bars[static_cast<std::size_t>(row)];
         const auto system = session_.project().basis.units;
-        bool good = true;
         if (column == 1) {
             run.bar = text.trimmed().toStdString();
         } else {
@@ -168,31 +171,10 @@ class BarsPage final : public TrayPage {
             }
             (column == 2 ? run.spacing : column == 3 ? run.from : run.to) = *parsed.value;
         }
-        good = session_.apply(tr("Bars"), model::setRun(session_.base(), session_.slab()->id, run));
-        if (!good) refresh();
+        if (!desk_.setRun(tr("Bars"), run)) refresh();
     }
 
-    void addRun() {
-        const auto* slab = session_.slab();
-        model::BarRun run;
-        run.bar = session_.project().basis.mainBars.front();
-        run.spacing = std::min(200.0, session_.project().basis.spacingMost);
-        run.from = model::faceBefore(*slab, slab->cantileverStart),
-        run.to = model::faceAfter(*slab, slab->cantileverStart);
-        for (std::size_t i = 0; i < slab->spans.size(); ++i)
-            if (session_.selected(Spot::In::Span, slab->spans[i].id))
-                run.from = model::faceBefore(*slab, i), run.to = model::faceAfter(*slab, i);
-        for (std::size_t i = 0; i < slab->supports.size(); ++i)
-            if (session_.selected(Spot::In::Support, slab->supports[i].id)) {
-                run.role = model::Role::TopMain;
-                double cover = session_.project().basis.coverSide, x = model::axis(*slab, i);
-                run.from = std::max(x - 1000, model::concreteStart(*slab) + cover),
-                run.to = std::min(x + 1000, model::concreteEnd(*slab) - cover);
-            }
-        if (session_.apply(tr("Add bars"), model::addRun(session_.base(), slab->id, run)))
-            session_.select(Spot::In::Run, session_.slab()->bars.back().id);
-    }
-
+    BarDesk& desk_;
     TrayTable* table_;
 };
 
@@ -251,8 +233,8 @@ class IssuePage final : public TrayPage {
 TrayPage* stripsPage(Session& session) {
     return new StripsPage(session);
 }
-TrayPage* barsPage(Session& session, Tray& tray) {
-    return new BarsPage(session, tray);
+TrayPage* barsPage(Session& session, BarDesk& desk) {
+    return new BarsPage(session, desk);
 }
 TrayPage* issuePage(Session& session, Tray& tray) {
     return new IssuePage(session, tray);

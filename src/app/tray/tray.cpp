@@ -132,13 +132,13 @@ void TrayPage::refreshFields() {
     for (auto& f : refreshers_) f();
 }
 
-Tray::Tray(Session& session, QWidget* parent) : QStackedWidget(parent), session_(session) {
+Tray::Tray(Session& session, BarDesk& bars, QWidget* parent) : QStackedWidget(parent), session_(session) {
     setObjectName(QStringLiteral("tray"));
     add(Place::Basis, basisPage(session));
     add(Place::Layout, layoutPage(session));
     add(Place::Actions, actionsPage(session));
     add(Place::Strips, stripsPage(session));
-    add(Place::Bars, barsPage(session, *this));
+    add(Place::Bars, barsPage(session, bars));
     add(Place::Issue, issuePage(session, *this));
 }
 
@@ -156,6 +156,7 @@ void Tray::add(Place place, TrayPage* page) {
         if (session_.slab() || common) page->refresh();
     };
     connect(&session_, &Session::changed, page, refresh);
+    connect(&session_, &Session::answered, page, refresh);
     connect(&session_, &Session::selectionChanged, page, refresh);
     refresh();
 }

@@ -4,8 +4,8 @@
 #include <QStackedWidget>
 #include <functional>
 
-#include "document/session.h"
 #include "model/edits.h"
+#include "section/bar_desk.h"
 
 class QFormLayout;
 class QVBoxLayout;
@@ -64,14 +64,13 @@ class TrayPage : public QWidget {
 class Tray : public QStackedWidget {
     Q_OBJECT
   public:
-    explicit Tray(Session& session, QWidget* parent = nullptr);
+    Tray(Session& session, BarDesk& bars, QWidget* parent = nullptr);
     bool hasPage(Place place) const;
     void show(Place place);
 
   signals:
     void refused(const QString& sentence);
     void exportWanted(const QString& what);  // "all", "drawing", "schedule", "report"
-    void proposeWanted();
 
   private:
     void add(Place place, TrayPage* page);
@@ -83,7 +82,7 @@ TrayPage* basisPage(Session& session);
 TrayPage* layoutPage(Session& session);
 TrayPage* actionsPage(Session& session);
 TrayPage* stripsPage(Session& session);
-TrayPage* barsPage(Session& session, Tray& tray);
+TrayPage* barsPage(Session& session, BarDesk& desk);
 TrayPage* issuePage(Session& session, Tray& tray);
 
 }  // namespace talvik::app

@@ -21,17 +21,17 @@
 namespace talvik::app {
 
 QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
-    const auto* slab = session_.slab();
     const auto* d = session_.slabDesign();
     bool floor = session_.floor() != nullptr;
     if (floor && what != QLatin1String("report") && what != QLatin1String("all")) {
         say(tr("Drawings and schedules of floors are not there yet; the report of their analysis is."));
         return {};
     }
-    if (!floor && (!slab || !d || !d->error.empty())) {
+    if (!floor && (!d || !d->error.empty() || session_.stale())) {
         say(tr("There is no designed slab to write out yet."));
         return {};
     }
+    session_.issueMarks();
     QStringList written;
     bool good = true;
     auto put = [&](const QString& suffix, auto write) {
@@ -43,7 +43,7 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
     };
     bool all = what == QLatin1String("all");
     if (!floor && (all || what == QLatin1String("drawing"))) {
-        auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
+        auto sheet = drawing::slabSheet(session_.project(), session_.design(), *d);
         put(".dxf", [&](const std::string& p) { return formats::writeDxf(p, sheet); });
         put(".pdf", [&](const std::string& p) { return paper::writePdf(p, sheet); });
         put(".svg", [&](const std::string& p) { return paper::writeSvg(p, sheet); });
@@ -57,9 +57,9 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
         });
     }
     if (all || what == QLatin1String("report")) {
-        auto floors = floorAnswers();
-        if (floors.size() != session_.project().floors.size()) return {};  // stopped
-        auto document = report::make(session_.project(), session_.design(), report::Depth::Full, floors);
+        const auto further = convergences();
+        if (!further) return {};
+        auto document = report::make(session_.project(), session_.design(), report::Depth::Full, *further);
         put("-report.html", [&](const std::string& p) {
             return formats::writeFile(p, report::html(document, report::Target::Page));
         });
@@ -68,41 +68,36 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
     return good ? written : QStringList();
 }
 
-// All floors, each also on half the size, in the background behind a bar that can be stopped; fewer then.
-std::vector<report::FloorAnswer> MainWindow::floorAnswers() {
-    std::vector<report::FloorAnswer> all;
-    std::size_t count = session_.project().floors.size();
+// Floors on half the size and what is still being worked out, in the background behind a bar that can be
+// stopped.
+std::optional<report::Convergences> MainWindow::convergences() {
+    const auto& project = session_.project();
+    const int count = static_cast<int>(project.floors.size());
+    report::Convergences all;
     if (count == 0) return all;
-    std::vector<design::FloorInput> jobs;
-    const model::Basis basis = session_.project().basis;
-    for (std::size_t i = 0; i < count; ++i) jobs.push_back(session_.floorInput(i));
-    QProgressDialog progress(tr("Analysing floors for the report…"), tr("Stop"), 0,
-                             static_cast<int>(2 * count), this);
+    QProgressDialog progress(tr("Analysing floors for the report…"), tr("Stop"), 0, count + 1, this);
     progress.setWindowModality(Qt::WindowModal);
     progress.setMinimumDuration(500);
     std::atomic<int> done{0};
     std::stop_source stop;
-    auto run = std::async(std::launch::async, [&] {
-        for (const auto& job : jobs) {
-            analysis::FloorAnalyser analyser;
-            auto a = analyser.analyse(*job.floor, job.path, job.basis, job.combinations, stop.get_token());
-            ++done;
-            analysis::Convergence c;
-            if (a.good() && !a.stopped)
-                c = analyser.convergence(*job.floor, job.path, job.basis, job.combinations, stop.get_token());
-            ++done;
-            if (stop.stop_requested()) return;
-            all.push_back(report::floorAnswer(job, std::move(a), std::move(c), basis));
-        }
+    auto run = std::async(std::launch::async, [&, project] {
+        for (std::size_t i = 0; i < project.floors.size() && !stop.stop_requested(); ++i, ++done)
+            all[project.floors[i]->id] = design::convergence(project, i, stop.get_token());
     });
-    while (run.wait_for(std::chrono::milliseconds(10)) != std::future_status::ready) {
-        progress.setValue(std::min(done.load(), static_cast<int>(2 * count) - 1));
+    auto unfinished = [&] {
+        const auto& elements = session_.design().elements;
+        return session_.stale() || elements.size() != project.floors.size() + project.slabs.size() ||
+               std::any_of(elements.begin(), elements.end(), [](const auto& e) { return !e->complete; });
+    };
+    while (run.wait_for(std::chrono::milliseconds(10)) != std::future_status::ready || unfinished()) {
+        progress.setValue(done);
         QCoreApplication::processEvents();
         if (progress.wasCanceled()) stop.request_stop();
+        if (stop.stop_requested()) break;
     }
     run.get();
     progress.reset();
-    return all;
+    return stop.stop_requested() ? std::nullopt : std::optional(std::move(all));
 }
 
 void MainWindow::exportAsked(const QString& what) {
@@ -140,15 +135,16 @@ bool MainWindow::savePicture(QWidget& part, const QString& path) {
 }
 
 void MainWindow::print() {
-    const auto* slab = session_.slab();
     const auto* d = session_.slabDesign();
-    if (!slab || !d || !d->error.empty()) return say(tr("There is no designed slab to print yet."));
+    if (!d || !d->error.empty()) return say(tr("There is no designed slab to print yet."));
+    session_.issueMarks();
+    d = session_.slabDesign();
     QPrinter printer(QPrinter::HighResolution);
     printer.setPageOrientation(QPageLayout::Landscape);
     printer.setPageSize(QPageSize(QPageSize::A2));
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() != QDialog::Accepted) return;
-    auto sheet = drawing::slabSheet(session_.project(), *slab, session_.design(), *d);
+    auto sheet = drawing::slabSheet(session_.project(), session_.design(), *d);
     QPainter p(&printer);
     QRectF page = printer.pageRect(QPrinter::DevicePixel);
     double scale = std::min(page.width() / sheet.width, page.height() / sheet.height);

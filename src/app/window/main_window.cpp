@@ -20,7 +20,9 @@
 #include <QTextBrowser>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <atomic>
 #include <cmath>
+#include <future>
 
 #include "bench/bench_window.h"
 #include "floor/floor_page.h"
@@ -30,7 +32,7 @@
 #include "margin/margin_view.h"
 #include "model/edits.h"
 #include "plan/plan_view.h"
-#include "section/section_view.h"
+#include "section/line_section.h"
 #include "tray/tray.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
@@ -41,12 +43,15 @@
 namespace talvik::app {
 MainWindow::MainWindow()
     : places_(new PlaceBar(session_)),
-      plan_(new PlanView(session_, scale_)),
-      section_(new SectionView(session_, scale_)),
+      plan_(new PlanView(session_, bars_, scale_)),
+      section_(new LineSection(session_, bars_,
+                               [this]() -> std::optional<LineSection::Scale> {
+                                   return LineSection::Scale{scale_.toPixel(0), scale_.perMm()};
+                               })),
       margin_(new MarginView(session_)),
-      tray_(new Tray(session_)),
+      tray_(new Tray(session_, bars_)),
       sheet_(new SheetPreview(session_)),
-      floor_(new FloorPage(session_)),
+      floor_(new FloorPage(session_, bars_)),
       centre_(new QStackedWidget),
       across_(new QSplitter(Qt::Horizontal)),
       notice_(new QWidget),
@@ -155,7 +160,7 @@ MainWindow::~MainWindow() = default;
 void MainWindow::connectParts() {
     connect(&session_, &Session::changed, this, &MainWindow::refreshStatus);
     connect(&session_, &Session::changed, this, &MainWindow::showPlace);
-    connect(&session_, &Session::floorChanged, this, &MainWindow::refreshStatus);
+    connect(&session_, &Session::answered, this, &MainWindow::refreshStatus);
     connect(&floor_->canvas(), &FloorCanvas::pointerMoved, this,
             [this](double x, double y, const QString& value) {
                 QString text =
@@ -176,7 +181,11 @@ void MainWindow::connectParts() {
     connect(&session_, &Session::placeChanged, this, &MainWindow::showPlace);
     connect(&session_, &Session::refused, this, &MainWindow::say);
     connect(tray_, &Tray::refused, this, &MainWindow::say);
-    connect(tray_, &Tray::proposeWanted, this, &MainWindow::propose);
+    connect(&bars_, &BarDesk::said, this, &MainWindow::say);
+    connect(&scale_, &StripScale::changed, section_, qOverload<>(&QWidget::update));
+    connect(section_, &LineSection::zoomed, this,
+            [this](double factor, double at) { scale_.zoom(factor, at); });
+    connect(section_, &LineSection::activated, plan_, &PlanView::activated);
     connect(tray_, &Tray::exportWanted, this, &MainWindow::exportAsked);
     connect(places_, &PlaceBar::standardWanted, this, &MainWindow::chooseStandard);
     connect(places_, &PlaceBar::slabWanted, this, &MainWindow::chooseSlab);
@@ -210,8 +219,8 @@ void MainWindow::refreshStatus() {
     if (!design.trouble.empty()) return status_->setText(qs(design.trouble.front().message));
     if (session_.floor()) {
         const auto* a = session_.floorAnalysis();
-        if (session_.floorStale())
-            return status_->setText(tr("Analysing, %1 %").arg(100 * session_.floorProgress(), 0, 'f', 0));
+        if (session_.stale())
+            return status_->setText(tr("Analysing, %1 %").arg(100 * session_.progress(), 0, 'f', 0));
         if (!a) return status_->setText(tr("Not analysed"));
         if (!a->trouble.empty()) return status_->setText(qs(a->trouble.front().message));
         double worst = 0;
@@ -238,16 +247,16 @@ void MainWindow::refreshStatus() {
                 .arg(worst < 1e-9 ? QStringLiteral("1e-9") : QString::number(worst, 'g', 1))
                 .arg(a->notes.size()));
     }
-    if (design.slabs.empty()) return status_->setText(tr("No slab yet"));
+    if (!session_.slab()) return status_->setText(tr("No slab yet"));
+    const auto* d = session_.slabDesign();
+    if (!d) return status_->setText(tr("Answering…"));
     auto sum = design.summary();
-    double imbalance = 0;
-    for (const auto& s : design.slabs) imbalance = std::max(imbalance, s.analysis.imbalance);
     status_->setText(tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · reactions = loads to %5 %")
                          .arg(session_.answerMilliseconds(), 0, 'f', 1)
                          .arg(sum.over)
                          .arg(sum.within)
                          .arg(sum.notChecked)
-                         .arg(imbalance * 100, 0, 'f', 2));
+                         .arg(d->analysis.imbalance * 100, 0, 'f', 2));
 }
 
 void MainWindow::refreshTitle() {
@@ -353,24 +362,27 @@ void MainWindow::fillRecent() {
     if (files.isEmpty()) recent_->addAction(tr("No file was opened yet"))->setEnabled(false);
 }
 
-void MainWindow::propose() {
-    if (const auto* slab = session_.slab()) {
-        if (session_.apply(tr("Propose bars"), design::proposeBars(session_.base(), slab->id)))
-            statusBar()->showMessage(tr("Bars proposed; runs fixed by you were kept."), 4000);
-    }
-}
-
 void MainWindow::designThickness() {
     if (!session_.slab()) return;
     QProgressDialog progress(tr("Looking for the least thickness…"), tr("Stop"), 0, 1000, this);
     progress.setWindowModality(Qt::WindowModal);
     progress.setMinimumDuration(500);
-    model::Project next = design::designAll(session_.base(), [&](double share) {
-        progress.setValue(static_cast<int>(1000 * share));
-        return !progress.wasCanceled();
+    std::atomic<int> done{0};
+    std::atomic<bool> stopped{false};
+    const model::Project from = session_.base();
+    auto found = std::async(std::launch::async, [&] {
+        return design::designAll(from, [&](double share) {
+            done = static_cast<int>(999 * share);
+            return !stopped;
+        });
     });
+    while (found.wait_for(std::chrono::milliseconds(5)) != std::future_status::ready) {
+        progress.setValue(done);
+        QCoreApplication::processEvents();
+        stopped = progress.wasCanceled();
+    }
     progress.reset();
-    session_.apply(tr("Find thickness and bars"), std::move(next));
+    session_.apply(tr("Find thickness and bars"), found.get());
 }
 
 void MainWindow::changeThickness(int steps) {
@@ -406,7 +418,7 @@ void MainWindow::addSlab() {
         model::addSlab(session_.base(), "Slab " + std::to_string(session_.project().slabs.size() + 1));
     model::Id id = next.slabs.back()->id;
     if (session_.apply(tr("Add slab"), std::move(next))) {
-        session_.setSlab(id);
+        session_.setElement(id);
         session_.select(Spot::In::Whole);
         session_.setPlace(Place::Layout);
         plan_->fit();
@@ -417,7 +429,7 @@ void MainWindow::addFloor() {
     model::Project next = session_.base();
     model::Id id = layout::addFloor(next, "Floor " + std::to_string(next.floors.size() + 1));
     if (session_.apply(tr("Add floor"), std::move(next))) {
-        session_.setSlab(id);
+        session_.setElement(id);
         session_.setPlace(Place::Layout);
         floor_->canvas().fit();
         floor_->canvas().setFocus();
@@ -457,7 +469,7 @@ void MainWindow::chooseSlab(QPoint at) {
     for (const auto& slab : session_.project().slabs) {
         model::Id id = slab->id;
         menu.addAction(qs(slab->name), this, [this, id] {
-            session_.setSlab(id);
+            session_.setElement(id);
             session_.select(Spot::In::Whole);
             plan_->fit();
         });
@@ -465,7 +477,7 @@ void MainWindow::chooseSlab(QPoint at) {
     for (const auto& floor : session_.project().floors) {
         model::Id id = floor->id;
         menu.addAction(qs(floor->name), this, [this, id] {
-            session_.setSlab(id);
+            session_.setElement(id);
             floor_->canvas().fit();
         });
     }
@@ -501,9 +513,11 @@ void MainWindow::find() {
                                [=, id = slab->spans[i].id] { show(Spot::In::Span, id); }});
         if (const auto* d = session_.slabDesign()) {
             for (const auto& item : d->items)
-                entries.push_back({qs(schedule::callout(item, session_.project().basis.units)),
-                                   tr("mark %1").arg(item.mark, 2, 10, QLatin1Char('0')),
-                                   [=, id = item.run] { show(Spot::In::Run, id); }});
+                entries.push_back(
+                    {qs(schedule::callout(item, session_.design().marks, session_.project().basis.units)),
+                     tr("mark %1").arg(session_.design().marks.at(schedule::signature(item)), 2, 10,
+                                       QLatin1Char('0')),
+                     [=, id = item.run] { show(Spot::In::Run, id); }});
             for (const auto* c : checks::worstFirst(d->checks))
                 entries.push_back(
                     {qs(c->title), qs("check, " + checks::name(c->outcome)), [this, key = c->key] {

@@ -8,20 +8,18 @@
 
 #include "document/session.h"
 #include "document/strip_scale.h"
+#include "report/report.h"
+#include "section/bar_desk.h"
 
 class QSplitter;
 class QStackedWidget;
-
-namespace talvik::report {
-struct FloorAnswer;
-}
 
 namespace talvik::app {
 
 class MarginView;
 class PlaceBar;
 class PlanView;
-class SectionView;
+class LineSection;
 class BenchWindow;
 class FloorPage;
 class SheetPreview;
@@ -34,8 +32,9 @@ class MainWindow : public QMainWindow {
     ~MainWindow() override;
 
     Session& session() { return session_; }
+    BarDesk& bars() { return bars_; }
     PlanView& plan() { return *plan_; }
-    SectionView& section() { return *section_; }
+    LineSection& section() { return *section_; }
     MarginView& margin() { return *margin_; }
     FloorPage& floorPage() { return *floor_; }
     BenchWindow* bench() { return bench_; }  // null before it was asked for
@@ -75,7 +74,6 @@ class MainWindow : public QMainWindow {
     void refreshStatus();
     void refreshTitle();
     bool mayLeave();
-    void propose();
     void designThickness();
     void find();
     void chooseStandard(QPoint at);
@@ -88,13 +86,14 @@ class MainWindow : public QMainWindow {
     void print();
     void showHelp();
     void exportAsked(const QString& what);
-    std::vector<report::FloorAnswer> floorAnswers();
+    std::optional<report::Convergences> convergences();  // of all floors; none when stopped
 
     Session session_;
     StripScale scale_;
+    BarDesk bars_{session_};
     PlaceBar* places_;
     PlanView* plan_;
-    SectionView* section_;
+    LineSection* section_;
     MarginView* margin_;
     Tray* tray_;
     SheetPreview* sheet_;

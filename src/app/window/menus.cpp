@@ -5,12 +5,12 @@
 #include <QMenuBar>
 
 #include "floor/floor_page.h"
-#include "floor/strip_section.h"
+#include "floor/strip_desk.h"
 #include "layout/placing.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
 #include "plan/plan_view.h"
-#include "section/section_view.h"
+#include "section/line_section.h"
 #include "tray/tray.h"
 #include "widgets/text.h"
 #include "window/main_window.h"
@@ -27,8 +27,7 @@ void MainWindow::buildMenus() {
     QMenu* file = menuBar()->addMenu(tr("&File"));
     add(file, tr("&New project"), QKeySequence::New, [this] {
         if (mayLeave())
-            session_.start(design::proposeBars(model::newProject(), "s1"), {}),
-                session_.setPlace(Place::Layout), plan_->fit();
+            session_.start(model::newProject(), {}), session_.setPlace(Place::Layout), plan_->fit();
     });
     add(file, tr("&Open…"), QKeySequence::Open, [this] {
         if (!mayLeave()) return;
@@ -79,41 +78,19 @@ void MainWindow::buildMenus() {
     add(edit, tr("Th&inner slab"), QKeySequence(Qt::Key_PageDown), [this] { changeThickness(-1); });
 
     QMenu* bars = menuBar()->addMenu(tr("&Bars"));
-    add(bars, tr("&Propose bars"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { propose(); });
+    add(bars, tr("Give &all back"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { bars_.releaseAll(); });
     add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T),
         [this] { designThickness(); });
     bars->addSeparator();
-    // Of the slab's strip, or of the strip of a floor in hand.
-    auto strips = [this]() -> StripDesk* { return session_.floor() ? &floor_->stripDesk() : nullptr; };
-    add(bars, tr("&Wider spacing"), {},
-        [=, this] { strips() ? strips()->changeSpacing(1) : section_->changeSpacing(1); });
-    add(bars, tr("&Closer spacing"), {},
-        [=, this] { strips() ? strips()->changeSpacing(-1) : section_->changeSpacing(-1); });
-    add(bars, tr("&Larger bar"), {},
-        [=, this] { strips() ? strips()->changeBar(1) : section_->changeBar(1); });
-    add(bars, tr("&Smaller bar"), {},
-        [=, this] { strips() ? strips()->changeBar(-1) : section_->changeBar(-1); });
-    add(bars, tr("&Hook at the end"), {},
-        [=, this] { strips() ? strips()->toggleHook(true) : section_->toggleHook(true); });
-    add(bars, tr("Hook at the s&tart"), {},
-        [=, this] { strips() ? strips()->toggleHook(false) : section_->toggleHook(false); });
-    add(bars, tr("&Divide at the station line"), {}, [=, this] {
-        strips() ? strips()->splitRun(session_.station())
-                 : say(tr("Runs of a one-way slab are divided by adding one in the table of bars."));
-    });
-    add(bars, tr("&Add bars at the span or support"), {}, [=, this] {
-        strips() ? strips()->addRun() : say(tr("Runs of a one-way slab are added in the table of bars."));
-    });
-    add(bars, tr("&Remove run"), {}, [=, this] {
-        if (!strips())
-            section_->removeRun();
-        else if (const auto* run = strips()->run(); run && run->fixed)
-            strips()->releaseRun(run->id);
-        else
-            say(
-                tr("Bars chosen by the program come and go with the demand; those fixed by you can be given "
-                   "back."));
-    });
+    add(bars, tr("&Wider spacing"), {}, [this] { bars_.changeSpacing(1); });
+    add(bars, tr("&Closer spacing"), {}, [this] { bars_.changeSpacing(-1); });
+    add(bars, tr("&Larger bar"), {}, [this] { bars_.changeBar(1); });
+    add(bars, tr("&Smaller bar"), {}, [this] { bars_.changeBar(-1); });
+    add(bars, tr("&Hook at the end"), {}, [this] { bars_.toggleHook(true); });
+    add(bars, tr("Hook at the s&tart"), {}, [this] { bars_.toggleHook(false); });
+    add(bars, tr("&Divide at the station line"), {}, [this] { bars_.splitRun(session_.station()); });
+    add(bars, tr("&Add bars at the span or support"), {}, [this] { bars_.addRun(); });
+    add(bars, tr("&Give back"), {}, [this] { bars_.release(); });
 
     QMenu* view = menuBar()->addMenu(tr("&View"));
     for (int i = 1; i <= 7; ++i) {

@@ -12,8 +12,7 @@ PlaceBar::PlaceBar(Session& session, QWidget* parent) : QWidget(parent), session
     setFixedHeight(44);
     setMouseTracking(true);
     setAccessibleName(tr("Places of work"));
-    for (auto signal :
-         {&Session::changed, &Session::placeChanged, &Session::fileChanged, &Session::floorChanged})
+    for (auto signal : {&Session::changed, &Session::placeChanged, &Session::fileChanged, &Session::answered})
         connect(&session, signal, this, qOverload<>(&QWidget::update));
 }
 
@@ -44,19 +43,12 @@ int PlaceBar::open(const Session& session, Place place) {
             }
             return 0;
         case Place::Checks:
-            if (auto d = session.floorDesign()) return d->summary.over;
             return design.summary().over;
         case Place::Bars:
-            if (auto d = session.floorDesign()) {
-                for (const auto* c : d->all())
+            for (const auto& e : design.elements)
+                for (const auto* c : e->all())
                     count +=
                         c->topic == checks::Topic::Flexure && c->face && c->outcome == checks::Outcome::Over;
-                return count;
-            }
-            // places that ask for steel and have none
-            for (const auto& s : design.slabs)
-                for (const auto& c : s.checks)
-                    count += c.topic == checks::Topic::Flexure && c.limit == 0 && c.demand > 0;
             return count;
         case Place::Issue:
             return 0;

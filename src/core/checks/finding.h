@@ -25,6 +25,9 @@ struct Finding {
     std::string prefix;                 // what stands before both numbers: "l/d", "w"
 };
 
+inline bool isJudged(const Finding& f) {
+    return f.outcome == Outcome::Within || f.outcome == Outcome::Over;
+}
 // All that is said about it: what holds here, then assumptions.
 std::vector<std::string> said(const Finding& finding);
 // Demand over limit (or its inverse for AtLeast): up to 1 is within. 0 demand against 0 limit is 0; anything

@@ -1,74 +1,39 @@
-// The whole pipeline: a project snapshot in, everything the window, the report and the command line show out.
+// All elements of a project with what was found for them: everything that margin, window, report and files
+// show.
 #pragma once
 
-#include <functional>
-#include <memory>
-#include <string>
-#include <vector>
-
-#include "analysis/slab_analysis.h"
-#include "checks/checks.h"
-#include "design/opinion.h"
-#include "line/one_way.h"
-#include "model/project.h"
-#include "schedule/schedule.h"
-#include "standards/rules.h"
-#include "verify/line_checks.h"
+#include "design/slab_design.h"
 
 namespace talvik::design {
-
-// Sag of a span at its stations, mm, positive downwards. `live` is empty where the standard has no such
-// limit.
-struct SpanSag {
-    std::vector<double> x, total, after, live;
-    double largest = 0, at = 0;
-    double limit = 0;   // of the total; 0 where it is not judged
-    double camber = 0;  // proposed at mid-span or tip, 0 for none
-};
-
-// Coefficient moments beside the engine's.
-struct SecondOpinion {
-    std::string source, refusal, note;
-    std::vector<Opinion> rows;  // signed
-};
-
-struct SlabDesign : verify::LineDesign {
-    model::Id slab;
-    analysis::SlabAnalysis analysis;
-    line::OneWayLine line;
-    std::vector<SpanSag> sag;   // per span
-    double firstThickness = 0;  // suggestion by the span-to-depth rule
-    std::size_t firstThicknessSpan = 0;
-    double camber = 0;  // largest proposed
-    SecondOpinion secondOpinion;
-    std::vector<checks::Check> checks;
-    std::vector<schedule::Item> items;
-    schedule::Schedule schedule;
-    std::string error;  // why there are no results
-};
 
 struct Design {
     std::shared_ptr<const standards::Standard> standard;
     std::vector<model::Diagnostic> trouble;  // the project is not valid; nothing else is filled then
-    std::vector<SlabDesign> slabs;
-    const SlabDesign* find(std::string_view slab) const;
+    std::vector<std::shared_ptr<const ElementAnswer>> elements;  // those answered, as the project lists them
+    schedule::Marks marks;  // of all bars: as given out, the others as they would be next
+
+    const ElementAnswer* find(std::string_view element) const;
+    const SlabDesign& slab(std::size_t number) const;  // the one-way slab in that place of the list
     checks::Summary summary() const;
+    schedule::Schedule scheduleOf(const ElementAnswer& element) const;
+    schedule::Schedule schedule() const;
+    std::string callout(const PartAnswer& part, const model::Id& run, units::System system) const;
 };
+// Puts answers together; `standard` is the project's.
+Design joined(const model::Project& project, std::shared_ptr<const standards::Standard> standard,
+              std::vector<std::shared_ptr<const ElementAnswer>> elements);
 
 struct Options {
-    bool trace = true;  // keep the working of every check
+    bool trace = true;   // keep the working of every check
+    bool floors = true;  // which take longer
 };
+// Everything worked out now, element by element; an invalid project gives its trouble.
 Design run(const model::Project& project, const Options& options = {});
 
-// Edits that need the pipeline. All give a new project; marks are brought up to date.
-model::Project proposeBars(const model::Project& project, std::string_view slab);
-// Every slab: the smallest thickness (10 mm or half-inch steps) at which bars can be found with no check
-// over, where it is not pinned; then bars.
-// `progress` is told the share done and answers whether to go on; a stopped search gives the project
-// unchanged.
+// Every one-way slab of which the thickness is not pinned: the smallest (10 mm or half-inch steps) at which
+// no check is over with the bars that follow. `progress` is told the share done and answers whether to go
+// on; a stopped search gives the project unchanged.
 using Progress = std::function<bool(double)>;
 model::Project designAll(const model::Project& project, const Progress& progress = {});
-// Marks for bars that have none.
-model::Project withMarks(const model::Project& project);
 
 }  // namespace talvik::design

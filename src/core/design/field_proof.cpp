@@ -119,8 +119,8 @@ class Bars {
         At s;
         const Strip& strip = *d.strip;
         for (const auto& r : d.runs) {
-            if (r.top != top) continue;
-            if (r.band && std::abs(local.y - strip.v(local.x)) > r.width / 2) continue;
+            if (r.top() != top) continue;
+            if (r.band() && std::abs(local.y - strip.v(local.x)) > r.width / 2) continue;
             double ends[2] = {local.x - r.from, r.to - local.x};
             const bool goesOn[2] = {r.from <= strip.from + cover + 60, r.to >= strip.to - cover - 60};
             for (int e : {0, 1}) {
@@ -396,7 +396,7 @@ class Prover {
                     stops.push_back(local.y + reach - (q.y + (r.y - q.y) * (local.x - q.x) / (r.x - q.x)));
                 }
             for (const auto& run : other->runs)
-                if (run.band && local.x >= run.from && local.x <= run.to)
+                if (run.band() && local.x >= run.from && local.x <= run.to)
                     for (double side : {-0.5, 0.5})
                         stops.push_back(local.y + reach - (o.v(local.x) + side * run.width));
         }

@@ -2,74 +2,75 @@
 // the floor; what an edit does not touch is kept.
 #pragma once
 
-#include <memory>
-#include <stop_token>
-
-#include "checks/checks.h"
+#include "analysis/floor_analysis.h"
+#include "design/designer.h"
 #include "design/field_proof.h"
 #include "design/floors.h"
 #include "design/panels_around.h"
-#include "reinforcement/steel.h"
-#include "verify/line_checks.h"
 
 namespace talvik::design {
 
-struct StripDesign : verify::LineDesign {
+struct StripDesign : LineAnswer {
     std::shared_ptr<const strips::Strip> strip;
     std::shared_ptr<const strips::StripForces> forces;
     line::Demand demand;
     std::vector<reinforcement::PeakBand> bands;
-    double outerTop = 0, outerBottom = 0;
     double distribution = 0;        // bottom steel asked by the one-way strips that it crosses, mm2 per mm
     std::vector<SpanPanel> panels;  // per span
     bool twoWay() const;            // at least one of them carries both ways
-    std::vector<checks::Check> checks;  // without working; see withWorking
-    double worst() const;               // largest ratio of a judged check
     const std::vector<strips::Station>& stations() const { return forces->stations; }
+    line::View view() const override { return {*strip, forces->stations, demand}; }
+    std::string detail(units::System system) const override;
 };
 
-struct FloorDesign {
+// Strips and all that follows are there where the analysis has an answer; else `error` says why not.
+struct FloorDesign : ElementAnswer {
     std::shared_ptr<const model::Floor> floor;
     std::shared_ptr<const analysis::FloorAnalysis> analysis;
-    std::shared_ptr<const standards::Standard> standard;
-    std::shared_ptr<const model::Basis> basis;
     std::shared_ptr<const strips::StripLayout> layout;
-    std::vector<std::shared_ptr<const StripDesign>> strips;  // in the layout's order
-    std::vector<checks::Check> checks;        // of the floor as a whole: coverage, proof by field, omissions
-    std::shared_ptr<const FieldProof> proof;  // null until it is worked out
-    checks::Summary summary;
+    std::vector<std::shared_ptr<const StripDesign>> strips;  // the parts, in the layout's order
+    std::shared_ptr<const FieldProof> proof;                 // null until it is worked out
+    using ElementAnswer::find;
     const StripDesign* find(std::string_view key) const;
-    const checks::Check* check(std::string_view key) const;
-    // All checks: the floor's, then strip by strip.
-    std::vector<const checks::Check*> all() const;
+    std::vector<checks::Check> withWorking(const PartAnswer& part) const override;
+    // Coverage and what was decided by hand; of a strip what it carries and second opinions.
+    std::vector<Fact> facts(const std::optional<model::Spot>& spot, units::System system) const override;
 };
 
-// A check of a strip with its working; all checks of a strip with theirs.
-checks::Check withWorking(const FloorDesign& design, const checks::Check& check);
-std::vector<checks::Check> withWorking(const FloorDesign& design, const StripDesign& strip);
-
-// Keeps the layout while the geometry is the same, forces while the analysis is, and every strip of which
-// nothing changed.
-class FloorDesigner {
+// Keeps the analysis while nothing it reads changed, the layout while the geometry is the same, forces while
+// the analysis is, and every strip of which nothing changed.
+class FloorDesigner : public Designer {
   public:
-    // Null when stopped, or when the analysis has no answer.
+    bool serves(const model::Project& project, const model::Id& element) const override {
+        return model::findFloor(project, element) != nullptr;
+    }
+    // First with strips and their checks; the proof by field, which takes longer, follows.
+    void design(const Request& request, std::stop_token stop, const std::function<void(double)>& progress,
+                const std::function<void(Answer)>& publish) override;
+    // Of an analysis that is there. Null when stopped, or when the analysis has no answer.
     std::shared_ptr<const FloorDesign> design(const std::shared_ptr<const model::Floor>& floor,
                                               const std::shared_ptr<const analysis::FloorAnalysis>& analysis,
                                               const model::Basis& basis, std::stop_token stop = {});
 
   private:
+    class Stages;
     std::shared_ptr<const FloorDesign> last_;
     std::shared_ptr<const analysis::FloorAnalysis> readFrom_;
     std::shared_ptr<const strips::ForceReader> reader_;
     std::shared_ptr<const std::vector<layout::Panel>> panels_;
+    // Of the whole answer to the last request.
+    analysis::FloorAnalyser analyser_;
+    std::shared_ptr<const model::Floor> asked_, analysed_;
+    std::shared_ptr<const model::Basis> askedBasis_;
+    std::shared_ptr<const FloorDesign> answer_;
 };
 
 // The same design with its proof by field, which takes longer than the design; null when stopped.
 std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design,
                                           std::stop_token stop = {});
 
-// One floor of a project, analysed, designed and (where asked) proved from nothing: for the command line,
-// remedies and tests. Null when stopped.
+// One floor of a project, analysed, designed and (where asked) proved from nothing: for the command line and
+// tests. Null when stopped, or without an answer.
 std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, std::size_t floor,
                                                const std::function<void(double)>& progress = {},
                                                bool prove = true, std::stop_token stop = {});

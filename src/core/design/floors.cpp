@@ -222,4 +222,9 @@ analysis::FloorAnalysis analyseFloor(const model::Project& project, std::size_t 
     return analysis::FloorAnalyser().analyse(*in.floor, in.path, in.basis, in.combinations, {}, progress);
 }
 
+analysis::Convergence convergence(const model::Project& project, std::size_t floor, std::stop_token stop) {
+    const auto in = floorInput(project, floor);
+    return analysis::FloorAnalyser().convergence(*in.floor, in.path, in.basis, in.combinations, stop);
+}
+
 }  // namespace talvik::design

@@ -53,4 +53,8 @@ TakeOff takeOff(const model::Floor& floor, const analysis::FloorAnalysis& a);
 analysis::FloorAnalysis analyseFloor(const model::Project& project, std::size_t floor,
                                      const std::function<void(double)>& progress = {});
 
+// What a mesh of half the size says beside this one; no rows where there is no answer, or when stopped.
+analysis::Convergence convergence(const model::Project& project, std::size_t floor,
+                                  std::stop_token stop = {});
+
 }  // namespace talvik::design

@@ -15,5 +15,7 @@ struct Opinion {
     std::string word = {};  // when they differ more than expected
     double ratio() const { return opinion != 0 ? engine / opinion : 0; }
 };
+// "12.3 / 12.0 = 1.03" in display units.
+std::string beside(const Opinion& o, units::System system);
 
 }  // namespace talvik::design

@@ -28,10 +28,9 @@ struct Attempt {
 };
 using Ladder = std::vector<Attempt>;
 
-// Of a one-way slab: bars proposed anew (runs fixed by the user kept, then all free); a thicker slab, up to
-// 120 mm more, with the bars as they are and with bars anew; stronger concrete with bars anew. Of a floor,
-// whose bars follow by themselves: bars fixed by the user given back; all slabs thicker by up to 120 mm;
-// stronger concrete. Concrete is that of the whole project, and is tried only where it has one element.
+// Bars follow by themselves: those fixed by someone given back to the program; all slab of the element
+// thicker by up to 120 mm; stronger concrete, which is that of the whole project, and is tried only where it
+// has one element.
 std::vector<Ladder> ladders(const model::Project& project, std::string_view element);
 
 // Remedies for an element in which some check is over, in the order of its ladders; empty where none is over,

@@ -112,17 +112,15 @@ class Checker {
     }
 
     void secondary() {
-        const model::BarRun* run = nullptr;
+        const reinforcement::Run* run = nullptr;
         double mainSteel = 0;
         const double x0 = d_.line.line.from, x1 = d_.line.line.to;
         double covered = 0;
-        const auto& catalog = *catalogs::barCatalog(basis_.barCatalog);
-        for (const auto& r : slab_.bars) {
-            const auto* bar = catalog.find(r.bar);
-            if (r.role == model::Role::BottomMain) mainSteel = std::max(mainSteel, bar->area / r.spacing);
+        for (const auto& r : d_.bars) {
+            if (r.role == model::Role::BottomMain) mainSteel = std::max(mainSteel, r.area);
             if (r.role != model::Role::BottomSecondary) continue;
             covered += r.to - r.from;
-            if (!run || bar->area / r.spacing < catalog.find(run->bar)->area / run->spacing) run = &r;
+            if (!run || r.area < run->area) run = &r;
         }
         const auto clauses = standard_.steel->clauses(false);
         Finding f;
@@ -134,7 +132,7 @@ class Checker {
         f.limit = standard_.steel->secondary(mainSteel * b_, section(), tracer(steps)) / b_;
         const bool all = run && covered >= x1 - x0 - 2 * basis_.coverSide - 2 * run->spacing;
         if (all)
-            f.demand = catalog.find(run->bar)->area / run->spacing;
+            f.demand = run->area;
         else
             f.here.push_back("The distribution bars do not cover the whole length of the slab.");
         list_.add({"secondary", "Distribution steel", Topic::Steel, checks::judged(f), std::move(steps)},

@@ -1,7 +1,7 @@
 // The checks of a one-way slab: those of any line, its sags, and what the slab as a whole has to keep.
 #pragma once
 
-#include "design/design.h"
+#include "design/slab_design.h"
 
 namespace talvik::design {
 

@@ -1,7 +1,7 @@
 // Sag of the spans of a one-way slab, from the curvatures of the standard along them.
 #pragma once
 
-#include "design/design.h"
+#include "design/slab_design.h"
 
 namespace talvik::design {
 

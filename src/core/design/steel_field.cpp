@@ -54,7 +54,7 @@ std::vector<double> requiredSteelField(const FloorDesign& f, int direction, bool
                  0,
                  {*f.basis, *f.standard, s->outerTop, s->outerBottom}};
         for (const auto& r : s->runs)
-            if (r.top == top) own.diameter = std::max(own.diameter, r.diameter);
+            if (r.top() == top) own.diameter = std::max(own.diameter, r.diameter);
         if (s->strip->direction == direction) {
             bars[0].diameter = std::max(bars[0].diameter, own.diameter);
             bars[0].in.outerTop = s->outerTop, bars[0].in.outerBottom = s->outerBottom;

@@ -61,7 +61,7 @@ BarEndRules::Over overSupport(const StripDesign& d, std::size_t k) {
 verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a,
                         const LineBasis& in) {
     const Strip& strip = *d.strip;
-    verify::LineCase c{viewOf(d), d, in, {floor.id, model::PartKind::Strip, strip.key}, {}};
+    verify::LineCase c{d.view(), d, in, {floor.id, model::PartKind::Strip, strip.key}, {}};
     c.combination = [&a](std::uint16_t by) {
         return by < a.combinations.size() ? a.combinations[by].name : "";
     };
@@ -310,10 +310,6 @@ class StripChecker {
 };
 
 }  // namespace
-
-line::View viewOf(const StripDesign& d) {
-    return {*d.strip, d.stations(), d.demand};
-}
 
 std::vector<double> compressionNeed(const StripDesign& d, bool top, const LineBasis& in) {
     std::vector<double> out;

@@ -5,7 +5,6 @@
 
 namespace talvik::design {
 
-line::View viewOf(const StripDesign& d);
 // Checks carry no working unless `tracing`.
 std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& floor,
                                       const analysis::FloorAnalysis& analysis, const line::LineBasis& in,

@@ -27,6 +27,22 @@ const LayerStyle& style(Layer layer) {
     return styles[static_cast<std::size_t>(layer)];
 }
 
+void Sheet::line(Point a, Point b, Layer layer) {
+    polyline({a, b}, layer);
+}
+void Sheet::circle(Point centre, double radius, Layer layer, bool filled) {
+    items.emplace_back(Circle{centre, radius, filled, layer});
+}
+void Sheet::rectangle(Point a, Point b, Layer layer, bool filled) {
+    items.emplace_back(Polyline{{a, {b.x, a.y}, b, {a.x, b.y}}, true, filled, layer});
+}
+void Sheet::text(Point at, double size, std::string string, Align align, bool bold, double angle) {
+    items.emplace_back(Text{at, size, std::move(string), align, angle, bold, Layer::Text});
+}
+void Sheet::polyline(std::vector<Point> points, Layer layer) {
+    items.emplace_back(Polyline{std::move(points), false, false, layer});
+}
+
 double textWidth(const std::string& text, double height) {
     std::size_t letters = 0;
     for (char c : text) letters += (c & 0xC0) != 0x80;

@@ -67,14 +67,12 @@ struct Sheet {
     std::string title;
     std::vector<Item> items;
 
-    void line(Point a, Point b, Layer layer) { items.push_back(Polyline{{a, b}, false, false, layer}); }
-    void rectangle(Point a, Point b, Layer layer, bool filled = false) {
-        items.push_back(Polyline{{a, {b.x, a.y}, b, {a.x, b.y}}, true, filled, layer});
-    }
+    void line(Point a, Point b, Layer layer);
+    void polyline(std::vector<Point> points, Layer layer);
+    void circle(Point centre, double radius, Layer layer, bool filled = false);
+    void rectangle(Point a, Point b, Layer layer, bool filled = false);
     void text(Point at, double size, std::string string, Align align = Align::Left, bool bold = false,
-              double angle = 0) {
-        items.push_back(Text{at, size, std::move(string), align, angle, bold, Layer::Text});
-    }
+              double angle = 0);
 };
 
 // Estimated width of a line of text, mm; used to break and place text without a device.

@@ -24,9 +24,10 @@ struct View {
 
 class SlabSheet {
   public:
-    SlabSheet(const model::Project& project, const OneWaySlab& slab, const design::Design& design,
-              const design::SlabDesign& d)
-        : project_(project), slab_(slab), design_(design), d_(d), system_(project.basis.units) {}
+    SlabSheet(const model::Project& project, const design::Design& design, const design::SlabDesign& d)
+        : project_(project), slab_(*d.slab), design_(design), d_(d), system_(project.basis.units) {
+        schedule_ = schedule::make(d.items, design.marks, slab_.name);
+    }
 
     Sheet make() {
         sheet_.title = slab_.name;
@@ -64,7 +65,7 @@ class SlabSheet {
         for (std::size_t i = 0; i < slab_.supports.size(); ++i) {
             double x = v.at(model::axis(slab_, i), 0).x;
             sheet_.line({x, yLow - 2}, {x, yHigh + 3}, Layer::Grid);
-            sheet_.items.push_back(Circle{{x, yHigh + 6}, 3, false, Layer::Outline});
+            sheet_.circle({x, yHigh + 6}, 3, Layer::Outline, false);
             sheet_.text({x, yHigh + 5}, 2.2, model::supportLabel(slab_, i), Align::Centre, true);
         }
     }
@@ -103,10 +104,10 @@ class SlabSheet {
         dimensionChain(v, v.y0 - 6);
         // Runs that would lie over each other take turns across the width.
         int along = 0, crossing = 0;
-        for (const auto& run : slab_.bars) {
+        for (const auto& run : d_.bars) {
             if (run.role == Role::EndU || run.role == Role::SideU) {
                 if (!top) edge(v, run);
-            } else if (model::topFace(run.role) == top) {
+            } else if (run.top() == top) {
                 if (model::across(run.role))
                     crossBars(v, run, top, crossing++);
                 else
@@ -116,7 +117,7 @@ class SlabSheet {
     }
 
     // One bar of the run drawn, and the line over which the others lie.
-    void mainBars(const View& v, const model::BarRun& run, bool top, int turn) {
+    void mainBars(const View& v, const reinforcement::Run& run, bool top, int turn) {
         double y = slab_.width * (turn % 2 ? 0.62 : 0.34), cover = project_.basis.coverSide;
         Layer layer = top ? Layer::BarsXTop : Layer::BarsX;
         Point a = v.at(run.from, y), b = v.at(run.to, y);
@@ -146,13 +147,13 @@ class SlabSheet {
     }
 
     // A run's call-out, centred where it does not leave the drawing on the left.
-    void label(Point at, const model::BarRun& run) {
-        std::string callout = schedule::callout(d_.items, run.id, system_);
+    void label(Point at, const reinforcement::Run& run) {
+        std::string callout = design_.callout(d_, run.id, system_);
         sheet_.text({std::max(at.x, leftMargin + 3 + textWidth(callout, 2.2) / 2), at.y}, 2.2, callout,
                     Align::Centre, true);
     }
 
-    void crossBars(const View& v, const model::BarRun& run, bool top, int turn) {
+    void crossBars(const View& v, const reinforcement::Run& run, bool top, int turn) {
         double cover = project_.basis.coverSide, x = run.from + (run.to - run.from) * (top ? 0.82 : 0.53),
                y = slab_.width * (top ? (turn % 2 ? 0.08 : 0.19) : 0.14);
         sheet_.line(v.at(x, cover), v.at(x, slab_.width - cover), top ? Layer::BarsYTop : Layer::BarsY);
@@ -161,15 +162,14 @@ class SlabSheet {
         label({p.x, p.y + 1.2}, run);
     }
 
-    void edge(const View& v, const model::BarRun& run) {
+    void edge(const View& v, const reinforcement::Run& run) {
         double cover = project_.basis.coverSide;
         if (run.role == Role::EndU) {
             Point a = v.at(run.from, slab_.width * 0.8), b = v.at(run.to, slab_.width * 0.8);
             sheet_.line(a, b, Layer::BarsX);
             spread(v.at((run.from + run.to) / 2, cover), v.at((run.from + run.to) / 2, slab_.width - cover),
                    {(a.x + b.x) / 2, a.y});
-            sheet_.text({b.x, a.y + 1.4}, 2.2, schedule::callout(d_.items, run.id, system_), Align::Right,
-                        true);
+            sheet_.text({b.x, a.y + 1.4}, 2.2, design_.callout(d_, run.id, system_), Align::Right, true);
             return;
         }
         double leg = 2 * slab_.thickness, x = run.from + (run.to - run.from) * 0.15;
@@ -178,7 +178,7 @@ class SlabSheet {
             sheet_.line(v.at(x, y), v.at(x, inner), Layer::BarsY);
         }
         Point p = v.at(x, slab_.width - cover);
-        sheet_.text({p.x + 1.5, p.y - 3.5}, 2.2, schedule::callout(d_.items, run.id, system_) + " both edges",
+        sheet_.text({p.x + 1.5, p.y - 3.5}, 2.2, design_.callout(d_, run.id, system_) + " both edges",
                     Align::Left, true);
     }
 
@@ -189,7 +189,7 @@ class SlabSheet {
             sheet_.line(vertical ? Point{p.x - 1, p.y} : Point{p.x, p.y - 1},
                         vertical ? Point{p.x + 1, p.y} : Point{p.x, p.y + 1}, Layer::Dimension);
         }
-        sheet_.items.push_back(Circle{bar, 0.8, false, Layer::Dimension});
+        sheet_.circle(bar, 0.8, Layer::Dimension, false);
     }
 
     void longSection(const View& v) {
@@ -210,9 +210,9 @@ class SlabSheet {
         }
         const auto& basis = project_.basis;
         const auto& catalog = *catalogs::barCatalog(basis.barCatalog);
-        for (const auto& run : slab_.bars) {
+        for (const auto& run : d_.bars) {
             const double bar = catalog.find(run.bar)->diameter;
-            bool top = model::topFace(run.role);
+            bool top = run.top();
             if (run.role == Role::BottomMain || run.role == Role::TopMain) {
                 double up = top ? h - basis.coverTop - bar / 2 : basis.coverBottom + bar / 2;
                 Layer layer = Layer::BarsX;
@@ -224,22 +224,20 @@ class SlabSheet {
                 double up = top ? h - basis.coverTop - 2.4 * bar : basis.coverBottom + 2.4 * bar,
                        step = std::max(run.spacing, 3 * sheet_.scale);
                 for (double x = run.from; x <= run.to; x += step)
-                    sheet_.items.push_back(Circle{at(x, up), 0.35, true, Layer::BarsY});
+                    sheet_.circle(at(x, up), 0.35, Layer::BarsY, true);
             } else if (run.role == Role::EndU) {
                 double tip = run.to > model::length(slab_) / 2 ? run.to : run.from,
                        inner = tip == run.to ? run.from : run.to;
-                sheet_.items.push_back(
-                    Polyline{{at(inner, h - basis.coverTop - 2 * bar), at(tip, h - basis.coverTop - 2 * bar),
-                              at(tip, basis.coverBottom + 2 * bar), at(inner, basis.coverBottom + 2 * bar)},
-                             false,
-                             false,
-                             Layer::BarsX});
+                sheet_.polyline(
+                    {at(inner, h - basis.coverTop - 2 * bar), at(tip, h - basis.coverTop - 2 * bar),
+                     at(tip, basis.coverBottom + 2 * bar), at(inner, basis.coverBottom + 2 * bar)},
+                    Layer::BarsX);
             }
         }
         int turn = 0;
-        for (const auto& run : slab_.bars) {
+        for (const auto& run : d_.bars) {
             if (run.role != Role::BottomMain && run.role != Role::TopMain) continue;
-            bool top = model::topFace(run.role);
+            bool top = run.top();
             Point p = at((run.from + run.to) / 2, 0);
             p.y = top ? v.y0 + depth + 10.8 + 3.2 * (turn++ % 2) : v.y0 - 4;
             label(p, run);
@@ -272,11 +270,11 @@ class SlabSheet {
             sheet_.text({x + col[i], y}, 2, head[i], Align::Left, true);
         y -= 2;
         sheet_.line({x, y}, {right, y}, Layer::Dimension);
-        for (const auto& row : d_.schedule.rows) {
+        for (const auto& row : schedule_.rows) {
             y -= 4.2;
             if (y < 190) {
                 sheet_.text({x, y}, 2,
-                            fmt::format("… all {} marks are in the schedule file.", d_.schedule.rows.size()));
+                            fmt::format("… all {} marks are in the schedule file.", schedule_.rows.size()));
                 break;
             }
             auto leg = [&](char letter) {
@@ -298,10 +296,10 @@ class SlabSheet {
         sheet_.line({x, y}, {right, y}, Layer::Dimension);
         y -= 4.2;
         std::string totals;
-        for (const auto& t : d_.schedule.totals)
+        for (const auto& t : schedule_.totals)
             totals += (totals.empty() ? "" : ", ") + t.bar + " " + text(t.mass, Kind::Mass);
-        sheet_.text({x, y}, 2, "Total " + text(d_.schedule.mass, Kind::Mass) + " (" + totals + ")",
-                    Align::Left, true);
+        sheet_.text({x, y}, 2, "Total " + text(schedule_.mass, Kind::Mass) + " (" + totals + ")", Align::Left,
+                    true);
         return y;
     }
 
@@ -329,7 +327,8 @@ class SlabSheet {
             if (!item.note.empty() && std::none_of(all.begin(), all.end(), [&](const auto& s) {
                     return s.find(item.note) != std::string::npos;
                 }))
-                all.push_back(fmt::format("Mark {:02}: {}.", item.mark, item.note));
+                all.push_back(
+                    fmt::format("Mark {:02}: {}.", design_.marks.at(schedule::signature(item)), item.note));
         auto sum = checks::summary(d_.checks);
         if (sum.over > 0)
             all.push_back(fmt::format("NOT FOR CONSTRUCTION: {} checks are over their limits.", sum.over));
@@ -379,79 +378,14 @@ class SlabSheet {
     const design::Design& design_;
     const design::SlabDesign& d_;
     units::System system_;
+    schedule::Schedule schedule_;
     Sheet sheet_;
 };
 
 }  // namespace
 
-Sheet slabSheet(const model::Project& project, const OneWaySlab& slab, const design::Design& design,
-                const design::SlabDesign& d) {
-    return SlabSheet(project, slab, design, d).make();
-}
-
-Sheet slabFigure(const model::Project& project, const OneWaySlab& slab, const design::SlabDesign& d,
-                 double width) {
-    Sheet s;
-    s.width = width;
-    s.height = 92;
-    s.title = slab.name;
-    const auto system = project.basis.units;
-    double x0 = model::concreteStart(slab), k = (width - 26) / (model::concreteEnd(slab) - x0);
-    auto X = [&](double x) { return 20 + (x - x0) * k; };
-    // Section strip with supports.
-    s.rectangle({X(x0), 76}, {X(model::concreteEnd(slab)), 80}, Layer::Outline);
-    for (std::size_t i = 0; i < slab.supports.size(); ++i) {
-        double a = model::axis(slab, i), half = slab.supports[i].width / 2;
-        s.rectangle({X(a - half), 72}, {X(a + half), 76}, Layer::Structure, true);
-        s.text({X(a), 84}, 2.4, model::supportLabel(slab, i), Align::Centre, true);
-        s.line({X(a), 82}, {X(a), 4}, Layer::Grid);
-    }
-    for (std::size_t i = 0; i < slab.spans.size(); ++i)
-        s.text({X(model::spanStart(slab, i) + slab.spans[i].length / 2), 68.5}, 2.2,
-               units::text(slab.spans[i].length, Kind::Span, system), Align::Centre);
-    if (!d.error.empty() || d.line.stations.empty()) return s;
-    double peak = 1e-9;
-    const auto top = line::values(d.line.demand.top), bottom = line::values(d.line.demand.bottom);
-    for (const auto* curve : {&d.bottom.resistance, &d.top.resistance, &bottom, &top})
-        for (double v : *curve) peak = std::max(peak, v);
-    constexpr double axis = 44, room = 20;
-    auto graph = [&](const std::vector<double>& v, double sign, Layer layer) {
-        Polyline p;
-        p.layer = layer;
-        for (std::size_t i = 0; i < v.size(); ++i)
-            p.points.push_back({X(d.line.stations[i].u), axis + sign * room * v[i] / peak});
-        s.items.push_back(p);
-    };
-    s.line({X(x0), axis}, {X(model::concreteEnd(slab)), axis}, Layer::Dimension);
-    graph(top, 1, Layer::Moment);
-    graph(bottom, -1, Layer::Moment);
-    graph(d.top.resistance, 1, Layer::Resistance);
-    graph(d.bottom.resistance, -1, Layer::Resistance);
-    s.text({0, axis + 1}, 2.2, "m, " + std::string(units::unit(Kind::MomentPerWidth, system).symbol));
-    for (const auto& sp : d.line.spans)
-        if (sp.moment > 0.02 * peak)
-            s.text({X(sp.x), axis - room * sp.moment / peak - 3.2}, 2,
-                   units::number(sp.moment, Kind::MomentPerWidth, system), Align::Centre);
-    for (const auto& su : d.line.supports)
-        if (su.moment > 0.02 * peak && !su.endFixity)
-            s.text({X(su.x), axis + room * su.moment / peak + 1.2}, 2,
-                   units::number(su.moment, Kind::MomentPerWidth, system), Align::Centre);
-    double sagPeak = 1e-9;
-    for (const auto& sag : d.sag)
-        for (double w : sag.total) sagPeak = std::max(sagPeak, std::abs(w));
-    s.line({X(x0), 14}, {X(model::concreteEnd(slab)), 14}, Layer::Dimension);
-    s.text({0, 15}, 2.2, "sag, " + std::string(units::unit(Kind::Sag, system).symbol));
-    for (const auto& sag : d.sag) {
-        Polyline p;
-        p.layer = Layer::Moment;
-        for (std::size_t i = 0; i < sag.x.size(); ++i)
-            p.points.push_back({X(sag.x[i]), 14 - 8 * sag.total[i] / sagPeak});
-        s.items.push_back(p);
-        if (sag.largest > 0.1 * sagPeak)
-            s.text({X(sag.at), 14 - 8 * sag.largest / sagPeak - 3}, 2,
-                   units::number(sag.largest, Kind::Sag, system), Align::Centre);
-    }
-    return s;
+Sheet slabSheet(const model::Project& project, const design::Design& design, const design::SlabDesign& d) {
+    return SlabSheet(project, design, d).make();
 }
 
 }  // namespace talvik::drawing

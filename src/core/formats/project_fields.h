@@ -15,6 +15,7 @@ inline const Names<model::BarEnd> barEnds{
     {{model::BarEnd::Straight, "straight"}, {model::BarEnd::Hook, "hook"}}};
 inline const Names<model::Role> roles{{{model::Role::BottomMain, "bottom"},
                                        {model::Role::TopMain, "top"},
+                                       {model::Role::TopBand, "top band"},
                                        {model::Role::BottomSecondary, "bottom across"},
                                        {model::Role::TopSecondary, "top across"},
                                        {model::Role::EndU, "end U"},
@@ -109,14 +110,16 @@ void finishFields(Io& io, Finish& f) {
 template <class Io, class Run>
 void runFields(Io& io, Run& r) {
     io.field("id", r.id);
-    io.field("role", r.role, roles);
+    io.since(6, [&] {
+        io.field("part", r.part);
+        io.field("role", r.role, roles);
+    });
     io.field("from_mm", r.from);
     io.field("to_mm", r.to);
     io.field("bar", r.bar);
     io.field("spacing_mm", r.spacing);
     io.field("start", r.start, barEnds);
     io.field("end", r.end, barEnds);
-    io.field("pinned", r.pinned);
 }
 template <class Io, class Sheet>
 void sheetFields(Io& io, Sheet& s) {
@@ -225,16 +228,6 @@ void memberFields(Io& io, M& m) {
         io.field("support", m.support);
         io.field("side", m.side);
         io.field("condition", m.condition, endConditions);
-    } else if constexpr (std::is_same_v<T, model::StripBars>) {
-        io.field("strip", m.strip);
-        io.field("top", m.top);
-        io.field("band", m.band);
-        io.field("from_mm", m.from);
-        io.field("to_mm", m.to);
-        io.field("bar", m.bar);
-        io.field("spacing_mm", m.spacing);
-        io.field("start", m.start, barEnds);
-        io.field("end", m.end, barEnds);
     } else if constexpr (std::is_same_v<T, model::CombinationRow>) {
         io.field("clause", m.clause);
         io.field("state", m.state, limitStates);

@@ -9,7 +9,32 @@ namespace {
 
 using model::Project;
 
-void readSlab(const json& j, const std::string& path, Project& project, std::vector<Diagnostic>& trouble) {
+// Bars that someone fixed. Up to version 5 those of one-way slabs and of floors were written differently, and
+// slabs kept the bars that the program had chosen, too: these follow from the slab now.
+void readBars(Reader& r, bool ofFloor, int version, std::vector<model::BarRun>& into,
+              std::vector<Diagnostic>& trouble) {
+    r.each(ofFloor && version < 6 ? "strip_bars" : "bars", 20000, [&](const json& v, const std::string& at) {
+        Reader inner(v, at, trouble);
+        Reading in{inner, version};
+        model::BarRun b;
+        runFields(in, b);
+        bool fixed = true;
+        if (version < 6 && ofFloor) {
+            bool top = false, band = false;
+            inner.read("strip", b.part);
+            inner.read("top", top);
+            inner.read("band", band);
+            b.role = band ? model::Role::TopBand : top ? model::Role::TopMain : model::Role::BottomMain;
+        } else if (version < 6) {
+            inner.read("role", b.role, roles);
+            inner.read("pinned", fixed);
+        }
+        if (fixed) into.push_back(std::move(b));
+    });
+}
+
+void readSlab(const json& j, const std::string& path, int version, Project& project,
+              std::vector<Diagnostic>& trouble) {
     auto slab = std::make_shared<model::OneWaySlab>();
     Reader r(j, path, trouble);
     Reading io{r};
@@ -35,13 +60,7 @@ void readSlab(const json& j, const std::string& path, Project& project, std::vec
         finishFields(in, f);
         slab->finishes.push_back(f);
     });
-    r.each("bars", 2000, [&](const json& v, const std::string& at) {
-        Reader inner(v, at, trouble);
-        Reading in{inner};
-        model::BarRun b;
-        runFields(in, b);
-        slab->bars.push_back(b);
-    });
+    readBars(r, false, version, slab->bars, trouble);
     project.slabs.push_back(slab);
 }
 
@@ -86,7 +105,7 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
         list("strip_edges", floor->strips.edges);
         list("strips_drawn", floor->strips.drawn);
         list("span_ends", floor->strips.ends);
-        list("strip_bars", floor->strips.bars);
+        readBars(r, true, version, floor->strips.bars, trouble);
     }
     list("slabs", floor->slabs);
     list("zones", floor->zones);
@@ -100,6 +119,17 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
     list("cases", floor->actions.cases);
     list("loads", floor->actions.loads);
     project.floors.push_back(floor);
+}
+
+json barsJson(const std::vector<model::BarRun>& runs) {
+    json all = json::array();
+    for (const auto& run : runs) {
+        json one;
+        Writing out{one};
+        runFields(out, run);
+        all.push_back(std::move(one));
+    }
+    return all;
 }
 
 json floorJson(const model::Floor& floor) {
@@ -139,7 +169,7 @@ json floorJson(const model::Floor& floor) {
     list("strip_edges", floor.strips.edges);
     list("strips_drawn", floor.strips.drawn);
     list("span_ends", floor.strips.ends);
-    list("strip_bars", floor.strips.bars);
+    j["bars"] = barsJson(floor.strips.bars);
     return j;
 }
 
@@ -244,7 +274,7 @@ std::string projectText(const Project& p) {
         json s;
         Writing io{s};
         slabFields(io, *slab);
-        for (const char* list : {"spans", "supports", "finishes", "bars"}) s[list] = json::array();
+        for (const char* list : {"spans", "supports", "finishes"}) s[list] = json::array();
         for (const auto& span : slab->spans)
             s["spans"].push_back({{"id", span.id}, {"length_mm", number(span.length)}});
         auto append = [&](const char* list, const auto& row, auto fields) {
@@ -257,7 +287,7 @@ std::string projectText(const Project& p) {
             append("supports", x, [](auto& o, const auto& v) { supportFields(o, v); });
         for (const auto& x : slab->finishes)
             append("finishes", x, [](auto& o, const auto& v) { finishFields(o, v); });
-        for (const auto& x : slab->bars) append("bars", x, [](auto& o, const auto& v) { runFields(o, v); });
+        s["bars"] = barsJson(slab->bars);
         j["slabs"].push_back(s);
     }
     j["floors"] = json::array();
@@ -329,7 +359,8 @@ ReadProject readProject(std::string_view text) {
             Reading io{s};
             sheetFields(io, p.sheet);
         }
-        r.each("slabs", 200, [&](const json& v, const std::string& at) { readSlab(v, at, p, trouble); });
+        r.each("slabs", 200,
+               [&](const json& v, const std::string& at) { readSlab(v, at, version, p, trouble); });
         if (version >= 2)
             r.each("floors", 200,
                    [&](const json& v, const std::string& at) { readFloor(v, at, version, p, trouble); });

@@ -1,4 +1,4 @@
-// The project file (.talvik): JSON with sorted keys, units in the keys, version 3. Written atomically.
+// The project file (.talvik): JSON with sorted keys, units in the keys. Written atomically.
 #pragma once
 
 #include <string>
@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 5;
+inline constexpr int projectFileVersion = 6;
 
 std::string projectText(const model::Project& project);
 

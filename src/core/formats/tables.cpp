@@ -9,6 +9,7 @@
 #include <nlohmann/json.hpp>
 
 #include "checks/checks.h"
+#include "design/floor_design.h"
 #include "formats/file.h"
 
 namespace talvik::formats {
@@ -47,12 +48,6 @@ struct Columns {
     }
 };
 
-schedule::Schedule whole(const design::Design& design) {
-    std::vector<schedule::Schedule> parts;
-    for (const auto& s : design.slabs) parts.push_back(s.schedule);
-    return schedule::join(parts);
-}
-
 }  // namespace
 
 std::string scheduleCsv(const model::Project& project, const design::Design& design) {
@@ -61,7 +56,7 @@ std::string scheduleCsv(const model::Project& project, const design::Design& des
     for (const auto& h : c.heads()) out += (out.empty() ? "" : ",") + quoted(h);
     out += "\n";
     auto plain = [](double v) { return units::plain(v, 8); };
-    auto all = whole(design);
+    auto all = design.schedule();
     for (const auto& row : all.rows) {
         auto leg = [&](char letter) {
             auto it = row.dimensions.find(letter);
@@ -98,7 +93,7 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
     worksheet_set_column(bars, 0, 0, 22, nullptr);
     worksheet_set_column(bars, 1, 10, 13, nullptr);
     worksheet_freeze_panes(bars, 1, 0);
-    auto all = whole(design);
+    auto all = design.schedule();
     lxw_row_t row = 1;
     for (const auto& r : all.rows) {
         worksheet_write_string(bars, row, 0, r.member.c_str(), nullptr);
@@ -177,20 +172,61 @@ nlohmann::json checkJson(const checks::Check& c, units::System system) {
     return check;
 }
 
-nlohmann::json slabJson(const model::Project& project, const design::SlabDesign& s) {
+nlohmann::json checksJson(const std::vector<checks::Check>& all, units::System system) {
+    nlohmann::json list = nlohmann::json::array();
+    for (const auto& c : all) list.push_back(checkJson(c, system));
+    return list;
+}
+
+nlohmann::json barsJson(const std::vector<reinforcement::Run>& runs, units::System system) {
+    nlohmann::json list = nlohmann::json::array();
+    for (const auto& r : runs)
+        list.push_back({{"face", r.top() ? "top" : "bottom"},
+                        {"bar", r.bar},
+                        {"spacing", shown(r.spacing, Kind::BarSpacing, system)},
+                        {"from", shown(r.from, Kind::Span, system)},
+                        {"to", shown(r.to, Kind::Span, system)},
+                        {"breadth", r.band() ? shown(r.width, Kind::Span, system) : nlohmann::json()},
+                        {"start", r.start == model::BarEnd::Hook ? "hook" : "straight"},
+                        {"end", r.end == model::BarEnd::Hook ? "hook" : "straight"},
+                        {"anchorage_start", shown(r.anchorStart, Kind::Length, system)},
+                        {"anchorage_end", shown(r.anchorEnd, Kind::Length, system)},
+                        {"band", r.band()},
+                        {"fixed", r.fixed}});
+    return list;
+}
+
+// What every element and every part have.
+nlohmann::json elementJson(const design::ElementAnswer& e, units::System system) {
+    nlohmann::json j{{"id", e.element},
+                     {"name", e.name},
+                     {"checks", checksJson(e.checks, system)},
+                     {"steel_mass", shown(e.steel, Kind::Mass, system)}};
+    if (!e.error.empty()) j["error"] = e.error;
+    return j;
+}
+nlohmann::json partJson(const design::ElementAnswer& e, const design::PartAnswer& part,
+                        units::System system) {
+    nlohmann::json j{{"key", part.part.key}, {"name", part.name}};
+    j["checks"] = checksJson(e.withWorking(part), system);
+    if (const auto* line = dynamic_cast<const design::LineAnswer*>(&part)) {
+        j["from"] = shown(line->view().line.from, Kind::Span, system);
+        j["to"] = shown(line->view().line.to, Kind::Span, system);
+        j["bars"] = barsJson(line->runs, system);
+    }
+    return j;
+}
+
+nlohmann::json slabJson(const design::SlabAnswer& answer, units::System system) {
     using nlohmann::json;
-    const auto system = project.basis.units;
-    json slab;
-    const auto* row = model::findSlab(project, s.slab);
-    slab["id"] = s.slab;
-    slab["name"] = row->name;
+    const auto& s = *answer.design;
+    const auto* row = s.slab.get();
+    json slab = elementJson(answer, system);
     slab["thickness"] = shown(row->thickness, Kind::Length, system);
-    if (!s.error.empty()) slab["error"] = s.error;
     slab["camber"] = shown(s.camber, Kind::Sag, system);
-    slab["steel_mass"] = shown(s.schedule.mass, Kind::Mass, system);
     slab["imbalance"] = s.analysis.imbalance;
-    slab["checks"] = json::array();
-    for (const auto& c : s.checks) slab["checks"].push_back(checkJson(c, system));
+    slab["checks"] = checksJson(answer.withWorking(s), system);
+    slab["bars"] = barsJson(s.bars, system);
     for (std::size_t i = 0; i < s.analysis.reactions.size(); ++i) {
         const auto& r = s.analysis.reactions[i];
         slab["reactions"].push_back({{"support", model::supportLabel(*row, i)},
@@ -267,9 +303,8 @@ nlohmann::json stationsJson(const design::StripDesign& d, const design::FloorDes
 
 nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
     using nlohmann::json;
-    json floor{{"id", f.floor->id}, {"name", f.floor->name}};
-    floor["checks"] = json::array();
-    for (const auto& c : f.checks) floor["checks"].push_back(checkJson(c, system));
+    json floor = elementJson(f, system);
+    if (!f.layout) return floor;
     for (int d : {0, 1}) {
         const auto& c = f.layout->coverage[std::size_t(d)];
         floor["coverage"][strips::directionName(d)] = {
@@ -280,26 +315,10 @@ nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
     floor["steel_everywhere"] = proofJson(f, system);
     floor["strips"] = json::array();
     for (const auto& s : f.strips) {
-        json strip{{"key", s->strip->key},
-                   {"name", s->strip->name},
-                   {"direction", strips::directionName(s->strip->direction)},
-                   {"angle", s->strip->axes.angle},
-                   {"from", shown(s->strip->from, Kind::Span, system)},
-                   {"to", shown(s->strip->to, Kind::Span, system)}};
-        for (const auto& r : s->runs)
-            strip["bars"].push_back(
-                {{"face", r.top ? "top" : "bottom"},
-                 {"bar", r.bar},
-                 {"spacing", shown(r.spacing, Kind::BarSpacing, system)},
-                 {"from", shown(r.from, Kind::Span, system)},
-                 {"to", shown(r.to, Kind::Span, system)},
-                 {"breadth", r.band ? shown(r.width, Kind::Span, system) : nlohmann::json()},
-                 {"start", r.start == model::BarEnd::Hook ? "hook" : "straight"},
-                 {"end", r.end == model::BarEnd::Hook ? "hook" : "straight"},
-                 {"anchorage_start", shown(r.anchorStart, Kind::Length, system)},
-                 {"anchorage_end", shown(r.anchorEnd, Kind::Length, system)},
-                 {"band", r.band},
-                 {"fixed", r.fixed}});
+        json strip = partJson(f, *s, system);
+        strip["name"] = s->strip->name;
+        strip["direction"] = strips::directionName(s->strip->direction);
+        strip["angle"] = s->strip->axes.angle;
         for (const auto& ring : s->strip->parts) {
             json part = json::array();
             for (auto p : ring)
@@ -309,8 +328,6 @@ nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
         for (auto p : s->strip->axis)
             strip["axis"].push_back({shown(p.x, Kind::Span, system), shown(p.y, Kind::Span, system)});
         strip["stations"] = stationsJson(*s, f, system);
-        strip["checks"] = json::array();
-        for (const auto& c : design::withWorking(f, *s)) strip["checks"].push_back(checkJson(c, system));
         floor["strips"].push_back(std::move(strip));
     }
     return floor;
@@ -318,21 +335,29 @@ nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
 
 }  // namespace
 
-std::string resultsJson(const model::Project& project, const design::Design& design,
-                        const std::vector<std::shared_ptr<const design::FloorDesign>>& floors) {
+std::string resultsJson(const model::Project& project, const design::Design& design) {
     using nlohmann::json;
     json j;
     j["project"] = project.name;
     j["standard"] = design.standard ? design.standard->title : project.basis.standard;
     auto sum = design.summary();
-    for (const auto& f : floors) sum += f->summary;
     j["summary"] = {{"over", sum.over},
                     {"within", sum.within},
                     {"not_checked", sum.notChecked},
                     {"not_applicable", sum.notApplicable}};
     j["slabs"] = json::array();
-    for (const auto& s : design.slabs) j["slabs"].push_back(slabJson(project, s));
-    for (const auto& f : floors) j["floors"].push_back(floorJson(*f, project.basis.units));
+    for (const auto& e : design.elements) {
+        const auto system = project.basis.units;
+        if (const auto* slab = dynamic_cast<const design::SlabAnswer*>(e.get())) {
+            j["slabs"].push_back(slabJson(*slab, system));
+        } else if (const auto* floor = dynamic_cast<const design::FloorDesign*>(e.get())) {
+            j["floors"].push_back(floorJson(*floor, system));
+        } else {
+            json other = elementJson(*e, system);
+            for (const auto& part : e->parts) other["parts"].push_back(partJson(*e, *part, system));
+            j["elements"].push_back(std::move(other));
+        }
+    }
     return j.dump(1) + "\n";
 }
 

@@ -4,7 +4,6 @@
 #include <string>
 
 #include "design/design.h"
-#include "design/floor_design.h"
 
 namespace talvik::formats {
 
@@ -17,7 +16,6 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
 
 // Checks with their working, reactions, totals, and the strips of floors with their bars, as JSON with sorted
 // keys; values in the project's displayed units, positions along a strip from the plan's origin.
-std::string resultsJson(const model::Project& project, const design::Design& design,
-                        const std::vector<std::shared_ptr<const design::FloorDesign>>& floors = {});
+std::string resultsJson(const model::Project& project, const design::Design& design);
 
 }  // namespace talvik::formats

@@ -89,34 +89,4 @@ Project setSpans(const Project& project, std::string_view id, const std::vector<
     });
 }
 
-Project setRun(const Project& project, std::string_view slab, const BarRun& run) {
-    return editSlab(project, slab, [&](OneWaySlab& s, Project&) {
-        for (BarRun& r : s.bars)
-            if (r.id == run.id) {
-                r = run;
-                r.pinned = true;
-            }
-    });
-}
-
-Project addRun(const Project& project, std::string_view slab, BarRun run) {
-    return editSlab(project, slab, [&](OneWaySlab& s, Project& next) {
-        run.id = newId(next, 'b');
-        run.pinned = true;
-        s.bars.push_back(run);
-    });
-}
-
-Project removeRun(const Project& project, std::string_view slab, std::string_view run) {
-    return editSlab(project, slab, [&](OneWaySlab& s, Project&) {
-        std::erase_if(s.bars, [&](const BarRun& r) { return r.id == run; });
-    });
-}
-
-Project setUnpinned(const Project& project, std::string_view slab) {
-    return editSlab(project, slab, [](OneWaySlab& s, Project&) {
-        for (BarRun& r : s.bars) r.pinned = false;
-    });
-}
-
 }  // namespace talvik::model

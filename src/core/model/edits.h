@@ -36,6 +36,14 @@ Project editFloor(const Project& project, std::string_view id, F change) {
     return next;
 }
 
+// The same for the fixed bars of an element: `change(std::vector<BarRun>&, Project&)`.
+template <class F>
+Project editBars(const Project& project, std::string_view element, F change) {
+    if (findSlab(project, element))
+        return editSlab(project, element, [&](OneWaySlab& s, Project& next) { change(s.bars, next); });
+    return editFloor(project, element, [&](Floor& f, Project& next) { change(f.strips.bars, next); });
+}
+
 // A project with no slab; and one with a single default slab of three spans, the start of new work.
 Project emptyProject();
 Project newProject();
@@ -43,13 +51,8 @@ Project addSlab(const Project& project, std::string name);
 Project removeSlab(const Project& project, std::string_view slab);
 
 // Replaces the span lengths (cantilevers included), keeping ids of spans and supports by position; new
-// supports copy the last one. With as many spans and the same ends as before, bars move with their supports
-// and tips; otherwise the bars of the old layout are dropped.
+// supports copy the last one. With as many spans and the same ends as before, fixed bars move with their
+// supports and tips; otherwise those of the old layout are dropped.
 Project setSpans(const Project& project, std::string_view slab, const std::vector<double>& lengths,
                  bool cantileverStart, bool cantileverEnd);
-Project setRun(const Project& project, std::string_view slab, const BarRun& run);  // by id; marks it pinned
-Project addRun(const Project& project, std::string_view slab, BarRun run);         // gives it an id; pinned
-Project removeRun(const Project& project, std::string_view slab, std::string_view run);
-Project setUnpinned(const Project& project, std::string_view slab);  // all runs free again
-
 }  // namespace talvik::model

@@ -8,7 +8,7 @@
 
 #include "actions/actions.h"
 #include "geometry/polygon.h"
-#include "model/part.h"
+#include "model/bar_run.h"
 
 namespace talvik::model {
 
@@ -240,26 +240,13 @@ struct SpanEnd {
     EndCondition condition = EndCondition::Free;
     bool operator==(const SpanEnd&) const = default;
 };
-enum class BarEnd { Straight, Hook };
-// Bars of a strip, fixed by someone. Positions are measured along the strip from the plan's origin, mm, to
-// the outside of the bars. Bars in a band lie over a column only, between the others.
-struct StripBars {
-    Id id;
-    std::string strip;  // key of the strip
-    bool top = false, band = false;
-    double from = 0, to = 0;
-    std::string bar;
-    double spacing = 200;
-    BarEnd start = BarEnd::Straight, end = BarEnd::Straight;
-    bool operator==(const StripBars&) const = default;
-};
 struct FloorStrips {
     StripChoices rules;
     std::vector<StripArea> areas;
     std::vector<StripEdge> edges;
     std::vector<DrawnStrip> drawn;
     std::vector<SpanEnd> ends;
-    std::vector<StripBars> bars;
+    std::vector<BarRun> bars;  // fixed by someone; `part` is the strip's key
     bool operator==(const FloorStrips&) const = default;
 };
 

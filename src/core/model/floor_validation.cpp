@@ -326,14 +326,6 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
                  1);
         v.outline(where + ".outline", strips.drawn[i].outline, name);
     }
-    for (std::size_t i = 0; i < strips.bars.size(); ++i) {
-        const StripBars& b = strips.bars[i];
-        std::string where = at("strips.bars", i);
-        v.number(where + ".spacing", b.spacing, 20, 2000, "The spacing of bars", "mm", 1);
-        v.number(where + ".from", b.from, -1e7, 1e7, "The start of bars", "m", 1000);
-        v.number(where + ".to", b.to, -1e7, 1e7, "The end of bars", "m", 1000);
-        if (!(b.to - b.from >= 100)) v.add(where, "Bars of a strip are at least 100 mm long.");
-    }
     return v.found;
 }
 

@@ -10,13 +10,6 @@
 
 namespace talvik::model {
 
-bool across(Role role) {
-    return role == Role::BottomSecondary || role == Role::TopSecondary;
-}
-bool topFace(Role role) {
-    return role == Role::TopMain || role == Role::TopSecondary;
-}
-
 bool operator==(const Project& a, const Project& b) {
     auto same = [](const auto& x, const auto& y) {
         return std::equal(x.begin(), x.end(), y.begin(), y.end(),
@@ -228,23 +221,34 @@ class Validator {
             number(path + ".thickness", s.finishes[i].thickness, 0, 1000, "The layer's thickness", "mm", 1);
             number(path + ".density", s.finishes[i].density, 0, 80e-6, "The layer's density", "kN/m³", 1e-6);
         }
-        if (s.bars.size() > 2000) add(at + ".bars", "More than 2000 bar runs in one slab.");
-        const auto* catalog = catalogs::barCatalog(b.barCatalog);
-        for (std::size_t i = 0; i < s.bars.size(); ++i) {
+        bars(at + ".bars", s.bars, b);
+        for (std::size_t i = 0; i < s.bars.size() && found.empty(); ++i) {
             const BarRun& run = s.bars[i];
-            std::string path = fmt::format("{}.bars[{}]", at, i);
-            id(path + ".id", run.id);
-            if (catalog && !catalog->find(run.bar))
-                add(path + ".bar",
-                    fmt::format("The bar \"{}\" is not in the catalogue \"{}\".", run.bar, b.barCatalog));
-            number(path + ".spacing", run.spacing, 40, 1000, "The spacing", "mm", 1);
-            if (!std::isfinite(run.from) || !std::isfinite(run.to) || run.to - run.from < 50)
-                add(path, "The run's end must lie at least 50 mm beyond its start.");
-            else if (found.empty() && (run.from < concreteStart(s) - 1 || run.to > concreteEnd(s) + 1))
-                add(path,
+            id(fmt::format("{}.bars[{}].id", at, i), run.id);
+            if (run.from < concreteStart(s) - 1 || run.to > concreteEnd(s) + 1)
+                add(fmt::format("{}.bars[{}]", at, i),
                     fmt::format("The run from {} to {} m leaves the slab, which lies from {} to {} m.",
                                 units::plain(run.from / 1000), units::plain(run.to / 1000),
                                 units::plain(concreteStart(s) / 1000), units::plain(concreteEnd(s) / 1000)));
+        }
+    }
+
+    void bars(const std::string& at, const std::vector<BarRun>& runs, const Basis& b) {
+        if (runs.size() > 20000) add(at, "More than 20000 runs of bars in one element.");
+        const auto* catalog = catalogs::barCatalog(b.barCatalog);
+        for (std::size_t i = 0; i < runs.size(); ++i) {
+            const BarRun& run = runs[i];
+            const std::string path = fmt::format("{}[{}]", at, i);
+            if (catalog && !catalog->find(run.bar))
+                add(path + ".bar",
+                    fmt::format("The bar \"{}\" is not in the catalogue \"{}\"; choose one of its sizes{}.",
+                                run.bar, b.barCatalog,
+                                run.part.empty() ? "" : " for the bars of strip " + run.part));
+            number(path + ".spacing", run.spacing, 20, 2000, "The spacing of bars", "mm", 1);
+            number(path + ".from", run.from, -1e7, 1e7, "The start of bars", "m", 1000);
+            number(path + ".to", run.to, -1e7, 1e7, "The end of bars", "m", 1000);
+            if (!(run.to - run.from >= 50))
+                add(path, "The run's end must lie at least 50 mm beyond its start.");
         }
     }
 
@@ -270,13 +274,7 @@ std::vector<Diagnostic> validate(const Project& project) {
                       [&](const std::string& path, const auto& item) { v.id(at + "." + path, item.id); });
         auto more = wellFormed(*project.floors[i], at);
         v.found.insert(v.found.end(), more.begin(), more.end());
-        const auto* catalog = catalogs::barCatalog(project.basis.barCatalog);
-        for (const auto& bars : project.floors[i]->strips.bars)
-            if (catalog && !catalog->find(bars.bar))
-                v.add(at + ".strips",
-                      fmt::format("There is no bar \"{}\" in the catalogue of bars; choose one of "
-                                  "its sizes for the bars of strip {}.",
-                                  bars.bar, bars.strip));
+        v.bars(at + ".bars", project.floors[i]->strips.bars, project.basis);
     }
     return v.found;
 }

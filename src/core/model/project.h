@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "catalogs/catalogs.h"
+#include "model/bar_run.h"
 #include "model/floor.h"
 #include "units/units.h"
 
@@ -95,23 +96,6 @@ struct Span {
     bool operator==(const Span&) const = default;
 };
 
-enum class Role { BottomMain, TopMain, BottomSecondary, TopSecondary, EndU, SideU };
-// One run of equal bars. Along the strip for the main roles; across it for the secondary ones, which fill the
-// zone from..to; EndU: U-bars at a cantilever's tip, legs from..to; SideU: U-bars along both long edges over
-// from..to. Positions are mm along the strip from the first axis, to the outside of the bar.
-struct BarRun {
-    Id id;
-    Role role = Role::BottomMain;
-    double from = 0, to = 0;
-    std::string bar;  // name in the bar catalogue
-    double spacing = 200;
-    BarEnd start = BarEnd::Straight, end = BarEnd::Straight;
-    bool pinned = false;  // fixed by the user: kept when bars are proposed anew
-    bool operator==(const BarRun&) const = default;
-};
-bool across(Role role);  // secondary bars
-bool topFace(Role role);
-
 // A one-way slab spanning along x over parallel line supports; x runs from the first support's axis, or from
 // the tip of a cantilever before it. The width runs along y.
 struct OneWaySlab {
@@ -126,7 +110,7 @@ struct OneWaySlab {
     double otherDead = 0;
     std::string imposedUse = "B";
     double imposed = 3e-3;
-    std::vector<BarRun> bars;
+    std::vector<BarRun> bars;  // fixed by someone
     bool operator==(const OneWaySlab&) const = default;
 };
 
@@ -141,7 +125,7 @@ struct Project {
     std::vector<std::shared_ptr<const OneWaySlab>> slabs;
     std::vector<std::shared_ptr<const Floor>> floors;
     IssueSheet sheet;
-    std::map<std::string, int> marks;       // what a bar is -> its mark; see schedule
+    std::map<std::string, int> marks;       // given out so far: what a bar is -> its mark; see schedule
     std::map<std::string, Source> sources;  // of governing values, by their key; see model/sources.h
     int nextId = 1;
 };

@@ -2,16 +2,15 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <optional>
 
 #include "reinforcement/bar_choices.h"
-#include "reinforcement/steel.h"
 
 namespace talvik::reinforcement {
 namespace {
 
 using model::BarEnd;
-using model::BarRun;
 using model::Role;
 using standards::SteelRules;
 
@@ -22,36 +21,33 @@ using Choice = BarChoice;
 
 class Proposer {
   public:
-    Proposer(const model::OneWaySlab& slab, const line::LineBasis& in, const line::OneWayLine& line,
-             const std::function<model::Id()>& newId)
-        : slab_(slab),
-          in_(in),
-          basis_(in.basis),
-          standard_(in.standard),
-          line_(line),
-          newId_(newId),
-          catalog_(*catalogs::barCatalog(in.basis.barCatalog)) {
-        for (const auto& run : slab.bars)
-            if (run.pinned) runs_.push_back(run);
+    Proposer(const model::OneWaySlab& slab, const line::LineBasis& in, const line::OneWayLine& line)
+        : slab_(slab), in_(in), basis_(in.basis), standard_(in.standard), line_(line) {
+        for (const auto& bars : slab.bars) {
+            Run& run = runs_.emplace_back(Run{bars});
+            run.fixed = true;
+            size(run, slab.thickness, in);
+        }
     }
 
-    std::vector<BarRun> run() {
+    std::vector<Run> run() {
         for (std::size_t i = 0; i < slab_.spans.size(); ++i)
             if (!model::isCantilever(slab_, i)) bottom(i);
         for (std::size_t s = 0; s < slab_.supports.size(); ++s) top(s);
         secondary();
         edges();
-        std::stable_sort(runs_.begin(), runs_.end(), [](const BarRun& p, const BarRun& q) {
+        std::stable_sort(runs_.begin(), runs_.end(), [](const Run& p, const Run& q) {
             return std::tuple(p.role, p.from) < std::tuple(q.role, q.from);
         });
         return runs_;
     }
 
   private:
-    bool pinnedOver(Role role, double x) const {
-        return std::any_of(runs_.begin(), runs_.end(), [&](const BarRun& r) {
-            return r.pinned && r.role == role && r.from <= x && x <= r.to;
-        });
+    // A run goes in unless bars that someone fixed take its place.
+    void add(Run run) {
+        if (std::none_of(runs_.begin(), runs_.end(),
+                         [&](const Run& r) { return r.fixed && replaces(r, run); }))
+            runs_.push_back(std::move(run));
     }
 
     standards::Section section(bool top, double diameter) const {
@@ -103,14 +99,12 @@ class Proposer {
         return plain ? *plain : loose ? *loose : all.back();
     }
 
-    BarRun make(Role role, double from, double to, const Choice& c) {
-        BarRun r;
-        r.id = newId_();
-        r.role = role;
-        r.from = from;
-        r.to = to;
-        r.bar = c.bar->name;
-        r.spacing = c.spacing;
+    Run make(model::Id id, Role role, double from, double to, const Choice& c) const {
+        Run r;
+        r.id = std::move(id), r.role = role;
+        r.from = from, r.to = to;
+        r.bar = c.bar->name, r.spacing = c.spacing;
+        size(r, slab_.thickness, in_);
         return r;
     }
     double outerStart() const { return model::concreteStart(slab_) + basis_.coverSide; }
@@ -118,13 +112,11 @@ class Proposer {
 
     void bottom(std::size_t span) {
         double start = model::spanStart(slab_, span), end = start + slab_.spans[span].length;
-        if (pinnedOver(Role::BottomMain, (start + end) / 2)) return;
         int before = model::supportBefore(slab_, span), after = model::supportAfter(slab_, span);
         bool first = before == 0, last = after + 1 == static_cast<int>(slab_.supports.size());
         const bool simpleStart = first && !slab_.cantileverStart, simpleEnd = last && !slab_.cantileverEnd;
         auto anchored = [&](const Choice& c) {
-            BarRun r;
-            r.bar = c.bar->name, r.spacing = c.spacing;
+            const Run r = make({}, Role::BottomMain, outerStart(), outerEnd(), c);
             return (!simpleStart || endAnchored(r, true, span, true)) &&
                    (!simpleEnd || endAnchored(r, true, span, false));
         };
@@ -135,16 +127,15 @@ class Proposer {
             return units::roundUp(std::max(150.0, 10 * c.bar->diameter - slab_.supports[support].width / 2),
                                   endStep);
         };
-        BarRun r = make(Role::BottomMain, first ? outerStart() : start - past(before),
-                        last ? outerEnd() : end + past(after), c);
+        Run r = make("bottom/" + slab_.spans[span].id, Role::BottomMain,
+                     first ? outerStart() : start - past(before), last ? outerEnd() : end + past(after), c);
         if (simpleStart && !endAnchored(r, false, span, true)) r.start = BarEnd::Hook;
         if (simpleEnd && !endAnchored(r, false, span, false)) r.end = BarEnd::Hook;
-        runs_.push_back(r);
+        add(std::move(r));
     }
 
     // Whether an end, straight or hooked, anchors the bottom bars at a simple support.
-    bool endAnchored(const BarRun& r, bool hooked, std::size_t span, bool atStart) const {
-        Run run = runOf(r, slab_.thickness, in_);
+    bool endAnchored(Run run, bool hooked, std::size_t span, bool atStart) const {
         run.from = outerStart(), run.to = outerEnd();
         const auto input =
             endAnchorage(line_.line, line_.stations, line_.demand, span, atStart ? -1 : 1, run, hooked, in_);
@@ -153,23 +144,21 @@ class Proposer {
 
     void top(std::size_t s) {
         double axis = model::axis(slab_, s), half = slab_.supports[s].width / 2;
-        if (pinnedOver(Role::TopMain, axis)) return;
         const std::size_t right = s + slab_.cantileverStart;
         bool hasLeft = right > 0, hasRight = right < slab_.spans.size();
         // At an end support the bars are hooked over the support and count as far as they are anchored at its
         // face.
         auto anchored = [&](const Choice& c) {
             if (!line_.supports[s].endFixity || line_.supports[s].moment <= 0) return true;
-            BarRun r;
-            r.role = Role::TopMain, r.bar = c.bar->name, r.spacing = c.spacing;
+            Run r = make({}, Role::TopMain, axis, axis, c);
             r.start = BarEnd::Hook;
-            double share =
-                std::min(1.0, (2 * half - basis_.coverSide) / runOf(r, slab_.thickness, in_).anchorStart);
+            anchor(r, slab_.thickness, in_);
+            double share = std::min(1.0, (2 * half - basis_.coverSide) / r.anchorStart);
             return standard_.flexure->resistance(section(true, c.bar->diameter), share * c.area() * b, 0).M >=
                    line_.supports[s].moment * b;
         };
         Choice c = choose(true, line_.supports[s].moment, s, std::nullopt, anchored);
-        BarRun r = make(Role::TopMain, axis, axis, c);
+        Run r = make("top/" + slab_.supports[s].id, Role::TopMain, axis, axis, c);
         auto reachEnd = [&](std::size_t span, bool leftwards) {
             if (model::isCantilever(slab_, span)) return leftwards ? outerStart() : outerEnd();
             return curtailed(r, span, leftwards, half, c);
@@ -182,20 +171,20 @@ class Proposer {
             r.to = reachEnd(right, false);
         else
             r.to = outerEnd(), r.end = BarEnd::Hook;
-        runs_.push_back(r);
+        add(std::move(r));
     }
 
     // The nearest end, in steps, at which the run's resistance covers the shifted hogging moment of the span;
     // the far axis where hogging never ends in it. At simple ends a quarter of the clear span.
-    double curtailed(const BarRun& run, std::size_t span, bool leftwards, double half,
-                     const Choice& c) const {
+    double curtailed(const Run& run, std::size_t span, bool leftwards, double half, const Choice& c) const {
         double sign = leftwards ? -1 : 1,
                near = leftwards ? model::spanStart(slab_, span + 1) : model::spanStart(slab_, span);
         double L = slab_.spans[span].length, clear = model::clearSpan(slab_, span);
         auto sec = section(true, c.bar->diameter);
-        BarRun straight = run;
+        Run straight = run;
         straight.start = straight.end = BarEnd::Straight;
-        const double anchor = runOf(straight, slab_.thickness, in_).anchorEnd;
+        anchor(straight, slab_.thickness, in_);
+        const double anchorage = straight.anchorEnd;
         const auto& stations = line_.stations;
         const auto moved = line::movedDemand(line_.line, stations, line_.demand, true,
                                              std::vector<double>(stations.size(), c.bar->diameter), in_);
@@ -220,7 +209,7 @@ class Proposer {
         for (double end = units::roundUp(reach, endStep); end < L; end += endStep) {
             bool enough = std::all_of(asked.begin(), asked.end(), [&](const auto& point) {
                 if (point.second <= 1e-6) return true;
-                double share = std::clamp((end - point.first) / anchor, 0.0, 1.0);
+                double share = std::clamp((end - point.first) / anchorage, 0.0, 1.0);
                 return standard_.flexure->resistance(sec, share * c.area() * b, 0).M >=
                        point.second * b * (1 - 1e-9);
             });
@@ -238,34 +227,24 @@ class Proposer {
         };
         double largest = standard_.steel->spacing(SteelRules::Role::Secondary, true, slab_.thickness);
         double x0 = outerStart(), x1 = outerEnd(), need = 0;
-        for (const BarRun& r : runs_) {
-            const auto* bar = catalog_.find(r.bar);
+        for (const Run& r : runs_)
             if (r.role == Role::BottomMain)
-                need = std::max(
-                    need,
-                    standard_.steel->secondary(bar->area / r.spacing * b, section(false, bar->diameter)) / b);
-        }
-        if (!pinnedOver(Role::BottomSecondary, (x0 + x1) / 2))
-            runs_.push_back(make(Role::BottomSecondary, x0, x1, lightest(need, largest)));
-        std::vector<BarRun> tops;
-        for (const BarRun& r : runs_)
-            if (r.role == Role::TopMain && !pinnedOver(Role::TopSecondary, (r.from + r.to) / 2))
-                tops.push_back(r);
-        for (const BarRun& r : tops)
-            runs_.push_back(make(Role::TopSecondary, r.from, r.to, lightest(0, largest)));
+                need = std::max(need, standard_.steel->secondary(r.area * b, section(false, r.diameter)) / b);
+        add(make("bottom-across", Role::BottomSecondary, x0, x1, lightest(need, largest)));
+        const std::vector<Run> all = runs_;
+        for (const Run& r : all)
+            if (r.role == Role::TopMain)
+                add(make("across/" + r.id, Role::TopSecondary, r.from, r.to, lightest(0, largest)));
     }
 
     // U-bars at free edges, legs twice the depth (EN 1992-1-1 9.3.1.4; good practice elsewhere).
     void edges() {
         Choice c = choices(basis_.secondaryBars, basis_.spacingMost).front();
         double leg = units::roundUp(2 * slab_.thickness, endStep);
-        auto tip = [&](double from, double to) {
-            if (!pinnedOver(Role::EndU, (from + to) / 2)) runs_.push_back(make(Role::EndU, from, to, c));
-        };
-        if (slab_.cantileverStart) tip(outerStart(), std::min(outerStart() + leg, outerEnd()));
-        if (slab_.cantileverEnd) tip(std::max(outerEnd() - leg, outerStart()), outerEnd());
-        double x0 = outerStart(), x1 = outerEnd();
-        if (!pinnedOver(Role::SideU, (x0 + x1) / 2)) runs_.push_back(make(Role::SideU, x0, x1, c));
+        const double x0 = outerStart(), x1 = outerEnd();
+        if (slab_.cantileverStart) add(make("tip/start", Role::EndU, x0, std::min(x0 + leg, x1), c));
+        if (slab_.cantileverEnd) add(make("tip/end", Role::EndU, std::max(x1 - leg, x0), x1, c));
+        add(make("edges", Role::SideU, x0, x1, c));
     }
 
     const model::OneWaySlab& slab_;
@@ -273,16 +252,14 @@ class Proposer {
     const model::Basis& basis_;
     const standards::Standard& standard_;
     const line::OneWayLine& line_;
-    const std::function<model::Id()>& newId_;
-    const catalogs::BarCatalog& catalog_;
-    std::vector<BarRun> runs_;
+    std::vector<Run> runs_;
 };
 
 }  // namespace
 
-std::vector<BarRun> proposeBars(const model::OneWaySlab& slab, const line::LineBasis& in,
-                                const line::OneWayLine& line, const std::function<model::Id()>& newId) {
-    return Proposer(slab, in, line, newId).run();
+std::vector<Run> proposeSlab(const model::OneWaySlab& slab, const line::LineBasis& in,
+                             const line::OneWayLine& line) {
+    return Proposer(slab, in, line).run();
 }
 
 }  // namespace talvik::reinforcement

@@ -1,21 +1,20 @@
 // From required steel to bars people can fix.
 #pragma once
 
-#include <functional>
 #include <vector>
 
 #include "line/one_way.h"
-#include "line/section.h"
+#include "reinforcement/steel.h"
 
 namespace talvik::reinforcement {
 
-// Bar runs for a slab: those pinned by the user stay; the others are chosen from the allowed diameters and
-// spacings as the least steel that satisfies flexure, minimum steel, spacing and crack rules of the standard
-// and, where any choice can, its slenderness rule. Bottom bars run through every span and past its supports;
-// top bars cover the hogging moments with the standard's shift and anchorage, ends rounded to 50 mm. Ids are
-// taken by `newId`. A zone in which no allowed bar suffices gets the strongest there is, and the checks then
-// say "over".
-std::vector<model::BarRun> proposeBars(const model::OneWaySlab& slab, const line::LineBasis& in,
-                                       const line::OneWayLine& line, const std::function<model::Id()>& newId);
+// The bars of a slab: those that someone fixed, and where there are none such chosen from the allowed
+// diameters and spacings as the least steel that satisfies flexure, minimum steel, spacing and crack rules of
+// the standard and, where any choice can, its slenderness rule. Bottom bars run through every span and past
+// its supports; top bars cover the hogging moments with the standard's shift and anchorage, ends rounded to
+// 50 mm. A zone in which no allowed bar suffices gets the strongest there is, and the checks then say "over".
+// In the order of roles, then from the first axis on.
+std::vector<Run> proposeSlab(const model::OneWaySlab& slab, const line::LineBasis& in,
+                             const line::OneWayLine& line);
 
 }  // namespace talvik::reinforcement

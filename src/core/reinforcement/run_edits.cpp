@@ -42,23 +42,14 @@ std::string nextBar(const std::string& bar, int steps, const model::Basis& basis
     return bars[std::size_t(std::clamp<long>(at - bars.begin() + steps, 0, long(bars.size()) - 1))].name;
 }
 
-model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run) {
-    model::StripBars b{run.fixed ? run.id : model::newId(project, 'b'),
-                       strip,
-                       run.top,
-                       run.band,
-                       run.from,
-                       run.to,
-                       run.bar,
-                       run.spacing,
-                       run.start,
-                       run.end};
-    for (auto& known : floor.strips.bars)
-        if (known.id == b.id) {
-            known = b;
-            return b.id;
-        }
-    floor.strips.bars.push_back(b);
+model::Id fixRun(model::Project& project, Fixed& fixed, const Run& run) {
+    model::BarRun b = run;
+    if (!run.fixed) b.id = model::newId(project, 'b');
+    auto known = std::find_if(fixed.begin(), fixed.end(), [&](const auto& f) { return f.id == b.id; });
+    if (known != fixed.end())
+        *known = b;
+    else
+        fixed.push_back(b);
     return b.id;
 }
 
@@ -66,8 +57,7 @@ double lapLength(const Run& run, double thickness, const line::LineBasis& in) {
     return units::roundUp(in.standard.anchorage->lap(anchorageInput(run, false, thickness, in)), 10);
 }
 
-SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run,
-                  double u, double lap) {
+SplitRun splitRun(model::Project& project, Fixed& fixed, const Run& run, double u, double lap) {
     Run first = run, second = run;
     first.to = u + lap / 2;
     second.from = u - lap / 2;
@@ -80,8 +70,8 @@ SplitRun splitRun(model::Project& project, model::Floor& floor, const std::strin
     first.end = second.start = model::BarEnd::Straight;
     second.fixed = false;
     SplitRun out;
-    out.first = fixRun(project, floor, strip, first);
-    out.second = fixRun(project, floor, strip, second);
+    out.first = fixRun(project, fixed, first);
+    out.second = fixRun(project, fixed, second);
     return out;
 }
 
@@ -105,16 +95,15 @@ std::optional<RoomForRun> roomForRun(const line::Line& line, bool top, const mod
     return room;
 }
 
-model::Id addRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& like,
-                 double from, double to, const std::vector<Run>& runs) {
+model::Id addRun(model::Project& project, Fixed& fixed, const Run& like, double from, double to,
+                 const std::vector<Run>& runs) {
     for (const auto& r : runs)
-        if (!r.fixed && r.top == like.top && r.band == like.band && r.from < to && r.to > from)
-            fixRun(project, floor, strip, r);
+        if (!r.fixed && r.role == like.role && r.from < to && r.to > from) fixRun(project, fixed, r);
     Run more = like;
     more.fixed = false;
     more.from = from, more.to = to;
     more.start = more.end = model::BarEnd::Straight;
-    return fixRun(project, floor, strip, more);
+    return fixRun(project, fixed, more);
 }
 
 }  // namespace talvik::reinforcement

@@ -1,5 +1,5 @@
-// Bars as people write and step them, and edits of the bars of strips. An edited run is fixed: the program
-// does not change it any more.
+// Bars as people write and step them, and edits of the bars of an element. An edited run is fixed: it stands
+// among the bars that the project keeps, and the program does not change it any more.
 #pragma once
 
 #include <optional>
@@ -24,8 +24,10 @@ double nextSpacing(double spacing, int steps, const model::Basis& basis);
 // The bar so many sizes on in the catalogue.
 std::string nextBar(const std::string& bar, int steps, const model::Basis& basis);
 
-// Makes a run of a strip one that is fixed, with what changed about it; its id.
-model::Id fixRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run);
+// The bars of an element that someone fixed.
+using Fixed = std::vector<model::BarRun>;
+// Makes a run one that is fixed, with what changed about it; its id.
+model::Id fixRun(model::Project& project, Fixed& fixed, const Run& run);
 
 // Lap of a run, by the standard, all of its bars lapped at one place; rounded up to 10 mm.
 double lapLength(const Run& run, double thickness, const line::LineBasis& in);
@@ -36,8 +38,7 @@ struct SplitRun {
     std::string trouble;
     model::Id first, second;
 };
-SplitRun splitRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& run,
-                  double u, double lap);
+SplitRun splitRun(model::Project& project, Fixed& fixed, const Run& run, double u, double lap);
 
 // Where one more run would lie: over a support a quarter of each span that meets there, whole overhangs; in a
 // span all but 0.15 of it at either end; in steps of 50 mm, within the cover. Empty where less than 300 mm is
@@ -49,7 +50,7 @@ std::optional<RoomForRun> roomForRun(const line::Line& line, bool top, const mod
 
 // One more run, from..to, with the bar and spacing of `like`. Those of `runs` that lie there are fixed first,
 // so that the new one adds to them.
-model::Id addRun(model::Project& project, model::Floor& floor, const std::string& strip, const Run& like,
-                 double from, double to, const std::vector<Run>& runs);
+model::Id addRun(model::Project& project, Fixed& fixed, const Run& like, double from, double to,
+                 const std::vector<Run>& runs);
 
 }  // namespace talvik::reinforcement

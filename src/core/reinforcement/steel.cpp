@@ -8,37 +8,27 @@ namespace talvik::reinforcement {
 Steel steelAt(const std::vector<Run>& runs, bool top, double u, double width) {
     Steel s;
     for (const auto& r : runs) {
-        if (r.top != top || u < r.from || u > r.to) continue;
-        double area = r.area * (r.band ? std::min(1.0, r.width / std::max(width, 1.0)) : 1);
+        if (r.top() != top || u < r.from || u > r.to) continue;
+        double area = r.area * (r.band() ? std::min(1.0, r.width / std::max(width, 1.0)) : 1);
         double anchored = std::min({1.0, r.anchorStart > 0 ? (u - r.from) / r.anchorStart : 1.0,
                                     r.anchorEnd > 0 ? (r.to - u) / r.anchorEnd : 1.0});
         s.full += area;
         s.effective += area * std::max(0.0, anchored);
         s.diameter = std::max(s.diameter, r.diameter);
         // Runs that lie together, as in a lap, lie between each other.
-        if (!r.band) s.spacing = s.spacing == 0 ? r.spacing : 1 / (1 / s.spacing + 1 / r.spacing);
+        if (!r.band()) s.spacing = s.spacing == 0 ? r.spacing : 1 / (1 / s.spacing + 1 / r.spacing);
     }
     return s;
 }
 
-Run runOf(const model::BarRun& bars, double thickness, const line::LineBasis& in) {
-    const catalogs::Bar& bar = *catalogs::barCatalog(in.basis.barCatalog)->find(bars.bar);
-    Run r;
-    r.id = r.zone = bars.id;
-    r.top = model::topFace(bars.role), r.fixed = bars.pinned;
-    r.from = bars.from, r.to = bars.to;
-    r.bar = bars.bar, r.spacing = bars.spacing;
-    r.start = bars.start, r.end = bars.end;
-    r.area = bar.area / bars.spacing, r.diameter = bar.diameter;
-    anchor(r, thickness, in);
-    return r;
+void size(Run& run, double thickness, const line::LineBasis& in) {
+    const catalogs::Bar& bar = *catalogs::barCatalog(in.basis.barCatalog)->find(run.bar);
+    run.area = bar.area / run.spacing, run.diameter = bar.diameter;
+    anchor(run, thickness, in);
 }
-std::vector<Run> runsOf(const model::OneWaySlab& slab, const line::LineBasis& in) {
-    std::vector<Run> all;
-    for (const auto& bars : slab.bars)
-        if (bars.role == model::Role::BottomMain || bars.role == model::Role::TopMain)
-            all.push_back(runOf(bars, slab.thickness, in));
-    return all;
+bool replaces(const Run& fixed, const Run& run) {
+    const double both = std::min(fixed.to, run.to) - std::max(fixed.from, run.from);
+    return fixed.role == run.role && both > 0.5 * std::min(fixed.to - fixed.from, run.to - run.from);
 }
 
 double edgeReach(const line::Station& station, const line::LineBasis& in) {
@@ -64,7 +54,7 @@ bool leftToEdge(const line::Line& line, const line::Station& station, double rea
 double bandSteel(const std::vector<Run>& runs, double u) {
     double sum = 0;
     for (const auto& r : runs)
-        if (r.top && u >= r.from && u <= r.to) sum += r.area;
+        if (r.top() && u >= r.from && u <= r.to) sum += r.area;
     return sum;
 }
 
@@ -77,8 +67,8 @@ standards::AnchorageInput anchorageInput(const Run& run, bool hooked, double thi
     a.fy = in.basis.steelYield;
     a.stress = in.standard.anchorage->designYield(a.fy);
     a.cd = std::min((run.spacing - run.diameter) / 2,
-                    (run.top ? in.basis.coverTop : in.basis.coverBottom) + in.outer(run.top));
-    a.good = !run.top ||
+                    (run.top() ? in.basis.coverTop : in.basis.coverBottom) + in.outer(run.top()));
+    a.good = !run.top() ||
              in.standard.anchorage->goodBond(thickness - in.basis.coverTop - in.outer(true) - run.diameter);
     a.hooked = hooked;
     a.spacing = run.spacing;

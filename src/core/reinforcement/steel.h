@@ -7,19 +7,22 @@
 
 namespace talvik::reinforcement {
 
-// Main bars along the line, their sizes and anchorage known.
-struct Run {
-    std::string id;    // of the bars in the project where they stand there, else the zone's key
-    std::string zone;  // "bottom/0" for the bottom of the first span, "top/c3" for the top over a support
-    bool top = false, band = false, fixed = false;
-    double from = 0, to = 0;
-    std::string bar;
-    double spacing = 200;
-    model::BarEnd start = model::BarEnd::Straight, end = model::BarEnd::Straight;
+// Bars as they lie, fixed by someone or chosen: their sizes and anchorage known. The id is that in the
+// project where they stand there, else the zone's: "bottom/0" for the bottom of the first span, "top/c3" for
+// the top over a support.
+struct Run : model::BarRun {
+    bool fixed = false;
     double width = 0;                       // of a band, mm
     double area = 0, diameter = 0;          // mm2 per mm where they lie
     double anchorStart = 0, anchorEnd = 0;  // anchorage lengths of the ends
+    bool top() const { return model::topFace(role); }
+    bool band() const { return role == model::Role::TopBand; }
 };
+// Fills area, diameter and anchorage of a run of the slab's catalogue from its bar and spacing.
+void size(Run& run, double thickness, const line::LineBasis& in);
+// Whether bars that someone fixed take the place of a run: they lie alike, and share more than half of the
+// shorter's length.
+bool replaces(const Run& fixed, const Run& run);
 
 // Steel of one face at a station over its width: bands count by their share of it. Each run counts in
 // proportion to how far it is anchored there: resistance grows linearly along the anchorage length (EN
@@ -29,9 +32,6 @@ struct Steel {
     double diameter = 0, spacing = 0;
 };
 Steel steelAt(const std::vector<Run>& runs, bool top, double u, double width);
-// Bars of a one-way slab; its main bars.
-Run runOf(const model::BarRun& bars, double thickness, const line::LineBasis& in);
-std::vector<Run> runsOf(const model::OneWaySlab& slab, const line::LineBasis& in);
 // In the band over a column alone.
 double bandSteel(const std::vector<Run>& runs, double u);
 
@@ -68,7 +68,7 @@ struct PeakBand {
 // 50 mm. Where no allowed bar suffices the strongest is taken, and the checks then say "over".
 std::vector<Run> proposeStrip(const strips::Strip& strip, const std::vector<strips::Station>& stations,
                               const line::Demand& demand, bool top, const line::LineBasis& in,
-                              const std::vector<model::StripBars>& fixed, const std::vector<PeakBand>& bands);
+                              const std::vector<model::BarRun>& fixed, const std::vector<PeakBand>& bands);
 
 // Whether a bar end straight or hooked anchors the bottom bars at the end of a span; see EndAnchorageInput.
 standards::EndAnchorageInput endAnchorage(const line::Line& line, const std::vector<line::Station>& stations,

@@ -23,7 +23,7 @@ constexpr double onlyBand = 1e-4;  // mm2 per mm that a band must add to be wort
 class Proposer {
   public:
     Proposer(const Strip& strip, const std::vector<Station>& stations, const line::Demand& demand, bool top,
-             const line::LineBasis& in, const std::vector<model::StripBars>& fixed,
+             const line::LineBasis& in, const std::vector<model::BarRun>& fixed,
              const std::vector<PeakBand>& bands)
         : strip_(strip),
           stations_(stations),
@@ -38,16 +38,11 @@ class Proposer {
             asked_ = line::movedDemand(strip, stations_, demand, top,
                                        std::vector<double>(stations.size(), model::largestBar(in.basis)), in);
         for (const auto& b : fixed) {
-            if (b.strip != strip.key || b.top != top) continue;
-            Run r;
-            r.id = b.id;
-            r.top = top, r.band = b.band, r.fixed = true;
-            r.from = b.from, r.to = b.to;
-            r.start = b.start, r.end = b.end;
-            const auto* bar = catalog_.find(b.bar);
-            if (!bar) continue;
-            fill(r, {bar, b.spacing}, thicknessAt((b.from + b.to) / 2));
-            if (b.band) r.width = bandWidthNear((b.from + b.to) / 2);
+            if (b.part != strip.key || model::topFace(b.role) != top || !catalog_.find(b.bar)) continue;
+            Run r{b};
+            r.fixed = true;
+            size(r, thicknessAt((b.from + b.to) / 2), in_);
+            if (r.band()) r.width = bandWidthNear((b.from + b.to) / 2);
             fixed_.push_back(std::move(r));
         }
     }
@@ -61,7 +56,7 @@ class Proposer {
         for (auto& r : made_)
             if (!replaced(r)) fixed_.push_back(std::move(r));
         std::stable_sort(fixed_.begin(), fixed_.end(), [](const Run& a, const Run& b) {
-            return std::tuple(a.band, a.from, a.to) < std::tuple(b.band, b.from, b.to);
+            return std::tuple(a.band(), a.from, a.to) < std::tuple(b.band(), b.from, b.to);
         });
         return fixed_;
     }
@@ -85,7 +80,7 @@ class Proposer {
     double outer(int side, const BarChoice& c) const {
         if (!strip_.inside[side < 0 ? 0 : 1]) return side < 0 ? outerStart() : outerEnd();
         Run r;
-        r.top = top_;
+        r.role = role();
         fill(r, c, thicknessAt(side < 0 ? strip_.from : strip_.to));
         const double l = units::roundUp(r.anchorStart, endStep);
         return side < 0 ? std::floor((strip_.from - l) / endStep) * endStep
@@ -102,22 +97,16 @@ class Proposer {
                 least = d, width = b.width;
         return width;
     }
-    // A run fixed by someone takes the place of one with which it shares more than half of the shorter's
-    // length.
     bool replaced(const Run& r) const {
-        return std::any_of(fixed_.begin(), fixed_.end(), [&](const Run& f) {
-            if (!f.fixed || f.band != r.band) return false;
-            double both = std::min(f.to, r.to) - std::max(f.from, r.from);
-            return both > 0.5 * std::min(f.to - f.from, r.to - r.from);
-        });
+        return std::any_of(fixed_.begin(), fixed_.end(),
+                           [&](const Run& f) { return f.fixed && replaces(f, r); });
     }
+    model::Role role() const { return top_ ? model::Role::TopMain : model::Role::BottomMain; }
 
     void fill(Run& r, const BarChoice& c, double thickness) const {
-        r.bar = c.bar->name;
-        r.spacing = c.spacing;
-        r.area = c.area();
-        r.diameter = c.bar->diameter;
-        anchor(r, thickness, in_);
+        r.part = strip_.key;
+        r.bar = c.bar->name, r.spacing = c.spacing;
+        size(r, thickness, in_);
     }
 
     // The least steel for what the stations from..to ask. Where the bars end at a slab's edge, hooked, they
@@ -170,7 +159,7 @@ class Proposer {
         auto anchored = [&](const BarChoice& c) {
             if (!edgeBefore && !edgeAfter) return true;
             Run r;
-            r.top = top_;
+            r.role = role();
             r.start = r.end = BarEnd::Hook;
             fill(r, c, stations_[from].thickness);
             for (std::size_t i = from; i <= to; ++i) {
@@ -251,7 +240,7 @@ class Proposer {
             const auto& span = strip_.spans[i];
             const BarChoice& c = *chosen[i];
             Run r;
-            r.zone = r.id = fmt::format("bottom/{}", i);
+            r.id = fmt::format("bottom/{}", i);
             bool first = i == 0 || !chosen[i - 1], last = i + 1 == n || !chosen[i + 1];
             auto past = [&](int support) {
                 double half =
@@ -339,8 +328,8 @@ class Proposer {
         atStart = atStart && !strip_.inside[0], atEnd = atEnd && !strip_.inside[1];
         BarChoice c = choose(where.first, where.second, atStart, atEnd);
         Run r;
-        r.zone = r.id = zone;
-        r.top = true;
+        r.id = zone;
+        r.role = role();
         double u = support >= 0 ? strip_.supports[std::size_t(support)].u : (zoneFrom + zoneTo) / 2;
         fill(r, c, thicknessAt(u));
         double d = line::section(true, c.bar->diameter, stations_[where.first], in_, 1000).d;
@@ -421,8 +410,8 @@ class Proposer {
                 if (!same && x.spacing == c.spacing && x.area() < 2.2 * (band.steel - c.area())) same = x;
             }
             Run more = r;
-            more.zone = more.id = "band/" + strip_.supports[std::size_t(support)].id;
-            more.band = true;
+            more.id = "band/" + strip_.supports[std::size_t(support)].id;
+            more.role = model::Role::TopBand;
             more.width = band.width;
             fill(more, same ? *same : any ? *any : all.back(), thicknessAt(u));
             made_.push_back(more);
@@ -434,8 +423,7 @@ class Proposer {
 
 std::vector<Run> proposeStrip(const Strip& strip, const std::vector<Station>& stations,
                               const line::Demand& demand, bool top, const line::LineBasis& in,
-                              const std::vector<model::StripBars>& fixed,
-                              const std::vector<PeakBand>& bands) {
+                              const std::vector<model::BarRun>& fixed, const std::vector<PeakBand>& bands) {
     return Proposer(strip, stations, demand, top, in, fixed, bands).run();
 }
 

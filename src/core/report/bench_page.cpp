@@ -17,12 +17,9 @@ Document benchPage(const design::BenchInput& in, const design::BenchAnswer& answ
     doc.title = in.kind == I::Section  ? "Section by moment"
                 : in.kind == I::OneWay ? "One-way slab by coefficients"
                                        : "Two-way panel by coefficients";
-    auto add = [&](Block::Kind kind, std::string words) {
-        doc.blocks.push_back({kind, std::move(words), {}, nullptr, -1});
-    };
-    add(Block::Kind::Title, doc.title);
+    doc.add(Block::Kind::Title, doc.title);
     if (!answer.trouble.empty()) {
-        add(Block::Kind::Paragraph, answer.trouble);
+        doc.add(Block::Kind::Paragraph, answer.trouble);
         return doc;
     }
     std::string what;
@@ -43,14 +40,10 @@ Document benchPage(const design::BenchInput& in, const design::BenchAnswer& answ
     what += fmt::format(" {}, {}, covers {} top and {} bottom. {}", basis.concrete, basis.steel,
                         text(basis.coverTop, Kind::Length), text(basis.coverBottom, Kind::Length),
                         standards::standardTitle(basis.standard));
-    add(Block::Kind::Paragraph, what + ".");
-    add(Block::Kind::Paragraph, "Moments: " + answer.source);
-    for (const auto& n : answer.notes) add(Block::Kind::Paragraph, n);
-    doc.figures.push_back(drawing::benchSketch(in, answer, basis, 180));
-    Block figure;
-    figure.kind = Block::Kind::Figure;
-    figure.figure = 0;
-    doc.blocks.push_back(figure);
+    doc.add(Block::Kind::Paragraph, what + ".");
+    doc.add(Block::Kind::Paragraph, "Moments: " + answer.source);
+    for (const auto& n : answer.notes) doc.add(Block::Kind::Paragraph, n);
+    doc.figure(drawing::benchSketch(in, answer, basis, 180), "");
     auto unit = [&](Kind k) { return std::string(units::unit(k, basis.units).symbol); };
     auto number = [&](double v, Kind k) { return units::number(v, k, basis.units); };
     std::vector<std::vector<std::string>> rows{{"Place", "Face", "Moment, " + unit(Kind::MomentPerWidth),
@@ -61,11 +54,11 @@ Document benchPage(const design::BenchInput& in, const design::BenchAnswer& answ
                         number(r.required, Kind::SteelPerWidth),
                         fmt::format("{} @ {}", r.bar, number(r.spacing, Kind::BarSpacing)),
                         number(r.provided, Kind::SteelPerWidth)});
-    doc.blocks.push_back({Block::Kind::Table, "", rows, nullptr, -1});
-    for (const auto& c : allWorking ? answer.checks : answer.brief)
-        doc.blocks.push_back({Block::Kind::Check, "", {}, &c, -1});
+    doc.table(rows);
+    for (const auto& c : allWorking ? answer.checks : answer.brief) doc.check(c);
     if (!allWorking && answer.checks.size() > answer.brief.size())
-        add(Block::Kind::Paragraph,
+        doc.add(
+            Block::Kind::Paragraph,
             fmt::format("Bending and what is over its limit; {} more checks, none over, are left out here.",
                         answer.checks.size() - answer.brief.size()));
     return doc;

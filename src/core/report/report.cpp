@@ -2,10 +2,12 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
+#include "design/floor_design.h"
 #include "design/panel_opinions.h"
-#include "drawing/slab_sheet.h"
+#include "drawing/long_section.h"
 #include "model/sources.h"
 
 namespace talvik::report {
@@ -18,13 +20,13 @@ class Maker {
     Maker(const model::Project& project, const design::Design& design, Depth depth)
         : project_(project), design_(design), depth_(depth), system_(project.basis.units) {}
 
-    Document make(const std::vector<FloorAnswer>& floors) {
+    Document make(const Convergences& convergences) {
         doc_.title = project_.name + ": calculation";
         doc_.system = system_;
         doc_.working = depth_ == Depth::Full;
         add(Block::Kind::Title, project_.name);
         paragraph(fmt::format("Calculation of {} to {}. Revision {}{}{}.",
-                              floors.empty()           ? "one-way slabs"
+                              project_.floors.empty()  ? "one-way slabs"
                               : project_.slabs.empty() ? "floors"
                                                        : "one-way slabs and floors",
                               design_.standard ? design_.standard->edition : project_.basis.standard,
@@ -37,20 +39,14 @@ class Maker {
         paragraph(fmt::format("{} checks over their limits, {} within, {} not checked, {} not applicable.",
                               sum.over, sum.within, sum.notChecked, sum.notApplicable));
         basis();
-        for (const auto& d : design_.slabs) slab(*model::findSlab(project_, d.slab), d);
-        for (const auto& f : floors)
-            if (const auto* row = model::findFloor(project_, f.floor)) floor(*row, f);
+        for (const auto& e : design_.elements) element(*e, convergences);
         return std::move(doc_);
     }
 
   private:
-    void add(Block::Kind kind, std::string text) {
-        doc_.blocks.push_back({kind, std::move(text), {}, nullptr, -1});
-    }
+    void add(Block::Kind kind, std::string text) { doc_.add(kind, std::move(text)); }
     void paragraph(std::string text) { add(Block::Kind::Paragraph, std::move(text)); }
-    void table(std::vector<std::vector<std::string>> rows) {
-        doc_.blocks.push_back({Block::Kind::Table, "", std::move(rows), nullptr, -1});
-    }
+    void table(std::vector<std::vector<std::string>> rows) { doc_.table(std::move(rows)); }
     std::string text(double v, Kind k) const { return units::text(v, k, system_); }
     std::string num(double v, Kind k) const { return units::number(v, k, system_); }
     std::string unit(Kind k) const { return std::string(units::unit(k, system_).symbol); }
@@ -109,29 +105,41 @@ class Maker {
         table(rows);
     }
 
-    void slab(const model::OneWaySlab& s, const design::SlabDesign& d) {
-        add(Block::Kind::Heading, "Slab " + s.name);
-        if (!d.error.empty()) return paragraph(d.error);
-        doc_.figures.push_back(drawing::slabFigure(project_, s, d, 180));
-        Block figure;
-        figure.kind = Block::Kind::Figure;
-        figure.figure = static_cast<int>(doc_.figures.size()) - 1;
-        figure.text =
-            "Long section; design moments (full line: hogging up, sagging down), resistance of the bars "
-            "(broken line) and long-term sag.";
-        doc_.blocks.push_back(figure);
-        geometry(s);
-        loads(s, d);
-        reactions(s, d);
-        opinion(d);
-        add(Block::Kind::Subheading, "Checks, worst first");
-        for (const auto* c : checks::worstFirst(d.checks)) {
-            Block b;
-            b.kind = Block::Kind::Check;
-            b.check = c;
-            doc_.blocks.push_back(b);
+    // Checks of a part with their working, worst first.
+    void checksOf(const design::ElementAnswer& e, const design::PartAnswer& part) {
+        const bool kept = part.checks.empty() || doc_.working == false ||
+                          std::any_of(part.checks.begin(), part.checks.end(),
+                                      [](const auto& c) { return !c.steps.empty(); });
+        const auto all = kept ? part.checks : e.withWorking(part);
+        for (const auto* c : checks::worstFirst(all)) doc_.check(*c);
+    }
+
+    // What kinds of element show of their own, then what all have.
+    void element(const design::ElementAnswer& e, const Convergences& convergences) {
+        if (const auto* f = dynamic_cast<const design::FloorDesign*>(&e)) {
+            const auto found = convergences.find(e.element);
+            return floor(*f, found == convergences.end() ? analysis::Convergence{} : found->second);
         }
-        bars(s, d);
+        const auto* slab = dynamic_cast<const design::SlabAnswer*>(&e);
+        add(Block::Kind::Heading, (slab ? "Slab " : "") + e.name);
+        if (!e.error.empty()) return paragraph(e.error);
+        for (const auto& part : e.parts)
+            if (const auto* line = dynamic_cast<const design::LineAnswer*>(part.get()))
+                doc_.figure(drawing::lineFigure(drawing::longSection(*line, project_.basis, design_.marks),
+                                                part->name, 180),
+                            "Long section; design moments (full line: hogging up, sagging down), resistance "
+                            "of the bars (broken line)" +
+                                std::string(line->sag.empty() ? "." : ", and long-term sag."));
+        if (slab) {
+            geometry(*slab->design->slab);
+            loads(*slab->design->slab, *slab->design);
+            reactions(*slab->design->slab, *slab->design);
+            opinion(*slab->design);
+        }
+        add(Block::Kind::Subheading, "Checks, worst first");
+        for (const auto* c : checks::worstFirst(e.checks)) doc_.check(*c);
+        for (const auto& part : e.parts) checksOf(e, *part);
+        bars(e);
     }
 
     void geometry(const model::OneWaySlab& s) {
@@ -180,8 +188,9 @@ class Maker {
         table(rows);
     }
 
-    void floor(const model::Floor& f, const FloorAnswer& answer) {
-        const auto& a = answer.analysis;
+    void floor(const design::FloorDesign& d, const analysis::Convergence& convergence) {
+        const auto& a = *d.analysis;
+        const auto& f = *model::findFloor(project_, d.element);
         add(Block::Kind::Heading, f.name);
         for (const auto& t : a.trouble) paragraph(t.message);
         if (!a.good()) return;
@@ -237,16 +246,16 @@ class Maker {
             }
             table(rows);
         }
-        if (!answer.convergence.rows.empty()) {
+        if (!convergence.rows.empty()) {
             add(Block::Kind::Subheading, "On a mesh of half the size");
             rows = {{"Quantity", "This mesh", "Half the size", "Change"}};
-            for (const auto& r : answer.convergence.rows)
+            for (const auto& r : convergence.rows)
                 rows.push_back({r.what, fmt::format("{:.2f} {}", r.coarse, r.unit),
                                 fmt::format("{:.2f} {}", r.fine, r.unit),
                                 fmt::format("{:+.1f} %", -100 * r.change())});
             table(rows);
         }
-        if (answer.design) strips(answer);
+        if (d.layout) strips(d);
         if (!a.contactWord.empty()) paragraph(a.contactWord);
         if (!a.notes.empty()) add(Block::Kind::Subheading, "To look at");
         for (const auto& n : a.notes) paragraph(n.message);
@@ -255,8 +264,7 @@ class Maker {
     }
 
     // Every strip in a line with its bars and what governs; then those checks with their working.
-    void strips(const FloorAnswer& answer) {
-        const auto& d = *answer.design;
+    void strips(const design::FloorDesign& d) {
         add(Block::Kind::Subheading, "Design strips");
         paragraph(fmt::format("{} checks over their limits, {} within, {} not checked.", d.summary.over,
                               d.summary.within, d.summary.notChecked));
@@ -292,9 +300,9 @@ class Maker {
             std::string bars[2];
             for (const auto& r : s->runs) {
                 std::string one = fmt::format("{}-{}{}", r.bar, num(r.spacing, Kind::BarSpacing),
-                                              r.band ? " in bands" : "");
-                if (bars[r.top].find(one) == std::string::npos)
-                    bars[r.top] += (bars[r.top].empty() ? "" : ", ") + one;
+                                              r.band() ? " in bands" : "");
+                if (bars[r.top()].find(one) == std::string::npos)
+                    bars[r.top()] += (bars[r.top()].empty() ? "" : ", ") + one;
             }
             auto worst = checks::worstFirst(s->checks);
             bool some = !worst.empty();
@@ -302,9 +310,17 @@ class Maker {
                             some ? fmt::format("{:.2f}", checks::ratio(*worst.front())) : "-"});
         }
         table(rows);
-        for (const auto& c : d.checks) doc_.blocks.push_back({Block::Kind::Check, "", {}, &c, -1});
+        for (const auto& c : d.checks) doc_.check(c);
         add(Block::Kind::Subheading, "What governs in the strips");
-        for (const auto& c : answer.shown) doc_.blocks.push_back({Block::Kind::Check, "", {}, &c, -1});
+        for (const auto& s : d.strips) {
+            const auto all = checks::worstFirst(s->checks);
+            for (std::size_t i = 0; i < all.size(); ++i) {
+                if (i > 0 && all[i]->outcome != checks::Outcome::Over) break;
+                auto c = design::withWorking(d, *all[i]);
+                c.title = s->name + ": " + c.title;
+                doc_.check(std::move(c));
+            }
+        }
     }
 
     void opinion(const design::SlabDesign& d) {
@@ -321,14 +337,18 @@ class Maker {
         table(rows);
     }
 
-    void bars(const model::OneWaySlab&, const design::SlabDesign& d) {
+    void bars(const design::ElementAnswer& e) {
+        const auto schedule = design_.scheduleOf(e);
+        if (schedule.rows.empty()) return;
         add(Block::Kind::Subheading, "Bars");
         std::vector<std::vector<std::string>> rows{
             {"Call-out", "Shape", "Cut " + unit(Kind::Length), "Mass " + unit(Kind::Mass)}};
-        for (const auto& item : d.items)
-            rows.push_back({schedule::callout(item, system_), item.shape, num(item.cutLength, Kind::Length),
-                            num(item.number * item.massEach, Kind::Mass)});
-        rows.push_back({"Total", "", "", num(d.schedule.mass, Kind::Mass)});
+        for (const auto& part : e.parts)
+            for (const auto& item : part->items)
+                rows.push_back({schedule::callout(item, design_.marks, system_), item.shape,
+                                num(item.cutLength, Kind::Length),
+                                num(item.number * item.massEach, Kind::Mass)});
+        rows.push_back({"Total", "", "", num(schedule.mass, Kind::Mass)});
         table(rows);
     }
 
@@ -411,8 +431,8 @@ std::string checkHtml(const checks::Check& c, const Document& doc, Target target
 }  // namespace
 
 Document make(const model::Project& project, const design::Design& design, Depth depth,
-              const std::vector<FloorAnswer>& floors) {
-    return Maker(project, design, depth).make(floors);
+              const Convergences& convergences) {
+    return Maker(project, design, depth).make(convergences);
 }
 
 std::string svg(const drawing::Sheet& sheet) {
@@ -484,16 +504,16 @@ std::string html(const Document& doc, Target target) {
                 s += "<p>" + escaped(b.text) + "</p>\n";
                 break;
             case Block::Kind::Check:
-                s += checkHtml(*b.check, doc, target);
+                s += checkHtml(doc.checks[b.index], doc, target);
                 break;
             case Block::Kind::Figure:
                 if (target == Target::Page)
-                    s += "<figure>" + svg(doc.figures[b.figure]) + "<figcaption>" + escaped(b.text) +
+                    s += "<figure>" + svg(doc.figures[b.index]) + "<figcaption>" + escaped(b.text) +
                          "</figcaption></figure>\n";
                 else
                     s += fmt::format(
                         "<p><img src=\"figure:{}\" width=\"{:.0f}\" height=\"{:.0f}\"></p><p>{}</p>\n",
-                        b.figure, doc.figures[b.figure].width * 3.6, doc.figures[b.figure].height * 3.6,
+                        b.index, doc.figures[b.index].width * 3.6, doc.figures[b.index].height * 3.6,
                         escaped(b.text));
                 break;
             case Block::Kind::Table: {
@@ -511,25 +531,6 @@ std::string html(const Document& doc, Target target) {
         }
     }
     return s + "</body></html>\n";
-}
-
-FloorAnswer floorAnswer(const design::FloorInput& input, analysis::FloorAnalysis analysis,
-                        analysis::Convergence convergence, const model::Basis& basis) {
-    FloorAnswer answer{input.floor->id, std::move(analysis), std::move(convergence)};
-    answer.design = design::FloorDesigner().design(
-        input.floor, std::make_shared<const analysis::FloorAnalysis>(answer.analysis), basis);
-    if (!answer.design) return answer;
-    answer.design = design::proved(answer.design);
-    for (const auto& s : answer.design->strips) {
-        auto all = checks::worstFirst(s->checks);
-        for (std::size_t i = 0; i < all.size(); ++i) {
-            if (i > 0 && all[i]->outcome != checks::Outcome::Over) break;
-            auto c = design::withWorking(*answer.design, *all[i]);
-            c.title = "Strip " + s->strip->name + ": " + c.title;
-            answer.shown.push_back(std::move(c));
-        }
-    }
-    return answer;
 }
 
 }  // namespace talvik::report

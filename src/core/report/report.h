@@ -1,12 +1,12 @@
 // The calculation report as a tree of blocks, and its HTML form. PDF is made from the same tree by src/paper.
 #pragma once
 
+#include <map>
 #include <string>
 #include <vector>
 
 #include "analysis/floor_analysis.h"
 #include "design/design.h"
-#include "design/floor_design.h"
 #include "drawing/drawing.h"
 
 namespace talvik::report {
@@ -17,32 +17,34 @@ struct Block {
     enum class Kind { Title, Heading, Subheading, Paragraph, Table, Check, Figure } kind = Kind::Paragraph;
     std::string text;                            // HTML-escaped by the writer
     std::vector<std::vector<std::string>> rows;  // Table: first row is the head
-    const checks::Check* check = nullptr;        // points into the design
-    int figure = -1;                             // index into Document::figures
+    int index = -1;                              // of a check or a figure in the document
 };
 struct Document {
     std::string title;
     std::vector<Block> blocks;
     std::vector<drawing::Sheet> figures;
+    std::vector<checks::Check> checks;
     units::System system = units::System::Metric;
     bool working = true;
+
+    void add(Block::Kind kind, std::string words) { blocks.push_back({kind, std::move(words), {}}); }
+    void table(std::vector<std::vector<std::string>> rows) {
+        blocks.push_back({Block::Kind::Table, "", std::move(rows)});
+    }
+    void check(checks::Check c) {
+        checks.push_back(std::move(c));
+        blocks.push_back({Block::Kind::Check, "", {}, static_cast<int>(checks.size()) - 1});
+    }
+    void figure(drawing::Sheet sheet, std::string caption) {
+        figures.push_back(std::move(sheet));
+        blocks.push_back({Block::Kind::Figure, std::move(caption), {}, static_cast<int>(figures.size()) - 1});
+    }
 };
 
-// A floor with its analysis and, where it was asked for, how far that is from converged.
-struct FloorAnswer {
-    model::Id floor;
-    analysis::FloorAnalysis analysis;
-    analysis::Convergence convergence;
-    std::shared_ptr<const design::FloorDesign> design =
-        nullptr;                            // strips, bars and checks, where there are any
-    std::vector<checks::Check> shown = {};  // with working: what governs in each strip, and what is over
-};
-FloorAnswer floorAnswer(const design::FloorInput& input, analysis::FloorAnalysis analysis,
-                        analysis::Convergence convergence, const model::Basis& basis);
-
-// The design must outlive the document.
+// How far the analyses of floors are from converged, by the floor's id, where it was asked for.
+using Convergences = std::map<model::Id, analysis::Convergence>;
 Document make(const model::Project& project, const design::Design& design, Depth depth,
-              const std::vector<FloorAnswer>& floors = {});
+              const Convergences& convergences = {});
 
 // How the writer shows what HTML alone cannot: `Page` with inline SVG for browsers; `Flow` with <img> named
 // "figure:N" and "gauge:RATIO:OUTCOME", which the PDF writer resolves.

@@ -19,6 +19,7 @@ std::string layerName(Role role) {
         case Role::BottomSecondary:
             return "B2";
         case Role::TopMain:
+        case Role::TopBand:
             return "T1";
         case Role::TopSecondary:
             return "T2";
@@ -35,24 +36,21 @@ int barsOver(double width, double spacing) {
 
 class Maker {
   public:
-    Maker(const model::OneWaySlab& slab, const model::Basis& basis, const std::map<std::string, int>& marks,
-          const LapLength& lap, const Bends& bends)
-        : slab_(slab), basis_(basis), marks_(marks), lap_(lap), bends_(bends) {}
+    Maker(const Body& body, const line::LineBasis& in)
+        : body_(body), in_(in), basis_(in.basis), anchorage_(*in.standard.anchorage) {}
 
-    std::vector<Item> run() {
-        for (const auto& r : slab_.bars) add(r);
+    std::vector<Item> run(const std::vector<reinforcement::Run>& runs) {
+        for (const auto& r : runs) add(r);
         return std::move(items_);
     }
 
   private:
-    void add(const model::BarRun& r) {
+    void add(const reinforcement::Run& r) {
         const catalogs::Bar& bar = *catalogs::barCatalog(basis_.barCatalog)->find(r.bar);
-        double depth = units::roundDown(slab_.thickness - basis_.coverTop - basis_.coverBottom, 5);
-        double inside = slab_.width - 2 * basis_.coverSide;
+        double depth = units::roundDown(body_.thickness - basis_.coverTop - basis_.coverBottom, 5);
+        double inside = body_.breadth - 2 * basis_.coverSide;
         Item item;
-        item.slab = slab_.id;
         item.run = r.id;
-        item.role = r.role;
         item.bar = r.bar;
         item.diameter = bar.diameter;
         item.spacing = r.spacing;
@@ -60,15 +58,14 @@ class Maker {
         item.from = r.from, item.to = r.to;
         auto finish = [&](Item i) {
             double exact =
-                catalogs::cutLength(i.shape, bar.diameter, bends_.radius(bar.diameter), i.dimensions)
+                catalogs::cutLength(i.shape, bar.diameter, anchorage_.bendRadius(bar.diameter), i.dimensions)
                     .value_or(0);
             i.cutLength = units::roundUp(exact, 25);
             i.massEach = i.cutLength / 1000 * bar.massPerMetre;
-            if (auto mark = marks_.find(signature(i)); mark != marks_.end()) i.mark = mark->second;
             items_.push_back(std::move(i));
         };
         if (r.role == Role::EndU || r.role == Role::SideU) {
-            double leg = r.role == Role::EndU ? r.to - r.from : units::roundUp(2 * slab_.thickness, 50);
+            double leg = r.role == Role::EndU ? r.to - r.from : units::roundUp(2 * body_.thickness, 50);
             item.shape = "21";
             item.dimensions = {{'A', units::roundUp(leg, 5)}, {'B', depth}, {'C', units::roundUp(leg, 5)}};
             item.number =
@@ -79,13 +76,15 @@ class Maker {
         const bool across = model::across(r.role);
         double total = across ? inside : r.to - r.from;
         item.number = barsOver(across ? r.to - r.from : inside, r.spacing);
-        double leg = std::max(
-            depth, units::roundUp(bends_.radius(bar.diameter) + bar.diameter + bends_.tail(bar.diameter), 5));
+        double leg = std::max(depth, units::roundUp(anchorage_.bendRadius(bar.diameter) + bar.diameter +
+                                                        anchorage_.hookTail(bar.diameter),
+                                                    5));
         bool hookStart = !across && r.start == BarEnd::Hook, hookEnd = !across && r.end == BarEnd::Hook;
         if ((hookStart || hookEnd) && leg > depth)
             item.note = "hooks lie tilted: the tail is longer than the depth between the covers";
         // Pieces: as few as the stock length allows, equal, lapped in between.
-        double lap = units::roundUp(lap_(r), 50), hooks = leg * (hookStart + hookEnd),
+        const double rule = anchorage_.lap(reinforcement::anchorageInput(r, false, body_.thickness, in_));
+        double lap = units::roundUp(rule, 50), hooks = leg * (hookStart + hookEnd),
                stock = basis_.stockLength;
         int pieces = total + hooks <= stock
                          ? 1
@@ -109,19 +108,23 @@ class Maker {
         }
     }
 
-    const model::OneWaySlab& slab_;
+    const Body& body_;
+    const line::LineBasis& in_;
     const model::Basis& basis_;
-    const std::map<std::string, int>& marks_;
-    const LapLength& lap_;
-    const Bends& bends_;
+    const standards::AnchorageRules& anchorage_;
     std::vector<Item> items_;
 };
 
+int markOf(const Item& item, const Marks& marks) {
+    const auto found = marks.find(signature(item));
+    return found == marks.end() ? 0 : found->second;
+}
+
 }  // namespace
 
-std::vector<Item> items(const model::OneWaySlab& slab, const model::Basis& basis,
-                        const std::map<std::string, int>& marks, const LapLength& lap, const Bends& bends) {
-    return Maker(slab, basis, marks, lap, bends).run();
+std::vector<Item> items(const std::vector<reinforcement::Run>& runs, const Body& body,
+                        const line::LineBasis& in) {
+    return Maker(body, in).run(runs);
 }
 
 std::string signature(const Item& item) {
@@ -130,26 +133,25 @@ std::string signature(const Item& item) {
     return s;
 }
 
-void assignMarks(model::Project& project, const LapLength& lap, const Bends& bends) {
+void number(const std::vector<Item>& items, Marks& marks) {
     int next = 1;
-    for (const auto& [key, mark] : project.marks) next = std::max(next, mark + 1);
-    for (const auto& slab : project.slabs)
-        for (const Item& item : items(*slab, project.basis, project.marks, lap, bends))
-            if (project.marks.emplace(signature(item), next).second) ++next;
+    for (const auto& [key, mark] : marks) next = std::max(next, mark + 1);
+    for (const Item& item : items)
+        if (marks.emplace(signature(item), next).second) ++next;
 }
 
-std::string callout(const Item& item, units::System system) {
-    return fmt::format("{} {}-{:02}-{} {}", item.number, item.bar, item.mark,
-                       units::number(item.spacing, units::Kind::BarSpacing, system), item.layer);
+std::string callout(const Item& item, const Marks& marks, units::System system) {
+    return callout(std::vector<Item>{item}, item.run, marks, system);
 }
 
-std::string callout(const std::vector<Item>& all, const model::Id& run, units::System system) {
+std::string callout(const std::vector<Item>& all, const model::Id& run, const Marks& known,
+                    units::System system) {
     const Item* first = nullptr;
     std::set<int> marks;
     for (const Item& item : all)
         if (item.run == run) {
             if (!first) first = &item;
-            marks.insert(item.mark);
+            marks.insert(markOf(item, known));
         }
     if (!first) return {};
     std::string joined;
@@ -158,13 +160,14 @@ std::string callout(const std::vector<Item>& all, const model::Id& run, units::S
                        units::number(first->spacing, units::Kind::BarSpacing, system), first->layer);
 }
 
-Schedule make(const std::vector<Item>& items, const std::string& member) {
+Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member) {
     Schedule s;
     std::map<int, Row> rows;
     for (const Item& item : items) {
-        Row& row = rows[item.mark];
+        const int mark = markOf(item, marks);
+        Row& row = rows[mark];
         if (row.number == 0)
-            row = {item.mark,     member,         item.bar,      item.shape, item.dimensions,
+            row = {mark,          member,         item.bar,      item.shape, item.dimensions,
                    item.diameter, item.cutLength, item.massEach, 0};
         row.number += item.number;
     }

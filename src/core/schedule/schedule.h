@@ -1,22 +1,19 @@
-// Bar runs become scheduled bars: shapes, dimensions, numbers, marks, cut lengths and masses. Lengths mm,
-// masses kg. Shapes and lengths by BS 8666:2020 / ISO 3766 (see catalogs::shapes), with the bends of the
+// Bars as they lie become scheduled bars: shapes, dimensions, numbers, marks, cut lengths and masses. Lengths
+// mm, masses kg. Shapes and lengths by BS 8666:2020 / ISO 3766 (see catalogs::shapes), with the bends of the
 // standard; cut lengths rounded up to 25 mm.
 #pragma once
 
-#include <functional>
 #include <map>
 #include <string>
 #include <vector>
 
-#include "model/project.h"
+#include "reinforcement/steel.h"
 
 namespace talvik::schedule {
 
 // One kind of bar of one run. A run longer than the stock length is made of several lapped pieces.
 struct Item {
-    model::Id slab, run;
-    model::Role role = model::Role::BottomMain;
-    int mark = 0;
+    model::Id run;
     std::string bar;
     double diameter = 0;
     std::string shape;
@@ -30,27 +27,26 @@ struct Item {
     std::string note;
 };
 
-// Lap length of a run's bars; the design knows it by the standard.
-using LapLength = std::function<double(const model::BarRun&)>;
-// Of a bend, by bar diameter: least inside radius and the straight tail behind it.
-struct Bends {
-    std::function<double(double)> radius, tail;
+// What the bars of a part lie in: concrete of this thickness and breadth (across the bars along the line).
+struct Body {
+    double thickness = 0, breadth = 0;
 };
+// Items of a part, in the order of its runs.
+std::vector<Item> items(const std::vector<reinforcement::Run>& runs, const Body& body,
+                        const line::LineBasis& in);
 
-// Items of a slab, in the order of its runs, with the marks of `marks` (0 where a bar has none yet).
-std::vector<Item> items(const model::OneWaySlab& slab, const model::Basis& basis,
-                        const std::map<std::string, int>& marks, const LapLength& lap, const Bends& bends);
-
-// What makes bars equal: size, shape and dimensions. The key of Project::marks.
+// What makes bars equal: size, shape and dimensions.
 std::string signature(const Item& item);
-
-// Gives a mark to every bar that has none; existing marks stay, also of bars no longer there.
-void assignMarks(model::Project& project, const LapLength& lap, const Bends& bends);
+// Marks by signature. Those given out stay, also of bars that are no longer there.
+using Marks = std::map<std::string, int>;
+// Gives the next free mark to every bar that has none.
+void number(const std::vector<Item>& items, Marks& marks);
 
 // "29 H12-01-200 B1": number, type and size, mark, spacing, layer.
-std::string callout(const Item& item, units::System system);
+std::string callout(const Item& item, const Marks& marks, units::System system);
 // The same for a whole run whose pieces may carry several marks: "29 H12-01/02-200 B1".
-std::string callout(const std::vector<Item>& all, const model::Id& run, units::System system);
+std::string callout(const std::vector<Item>& all, const model::Id& run, const Marks& marks,
+                    units::System system);
 
 struct Row {
     int mark = 0;
@@ -70,7 +66,7 @@ struct Schedule {
     std::vector<Total> totals;  // by diameter
     double mass = 0;
 };
-Schedule make(const std::vector<Item>& items, const std::string& member);
+Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member);
 // Joins the schedules of several members.
 Schedule join(const std::vector<Schedule>& parts);
 

@@ -29,7 +29,7 @@ void addDrawn(model::Project& project, model::Floor& floor, const std::string& n
 void forget(model::Floor& floor, std::string_view key) {
     auto mine = [key](const auto& item) { return item.strip == key; };
     std::erase_if(floor.strips.ends, mine);
-    std::erase_if(floor.strips.bars, mine);
+    std::erase_if(floor.strips.bars, [key](const auto& bars) { return bars.part == key; });
     std::erase_if(floor.strips.drawn, [key](const auto& d) { return d.id == key; });
 }
 

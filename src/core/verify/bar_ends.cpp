@@ -48,7 +48,7 @@ void LineChecker::anchorage(std::size_t i, int side) {
     const auto place = at(of, supportPlace(of, std::size_t(support)), face);
     const reinforcement::Run* run = nullptr;
     for (const auto& r : design.runs)
-        if (!r.top && r.from <= face + 1 && r.to >= face - 1) run = &r;
+        if (!r.top() && r.from <= face + 1 && r.to >= face - 1) run = &r;
     Steps steps;
     Finding f;
     std::string by;
@@ -91,7 +91,7 @@ void LineChecker::through(std::size_t k) {
     if (!line.inside[1]) over.concreteTo = line.to - in.basis.coverSide;
     std::vector<BottomRun> runs;
     for (const auto& r : design.runs)
-        if (!r.top && !r.band) runs.push_back({r.from, r.to, r.area, r.spacing});
+        if (!r.top()) runs.push_back({r.from, r.to, r.area, r.spacing});
     for (auto& c : bottomOver(over, spans, runs, *rules.barEnds, tracing))
         list.add(std::move(c), supportPlace(of, k), {}, model::Face::Bottom);
 }

@@ -127,7 +127,7 @@ void LineChecker::bars(bool top, const checks::Place& place, std::size_t worst, 
     // In a band bars lie between the others.
     double closest = s.spacing;
     for (const auto& r : design.runs)
-        if (r.band && r.top == top && stations[worst].u >= r.from && stations[worst].u <= r.to)
+        if (r.band() && r.top() == top && stations[worst].u >= r.from && stations[worst].u <= r.to)
             closest = std::min(closest, 1 / (1 / s.spacing + 1 / r.spacing));
     const double limit = top ? in.basis.crackLimitTop : in.basis.crackLimitBottom;
     for (auto& c : sectionChecks(section(top, worst, s.diameter), {s.full, s.spacing, closest, s.diameter},

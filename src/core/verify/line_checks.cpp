@@ -115,7 +115,9 @@ void fillCurves(LineDesign& d, const line::View& view, const line::LineBasis& in
         }
         curve.shifted = line::movedDemand(line, stations, demand, top, nearest, in);
     }
-    d.shearResistance.clear();
+    d.shearResistance.clear(), d.atEdge.clear();
+    for (const auto& s : stations)
+        d.atEdge.push_back(reinforcement::leftToEdge(line, s, reinforcement::edgeReach(s, in)));
     for (std::size_t i = 0; i < stations.size(); ++i) {
         const bool top = demand.shearHogs[i];
         auto steel = reinforcement::steelAt(d.runs, top, stations[i].u, stations[i].width);

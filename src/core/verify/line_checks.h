@@ -18,6 +18,7 @@ struct LineDesign {
         std::vector<double> shifted, resistance, required, provided;
     } top, bottom;
     std::vector<double> shearResistance;  // on the width
+    std::vector<char> atEdge;             // stations where the ends of bars are not judged
     const Curve& curve(bool ofTop) const { return ofTop ? top : bottom; }
 };
 void fillCurves(LineDesign& design, const line::View& view, const line::LineBasis& in);

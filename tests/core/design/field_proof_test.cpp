@@ -1,4 +1,5 @@
-// The proof by field: floors that are designed everywhere, faults that it finds, and properties over random floors.
+// The proof by field: floors that are designed everywhere, faults that it finds, and properties over random
+// floors.
 #include "design/field_proof.h"
 
 #include <gtest/gtest.h>
@@ -25,13 +26,15 @@ bool isOver(const checks::Check& c, const char* part) {
     return c.outcome == checks::Outcome::Over && c.key.find(part) != std::string::npos;
 }
 
-// Columns, walls, line supports, beams, openings, drops, line and point loads; every third floor with bars askew.
+// Columns, walls, line supports, beams, openings, drops, line and point loads; every third floor with bars
+// askew.
 model::Floor varied(unsigned seed) {
     auto f = test::randomFloor(seed);
     f.actions.arrangement = seed % 5 == 0 ? model::Arrangement::InTurn : model::Arrangement::All;
     if (seed % 3 == 0) {
         f.strips.rules.ownAngles = true;
-        f.strips.rules.angle[0] = seed % 80, f.strips.rules.angle[1] = f.strips.rules.angle[0] + 65 + seed % 50;
+        f.strips.rules.angle[0] = seed % 80,
+        f.strips.rules.angle[1] = f.strips.rules.angle[0] + 65 + seed % 50;
     }
     if (seed % 4 == 0) {  // one side of the slab on a line
         const auto &a = f.slabs[0].outline[1], &b = f.slabs[0].outline[2];
@@ -42,8 +45,8 @@ model::Floor varied(unsigned seed) {
 
 }  // namespace
 
-// Two routes to the same end: where strips are within, the field finds enough steel everywhere. What is left is
-// stated and bounded: a window over a column's flank or an end askew.
+// Two routes to the same end: where strips are within, the field finds enough steel everywhere. What is left
+// is stated and bounded: a window over a column's flank or an end askew.
 TEST(FieldProof, ThreeHundredFloorsHaveSteelEverywhereWhereTheirStripsAreWithin) {
     int floors = 0, within = 0, exact = 0;
     double worst = 0, share = 0;
@@ -70,7 +73,8 @@ TEST(FieldProof, ThreeHundredFloorsHaveSteelEverywhereWhereTheirStripsAreWithin)
                 if (o.asked > 7e3) worst = std::max(worst, o.worst);
                 share = std::max(share, o.shortArea / o.judged);
                 // Slivers at acute corners, where next to nothing is asked, may have nothing.
-                EXPECT_TRUE(o.worst < 1.35 || o.asked < 7e3) << o.worst << " in " << seed << " at " << o.at.x << " " << o.at.y;
+                EXPECT_TRUE(o.worst < 1.35 || o.asked < 7e3)
+                    << o.worst << " in " << seed << " at " << o.at.x << " " << o.at.y;
                 EXPECT_LT(o.shortArea / o.judged, 0.005) << seed << " at " << o.at.x << " " << o.at.y;
             }
         exact += most <= 1;
@@ -92,7 +96,8 @@ TEST(FieldProof, TheDemoFloorHasSteelEverywhere) {
         for (const auto& o : faces) {
             EXPECT_LE(o.worst, 1);
             EXPECT_EQ(o.shortArea, 0);
-            EXPECT_NEAR(o.judged + o.byRule, whole, 2e-3 * whole) << "every point is looked at or said not to be";
+            EXPECT_NEAR(o.judged + o.byRule, whole, 2e-3 * whole)
+                << "every point is looked at or said not to be";
         }
     int checks = 0;
     for (const auto& c : d->checks) checks += c.key.find("/everywhere-") != std::string::npos;
@@ -107,14 +112,15 @@ TEST(FieldProof, FindsWhereBarsWereTakenAway) {
     ASSERT_LE(whole->proof->steel[0][0].worst, 1);
     const auto* s = whole->find("1/c2/column");
     ASSERT_TRUE(s);
-    auto bare = design::designFloor(model::editFloor(p, "f1",
-                                                     [&](model::Floor& f, model::Project&) {
-                                                         f.strips.bars.push_back({"b1", s->strip->key, false, false, 0,
-                                                                                  5000, "H10", 200});
-                                                         f.strips.bars.push_back({"b2", s->strip->key, false, false,
-                                                                                  13000, 18000, "H10", 200});
-                                                     }),
-                                    0);
+    auto bare = design::designFloor(
+        model::editFloor(
+            p, "f1",
+            [&](model::Floor& f, model::Project&) {
+                f.strips.bars.push_back({"b1", s->strip->key, model::Role::BottomMain, 0, 5000, "H10", 200});
+                f.strips.bars.push_back(
+                    {"b2", s->strip->key, model::Role::BottomMain, 13000, 18000, "H10", 200});
+            }),
+        0);
     ASSERT_TRUE(bare);
     const auto& o = bare->proof->steel[0][0];
     EXPECT_GT(o.worst, 3);
@@ -133,7 +139,8 @@ TEST(FieldProof, StopsAndSaysNothing) {
     EXPECT_FALSE(d->proof);
     int pending = 0;
     for (const auto& c : d->checks)
-        pending += c.key.find("/everywhere-") != std::string::npos && c.outcome == checks::Outcome::NotChecked;
+        pending +=
+            c.key.find("/everywhere-") != std::string::npos && c.outcome == checks::Outcome::NotChecked;
     EXPECT_EQ(pending, 5);
     std::stop_source stop;
     stop.request_stop();

@@ -57,8 +57,8 @@ TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
                     if (!top && !inSpan) continue;
                     double as = 0, phi = 0;
                     for (const auto& r : s->runs)
-                        if (r.top == top && r.from <= st[i].u && st[i].u <= r.to) {
-                            as += r.area * (r.band ? std::min(1.0, r.width / st[i].width) : 1);
+                        if (r.top() == top && r.from <= st[i].u && st[i].u <= r.to) {
+                            as += r.area * (r.band() ? std::min(1.0, r.width / st[i].width) : 1);
                             phi = std::max(phi, r.diameter);
                         }
                     ASSERT_GT(as, 0) << seed << " " << s->strip->key << " u " << st[i].u << " top " << top
@@ -70,7 +70,7 @@ TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
                     double resistance = d->standard->flexure->resistance(section, as * st[i].width, 0).M;
                     double other = 0;
                     for (const auto& r : s->runs)
-                        if (r.top != top && r.from <= st[i].u && st[i].u <= r.to) other += r.area;
+                        if (r.top() != top && r.from <= st[i].u && st[i].u <= r.to) other += r.area;
                     if (resistance < m)
                         resistance =
                             d->standard->flexure->resistance(section, as * st[i].width, other * st[i].width)
@@ -135,9 +135,9 @@ TEST(FloorDesign, BarEndsResistTheMovedMomentWhereverTheMarginSaysWithin) {
                         if (r.from > st[i].u || r.to < st[i].u) continue;
                         double share = std::min(
                             {1.0, (st[i].u - r.from) / r.anchorStart, (r.to - st[i].u) / r.anchorEnd});
-                        if (r.band) share *= std::min(1.0, r.width / st[i].width);
-                        (r.top == top ? steel : other) += share * r.area;
-                        if (r.top == top) phi = std::max(phi, r.diameter);
+                        if (r.band()) share *= std::min(1.0, r.width / st[i].width);
+                        (r.top() == top ? steel : other) += share * r.area;
+                        if (r.top() == top) phi = std::max(phi, r.diameter);
                     }
                     double cover = top ? p.basis.coverTop : p.basis.coverBottom;
                     double depth = st[i].thickness - cover - (top ? s->outerTop : s->outerBottom) - phi / 2;
@@ -178,7 +178,7 @@ TEST(FloorDesign, TheAnswerOfOneEditIsThatOfDesigningAnew) {
     const auto& run = strip.runs.front();
     auto f = std::make_shared<model::Floor>(*p.floors[0]);
     f->strips.bars.push_back(
-        {"x1", strip.strip->key, run.top, false, run.from, run.to, "H16", 125, run.start, run.end});
+        {"x1", strip.strip->key, run.role, run.from, run.to, "H16", 125, run.start, run.end});
     auto after = kept.design(f, a, p.basis);
     auto anew = design::FloorDesigner().design(f, a, p.basis);
     ASSERT_EQ(after->strips.size(), anew->strips.size());
@@ -252,7 +252,7 @@ TEST(FloorDesign, StripsAcrossOneWayOnesHaveDistributionSteel) {
     for (const auto& s : d->strips)
         if (s->strip->direction == 0)
             for (const auto& r : s->runs)
-                if (!r.top) most = std::max(most, r.area);
+                if (!r.top()) most = std::max(most, r.area);
     int checked = 0;
     for (const auto& s : d->strips)
         for (const auto& c : s->checks)

@@ -56,7 +56,7 @@ TEST(FloorFaults, StripsAlongWallsAreDesigned) {
     for (const auto& s : d->strips) {
         hasStationsAllOver(*s);
         bool bottom = false, top = false;
-        for (const auto& r : s->runs) (r.top ? top : bottom) = true;
+        for (const auto& r : s->runs) (r.top() ? top : bottom) = true;
         EXPECT_TRUE(bottom && top) << s->strip->key;
         EXPECT_FALSE(s->strip->spans.empty());
         for (const auto& span : s->strip->spans)
@@ -122,7 +122,7 @@ TEST(FloorFaults, AWallOnALineSwallowsNoSupports) {
         double reached = -1e9;
         std::vector<const reinforcement::Run*> bottom;
         for (const auto& r : s->runs)
-            if (!r.top) bottom.push_back(&r);
+            if (!r.top()) bottom.push_back(&r);
         std::sort(bottom.begin(), bottom.end(), [](auto* a, auto* b) { return a->from < b->from; });
         for (const auto* r : bottom) {
             if (reached > -1e8) {
@@ -324,8 +324,8 @@ TEST(FloorFaults, BottomBarsThatStopBeforeASupportAreOver) {
         ASSERT_TRUE(good);
         EXPECT_EQ(good->outcome, Outcome::Within) << id;
         auto shorter = edited(p, [&](model::Floor& f) {
-            f.strips.bars.push_back({"b1", s->strip->key, false, false, 200, 5400, "H16", 150});
-            f.strips.bars.push_back({"b2", s->strip->key, false, false, 6600, 17800, "H16", 150});
+            f.strips.bars.push_back({"b1", s->strip->key, model::Role::BottomMain, 200, 5400, "H16", 150});
+            f.strips.bars.push_back({"b2", s->strip->key, model::Role::BottomMain, 6600, 17800, "H16", 150});
             if (std::string(id) != "en1992")
                 for (auto& b : f.strips.bars) b.bar = s->runs.front().bar;
         });
@@ -488,8 +488,9 @@ TEST(FloorFaults, SymmetricBaysHaveEqualBars) {
         if (s->strip->direction != 0) continue;
         for (const auto& r : s->runs) {
             const bool found = std::any_of(s->runs.begin(), s->runs.end(), [&](const auto& o) {
-                return o.top == r.top && o.band == r.band && o.bar == r.bar && o.spacing == r.spacing &&
-                       std::abs(o.from - (mid - r.to)) < 1 && std::abs(o.to - (mid - r.from)) < 1;
+                return o.top() == r.top() && o.band() == r.band() && o.bar == r.bar &&
+                       o.spacing == r.spacing && std::abs(o.from - (mid - r.to)) < 1 &&
+                       std::abs(o.to - (mid - r.from)) < 1;
             });
             EXPECT_TRUE(found) << s->strip->key << " " << r.bar << " " << r.from << " " << r.to;
         }

@@ -5,6 +5,8 @@
 #include "design/floor_design.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
+#include "reinforcement/run_edits.h"
+#include "support/chosen_bars.h"
 #include "support/random_slab.h"
 #include "support/regular_floor.h"
 
@@ -12,7 +14,7 @@ using namespace talvik;
 
 namespace {
 model::Project thin(double h) {
-    return model::editSlab(formats::demoProject(), "s1",
+    return model::editSlab(test::chosenBars(formats::demoProject()), "s1",
                            [h](model::OneWaySlab& s, model::Project&) { s.thickness = h; });
 }
 }  // namespace
@@ -32,8 +34,7 @@ TEST(Remedies, EachWasVerifiedAndSaysItsPrice) {
             auto after = design::run(r.project);
             EXPECT_EQ(after.summary().over, 0) << r.text;
             EXPECT_LE(r.worst, 1 + 1e-9);
-            EXPECT_NEAR(after.slabs[0].schedule.mass - before.slabs[0].schedule.mass, r.steel, 1e-6)
-                << r.text;
+            EXPECT_NEAR(after.schedule().mass - before.schedule().mass, r.steel, 1e-6) << r.text;
             EXPECT_FALSE(r.text.empty());
         }
     }
@@ -41,17 +42,18 @@ TEST(Remedies, EachWasVerifiedAndSaysItsPrice) {
 
 TEST(Remedies, KeepWhatTheUserFixedWhereTheyCan) {
     model::Project p = formats::demoProject();
-    model::BarRun run = p.slabs[0]->bars[2];
+    const auto before = design::run(p);
+    auto run = before.slab(0).bars[2];
     run.spacing = 300;  // far too wide
-    p = model::setRun(p, "s1", run);
+    p = model::editBars(p, "s1", [&](auto& bars, auto& next) { reinforcement::fixRun(next, bars, run); });
     auto all = design::remedies(p, "s1");
     ASSERT_FALSE(all.empty());
-    for (const auto& r : all)
-        for (const auto& b : r.project.slabs[0]->bars)
-            if (b.id == run.id && b.pinned) {
-                EXPECT_EQ(b.spacing, 300);
-            }
-    EXPECT_EQ(all.front().text, "All bars anew");
+    EXPECT_EQ(all.front().text, "All bars given back to the program");
+    EXPECT_TRUE(all.front().project.slabs[0]->bars.empty());
+    for (std::size_t i = 1; i < all.size(); ++i) {
+        ASSERT_EQ(all[i].project.slabs[0]->bars.size(), 1u) << all[i].text;
+        EXPECT_EQ(all[i].project.slabs[0]->bars[0].spacing, 300);
+    }
 }
 
 TEST(Remedies, StopAtOnceWhenAsked) {
@@ -64,7 +66,7 @@ TEST(Remedies, OfRandomSlabsAreTrue) {
     int some = 0;
     for (unsigned seed = 1; seed <= 15; ++seed) {
         model::Project p = test::randomProject(seed);
-        p = model::editSlab(design::proposeBars(p, "s1"), "s1",
+        p = model::editSlab(test::chosenBars(p), "s1",
                             [](model::OneWaySlab& s, model::Project&) { s.thickness -= 20; });
         for (const auto& r : design::remedies(p, "s1")) {
             EXPECT_EQ(design::run(r.project, {.trace = false}).summary().over, 0) << seed << " " << r.text;

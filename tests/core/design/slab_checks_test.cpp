@@ -6,6 +6,7 @@
 #include "design/design.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
+#include "support/chosen_bars.h"
 
 using namespace talvik;
 using checks::Outcome;
@@ -15,7 +16,7 @@ using model::Role;
 namespace {
 
 const checks::Check* find(const design::Design& d, const std::string& ending) {
-    for (const auto& c : d.slabs.at(0).checks)
+    for (const auto& c : d.slab(0).checks)
         if (c.key.ends_with(ending)) return &c;
     return nullptr;
 }
@@ -26,7 +27,7 @@ class SlabChecks : public ::testing::TestWithParam<std::string> {
     model::Project designed() {
         model::Project p = formats::demoProject();
         p.basis.standard = GetParam();
-        return design::designAll(p);
+        return test::chosenBars(design::designAll(p));
     }
     const model::OneWaySlab& slab() const { return *project.slabs[0]; }
     // The checks after a change of the slab.
@@ -70,7 +71,7 @@ TEST_P(SlabChecks, ShortTopBarsBreakTheBarEnds) {
     auto d = after([&](auto& s) {
         std::erase_if(
             s.bars, [&](const BarRun& r) { return r.role == Role::TopMain && r.from < axis && r.to > axis; });
-        s.bars.push_back({"b900", Role::TopMain, axis - 500, axis + 500, "H12", 100});
+        s.bars.push_back({"b900", {}, Role::TopMain, axis - 500, axis + 500, "H12", 100});
     });
     EXPECT_EQ(find(d, supportKey(middle, "curtailment-top"))->outcome, Outcome::Over);
 }
@@ -92,7 +93,7 @@ TEST_P(SlabChecks, DistributionSteelMustCoverTheSlabAndSuffice) {
     auto none = after([](auto& s) {
         std::erase_if(s.bars, [](const BarRun& r) { return r.role == Role::BottomSecondary; });
     });
-    EXPECT_EQ(find(none, "/secondary")->outcome, Outcome::Over);
+    EXPECT_EQ(find(none, "/secondary")->outcome, Outcome::Within) << "the program's own are there again";
 }
 
 TEST_P(SlabChecks, HeavyLoadBreaksShearAndFlexure) {
@@ -104,7 +105,7 @@ TEST_P(SlabChecks, HeavyLoadBreaksShearAndFlexure) {
 
 TEST_P(SlabChecks, AShortEndSpanIsLiftedAndSaysSo) {
     model::Project p = model::setSpans(project, "s1", {1000, 6000, 6000}, false, false);
-    p = design::proposeBars(p, "s1");
+    p = test::chosenBars(p);
     auto d = design::run(p);
     const auto* c = find(d, p.slabs[0]->supports[0].id + "/uplift");
     EXPECT_EQ(c->outcome, Outcome::Over);
@@ -117,7 +118,7 @@ TEST_P(SlabChecks, AShortEndSpanIsLiftedAndSaysSo) {
 TEST_P(SlabChecks, UpliftIsByTheFactorsOfEquilibrium) {
     const double a = 2000, b = 6000;
     model::Project p = model::setSpans(project, "s1", {a, b}, false, false);
-    p = design::proposeBars(p, "s1");
+    p = test::chosenBars(p);
     const auto& slab = *p.slabs[0];
     double g = slab.thickness * p.basis.concreteDensity + slab.otherDead;
     for (const auto& f : slab.finishes) g += f.thickness * f.density;
@@ -140,7 +141,7 @@ TEST_P(SlabChecks, BottomBarsThatStopBeforeASupportAreOver) {
         return c && c->outcome == Outcome::Over;
     };
     auto p = model::setSpans(project, "s1", {5000, 5000, 5000}, false, false);
-    p = design::proposeBars(p, "s1");
+    p = test::chosenBars(p);
     for (std::size_t s : {0, 1, 2, 3}) EXPECT_FALSE(over(p, s)) << s;
     // Every bottom bar of the middle span ends 600 mm before support 1; the first span's go on.
     auto cut = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) {
@@ -160,15 +161,15 @@ TEST_P(SlabChecks, BottomBarsThatStopBeforeASupportAreOver) {
 TEST_P(SlabChecks, EveryPlaceLiesOnTheSlab) {
     auto d = design::run(project);
     double a = model::concreteStart(slab()), b = model::concreteEnd(slab());
-    for (const auto& c : d.slabs[0].checks) {
+    for (const auto& c : d.slab(0).checks) {
         EXPECT_EQ(c.place.spot.part.element, "s1");
         EXPECT_GE(c.place.x, a - 1) << c.key;
         EXPECT_LE(c.place.x, b + 1) << c.key;
         EXPECT_LE(c.place.from, c.place.to);
     }
-    EXPECT_EQ(d.slabs[0].sag.size(), slab().spans.size());
+    EXPECT_EQ(d.slab(0).sag.size(), slab().spans.size());
     for (std::size_t i = 0; i < slab().spans.size(); ++i) {
-        const auto& sag = d.slabs[0].sag[i];
+        const auto& sag = d.slab(0).sag[i];
         EXPECT_NEAR(sag.total.front(), 0, 1e-9) << "no sag over a support";
         if (!model::isCantilever(slab(), i)) {
             EXPECT_NEAR(sag.total.back(), 0, 1e-9);
@@ -178,11 +179,11 @@ TEST_P(SlabChecks, EveryPlaceLiesOnTheSlab) {
 
 TEST_P(SlabChecks, TraceCanBeLeftOutWithTheSameVerdicts) {
     auto with = design::run(project), without = design::run(project, {.trace = false});
-    ASSERT_EQ(with.slabs[0].checks.size(), without.slabs[0].checks.size());
-    for (std::size_t i = 0; i < with.slabs[0].checks.size(); ++i) {
-        EXPECT_EQ(with.slabs[0].checks[i].demand, without.slabs[0].checks[i].demand);
-        EXPECT_EQ(with.slabs[0].checks[i].limit, without.slabs[0].checks[i].limit);
-        EXPECT_TRUE(without.slabs[0].checks[i].steps.empty());
+    ASSERT_EQ(with.slab(0).checks.size(), without.slab(0).checks.size());
+    for (std::size_t i = 0; i < with.slab(0).checks.size(); ++i) {
+        EXPECT_EQ(with.slab(0).checks[i].demand, without.slab(0).checks[i].demand);
+        EXPECT_EQ(with.slab(0).checks[i].limit, without.slab(0).checks[i].limit);
+        EXPECT_TRUE(without.slab(0).checks[i].steps.empty());
     }
 }
 
@@ -197,25 +198,22 @@ TEST_P(SlabChecks, CantileverAtEitherEndIsTheMirrorOfTheOther) {
     std::reverse(mirrored.begin(), mirrored.end());
     model::Project left = model::setSpans(project, "s1", mirrored, true, false);
     for (auto* p : {&right, &left})
-        *p = design::proposeBars(model::editSlab(*p, "s1",
-                                                 [](model::OneWaySlab& s, model::Project&) {
-                                                     for (auto& u : s.supports)
-                                                         u.width = 300, u.kind = model::Support::Kind::Beam;
-                                                     s.bars.clear();
-                                                 }),
-                                 "s1");
+        *p = model::editSlab(*p, "s1", [](model::OneWaySlab& s, model::Project&) {
+            for (auto& u : s.supports) u.width = 300, u.kind = model::Support::Kind::Beam;
+            s.bars.clear();
+        });
     auto r = design::run(right), l = design::run(left);
     std::size_t n = 3;
     for (std::size_t i = 0; i < n; ++i) {
-        EXPECT_NEAR(r.slabs[0].sag[i].largest, l.slabs[0].sag[n - 1 - i].largest,
-                    0.02 * std::abs(r.slabs[0].sag[i].largest) + 0.02)
+        EXPECT_NEAR(r.slab(0).sag[i].largest, l.slab(0).sag[n - 1 - i].largest,
+                    0.02 * std::abs(r.slab(0).sag[i].largest) + 0.02)
             << i;
-        EXPECT_NEAR(r.slabs[0].line.spans[i].moment, l.slabs[0].line.spans[n - 1 - i].moment,
-                    1e-6 * (1 + r.slabs[0].line.spans[i].moment));
-        EXPECT_NEAR(r.slabs[0].line.supports[i].moment, l.slabs[0].line.supports[n - 1 - i].moment,
-                    1e-6 * (1 + r.slabs[0].line.supports[i].moment));
+        EXPECT_NEAR(r.slab(0).line.spans[i].moment, l.slab(0).line.spans[n - 1 - i].moment,
+                    1e-6 * (1 + r.slab(0).line.spans[i].moment));
+        EXPECT_NEAR(r.slab(0).line.supports[i].moment, l.slab(0).line.supports[n - 1 - i].moment,
+                    1e-6 * (1 + r.slab(0).line.supports[i].moment));
     }
-    EXPECT_NEAR(r.slabs[0].schedule.mass, l.slabs[0].schedule.mass, 0.02 * r.slabs[0].schedule.mass);
+    EXPECT_NEAR(r.schedule().mass, l.schedule().mass, 0.02 * r.schedule().mass);
 }
 
 INSTANTIATE_TEST_SUITE_P(Catalogue, SlabChecks, ::testing::ValuesIn(standards::standardIds()),

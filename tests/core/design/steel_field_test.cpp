@@ -25,11 +25,11 @@ double resistance(const design::FloorDesign& f, const design::StripDesign& s, bo
                   double thickness) {
     double diameter = 0;
     for (const auto& r : s.runs)
-        if (r.top == top) diameter = std::max(diameter, r.diameter);
+        if (r.top() == top) diameter = std::max(diameter, r.diameter);
     if (diameter == 0)  // no bars on this face: the direction's largest
         for (const auto& other : f.strips)
             for (const auto& r : other->runs)
-                if (other->strip->direction == s.strip->direction && r.top == top)
+                if (other->strip->direction == s.strip->direction && r.top() == top)
                     diameter = std::max(diameter, r.diameter);
     strips::Station station;
     station.thickness = thickness;

@@ -12,10 +12,13 @@
 namespace talvik {
 namespace {
 
-// Mirrored about the middle of x; random spans, sizes, walls, beams, openings and loads in pairs. `middle`: of x.
+// Mirrored about the middle of x; random spans, sizes, walls, beams, openings and loads in pairs. `middle`:
+// of x.
 model::Project symmetric(unsigned seed, double& middle) {
     std::mt19937 random(seed);
-    auto u = [&](double low, double high) { return std::uniform_real_distribution<double>(low, high)(random); };
+    auto u = [&](double low, double high) {
+        return std::uniform_real_distribution<double>(low, high)(random);
+    };
     auto coin = [&](double p) { return u(0, 1) < p; };
     const int half = 1 + int(u(0, 2)), ny = 2 + int(u(0, 3));
     std::vector<double> x{0}, y{0};
@@ -35,7 +38,8 @@ model::Project symmetric(unsigned seed, double& middle) {
         auto id = [&](char c) { return c + std::to_string(++next); };
         const std::size_t n = x.size();
         std::vector<double> sizes;
-        for (std::size_t i = 0; i < n; ++i) sizes.push_back(i < (n + 1) / 2 ? std::round(u(300, 550)) : sizes[n - 1 - i]);
+        for (std::size_t i = 0; i < n; ++i)
+            sizes.push_back(i < (n + 1) / 2 ? std::round(u(300, 550)) : sizes[n - 1 - i]);
         for (std::size_t i = 0; i < n; ++i)
             for (double at : y) f.columns.push_back({id('c'), "", x[i], at, false, sizes[i], 400});
         auto both = [&](double a, double b, auto make) { make(a, b), make(W - b, W - a); };
@@ -43,8 +47,14 @@ model::Project symmetric(unsigned seed, double& middle) {
             both(x[0] + 1500, x[0] + 2900, [&](double a, double b) {
                 f.openings.push_back({id('o'), "", test::rectangle(a, 1500, b, 2700)});
             });
-        if (coin(0.4)) both(x[0], x[1], [&](double a, double b) { f.beams.push_back({id('b'), "", {a, 0}, {b, 0}, 300, 600}); });
-        if (coin(0.3)) both(x[0], x[0], [&](double a, double) { f.walls.push_back({id('w'), "", {a, y[0]}, {a, y[1]}, 200}); });
+        if (coin(0.4))
+            both(x[0], x[1], [&](double a, double b) {
+                f.beams.push_back({id('b'), "", {a, 0}, {b, 0}, 300, 600});
+            });
+        if (coin(0.3))
+            both(x[0], x[0], [&](double a, double) {
+                f.walls.push_back({id('w'), "", {a, y[0]}, {a, y[1]}, 200});
+            });
         if (coin(0.5))
             both(x[0] + 1000, x[0] + 1000, [&](double a, double) {
                 model::FloorLoad l;
@@ -85,12 +95,12 @@ TEST(Symmetry, MirroredPlacesHaveEqualBarsAndRatios) {
                              to = s->strip->direction == 0 ? 2 * middle - r.from : r.to;
                 EXPECT_TRUE(std::any_of(other->runs.begin(), other->runs.end(),
                                         [&](const auto& o) {
-                                            return o.top == r.top && o.band == r.band && o.bar == r.bar &&
-                                                   o.spacing == r.spacing && std::abs(o.from - from) < 51 &&
-                                                   std::abs(o.to - to) < 51;
+                                            return o.top() == r.top() && o.band() == r.band() &&
+                                                   o.bar == r.bar && o.spacing == r.spacing &&
+                                                   std::abs(o.from - from) < 51 && std::abs(o.to - to) < 51;
                                         }))
-                    << seed << " " << s->strip->key << (r.top ? " top " : " bottom ") << r.bar << "-" << r.spacing << " "
-                    << r.from << " to " << r.to;
+                    << seed << " " << s->strip->key << (r.top() ? " top " : " bottom ") << r.bar << "-"
+                    << r.spacing << " " << r.from << " to " << r.to;
             }
             const double off = std::abs(s->worst() - other->worst()) / std::max(s->worst(), 1e-9);
             worst = std::max(worst, off);

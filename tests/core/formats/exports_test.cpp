@@ -26,7 +26,7 @@ struct Demo {
     model::Project project = formats::demoProject();
     design::Design design = design::run(project);
     const model::OneWaySlab& slab = *project.slabs[0];
-    drawing::Sheet sheet = drawing::slabSheet(project, slab, design, design.slabs[0]);
+    drawing::Sheet sheet = drawing::slabSheet(project, design, design.slab(0));
 };
 std::string temporary(const char* name) {
     return (fs::temp_directory_path() / (std::to_string(::getpid()) + name)).string();
@@ -64,9 +64,10 @@ TEST(Dxf, ReadsBackAtFullSize) {
     EXPECT_EQ(reader.layers, static_cast<int>(drawing::layers().size()) + 1);
     EXPECT_NEAR(reader.xMax - reader.xMin, (demo.sheet.width - 30) * demo.sheet.scale, 1)
         << "the frame, at full size";
-    for (const auto& item : demo.design.slabs[0].items)
-        if (item.role == model::Role::BottomMain) {
-            EXPECT_NE(reader.allText.find(schedule::callout(item, units::System::Metric)), std::string::npos);
+    for (const auto& item : demo.design.slab(0).items)
+        if (item.layer == "B1") {
+            EXPECT_NE(reader.allText.find(schedule::callout(item, demo.design.marks, units::System::Metric)),
+                      std::string::npos);
         }
     std::string first = test::readText(path);
     ASSERT_EQ(formats::writeDxf(path, demo.sheet), "");
@@ -90,8 +91,8 @@ TEST(Drawing, StaysOnItsPaperAndShowsEveryRun) {
             text += t->text + "\n";
         }
     }
-    for (const auto& run : demo.slab.bars)
-        EXPECT_NE(text.find(schedule::callout(demo.design.slabs[0].items, run.id, units::System::Metric)),
+    for (const auto& run : demo.design.slab(0).bars)
+        EXPECT_NE(text.find(demo.design.callout(demo.design.slab(0), run.id, units::System::Metric)),
                   std::string::npos)
             << run.id;
     for (const char* wanted : {"Sundvarg ferry landing", "SFL-201", "C30/37", "Cover: top 25 mm",
@@ -105,7 +106,7 @@ TEST(Drawing, WarnsWhereAChecksIsOver) {
     auto thin =
         model::editSlab(demo.project, "s1", [](model::OneWaySlab& s, model::Project&) { s.thickness = 130; });
     auto design = design::run(thin);
-    auto sheet = drawing::slabSheet(thin, *thin.slabs[0], design, design.slabs[0]);
+    auto sheet = drawing::slabSheet(thin, design, design.slab(0));
     bool warned = std::any_of(sheet.items.begin(), sheet.items.end(), [](const auto& item) {
         const auto* t = std::get_if<drawing::Text>(&item);
         return t && t->text.find("NOT FOR CONSTRUCTION") != std::string::npos;
@@ -123,7 +124,7 @@ TEST(Schedule, CsvHasARowPerMarkAndTotals) {
     Demo demo;
     std::string csv = formats::scheduleCsv(demo.project, demo.design);
     auto rows = test::rows(csv);
-    const auto& s = demo.design.slabs[0].schedule;
+    const auto s = demo.design.schedule();
     ASSERT_EQ(rows.size(), s.rows.size() + s.totals.size() + 1);
     double mass = 0;
     for (std::size_t i = 0; i < s.rows.size(); ++i) {
@@ -152,7 +153,7 @@ TEST(Schedule, WorkbookIsWritten) {
 TEST(Results, JsonCarriesTheSameChecks) {
     Demo demo;
     auto j = nlohmann::json::parse(formats::resultsJson(demo.project, demo.design));
-    const auto& checks = demo.design.slabs[0].checks;
+    const auto& checks = demo.design.slab(0).checks;
     ASSERT_EQ(j["slabs"][0]["checks"].size(), checks.size());
     for (std::size_t i = 0; i < checks.size(); ++i) {
         const auto& c = j["slabs"][0]["checks"][i];
@@ -178,7 +179,7 @@ TEST(Report, HoldsEveryCheckWithItsWorking) {
             s.replace(at, 1, "&amp;");
         return s;
     };
-    for (const auto& c : demo.design.slabs[0].checks) {
+    for (const auto& c : demo.design.slab(0).checks) {
         EXPECT_NE(full.find(escaped(c.title)), std::string::npos) << c.title;
         EXPECT_NE(brief.find(escaped(c.title)), std::string::npos);
         for (const auto& step : c.steps)

@@ -45,7 +45,7 @@ void makeOlder(nlohmann::json& j) {
     for (auto& f : j["floors"]) {
         for (const char* key :
              {"grids", "underlays", "panels", "combinations", "imposed_arrangement", "strip_rules",
-              "strip_areas", "strip_edges", "strips_drawn", "span_ends", "strip_bars"})
+              "strip_areas", "strip_edges", "strips_drawn", "span_ends", "bars"})
             f.erase(key);
         for (auto& s : f["slabs"]) s.erase("level_mm");
         for (auto& c : f["cases"]) c.erase("reduction_area_m2");
@@ -158,8 +158,8 @@ TEST(FloorFile, WhatWasDecidedAboutStripsIsKept) {
     s.edges.push_back({"e900", 1, "c3", -1, 1234.5});
     s.drawn.push_back({"t900", "by hand", 1, 30, {{0, 0}, {5000, 0}, {5000, 4000}}});
     s.ends.push_back({"e901", "1/c3/column", "c3", -1, model::EndCondition::OnBeam});
-    s.bars.push_back({"b900", "1/c3/column", true, true, -100, 2500, "H16", 125, model::BarEnd::Hook,
-                      model::BarEnd::Straight});
+    s.bars.push_back({"b900", "1/c3/column", model::Role::TopBand, -100, 2500, "H16", 125,
+                      model::BarEnd::Hook, model::BarEnd::Straight});
     p.floors[0] = f;
     auto read = formats::readProject(formats::projectText(p));
     ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
@@ -174,11 +174,33 @@ TEST(FloorFile, WhatWasDecidedAboutStripsIsKept) {
     EXPECT_NE(words.find("direction 0 or 1"), std::string::npos);
 }
 
+TEST(FloorFile, VersionFiveWroteTheBarsOfStripsDifferently) {
+    auto j = nlohmann::json::parse(formats::projectText(formats::demoFloorProject()));
+    j["talvik"] = 5;
+    auto& floor = j["floors"][0];
+    floor.erase("bars");
+    nlohmann::json bars{{"id", "b900"},    {"strip", "1/c3/column"}, {"top", true},  {"band", false},
+                        {"from_mm", 0},    {"to_mm", 2500},          {"bar", "H16"}, {"spacing_mm", 125},
+                        {"start", "hook"}, {"end", "straight"}};
+    for (bool band : {false, true}) {
+        bars["band"] = band;
+        bars["id"] = band ? "b901" : "b900";
+        floor["strip_bars"].push_back(bars);
+    }
+    auto read = formats::readProject(j.dump());
+    ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+    const auto& kept = read.project.floors[0]->strips.bars;
+    ASSERT_EQ(kept.size(), 2u);
+    EXPECT_EQ(kept[0], (model::BarRun{"b900", "1/c3/column", model::Role::TopMain, 0, 2500, "H16", 125,
+                                      model::BarEnd::Hook, model::BarEnd::Straight}));
+    EXPECT_EQ(kept[1].role, model::Role::TopBand);
+}
+
 TEST(FloorFile, VersionThreeOpensWithStripsByThemselves) {
     auto j = nlohmann::json::parse(formats::projectText(formats::demoFloorProject()));
     for (auto& f : j["floors"])
         for (const char* key :
-             {"strip_rules", "strip_areas", "strip_edges", "strips_drawn", "span_ends", "strip_bars"})
+             {"strip_rules", "strip_areas", "strip_edges", "strips_drawn", "span_ends", "bars"})
             f.erase(key);
     j["talvik"] = 3;
     auto read = formats::readProject(j.dump());

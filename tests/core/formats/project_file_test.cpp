@@ -10,6 +10,7 @@
 
 #include "design/design.h"
 #include "formats/file.h"
+#include "support/chosen_bars.h"
 #include "support/random_slab.h"
 #include "support/reference.h"
 
@@ -37,7 +38,7 @@ fs::path scratch() {
 
 TEST(ProjectFile, RoundTripsToTheByte) {
     for (unsigned seed = 1; seed <= 60; ++seed) {
-        model::Project p = design::proposeBars(test::randomProject(seed), "s1");
+        model::Project p = test::chosenBars(test::randomProject(seed));
         p.basis.parameters["gamma_c"] = 1.45;
         std::string text = formats::projectText(p);
         auto read = readProject(text);
@@ -55,6 +56,27 @@ TEST(ProjectFile, ShippedDemoIsAsWritten) {
     model::Project p = formats::demoProject();
     EXPECT_EQ(p.slabs[0]->spans.size(), 6u);
     EXPECT_TRUE(p.slabs[0]->cantileverEnd);
+}
+
+// Up to version 5 a slab kept all of its bars: those pinned are fixed now, the others follow from the slab.
+TEST(ProjectFile, VersionFiveKeepsTheBarsThatSomeoneFixed) {
+    auto j = nlohmann::json::parse(
+        test::readText(std::string(TALVIK_SOURCE_DIR) + "/tests/core/formats/older/gallery_5.talvik"));
+    ASSERT_EQ(j["talvik"], 5);
+    auto read = readProject(j.dump());
+    ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+    EXPECT_TRUE(read.project.slabs[0]->bars.empty());
+    EXPECT_EQ(read.project.marks.size(), 13u) << "marks given out stay";
+    EXPECT_EQ(design::run(read.project).summary().over, 0);
+    auto& pinned = j["slabs"][0]["bars"][3];
+    pinned["pinned"] = true;
+    read = readProject(j.dump());
+    ASSERT_EQ(read.project.slabs[0]->bars.size(), 1u);
+    const auto& bars = read.project.slabs[0]->bars[0];
+    EXPECT_EQ(bars.id, pinned["id"]);
+    EXPECT_EQ(bars.from, pinned["from_mm"]);
+    EXPECT_EQ(bars.role, model::Role::BottomMain);
+    EXPECT_EQ(readProject(formats::projectText(read.project)).project.slabs[0]->bars[0], bars);
 }
 
 TEST(ProjectFile, TruncatedAnywhereIsLocated) {
@@ -87,9 +109,19 @@ TEST(ProjectFile, MistypedKeysAndTypesAreNamed) {
     EXPECT_NE(
         trouble(changed([](auto& j) { j["slabs"][0]["supports"][0]["kind"] = "column"; })).find("beam, wall"),
         std::string::npos);
-    EXPECT_NE(
-        trouble(changed([](auto& j) { j["slabs"][0]["bars"][0]["role"] = "side"; })).find("bars[0].role"),
-        std::string::npos);
+    EXPECT_NE(trouble(changed([](auto& j) {
+                  auto& j0 = j["slabs"][0]["bars"];
+                  j0.push_back({{"id", "b1"},
+                                {"part", ""},
+                                {"role", "side"},
+                                {"from_mm", 0},
+                                {"to_mm", 900},
+                                {"bar", "H12"},
+                                {"spacing_mm", 200},
+                                {"start", "hook"},
+                                {"end", "hook"}});
+              })).find("bars[0].role"),
+              std::string::npos);
     EXPECT_NE(trouble(changed([](auto& j) { j["basis"]["units"] = 7; })).find("basis.units"),
               std::string::npos);
     EXPECT_NE(trouble(changed([](auto& j) { j["marks"]["x"] = -1; })).find("marks.x"), std::string::npos);
@@ -167,9 +199,12 @@ TEST(ProjectFile, MutatedFilesNeverCrash) {
 }
 
 TEST(ProjectFile, IdsGoOnAfterTheLargestInTheFile) {
-    auto read = readProject(changed([](auto& j) { j["next_id"] = 1; }));
+    auto read = readProject(changed([](auto& j) {
+        j["next_id"] = 1;
+        j["slabs"][0]["spans"][2]["id"] = "p41";
+    }));
     ASSERT_TRUE(read.trouble.empty());
-    EXPECT_GT(read.project.nextId, 20);
+    EXPECT_EQ(read.project.nextId, 42);
 }
 
 TEST(WriteFile, IsWholeOrNotAtAll) {

@@ -4,8 +4,8 @@
 
 #include <cmath>
 
-#include "design/design.h"
 #include "model/edits.h"
+#include "support/chosen_bars.h"
 #include "support/random_slab.h"
 
 using namespace talvik;
@@ -66,7 +66,7 @@ TEST(Edits, IdsAreUniqueAndOutliveReshaping) {
 }
 
 TEST(Edits, BarsMoveWithTheirSupports) {
-    Project p = design::proposeBars(three(), "s1");
+    Project p = test::chosenBars(three());
     auto topOverB = [](const Project& project) {
         for (const auto& r : slab(project).bars)
             if (r.role == Role::TopMain && r.from < axis(slab(project), 1) && r.to > axis(slab(project), 1))
@@ -81,22 +81,6 @@ TEST(Edits, BarsMoveWithTheirSupports) {
     EXPECT_NEAR(axis(slab(q), 1) - after.from, axis(slab(p), 1) - before.from, 1e-9);
     EXPECT_EQ(firstTrouble(q), "");
     EXPECT_TRUE(slab(setSpans(p, "s1", {4000, 5000}, false, false)).bars.empty());
-}
-
-TEST(Edits, PinningFollowsTheHand) {
-    Project p = design::proposeBars(three(), "s1");
-    BarRun run = slab(p).bars.front();
-    run.spacing = 125;
-    Project q = setRun(p, "s1", run);
-    EXPECT_TRUE(slab(q).bars.front().pinned);
-    Project again = design::proposeBars(q, "s1");
-    bool kept = std::any_of(slab(again).bars.begin(), slab(again).bars.end(),
-                            [&](const BarRun& r) { return r.id == run.id && r.spacing == 125; });
-    EXPECT_TRUE(kept);
-    EXPECT_FALSE(slab(setUnpinned(q, "s1")).bars.front().pinned);
-    EXPECT_EQ(slab(removeRun(q, "s1", run.id)).bars.size(), slab(q).bars.size() - 1);
-    Project added = addRun(q, "s1", run);
-    EXPECT_NE(slab(added).bars.back().id, run.id);
 }
 
 TEST(Validate, NamesWhatIsWrongAndWhere) {
@@ -120,11 +104,11 @@ TEST(Validate, NamesWhatIsWrongAndWhere) {
               std::string::npos);
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.imposedUse = "Q"; })), "");
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) {
-                  s.bars.push_back({"b1", Role::BottomMain, 0, 99999, "H12", 200});
+                  s.bars.push_back({"b1", {}, Role::BottomMain, 0, 99999, "H12", 200});
               })).find("leaves the slab"),
               std::string::npos);
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) {
-                  s.bars.push_back({"b1", Role::BottomMain, 0, 900, "H13", 200});
+                  s.bars.push_back({"b1", {}, Role::BottomMain, 0, 900, "H13", 200});
               })).find("H13"),
               std::string::npos);
     Project p = three();

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "design/design.h"
+#include "support/chosen_bars.h"
 #include "support/random_slab.h"
 
 using namespace talvik;
@@ -15,7 +16,7 @@ namespace {
 model::Project proposed(unsigned seed, const std::string& standard) {
     model::Project p = test::randomProject(seed);
     p.basis.standard = standard;
-    return design::proposeBars(p, "s1");
+    return p;
 }
 
 }  // namespace
@@ -31,7 +32,7 @@ TEST_P(Proposals, ProvidedSteelIsNowhereLessThanRequired) {
         model::Project p = proposed(seed, GetParam());
         const auto& slab = *p.slabs.front();
         auto design = design::run(p);
-        const auto& d = design.slabs.front();
+        const auto& d = design.slab(0);
         bool over = false;
         for (const auto& c : d.checks)
             over |= (c.topic == checks::Topic::BarEnds || c.topic == checks::Topic::Flexure) &&
@@ -67,7 +68,8 @@ TEST_P(Proposals, BarsAreFromTheAllowedSets) {
         model::Project p = proposed(seed, GetParam());
         const auto& slab = *p.slabs.front();
         EXPECT_TRUE(model::validate(p).empty());
-        for (const auto& run : slab.bars) {
+        const auto design = design::run(p, {.trace = false});
+        for (const auto& run : design.slab(0).bars) {
             const auto& allowed = run.role == Role::BottomMain || run.role == Role::TopMain
                                       ? p.basis.mainBars
                                       : p.basis.secondaryBars;
@@ -79,18 +81,38 @@ TEST_P(Proposals, BarsAreFromTheAllowedSets) {
         for (std::size_t i = 0; i < slab.spans.size(); ++i) {
             if (model::isCantilever(slab, i)) continue;
             double mid = model::spanStart(slab, i) + slab.spans[i].length / 2;
-            EXPECT_TRUE(std::any_of(slab.bars.begin(), slab.bars.end(), [&](const auto& r) {
-                return r.role == Role::BottomMain && r.from < mid && r.to > mid;
-            }));
+            EXPECT_TRUE(std::any_of(
+                design.slab(0).bars.begin(), design.slab(0).bars.end(),
+                [&](const auto& r) { return r.role == Role::BottomMain && r.from < mid && r.to > mid; }));
         }
     }
 }
 
-TEST_P(Proposals, ProposingTwiceChangesNothing) {
+// Bars that someone fixed as they had been chosen leave no room for others.
+TEST_P(Proposals, FixedBarsAreKeptAndNoneAreAdded) {
     for (unsigned seed : {2u, 9u, 17u}) {
-        model::Project p = proposed(seed, GetParam()), q = design::proposeBars(p, "s1");
-        EXPECT_TRUE(p == q) << seed;
+        const auto p = proposed(seed, GetParam());
+        const auto chosen = design::run(p, {.trace = false}),
+                   fixed = design::run(test::chosenBars(p), {.trace = false});
+        ASSERT_EQ(chosen.slab(0).bars.size(), fixed.slab(0).bars.size());
+        for (std::size_t i = 0; i < chosen.slab(0).bars.size(); ++i) {
+            const auto &a = chosen.slab(0).bars[i], &b = fixed.slab(0).bars[i];
+            EXPECT_TRUE(b.fixed && !a.fixed);
+            EXPECT_EQ(std::tuple(a.role, a.from, a.to, a.bar, a.spacing, a.start, a.end),
+                      std::tuple(b.role, b.from, b.to, b.bar, b.spacing, b.start, b.end));
+        }
     }
+}
+
+// Bars follow what is asked: twice the load is carried without a word from anybody.
+TEST_P(Proposals, BarsFollowTheLoad) {
+    auto p = proposed(9, GetParam());
+    const auto before = design::run(p, {.trace = false});
+    p = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) { s.imposed *= 2; });
+    const auto after = design::run(p, {.trace = false});
+    EXPECT_GT(after.elements[0]->steel, before.elements[0]->steel);
+    for (const auto& c : after.slab(0).checks)
+        EXPECT_FALSE(c.topic == checks::Topic::Flexure && c.outcome == checks::Outcome::Over) << c.key;
 }
 
 INSTANTIATE_TEST_SUITE_P(Catalogue, Proposals, ::testing::ValuesIn(standards::standardIds()),

@@ -76,7 +76,7 @@ class Bars : public testing::Test {
     static double steel(const design::StripDesign& d, bool top, double u) {
         double sum = 0;
         for (const auto& r : d.runs)
-            if (r.top == top && !r.band && r.from <= u && r.to >= u) sum += r.area;
+            if (r.top() == top && !r.band() && r.from <= u && r.to >= u) sum += r.area;
         return sum;
     }
 };
@@ -86,16 +86,15 @@ TEST_F(Bars, DividedLapAndKeepTheSteelEverywhere) {
     ASSERT_TRUE(s);
     const reinforcement::Run* longest = nullptr;
     for (const auto& r : s->runs)
-        if (!r.top && (!longest || r.to - r.from > longest->to - longest->from)) longest = &r;
+        if (!r.top() && (!longest || r.to - r.from > longest->to - longest->from)) longest = &r;
     ASSERT_TRUE(longest);
     const line::LineBasis in{*before->basis, *before->standard, s->outerTop, s->outerBottom};
     double lap = reinforcement::lapLength(*longest, 250, in), u = (longest->from + longest->to) / 2;
     EXPECT_GT(lap, 20 * longest->diameter);
     EXPECT_GE(lap, longest->anchorStart - 10) << "a lap is never shorter than the anchorage";
     reinforcement::SplitRun split;
-    auto after = with([&](model::Floor& f) {
-        split = reinforcement::splitRun(project, f, s->strip->key, *longest, u, lap);
-    });
+    auto after = with(
+        [&](model::Floor& f) { split = reinforcement::splitRun(project, f.strips.bars, *longest, u, lap); });
     EXPECT_EQ(split.trouble, "");
     const auto* now = after->find(s->strip->key);
     ASSERT_TRUE(now);
@@ -122,7 +121,7 @@ TEST_F(Bars, AreNotDividedWhereALapDoesNotFit) {
     model::Floor f = *project.floors[0];
     const auto as = f;
     for (double u : {r.from + 100, r.to - 100, r.from - 500}) {
-        auto split = reinforcement::splitRun(project, f, s->strip->key, r, u, 600);
+        auto split = reinforcement::splitRun(project, f.strips.bars, r, u, 600);
         EXPECT_NE(split.trouble.find("600 mm"), std::string::npos) << split.trouble;
         EXPECT_EQ(f, as) << "nothing is changed";
     }
@@ -133,13 +132,13 @@ TEST_F(Bars, AddedOnesComeOnTopOfThoseThere) {
     for (bool top : {false, true}) {
         const reinforcement::Run* run = nullptr;
         for (const auto& r : s->runs)
-            if (r.top == top && !r.band) run = &r;
+            if (r.top() == top && !r.band()) run = &r;
         ASSERT_TRUE(run);
         double from = run->from + 0.3 * (run->to - run->from), to = run->to - 0.3 * (run->to - run->from);
         model::Id id;
         const double area = run->area, at = (from + to) / 2, was = steel(*s, top, at);
         auto after = with([&](model::Floor& f) {
-            id = reinforcement::addRun(project, f, s->strip->key, *run, from, to, s->runs);
+            id = reinforcement::addRun(project, f.strips.bars, *run, from, to, s->runs);
         });
         const auto* now = after->find(s->strip->key);
         ASSERT_TRUE(now);

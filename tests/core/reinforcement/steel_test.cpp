@@ -13,13 +13,14 @@ using model::Role;
 namespace {
 
 struct OneSlab {
-    model::Project project;
+    model::Basis basis;
     std::shared_ptr<const standards::Standard> standard = standards::makeStandard("en1992");
     std::vector<reinforcement::Run> runs;
     explicit OneSlab(std::vector<model::BarRun> bars) {
-        project = model::editSlab(test::randomProject(4), "s1",
-                                  [&](model::OneWaySlab& s, model::Project&) { s.bars = std::move(bars); });
-        runs = reinforcement::runsOf(*project.slabs.front(), {project.basis, *standard});
+        for (auto& each : bars) {
+            auto& run = runs.emplace_back(reinforcement::Run{each});
+            reinforcement::size(run, 200, {basis, *standard});
+        }
     }
     reinforcement::Steel at(bool top, double u) const { return reinforcement::steelAt(runs, top, u, 1); }
 };
@@ -27,7 +28,7 @@ struct OneSlab {
 }  // namespace
 
 TEST(Steel, GrowsAlongTheAnchorage) {
-    const OneSlab s({{"b1", Role::BottomMain, 0, 2400, "H12", 150}});
+    const OneSlab s({{"b1", {}, Role::BottomMain, 0, 2400, "H12", 150}});
     const double lb = s.runs.front().anchorStart, full = M_PI * 36 / 150;
     EXPECT_GT(lb, 10 * 12);
     EXPECT_NEAR(s.at(false, 1200).effective, full, 1e-12);
@@ -41,8 +42,8 @@ TEST(Steel, GrowsAlongTheAnchorage) {
 // Where two runs lap, bars at 200 and at 150 lie side by side: their areas add up, and per metre there are 5
 // + 6.67.
 TEST(Steel, OfRunsThatLieTogetherIsSummedWithTheirCommonSpacing) {
-    const OneSlab s(
-        {{"b1", Role::BottomMain, 0, 2400, "H12", 200}, {"b2", Role::BottomMain, 1800, 4000, "H16", 150}});
+    const OneSlab s({{"b1", {}, Role::BottomMain, 0, 2400, "H12", 200},
+                     {"b2", {}, Role::BottomMain, 1800, 4000, "H16", 150}});
     const auto both = s.at(false, 2100);
     EXPECT_NEAR(both.full, M_PI * (36 / 200.0 + 64 / 150.0), 1e-12);
     EXPECT_NEAR(both.spacing, 1000 / (1000 / 200.0 + 1000 / 150.0), 1e-9);
@@ -50,11 +51,16 @@ TEST(Steel, OfRunsThatLieTogetherIsSummedWithTheirCommonSpacing) {
     EXPECT_EQ(s.at(false, 1000).spacing, 200);
 }
 
-TEST(Steel, OnlyMainBarsAreRunsOfTheLine) {
-    const OneSlab s({{"b1", Role::TopMain, 0, 2400, "H12", 200},
-                     {"b2", Role::TopSecondary, 0, 2400, "H8", 200},
-                     {"b3", Role::SideU, 0, 2400, "H8", 200}});
-    ASSERT_EQ(s.runs.size(), 1u);
-    EXPECT_EQ(s.runs[0].id, "b1");
-    EXPECT_TRUE(s.runs[0].top);
+// Fixed bars take the place of those chosen that lie alike and share more than half of the shorter's length.
+TEST(Steel, FixedBarsReplaceTheChosenThatTheyMostlyCover) {
+    auto run = [](Role role, double from, double to) {
+        return reinforcement::Run{{"b1", {}, role, from, to, "H12", 150}};
+    };
+    const auto chosen = run(Role::BottomMain, 0, 4000);
+    EXPECT_TRUE(reinforcement::replaces(run(Role::BottomMain, 0, 4000), chosen));
+    EXPECT_TRUE(reinforcement::replaces(run(Role::BottomMain, 3000, 4800), chosen)) << "1000 of 1800";
+    EXPECT_FALSE(reinforcement::replaces(run(Role::BottomMain, 3000, 5200), chosen)) << "1000 of 2200";
+    EXPECT_TRUE(reinforcement::replaces(run(Role::BottomMain, 1000, 1500), chosen)) << "all of a short one";
+    EXPECT_FALSE(reinforcement::replaces(run(Role::TopMain, 0, 4000), chosen));
+    EXPECT_FALSE(reinforcement::replaces(run(Role::BottomMain, 5000, 9000), chosen));
 }

@@ -1,0 +1,51 @@
+#include "design/answer.h"
+
+#include <algorithm>
+
+namespace talvik::design {
+
+double PartAnswer::worst() const {
+    double most = 0;
+    for (const auto& c : checks)
+        if (checks::isJudged(c)) most = std::max(most, checks::ratio(c));
+    return most;
+}
+
+const PartAnswer* ElementAnswer::find(const model::PartRef& part) const {
+    for (const auto& p : parts)
+        if (p->part == part) return p.get();
+    return nullptr;
+}
+
+std::vector<const checks::Check*> ElementAnswer::all() const {
+    std::vector<const checks::Check*> list;
+    for (const auto& c : checks) list.push_back(&c);
+    for (const auto& p : parts)
+        for (const auto& c : p->checks) list.push_back(&c);
+    return list;
+}
+
+const checks::Check* ElementAnswer::check(std::string_view key) const {
+    for (const auto* c : all())
+        if (c->key == key) return c;
+    return nullptr;
+}
+
+void ElementAnswer::summarise() {
+    summary = checks::summary(checks);
+    for (const auto& p : parts) summary += checks::summary(p->checks);
+}
+
+line::LineBasis lineBasis(const ElementAnswer& answer, const LineAnswer& line) {
+    return {*answer.basis, *answer.standard, line.outerTop, line.outerBottom};
+}
+
+checks::Check withWorking(const ElementAnswer& answer, const checks::Check& check) {
+    if (check.steps.empty())
+        if (const auto* part = answer.find(check.place.spot.part))
+            for (auto& c : answer.withWorking(*part))
+                if (c.key == check.key) return c;
+    return check;
+}
+
+}  // namespace talvik::design

@@ -1,0 +1,96 @@
+#include "design/floor_checks.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+#include <optional>
+
+#include "verify/support_checks.h"
+
+namespace talvik::design {
+namespace {
+
+using checks::Finding;
+
+// What lifts supports against what holds them: imposed loads on the panels that lift, and permanent ones that
+// hold.
+std::optional<Finding> uplift(const FloorDesign& f) {
+    const auto& a = *f.analysis;
+    if (a.nonlinear || a.model->supports.empty()) return std::nullopt;
+    const auto rule = f.standard->actions->equilibrium();
+    verify::Lifting worst{0, 1};
+    std::string where = "No load lifts any support.";
+    std::vector<std::string> lifted;
+    for (std::size_t s = 0; s < a.model->supports.size(); ++s) {
+        if (a.model->supports[s].kind == analysis::FloorSupport::Kind::Ground) continue;
+        double permanent = 0;
+        std::map<std::string, double> imposed;  // by arrangement
+        for (std::size_t c = 0; c < a.cases.size() && c < f.floor->actions.cases.size(); ++c) {
+            const auto& row = f.floor->actions.cases[c];
+            const double up = a.supportForces[c][s].up;
+            const auto slash = row.id.find('/');
+            if (row.nature != model::LoadCase::Nature::Imposed)
+                permanent += up;
+            else
+                imposed[slash == std::string::npos ? "" : row.id.substr(slash)] -= std::min(0.0, up);
+        }
+        double most = 0;
+        for (const auto& [name, down] : imposed) most = std::max(most, down);
+        const auto here = verify::lifting(rule, std::max(0.0, permanent), std::max(0.0, -permanent), most);
+        if (here.ratio() > 1) lifted.push_back(a.model->supports[s].name);
+        if (here.ratio() <= worst.ratio()) continue;
+        worst = here;
+        where = fmt::format("Support {}: {:.1f} kN lift, {:.1f} kN hold.", a.model->supports[s].name,
+                            here.lifts / 1000, here.holds / 1000);
+    }
+    Finding x = verify::upliftFinding(worst, rule, units::Kind::Force);
+    x.here.push_back(where);
+    if (lifted.size() > 1)
+        x.here.push_back(fmt::format("{} supports lift: {}.", lifted.size(), fmt::join(lifted, ", ")));
+    x.notes.push_back(
+        "Permanent loads of single panels are not told apart, and walls and lines are taken whole.");
+    return x;
+}
+
+}  // namespace
+
+void checkFloor(FloorDesign& f) {
+    using checks::Topic;
+    verify::CheckList list(f.floor->id + "/");
+    const checks::Place whole{{{f.floor->id}, model::Spot::In::Whole, {}}, "floor"};
+    auto add = [&](const std::string& name, const std::string& title, Topic topic, Finding finding) {
+        list.add({name, title, topic, std::move(finding), {}}, whole);
+    };
+    for (int d : {0, 1}) {
+        const auto& cover = f.layout->coverage[std::size_t(d)];
+        Finding gap;
+        gap.kind = units::Kind::Area;
+        gap.prefix = "A";
+        gap.clause = "geometry";
+        gap.demand = cover.uncovered;
+        for (const auto& p : cover.gaps)
+            gap.here.push_back(fmt::format("{:.2f} m² in no strip near ({:.2f}, {:.2f}) m: not designed.",
+                                           p.area / 1e6, p.at.x / 1000, p.at.y / 1000));
+        add(fmt::format("uncovered-{}", d + 1), fmt::format("Slab in no strip {}", strips::directionName(d)),
+            Topic::Coverage, checks::judged(gap));
+        Finding both = gap;
+        both.here.clear();
+        both.demand = cover.overlapped;
+        for (const auto& p : cover.overlaps)
+            both.here.push_back(fmt::format("{:.2f} m² in two strips, {}, near ({:.2f}, {:.2f}) m.",
+                                            p.area / 1e6, p.between, p.at.x / 1000, p.at.y / 1000));
+        if (cover.overlapped > 0)
+            add(fmt::format("overlapped-{}", d + 1),
+                fmt::format("Slab in two strips {}", strips::directionName(d)), Topic::Coverage,
+                checks::judged(both));
+    }
+    proofChecks(f, f.proof.get(), list);
+    if (auto lifting = uplift(f)) add("uplift", "Uplift of supports", Topic::Uplift, std::move(*lifting));
+    for (const auto& o : f.standard->omissions)
+        if (o.floors || (o.beams && !f.floor->beams.empty()))
+            add("omitted-" + o.key, o.title, Topic::Omission, checks::notChecked(o.clause, o.reason));
+    f.checks = list.take();
+}
+
+}  // namespace talvik::design

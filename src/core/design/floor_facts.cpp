@@ -1,0 +1,91 @@
+// What floors and their strips say besides their checks.
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "design/floor_design.h"
+#include "design/strip_opinions.h"
+
+namespace talvik::design {
+namespace {
+
+using enum Fact::Kind;
+using units::Kind;
+
+std::vector<Fact> ofFloor(const FloorDesign& f) {
+    std::vector<Fact> all{{Heading, "Coverage", "of the slab"}};
+    for (int d : {0, 1}) {
+        const auto& c = f.layout->coverage[std::size_t(d)];
+        all.push_back({Pair, std::string("Strips ") + strips::directionName(d),
+                       c.uncovered == 0 && c.overlapped == 0
+                           ? "every point in one"
+                           : fmt::format("{:.2f} m² in none, {:.2f} m² in two", c.uncovered / 1e6,
+                                         c.overlapped / 1e6)});
+    }
+    int changed = 0, overruled = 0;
+    for (const auto& s : f.layout->strips) {
+        changed += s.changed;
+        for (const auto& span : s.spans) overruled += span.overruled[0] + span.overruled[1];
+    }
+    const int fixed = static_cast<int>(f.floor->strips.bars.size());
+    if (changed + overruled + fixed == 0) return all;
+    all.push_back({Heading, "Decided by you"});
+    for (const auto& [what, count] : {std::pair{"Strips changed or drawn", changed},
+                                      {"End conditions overruled", overruled},
+                                      {"Bars fixed", fixed}})
+        if (count) all.push_back({Pair, what, std::to_string(count)});
+    return all;
+}
+
+// What the strip carries: the slab's own, and beams along it apart.
+std::vector<Fact> ofStrip(const FloorDesign& f, const StripDesign& d, units::System system) {
+    double slab[2] = {0, 0}, beam[2] = {0, 0};
+    for (std::size_t i = 0; i < d.stations().size(); ++i) {
+        slab[0] = std::max(slab[0], d.demand.most[i].value);
+        slab[1] = std::min(slab[1], d.demand.least[i].value);
+        beam[0] = std::max(beam[0], d.demand.beamMost[i].value);
+        beam[1] = std::min(beam[1], d.demand.beamLeast[i].value);
+    }
+    auto both = [&](const double(&m)[2]) {
+        return units::number(m[0], Kind::Moment, system) + ", " + units::text(m[1], Kind::Moment, system);
+    };
+    std::vector<Fact> all{{Heading, "On the whole strip", "largest, smallest"},
+                          {Pair, "Moment of the slab", both(slab)}};
+    if (beam[0] > 1e5 || beam[1] < -1e5) all.push_back({Pair, "Moment of beams", both(beam)});
+    all.push_back({Pair, "Axial force", "none: plate in bending"});
+    if (d.strip->kind == strips::Strip::Kind::Column)
+        all.push_back({Note, "Width by " + f.standard->strips->columnStripClause() + "."});
+    std::string source;
+    for (const auto& o : stripOpinions(f, d)) {
+        if (source.empty()) all.push_back({Heading, "Second opinion", "analysis / opinion"});
+        if (o.source != source) all.push_back({Note, source = o.source});
+        all.push_back({Pair, o.what, beside(o, system)});
+        if (!o.word.empty()) all.push_back({Note, o.word});
+    }
+    return all;
+}
+
+}  // namespace
+
+std::string StripDesign::detail(units::System system) const {
+    using K = strips::Strip::Kind;
+    const auto& s = *strip;
+    const char* kind = s.kind == K::Column   ? s.alongBeam   ? "along a beam"
+                                               : s.alongWall ? "along a wall"
+                                                             : "column strip"
+                       : s.kind == K::Middle ? "middle strip"
+                       : s.kind == K::Drawn  ? "drawn by hand"
+                                             : "full width";
+    return fmt::format("{}, {} wide · bars at {:.4g}°{}", kind,
+                       units::text(s.area() / std::max(1.0, s.to - s.from), Kind::Span, system), s.axes.angle,
+                       s.changed ? " · changed by you" : "");
+}
+
+std::vector<Fact> FloorDesign::facts(const std::optional<model::Spot>& spot, units::System system) const {
+    if (!layout) return {};
+    if (!spot) return ofFloor(*this);
+    const auto* strip = spot->in == model::Spot::In::Whole ? find(spot->part.key) : nullptr;
+    return strip ? ofStrip(*this, *strip, system) : std::vector<Fact>{};
+}
+
+}  // namespace talvik::design

@@ -1,0 +1,100 @@
+// The real window for tests: what hands do in it, and waiting for answers, which come from the background.
+#pragma once
+
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QComboBox>
+#include <QLineEdit>
+#include <QMouseEvent>
+#include <QSettings>
+#include <QTemporaryDir>
+#include <QtTest/QTest>
+
+#include "floor/floor_page.h"
+#include "formats/project_file.h"
+#include "margin/margin_view.h"
+#include "model/edits.h"
+#include "section/line_section.h"
+#include "window/main_window.h"
+
+namespace talvik::app {
+
+class OpenWindow : public ::testing::Test {
+  protected:
+    MainWindow window;
+    QTemporaryDir folder;
+
+    void SetUp() override {
+        QSettings().clear();
+        window.askUnsaved = [] { return MainWindow::Unsaved::Discard; };
+        window.resize(1280, 800);
+        window.show();
+        ASSERT_TRUE(QTest::qWaitForWindowExposed(&window));
+    }
+    Session& session() { return window.session(); }
+    const model::OneWaySlab& slab() { return *session().slab(); }
+    const model::Basis& basis() { return session().project().basis; }
+    FloorPage& page() { return window.floorPage(); }
+    FloorCanvas& canvas() { return page().canvas(); }
+    BarDesk& bars() { return window.bars(); }
+    std::string text() { return formats::projectText(session().project()); }
+
+    // Until the element in hand is answered for as it is now.
+    void answer() {
+        ASSERT_TRUE(QTest::qWaitFor([&] { return !session().stale(); }, 20000));
+        QCoreApplication::processEvents();
+    }
+    int over() {
+        answer();
+        return session().design().summary().over;
+    }
+    const design::SlabDesign& slabDesign() {
+        answer();
+        return *session().slabDesign();
+    }
+
+    void click(QWidget& w, QPointF at) {
+        QTest::mouseClick(&w, Qt::LeftButton, Qt::NoModifier, at.toPoint());
+    }
+    void press(QWidget& w, Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+        QApplication::setActiveWindow(&window);  // shortcuts need it, and there may be no window manager
+        QTest::keyClick(&w, key, modifiers);
+    }
+    void drag(QWidget& w, QPointF from, QPointF to) {
+        QTest::mouseMove(&w, from.toPoint());
+        QTest::mousePress(&w, Qt::LeftButton, Qt::NoModifier, from.toPoint());
+        for (int i = 1; i <= 6; ++i) {
+            const QPointF p = from + (to - from) * i / 6;
+            QMouseEvent move(QEvent::MouseMove, p, w.mapToGlobal(p), Qt::NoButton, Qt::LeftButton,
+                             Qt::NoModifier);
+            QApplication::sendEvent(&w, &move);
+        }
+        QTest::mouseRelease(&w, Qt::LeftButton, Qt::NoModifier, to.toPoint());
+    }
+    template <class T>
+    T* part(const char* name) {
+        T* found = window.findChild<T*>(QString::fromLatin1(name));
+        EXPECT_NE(found, nullptr) << name;
+        return found;
+    }
+    void type(QLineEdit* edit, const QString& value) {
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, value);
+        press(*edit, Qt::Key_Return);
+        QApplication::processEvents();
+    }
+    void type(const char* field, const char* value) {
+        type(part<QLineEdit>(field), QString::fromUtf8(value));
+    }
+    void choose(const char* box, const QString& text) {
+        auto* combo = part<QComboBox>(box);
+        const int at = combo->findText(text, Qt::MatchStartsWith);
+        ASSERT_GE(at, 0) << text.toStdString();
+        combo->setCurrentIndex(at);
+        emit combo->textActivated(combo->itemText(at));
+    }
+};
+
+}  // namespace talvik::app
