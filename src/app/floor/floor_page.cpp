@@ -499,7 +499,7 @@ void FloorPage::refreshText() {
     QString forceUnit = session_.unit(units::Kind::Force);
     html += QStringLiteral("<p><b>%1</b></p><table>").arg(tr("Loads and reactions, %1").arg(forceUnit));
     for (const auto& c : a->cases)
-        if (!design::isArrangement(c.id))
+        if (!c.arranged)
             html += row({escaped(c.name), force(c.load), force(c.reaction),
                          c.imbalance < 1e-9 ? tr("equal")
                                             : QStringLiteral("%1 %").arg(100 * c.imbalance, 0, 'g', 2)});

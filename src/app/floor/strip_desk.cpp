@@ -15,7 +15,10 @@ StripDesk::StripDesk(Session& session, BarDesk& bars, QObject* parent)
         seen_ = nullptr;
         emit changed();
     });
-    connect(&session_, &Session::selectionChanged, this, &StripDesk::changed);
+    connect(&session_, &Session::selectionChanged, this, [this] {
+        if (const auto* s = strip()) direction_ = s->direction;
+        emit changed();
+    });
     connect(&session_, &Session::answered, this, &StripDesk::changed);
 }
 

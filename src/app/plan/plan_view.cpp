@@ -242,8 +242,7 @@ void PlanView::drawVerdicts(QPainter& p) const {
     auto worst = [&](const model::Id& id) {
         const checks::Check* found = nullptr;
         for (const auto& c : d->checks)
-            if (c.place.spot.id == id &&
-                (c.outcome == checks::Outcome::Over || c.outcome == checks::Outcome::Within) &&
+            if (c.place.spot.id == id && (checks::isJudged(c)) &&
                 (!found || checks::ratio(c) > checks::ratio(*found)))
                 found = &c;
         return found;

@@ -15,8 +15,9 @@ with nothing selected the margin shows the state of the whole project. Ctrl+F fi
 <p>Place 2 takes spans as a list, such as <tt>3@5.0 4.2</tt>; on plan, double-click a span's figure. PageUp and PageDown make the slab thicker and thinner.
 Fields take arithmetic and units: <tt>1.1*500/280</tt>, <tt>8 in</tt>.</p>
 <p>In the long section drag the ring at a bar's end (with Shift in larger steps), or double-click a call-out and write <tt>H12 @ 150</tt>. With a run selected (Up, Down):
-+ and − change the spacing, [ and ] the bar, H hooks its end (Shift+H its start), Alt+arrows move its start, Ctrl+arrows its end, Delete removes it.
-What you edit is fixed and marked by a dot; Ctrl+B proposes all other bars anew. Ctrl+T looks for the least thickness with bars in which no check is over.</p>
++ and − change the spacing, [ and ] the bar, H hooks its end (Shift+H its start), Alt+arrows move its start, Ctrl+arrows its end, S divides it at the station line with a lap; A adds bars at the span or support in hand.
+Bars follow every change by themselves; what you edit is fixed and marked by a dot, Delete gives it back to the program, Ctrl+B all of them.
+Marks are given for good when drawing or schedule leave the office: what has one keeps it. Ctrl+T looks for the least thickness with bars in which no check is over.</p>
 <h3>Reading a check</h3>
 <p>The bar of a check is ink up to the notch at its limit, hatched past it, with the ratio beside. A dashed frame means not checked, a dash not applicable; both say why.
 Click a check for its working: formula, numbers put in, result, clause. Notes below it state assumptions and readings of the clause.</p>

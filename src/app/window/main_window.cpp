@@ -32,6 +32,7 @@
 #include "margin/margin_view.h"
 #include "model/edits.h"
 #include "plan/plan_view.h"
+#include "report/index.h"
 #include "section/line_section.h"
 #include "tray/tray.h"
 #include "widgets/text.h"
@@ -498,35 +499,28 @@ void MainWindow::chooseSlab(QPoint at) {
     menu.exec(at);
 }
 
+// To a place in a part or an element, and to a check there.
+void MainWindow::go(const model::Spot& spot, const std::string& check) {
+    if (spot.part.element != session_.element()) session_.setElement(spot.part.element);
+    if (session_.floor() && !FloorPage::withMargin(session_.place()))
+        session_.setPlace(check.empty() ? Place::Strips : Place::Checks);
+    if (spot.part.kind == model::PartKind::Whole)
+        session_.select(std::nullopt);
+    else
+        session_.select(check.empty() ? spot : spot.whole());
+    if (!check.empty()) {
+        margin_->open(check);
+        margin_->setFocus();
+    } else {
+        session_.floor() ? floor_->canvas().setFocus() : plan_->setFocus();
+    }
+}
+
 void MainWindow::find() {
     std::vector<FindPalette::Entry> entries;
-    auto show = [this](Spot::In in, const model::Id& id) {
-        session_.select(in, id);
-        plan_->setFocus();
-    };
-    if (const auto* slab = session_.slab()) {
-        for (std::size_t i = 0; i < slab->supports.size(); ++i)
-            entries.push_back({tr("Support %1").arg(qs(model::supportLabel(*slab, i))), tr("on plan"),
-                               [=, id = slab->supports[i].id] { show(Spot::In::Support, id); }});
-        for (std::size_t i = 0; i < slab->spans.size(); ++i)
-            entries.push_back({tr("Span %1").arg(qs(model::spanLabel(*slab, i))), tr("on plan"),
-                               [=, id = slab->spans[i].id] { show(Spot::In::Span, id); }});
-        if (const auto* d = session_.slabDesign()) {
-            for (const auto& item : d->items)
-                entries.push_back(
-                    {qs(schedule::callout(item, session_.design().marks, session_.project().basis.units)),
-                     tr("mark %1").arg(session_.design().marks.at(schedule::signature(item)), 2, 10,
-                                       QLatin1Char('0')),
-                     [=, id = item.run] { show(Spot::In::Run, id); }});
-            for (const auto* c : checks::worstFirst(d->checks))
-                entries.push_back(
-                    {qs(c->title), qs("check, " + checks::name(c->outcome)), [this, key = c->key] {
-                         session_.select(Spot::In::Whole);
-                         margin_->open(key);
-                         margin_->setFocus();
-                     }});
-        }
-    }
+    for (auto& e : report::index(session_.design(), session_.element(), session_.project().basis.units))
+        entries.push_back(
+            {qs(e.text), qs(e.detail), [this, spot = e.spot, check = e.check] { go(spot, check); }});
     if (const auto* floor = session_.floor()) {
         auto place = [this](Place p, const model::Id& id) {
             session_.setPlace(p);
@@ -535,33 +529,6 @@ void MainWindow::find() {
             if (!at.empty()) floor_->canvas().centreOn(at.front());
             floor_->canvas().setFocus();
         };
-        if (auto d = session_.floorDesign()) {
-            for (const auto& s : d->strips)
-                entries.push_back(
-                    {tr("Strip %1").arg(qs(s->strip->name)), tr("strip"), [this, key = s->strip->key] {
-                         if (!FloorPage::withMargin(session_.place())) session_.setPlace(Place::Strips);
-                         floor_->stripDesk().select(key);
-                         floor_->canvas().setFocus();
-                     }});
-            auto all = d->all();
-            std::stable_sort(all.begin(), all.end(), [](const auto* x, const auto* y) {
-                return checks::ratio(*x) > checks::ratio(*y);
-            });
-            auto ofStrip = [](const checks::Check& c) {
-                return c.place.spot.part.kind == model::PartKind::Strip;
-            };
-            for (const auto* c : all)
-                entries.push_back(
-                    {qs(c->title +
-                        (ofStrip(*c) ? ", strip " + d->find(c->place.spot.part.key)->strip->name : "")),
-                     qs("check, " + checks::name(c->outcome)),
-                     [this, key = c->key, strip = c->place.spot.part.key] {
-                         if (!FloorPage::withMargin(session_.place())) session_.setPlace(Place::Checks);
-                         floor_->stripDesk().select(strip);
-                         margin_->open(key);
-                         margin_->setFocus();
-                     }});
-        }
         for (const auto& c : layout::crossings(*floor))
             entries.push_back({qs(layout::reference(*floor, c.at)), tr("grid crossing"), [this, c] {
                                    floor_->canvas().centreOn(c.at);

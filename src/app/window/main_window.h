@@ -76,6 +76,7 @@ class MainWindow : public QMainWindow {
     bool mayLeave();
     void designThickness();
     void find();
+    void go(const model::Spot& spot, const std::string& check);
     void chooseStandard(QPoint at);
     void chooseSlab(QPoint at);
     void remember(const QString& path);

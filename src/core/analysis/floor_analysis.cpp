@@ -221,7 +221,8 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
         for (std::size_t c = 0; c < loads.cases.size(); ++c) {
             if (halted()) return a;
             auto forces = supportForces(m, held[c], a.u[c], nullptr);
-            FloorCase row{floor.actions.cases[c].id, floor.actions.cases[c].name, loads.total[c], 0, 0};
+            const auto& own = floor.actions.cases[c];
+            FloorCase row{own.id, own.name, own.arranged(), loads.total[c], 0, 0};
             for (const auto& s : forces) row.reaction += s.up;
             row.imbalance = imbalance(m, loads.cases[c], forces);
             worst = std::max(worst, row.imbalance);

@@ -21,8 +21,9 @@ struct FloorCombination {
 struct FloorCase {
     model::Id id;
     std::string name;
-    double load = 0;      // put on, downwards
-    double reaction = 0;  // of all supports
+    bool arranged = false;  // stands on some panels alone
+    double load = 0;        // put on, downwards
+    double reaction = 0;    // of all supports
     // The largest of the differences of forces and of moments about both axes, over the sum of the
     // magnitudes.
     double imbalance = 0;

@@ -15,6 +15,7 @@ namespace talvik::checks {
 
 // What a check is about, whatever element and standard it belongs to.
 enum class Topic {
+    None,  // of no check that is made
     Flexure,
     Ductility,
     OneWayShear,
@@ -44,7 +45,7 @@ struct Place {
 struct Check : Finding {
     std::string key;    // stable across runs, for files and people; nothing reads meaning out of it
     std::string title;  // "Flexure bottom, span B–C"
-    Topic topic = Topic::Flexure;
+    Topic topic = Topic::None;
     std::optional<model::Face> face = {};  // of checks of one face
     std::string combination;
     Place place;

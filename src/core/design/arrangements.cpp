@@ -15,7 +15,7 @@ using Nature = model::LoadCase::Nature;
 using layout::Panel;
 using model::Point;
 
-constexpr double crumb = 60;  // mm: pieces of lines shorter than this are no loads of their own
+constexpr double crumb = 60;   // mm: pieces of lines shorter than this are no loads of their own
 constexpr int pairsApart = 5;  // rows from a loaded pair to the next in the same arrangement
 
 // A load as it falls on panels: pieces of areas and lines, points and moments whole.
@@ -85,15 +85,17 @@ class Divider {
         for (std::size_t k = 0; k < panels_.size(); ++k)
             for (const auto& ring : panels_[k].parts) {
                 std::vector<geometry::Ring> pieces;
-                for (auto& piece : load.outline.empty() ? std::vector<geometry::Ring>(1, ring)
-                                                        : geometry::intersection(ring, model::ring(load.outline))) {
+                for (auto& piece : load.outline.empty()
+                                       ? std::vector<geometry::Ring>(1, ring)
+                                       : geometry::intersection(ring, model::ring(load.outline))) {
                     const bool cut = std::any_of(openings_.begin(), openings_.end(), [&](const auto& o) {
                         return geometry::shared(piece, o).area > 0;
                     });
                     if (!cut)
                         pieces.push_back(std::move(piece));
                     else
-                        for (auto& rest : geometry::difference(piece, openings_)) pieces.push_back(std::move(rest));
+                        for (auto& rest : geometry::difference(piece, openings_))
+                            pieces.push_back(std::move(rest));
                 }
                 for (const auto& piece : pieces) {
                     if (geometry::area(piece) < 1e4) continue;
@@ -142,10 +144,6 @@ double imposedOverPermanent(const model::Floor& floor, const std::vector<Panel>&
 
 }  // namespace
 
-bool isArrangement(const model::Id& loadCase) {
-    return loadCase.find('/') != std::string::npos;
-}
-
 std::vector<PanelLoading> panelLoadings(const std::vector<Panel>& panels) {
     std::vector<PanelLoading> all;
     auto add = [&](std::string title, auto loaded) {
@@ -188,7 +186,9 @@ Arranged arranged(const std::shared_ptr<const model::Floor>& floor, const model:
     for (const auto& c : floor->actions.cases) imposed |= c.nature == Nature::Imposed;
     if (!imposed) return out;
     if (floor->actions.arrangement == model::Arrangement::All) {
-        out.word = "Imposed loads stand on all panels at once, by your choice; panels loaded in turn may ask for more.";
+        out.word =
+            "Imposed loads stand on all panels at once, by your choice; panels loaded in turn may ask for "
+            "more.";
         return out;
     }
     if (!floor->grounds.empty()) {
@@ -197,10 +197,9 @@ Arranged arranged(const std::shared_ptr<const model::Floor>& floor, const model:
     }
     auto panels = layout::findPanels(*floor);
     if (panels.size() < 2) return out;
-    const bool twoWay =
-        std::any_of(panels.begin(), panels.end(), [](const Panel& p) { return !p.oneWay; });
-    const auto rule =
-        standard.actions->pattern(twoWay, [&] { return imposedOverPermanent(*floor, panels, basis.concreteDensity); });
+    const bool twoWay = std::any_of(panels.begin(), panels.end(), [](const Panel& p) { return !p.oneWay; });
+    const auto rule = standard.actions->pattern(
+        twoWay, [&] { return imposedOverPermanent(*floor, panels, basis.concreteDensity); });
     out.word = rule.word;
     if (rule.waived) return out;
     out.share = rule.share;
@@ -212,13 +211,13 @@ Arranged arranged(const std::shared_ptr<const model::Floor>& floor, const model:
         std::vector<std::pair<std::size_t, model::FloorLoad>> pieces;
         for (const auto& l : floor->actions.loads)
             if (l.loadCase == c.id)
-                divider.divide(l, [&](std::size_t k, const model::FloorLoad& piece) {
-                    pieces.emplace_back(k, piece);
-                });
+                divider.divide(
+                    l, [&](std::size_t k, const model::FloorLoad& piece) { pieces.emplace_back(k, piece); });
         for (std::size_t s = 0; s < loadings.size(); ++s) {
             model::LoadCase part = c;
             part.id = fmt::format("{}/{}", c.id, s + 1);
             part.name = c.name + ", " + loadings[s].title;
+            part.whole = c.id, part.arrangement = static_cast<int>(s) + 1;
             int n = 0;
             for (const auto& [k, piece] : pieces) {
                 if (!loadings[s].loaded[k]) continue;

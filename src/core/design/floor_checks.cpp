@@ -25,15 +25,14 @@ std::optional<Finding> uplift(const FloorDesign& f) {
     for (std::size_t s = 0; s < a.model->supports.size(); ++s) {
         if (a.model->supports[s].kind == analysis::FloorSupport::Kind::Ground) continue;
         double permanent = 0;
-        std::map<std::string, double> imposed;  // by arrangement
+        std::map<int, double> imposed;  // by arrangement; 0: on all panels
         for (std::size_t c = 0; c < a.cases.size() && c < f.floor->actions.cases.size(); ++c) {
             const auto& row = f.floor->actions.cases[c];
             const double up = a.supportForces[c][s].up;
-            const auto slash = row.id.find('/');
             if (row.nature != model::LoadCase::Nature::Imposed)
                 permanent += up;
             else
-                imposed[slash == std::string::npos ? "" : row.id.substr(slash)] -= std::min(0.0, up);
+                imposed[row.arrangement] -= std::min(0.0, up);
         }
         double most = 0;
         for (const auto& [name, down] : imposed) most = std::max(most, down);

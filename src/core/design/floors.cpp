@@ -35,7 +35,7 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
     using Nature = model::LoadCase::Nature;
     std::vector<model::LoadCase> cases;
     for (const auto& c : floor.actions.cases)
-        if (!isArrangement(c.id)) cases.push_back(c);
+        if (!c.arranged()) cases.push_back(c);
     std::vector<analysis::FloorCombination> all;
     if (!floor.actions.combinations.empty()) {
         for (const auto& row : floor.actions.combinations) {
@@ -120,15 +120,12 @@ std::vector<analysis::FloorCombination> floorCombinations(const model::Floor& fl
     auto all = plainCombinations(floor, standard);
     const auto& cases = floor.actions.cases;
     std::size_t own = 0;
-    while (own < cases.size() && !isArrangement(cases[own].id)) ++own;
+    while (own < cases.size() && !cases[own].arranged()) ++own;
     for (auto& c : all) c.factors.resize(cases.size(), 0);
     if (own == cases.size()) return all;
     // Arrangements by their number; each takes the place of the imposed cases where all of these act.
-    std::map<std::string, std::map<std::string, std::size_t>> sets;
-    for (std::size_t i = own; i < cases.size(); ++i) {
-        auto slash = cases[i].id.find('/');
-        sets[cases[i].id.substr(slash + 1)][cases[i].id.substr(0, slash)] = i;
-    }
+    std::map<int, std::map<model::Id, std::size_t>> sets;
+    for (std::size_t i = own; i < cases.size(); ++i) sets[cases[i].arrangement][cases[i].whole] = i;
     std::vector<analysis::FloorCombination> more;
     for (const auto& c : all) {
         bool ultimate = c.state == actions::LimitState::Ultimate, every = true, some = false;

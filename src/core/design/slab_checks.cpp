@@ -34,7 +34,7 @@ class Checker {
               {}},
           list_(slab.id + "/"),
           tracing_(tracing),
-          b_(standard_.nativeUnits == units::System::Metric ? 1000 : 304.8) {
+          b_(in.workedWidth()) {
         of_.unitWidth = true;
         of_.combination = [this](std::uint16_t by) { return a_.name(a_.governing(by)); };
         for (std::size_t i = 0; i < slab_.spans.size(); ++i) {

@@ -62,7 +62,7 @@ std::shared_ptr<const SlabAnswer> designSlab(std::shared_ptr<const model::OneWay
 std::vector<reinforcement::Run> SlabDesign::crossing() const {
     std::vector<reinforcement::Run> all;
     for (const auto& r : bars)
-        if (model::across(r.role)) all.push_back(r);
+        if (!model::isMain(r.role)) all.push_back(r);
     return all;
 }
 

@@ -26,7 +26,7 @@ class Sags {
           a_(d.analysis),
           d_(d),
           tracing_(tracing),
-          b_(of.in.standard.nativeUnits == units::System::Metric ? 1000 : 304.8),
+          b_(of.in.workedWidth()),
           usual_(model::largestBar(in_.basis)) {}
 
     struct Answer {

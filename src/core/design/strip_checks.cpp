@@ -119,7 +119,7 @@ class StripChecker {
           rules_(of.in.standard),
           list_(list),
           tracing_(tracing),
-          b_(rules_.nativeUnits == units::System::Metric ? 1000 : 304.8),
+          b_(in_.workedWidth()),
           usual_(model::largestBar(in_.basis)) {}
 
     void run() {

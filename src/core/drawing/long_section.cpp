@@ -69,8 +69,9 @@ class Maker {
             s_.bars.push_back(std::move(b));
         }
         for (const auto& r : d_.crossing())
-            s_.across.push_back({r.id, r.top(), r.from, r.to, r.spacing,
-                                 (r.top() ? basis_.coverTop : basis_.coverBottom) + 2.4 * r.diameter});
+            if (model::across(r.role))
+                s_.across.push_back({r.id, r.top(), r.from, r.to, r.spacing,
+                                     (r.top() ? basis_.coverTop : basis_.coverBottom) + 2.4 * r.diameter});
     }
 
     // A curve of values at the stations, `sign` upwards, shown up to `most`.
@@ -170,7 +171,8 @@ class Maker {
             // Provided as the bars lie, not only where stations are.
             std::vector<double> stops{s_.from, s_.to};
             for (const auto& r : d_.runs)
-                if (r.top() == top) stops.insert(stops.end(), {r.from, r.to});
+                if (r.top() == top)
+                    for (double u : {r.from, r.to}) stops.push_back(std::clamp(u, s_.from, s_.to));
             std::sort(stops.begin(), stops.end());
             LongSection::Curve have;
             have.style = Style::Resistance;

@@ -7,6 +7,8 @@
 #include <cmath>
 #include <functional>
 
+#include "drawing/long_section.h"
+
 namespace talvik::drawing {
 namespace {
 
@@ -147,8 +149,8 @@ class SlabSheet {
     }
 
     // A run's call-out, centred where it does not leave the drawing on the left.
-    void label(Point at, const reinforcement::Run& run) {
-        std::string callout = design_.callout(d_, run.id, system_);
+    void label(Point at, const reinforcement::Run& run) { label(at, design_.callout(d_, run.id, system_)); }
+    void label(Point at, const std::string& callout) {
         sheet_.text({std::max(at.x, leftMargin + 3 + textWidth(callout, 2.2) / 2), at.y}, 2.2, callout,
                     Align::Centre, true);
     }
@@ -194,53 +196,37 @@ class SlabSheet {
 
     void longSection(const View& v) {
         constexpr double depth = 9;  // of the slab on paper: the vertical scale is exaggerated
-        double x0 = model::concreteStart(slab_), x1 = model::concreteEnd(slab_), h = slab_.thickness,
-               k = depth / h;
+        const auto s = drawing::longSection(d_, project_.basis, design_.marks);
+        const double h = slab_.thickness, k = depth / h;
         auto at = [&](double x, double up) { return Point{v.at(x, 0).x, v.y0 + up * k}; };
+        auto up = [h](bool top, double fromFace) { return top ? h - fromFace : fromFace; };
         heading(
             {leftMargin + 6, v.y0 + depth + 22}, "Long section",
             fmt::format("1:{:.0f}, depth enlarged {:.1f} times", sheet_.scale, depth / (h / sheet_.scale)));
-        sheet_.rectangle(at(x0, 0), at(x1, h), Layer::Outline);
+        sheet_.rectangle(at(s.from, 0), at(s.to, h), Layer::Outline);
         grid({v.x0, v.y0, v.scale}, v.y0 - 6, v.y0 + depth);
-        for (std::size_t i = 0; i < slab_.supports.size(); ++i) {
-            double x = model::axis(slab_, i), half = slab_.supports[i].width / 2;
-            bool wall = slab_.supports[i].kind == model::Support::Kind::Wall;
-            sheet_.rectangle({v.at(x - half, 0).x, v.y0 - (wall ? 8 : 5)}, {v.at(x + half, 0).x, v.y0},
+        for (const auto& p : s.supports)
+            sheet_.rectangle({at(p.from, 0).x, v.y0 - (p.wall ? 8 : 5)}, {at(p.to, 0).x, v.y0},
                              Layer::Structure, true);
-        }
-        const auto& basis = project_.basis;
-        const auto& catalog = *catalogs::barCatalog(basis.barCatalog);
-        for (const auto& run : d_.bars) {
-            const double bar = catalog.find(run.bar)->diameter;
-            bool top = run.top();
-            if (run.role == Role::BottomMain || run.role == Role::TopMain) {
-                double up = top ? h - basis.coverTop - bar / 2 : basis.coverBottom + bar / 2;
-                Layer layer = Layer::BarsX;
-                sheet_.line(at(run.from, up), at(run.to, up), layer);
-                double other = top ? basis.coverBottom + bar : h - basis.coverTop - bar;
-                for (auto [x, end] : {std::pair{run.from, run.start}, std::pair{run.to, run.end}})
-                    if (end == model::BarEnd::Hook) sheet_.line(at(x, up), at(x, other), layer);
-            } else if (model::across(run.role)) {
-                double up = top ? h - basis.coverTop - 2.4 * bar : basis.coverBottom + 2.4 * bar,
-                       step = std::max(run.spacing, 3 * sheet_.scale);
-                for (double x = run.from; x <= run.to; x += step)
-                    sheet_.circle(at(x, up), 0.35, Layer::BarsY, true);
-            } else if (run.role == Role::EndU) {
-                double tip = run.to > model::length(slab_) / 2 ? run.to : run.from,
-                       inner = tip == run.to ? run.from : run.to;
-                sheet_.polyline(
-                    {at(inner, h - basis.coverTop - 2 * bar), at(tip, h - basis.coverTop - 2 * bar),
-                     at(tip, basis.coverBottom + 2 * bar), at(inner, basis.coverBottom + 2 * bar)},
-                    Layer::BarsX);
-            }
-        }
         int turn = 0;
+        for (const auto& b : s.bars) {
+            const double near = up(b.top, b.fromFace), far = up(!b.top, b.fromFace);
+            sheet_.line(at(b.from, near), at(b.to, near), Layer::BarsX);
+            if (b.hookStart) sheet_.line(at(b.from, near), at(b.from, far), Layer::BarsX);
+            if (b.hookEnd) sheet_.line(at(b.to, near), at(b.to, far), Layer::BarsX);
+            label({at((b.from + b.to) / 2, 0).x, b.top ? v.y0 + depth + 10.8 + 3.2 * (turn++ % 2) : v.y0 - 4},
+                  b.callout);
+        }
+        for (const auto& a : s.across)
+            for (double x = a.from; x <= a.to; x += std::max(a.spacing, 3 * sheet_.scale))
+                sheet_.circle(at(x, up(a.top, a.fromFace)), 0.35, Layer::BarsY, true);
         for (const auto& run : d_.bars) {
-            if (run.role != Role::BottomMain && run.role != Role::TopMain) continue;
-            bool top = run.top();
-            Point p = at((run.from + run.to) / 2, 0);
-            p.y = top ? v.y0 + depth + 10.8 + 3.2 * (turn++ % 2) : v.y0 - 4;
-            label(p, run);
+            if (run.role != Role::EndU) continue;
+            const bool end = run.to > model::length(slab_) / 2;
+            const double tip = end ? run.to : run.from, inner = end ? run.from : run.to,
+                         top = h - project_.basis.coverTop - 2 * run.diameter,
+                         bottom = project_.basis.coverBottom + 2 * run.diameter;
+            sheet_.polyline({at(inner, top), at(tip, top), at(tip, bottom), at(inner, bottom)}, Layer::BarsX);
         }
         dimensionChain(v, v.y0 - 12);
     }

@@ -578,16 +578,10 @@ class Reader {
                 const auto &a = s.corners[i], &b = s.corners[(i + 1) % n];
                 flat.push_back({a.x, a.y, 0});
                 if (a.bulge == 0 || (!s.closed && i + 1 == n)) continue;
-                double chord = std::hypot(b.x - a.x, b.y - a.y), angle = 4 * std::atan(a.bulge);
-                if (chord == 0) continue;
-                double r = chord / 2 / std::abs(std::sin(angle / 2)), away = chord / 2 / std::tan(angle / 2);
-                double cx = (a.x + b.x) / 2 - (b.y - a.y) / chord * away,
-                       cy = (a.y + b.y) / 2 + (b.x - a.x) / chord * away;
-                double start = std::atan2(a.y - cy, a.x - cx);
-                int parts = std::clamp(int(std::abs(angle) / (2 * pi) * 64), 2, 64);
-                for (int k = 1; k < parts; ++k)
-                    flat.push_back({cx + r * std::cos(start + angle * k / parts),
-                                    cy + r * std::sin(start + angle * k / parts), 0});
+                // Within a thousandth of the chord.
+                const double tolerance = std::hypot(b.x - a.x, b.y - a.y) / 1000;
+                for (Point p : geometry::alongArc({a.x, a.y}, {b.x, b.y}, a.bulge, tolerance))
+                    flat.push_back({p.x, p.y, 0});
             }
             s.corners = std::move(flat);
         }

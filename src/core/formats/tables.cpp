@@ -150,7 +150,7 @@ nlohmann::json checkJson(const checks::Check& c, units::System system) {
                {"clause", c.clause},
                {"outcome", checks::name(c.outcome)},
                {"x", shown(c.place.x, Kind::Span, system)}};
-    if (c.outcome == checks::Outcome::Within || c.outcome == checks::Outcome::Over) {
+    if (checks::isJudged(c)) {
         check["demand"] = shown(c.demand, c.kind, system);
         check["limit"] = shown(c.limit, c.kind, system);
         check["unit"] = units::unit(c.kind, system).symbol;

@@ -300,4 +300,24 @@ double distanceToEdge(const Ring& ring, Point p) {
     return least;
 }
 
+std::vector<Point> alongArc(Point a, Point b, double bulge, double tolerance) {
+    std::vector<Point> points;
+    const double chord = std::hypot(b.x - a.x, b.y - a.y), angle = 4 * std::atan(bulge);
+    if (bulge == 0 || chord == 0) return points;
+    const double radius = chord / 2 / std::abs(std::sin(angle / 2));
+    // A chord of angle t leaves radius (1 - cos t/2) of its arc.
+    const double step = 2 * std::acos(std::max(0.0, 1 - std::min(tolerance, radius / 2) / radius));
+    const int parts = std::clamp(int(std::ceil(std::abs(angle) / step)), 2, 720);
+    // Centre: to the left of the chord for a turn anticlockwise of less than half a circle.
+    const double away = chord / 2 / std::tan(angle / 2);
+    const Point centre{(a.x + b.x) / 2 - (b.y - a.y) / chord * away,
+                       (a.y + b.y) / 2 + (b.x - a.x) / chord * away};
+    const double start = std::atan2(a.y - centre.y, a.x - centre.x);
+    for (int k = 1; k < parts; ++k) {
+        const double t = start + angle * k / parts;
+        points.push_back({centre.x + radius * std::cos(t), centre.y + radius * std::sin(t)});
+    }
+    return points;
+}
+
 }  // namespace talvik::geometry

@@ -65,4 +65,8 @@ Point nearest(Point p, Point a, Point b);  // of the segment a b
 // Where two segments cross or touch; false when they do not or run along each other.
 bool cross(Point a, Point b, Point c, Point d, Point* at);
 
+// Points along an arc from a to b, without its ends: `bulge` is the tangent of a quarter of its angle,
+// positive anticlockwise; chords leave the arc by `tolerance` at the most. None along a straight line.
+std::vector<Point> alongArc(Point a, Point b, double bulge, double tolerance);
+
 }  // namespace talvik::geometry

@@ -75,27 +75,12 @@ void pieces(const Path& path, const model::Underlay& under, double tolerance, F 
     std::size_t n = o.size();
     for (std::size_t i = 0; i + (path.closed ? 0 : 1) < n; ++i) {
         const auto &a = o[i], &b = o[(i + 1) % n];
-        if (a.bulge == 0) {
-            f(Segment{{a.x, a.y}, {b.x, b.y}});
-            continue;
-        }
-        // The arc alone, as an outline of two corners; its first half is the arc.
-        double chord = std::hypot(b.x - a.x, b.y - a.y), angle = 4 * std::atan(a.bulge);
-        if (chord == 0) continue;
-        double radius = chord / 2 / std::abs(std::sin(angle / 2)), away = chord / 2 / std::tan(angle / 2);
-        double cx = (a.x + b.x) / 2 - (b.y - a.y) / chord * away,
-               cy = (a.y + b.y) / 2 + (b.x - a.x) / chord * away;
-        double start = std::atan2(a.y - cy, a.x - cx);
-        double step = 2 * std::acos(std::max(0.0, 1 - std::min(tolerance, radius / 2) / radius));
-        int parts = std::clamp(int(std::ceil(std::abs(angle) / step)), 2, 360);
         Point last{a.x, a.y};
-        for (int k = 1; k <= parts; ++k) {
-            double t = start + angle * k / parts;
-            Point next =
-                k == parts ? Point{b.x, b.y} : Point{cx + radius * std::cos(t), cy + radius * std::sin(t)};
+        for (Point next : geometry::alongArc(last, {b.x, b.y}, a.bulge, tolerance)) {
             f(Segment{last, next});
             last = next;
         }
+        if (a.bulge == 0 || a.x != b.x || a.y != b.y) f(Segment{last, {b.x, b.y}});
     }
 }
 

@@ -19,6 +19,8 @@ struct LineBasis {
     standards::SteelRules::Role role() const {
         return twoWay ? standards::SteelRules::Role::TwoWay : standards::SteelRules::Role::Main;
     }
+    // On which sections are worked: 1 m, or 1 ft where the standard is written in inches.
+    double workedWidth() const { return standard.nativeUnits == units::System::Metric ? 1000 : 304.8; }
     double outer(bool top) const { return top ? outerTop : outerBottom; }
     double cover(bool top) const { return top ? basis.coverTop : basis.coverBottom; }
 };

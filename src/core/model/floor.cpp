@@ -11,21 +11,8 @@ geometry::Ring ring(const Outline& outline, double tolerance) {
     for (std::size_t i = 0; i < outline.size(); ++i) {
         const Corner &p = outline[i], &q = outline[(i + 1) % outline.size()];
         points.push_back({p.x, p.y});
-        double chord = std::hypot(q.x - p.x, q.y - p.y), angle = 4 * std::atan(p.bulge);
-        if (p.bulge == 0 || chord == 0) continue;
-        double radius = chord / 2 / std::abs(std::sin(angle / 2));
-        // A chord of angle a leaves radius (1 - cos a/2) of its arc.
-        double step = 2 * std::acos(std::max(0.0, 1 - std::min(tolerance, radius / 2) / radius));
-        int parts = std::clamp(int(std::ceil(std::abs(angle) / step)), 2, 720);
-        // Centre: to the left of the chord for a turn anticlockwise of less than half a circle.
-        double away = chord / 2 / std::tan(angle / 2);
-        double cx = (p.x + q.x) / 2 - (q.y - p.y) / chord * away,
-               cy = (p.y + q.y) / 2 + (q.x - p.x) / chord * away;
-        double start = std::atan2(p.y - cy, p.x - cx);
-        for (int k = 1; k < parts; ++k) {
-            double t = start + angle * k / parts;
-            points.push_back({cx + radius * std::cos(t), cy + radius * std::sin(t)});
-        }
+        const auto arc = geometry::alongArc({p.x, p.y}, {q.x, q.y}, p.bulge, tolerance);
+        points.insert(points.end(), arc.begin(), arc.end());
     }
     if (points.size() >= 3 && geometry::area(points) < 0) std::reverse(points.begin(), points.end());
     return points;

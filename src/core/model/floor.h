@@ -143,6 +143,10 @@ struct LoadCase {
     enum class Nature { SelfWeight, Permanent, Imposed } nature = Nature::Permanent;
     std::string use = "B";     // of an imposed case
     double reductionArea = 0;  // area that the member in question carries, mm2; 0: no reduction by area
+    // Of an imposed case on some panels alone, which no project holds: its own case, and which arrangement.
+    Id whole = {};
+    int arrangement = 0;
+    bool arranged() const { return arrangement > 0; }
     bool operator==(const LoadCase&) const = default;
 };
 struct Finish {

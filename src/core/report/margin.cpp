@@ -139,8 +139,8 @@ class Maker {
         if (run == all.end()) return [](const auto&) { return false; };
         describe(d, *run);
         return [face = run->top() ? model::Face::Top : model::Face::Bottom, from = run->from, to = run->to,
-                across = model::across(run->role)](const checks::Check& c) {
-            return c.face == face && !across && c.place.to >= from && c.place.from <= to;
+                along = model::isMain(run->role) || run->band()](const checks::Check& c) {
+            return c.face == face && along && c.place.to >= from && c.place.from <= to;
         };
     }
 

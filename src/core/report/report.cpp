@@ -402,7 +402,7 @@ std::string gauge(const checks::Check& c) {
 }
 
 std::string checkHtml(const checks::Check& c, const Document& doc, Target target) {
-    bool judged = c.outcome == checks::Outcome::Within || c.outcome == checks::Outcome::Over;
+    bool judged = checks::isJudged(c);
     std::string ratio = judged ? fmt::format("{:.2f}", checks::ratio(c)) : checks::name(c.outcome);
     if (c.outcome == checks::Outcome::Over) ratio = "<b style=\"color:#c8401f\">" + ratio + " over</b>";
     std::string picture = target == Target::Page

@@ -40,7 +40,7 @@ class Sweep {
 
   private:
     const Layer& layer_;
-    const std::vector<Line>& lines_;
+    const std::vector<Chain>& lines_;
     const std::vector<Ring>& slab_;
     Point low_, high_;
     std::map<std::string, Strip> made_;
@@ -63,7 +63,7 @@ class Sweep {
         s.otherAngle = layer_.otherAngle;
         return made_[key] = s;
     }
-    std::optional<double> moved(const Line& l, int side) const {
+    std::optional<double> moved(const Chain& l, int side) const {
         for (const auto& e : layer_.floor.strips.edges)
             if (e.direction == layer_.direction && e.line == layer_.prefix + l.out.id && e.side == side)
                 return e.offset;
@@ -136,17 +136,17 @@ class Sweep {
     }
 
     // The lines that share the slab at u, lowest first.
-    std::vector<const Line*> linesAt(double um, const std::vector<std::pair<double, double>>& slab) const {
-        std::vector<const Line*> here;
+    std::vector<const Chain*> linesAt(double um, const std::vector<std::pair<double, double>>& slab) const {
+        std::vector<const Chain*> here;
         for (const auto& l : lines_)
             if (l.start() <= um && um <= l.end()) here.push_back(&l);
         // A part of the slab that none of them comes near takes the line that ends nearest to it.
         for (auto [a, b] : slab) {
-            bool near = std::any_of(here.begin(), here.end(), [&, a = a, b = b](const Line* l) {
+            bool near = std::any_of(here.begin(), here.end(), [&, a = a, b = b](const Chain* l) {
                 return l->v(um) > a - 1500 && l->v(um) < b + 1500;
             });
             if (near) continue;
-            const Line* best = nullptr;
+            const Chain* best = nullptr;
             double least = 1e300;
             for (const auto& l : lines_) {
                 double du = std::max({l.start() - um, um - l.end(), 0.0}),
@@ -156,13 +156,13 @@ class Sweep {
             if (best && std::find(here.begin(), here.end(), best) == here.end()) here.push_back(best);
         }
         if (here.empty()) {
-            auto away = [um](const Line& l) { return std::max({l.start() - um, um - l.end(), 0.0}); };
+            auto away = [um](const Chain& l) { return std::max({l.start() - um, um - l.end(), 0.0}); };
             here.push_back(
                 &*std::min_element(lines_.begin(), lines_.end(),
-                                   [&](const Line& a, const Line& b) { return away(a) < away(b); }));
+                                   [&](const Chain& a, const Chain& b) { return away(a) < away(b); }));
         }
         std::stable_sort(here.begin(), here.end(),
-                         [um](const Line* a, const Line* b) { return a->v(um) < b->v(um); });
+                         [um](const Chain* a, const Chain* b) { return a->v(um) < b->v(um); });
         return here;
     }
 
@@ -177,11 +177,11 @@ class Sweep {
         };
         std::vector<Bound> bounds;
         const bool full = layer_.floor.strips.rules.width == model::StripChoices::Width::Full;
-        auto at = [&](const Line& l, int e) { return l.v(e == 0 ? ua : ub); };
-        auto bound = [&](const std::string& key, const Line& from, double offset) {
+        auto at = [&](const Chain& l, int e) { return l.v(e == 0 ? ua : ub); };
+        auto bound = [&](const std::string& key, const Chain& from, double offset) {
             bounds.push_back({key, {at(from, 0) + offset, at(from, 1) + offset}});
         };
-        auto own = [&](const Line& l, bool wide) {
+        auto own = [&](const Chain& l, bool wide) {
             auto key = stripKey(l.out.id, wide ? "full" : "column");
             Strip& s = strip(key, wide ? Strip::Kind::Full : Strip::Kind::Column,
                              directionName(layer_.direction) + l.out.label);
@@ -192,7 +192,7 @@ class Sweep {
                 for (Point p : l.out.points) s.axis.push_back(layer_.lines.axes().plan(p));
             return key;
         };
-        auto slabEdge = [&](const Line& l, int side) {
+        auto slabEdge = [&](const Chain& l, int side) {
             double v = l.v(um), best = v;
             for (auto [a, b] : slab)
                 if (v >= a - 600 && v <= b + 600) best = side > 0 ? std::max(v, b) : std::min(v, a);
@@ -200,7 +200,7 @@ class Sweep {
         };
         const double below = low_.y - 1000;
         for (std::size_t i = 0; i < here.size(); ++i) {
-            const Line& l = *here[i];
+            const Chain& l = *here[i];
             const bool wide = full || l.onLines();
             std::string key = own(l, wide);
             Strip& s = made_.at(key);
@@ -241,7 +241,7 @@ class Sweep {
                 }
                 continue;
             }
-            const Line& n = *here[i + 1];
+            const Chain& n = *here[i + 1];
             const double gap = n.v(um) - l.v(um);
             s.toNext[1] = std::max(s.toNext[1], gap);
             const bool nextWide = full || n.onLines();

@@ -81,12 +81,12 @@ void findInside(Strip& s, const Layer& layer) {
 std::vector<Support> between(const Strip& s, const Layer& layer) {
     std::vector<Support> all;
     layer.lines.addCrossing(all, localAxis(s, 300));
-    const Line *left = nullptr, *right = nullptr;
+    const Chain *left = nullptr, *right = nullptr;
     for (const auto& l : layer.lines.lines()) {
         if (layer.prefix + l.out.id == s.lineLeft) left = &l;
         if (layer.prefix + l.out.id == s.line) right = &l;
     }
-    auto columns = [](const Line& l) {
+    auto columns = [](const Chain& l) {
         std::vector<const Support*> list;
         for (const auto& p : l.supports)
             if (p.kind == Support::Kind::Column || !p.wall.empty()) list.push_back(&p);

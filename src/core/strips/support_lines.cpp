@@ -50,7 +50,7 @@ double Element::vAt(double u) const {
     return b.x - a.x > 1e-9 ? a.y + (b.y - a.y) * std::clamp((u - a.x) / (b.x - a.x), 0.0, 1.0) : a.y;
 }
 
-double Line::v(double u) const {
+double Chain::v(double u) const {
     const auto& p = out.points;
     if (u <= p.front().x) return p.front().y;
     auto right = std::upper_bound(p.begin(), p.end(), u, [](double x, const Point& q) { return x < q.x; });
@@ -58,13 +58,13 @@ double Line::v(double u) const {
     auto left = right - 1;
     return left->y + (right->y - left->y) * (u - left->x) / (right->x - left->x);
 }
-double Line::spanAt(double u) const {
+double Chain::spanAt(double u) const {
     if (supports.size() < 2) return end() - start();
     std::size_t i = 1;
     while (i + 1 < supports.size() && supports[i].u < u) ++i;
     return supports[i].u - supports[i - 1].u;
 }
-bool Line::onLines() const {
+bool Chain::onLines() const {
     if (beam || wall) return false;
     for (const auto& s : supports)
         if (s.kind == Support::Kind::Column && !s.onBeam) return false;
@@ -119,9 +119,9 @@ SupportLines::SupportLines(const model::Floor& floor, double angle, const std::v
     if (!join) return;
     link();
     for (auto& l : lines_) extend(l);
-    auto middle = [](const Line& l) { return l.v((l.first + l.last) / 2); };
+    auto middle = [](const Chain& l) { return l.v((l.first + l.last) / 2); };
     std::stable_sort(lines_.begin(), lines_.end(),
-                     [&](const Line& a, const Line& b) { return middle(a) < middle(b); });
+                     [&](const Chain& a, const Chain& b) { return middle(a) < middle(b); });
     nameLines();
     for (auto& l : lines_) {
         addCrossing(l.supports, l.out.points);
@@ -249,15 +249,17 @@ void SupportLines::wallEnds(const Element& e, std::vector<Support>& all) const {
         const double from = end == 0 ? e.a.x : e.b.x - 2 * half;
         if (end == 1 && from <= e.a.x + 1) break;  // so short that both ends are one support
         const double u = from + half;
-        Support s{e.kind, e.id + (end == 0 ? "-from" : "-to"), e.name, u, from, from + 2 * half, 0,
-                  axes_.plan({u, e.vAt(u)})};
+        Support s{e.kind, e.id + (end == 0 ? "-from" : "-to"),
+                  e.name, u,
+                  from,   from + 2 * half,
+                  0,      axes_.plan({u, e.vAt(u)})};
         s.wall = e.id;
         all.push_back(std::move(s));
     }
 }
 
 void SupportLines::make(const std::vector<int>& chain, const std::vector<int>& host) {
-    Line line;
+    Chain line;
     std::optional<Id> column, other;
     auto know = [&](const Element& e) {
         auto& best = e.column() ? column : other;
@@ -311,7 +313,7 @@ double SupportLines::reach(Point p, int sign) const {
     }
     return stop;
 }
-void SupportLines::extend(Line& l) const {
+void SupportLines::extend(Chain& l) const {
     auto& p = l.out.points;
     double usual = p.size() > 1 ? (p.back().x - p.front().x) / double(p.size() - 1) : 6000;
     auto by = [&](Point from, int sign) {

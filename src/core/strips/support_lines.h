@@ -11,16 +11,16 @@ struct Element {
     Id id;
     std::string name;
     Support::Kind kind = Support::Kind::Column;
-    Point a, b;         // a.x <= b.x; the same for columns
-    Point at;           // plan
-    double half = 0;    // of its size along the strip (columns) or of its thickness
-    double across = 0;  // of a column, across the strip
+    Point a, b;          // a.x <= b.x; the same for columns
+    Point at;            // plan
+    double half = 0;     // of its size along the strip (columns) or of its thickness
+    double across = 0;   // of a column, across the strip
     bool turns = false;  // the slab is free to turn on it
     bool column() const { return kind == Support::Kind::Column; }
     double vAt(double u) const;
 };
 
-struct Line {
+struct Chain {
     SupportLine out;
     std::vector<Support> supports;  // u ascending; those on the line and those that cross it
     bool beam = false, wall = false, columns = false;  // what runs along it or stands on it by itself
@@ -44,7 +44,7 @@ class SupportLines {
     const std::vector<Ring>& slab() const { return local_; }
     Point low() const { return low_; }  // of its bounding box
     Point high() const { return high_; }
-    const std::vector<Line>& lines() const { return lines_; }           // v ascending
+    const std::vector<Chain>& lines() const { return lines_; }          // v ascending
     const std::vector<Element>& elements() const { return elements_; }  // along the direction, and columns
     // Where members that cross the direction meet a line of points, as supports of it.
     void addCrossing(std::vector<Support>& all, const std::vector<Point>& line) const;
@@ -56,7 +56,7 @@ class SupportLines {
     std::vector<Ring> local_;
     Point low_, high_;
     std::vector<Element> elements_, across_;
-    std::vector<Line> lines_;
+    std::vector<Chain> lines_;
 
     bool inside(Point local, double tolerance = 400) const;
     void gather();
@@ -64,7 +64,7 @@ class SupportLines {
     void link();
     void make(const std::vector<int>& chain, const std::vector<int>& host);
     double reach(Point p, int sign) const;
-    void extend(Line& l) const;
+    void extend(Chain& l) const;
     void nameLines();
 };
 

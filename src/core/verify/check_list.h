@@ -12,7 +12,7 @@ namespace talvik::verify {
 // What a rule found, with its name in keys ("shear"), its title ("One-way shear") and its working.
 struct NamedFinding {
     std::string name, title;
-    checks::Topic topic = checks::Topic::Flexure;
+    checks::Topic topic = checks::Topic::None;
     checks::Finding finding;
     trace::Steps steps;
 };

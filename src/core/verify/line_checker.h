@@ -33,9 +33,7 @@ struct LineChecker {
     const LineDesign& design = of.design;
     const talvik::line::LineBasis& in = of.in;
     const standards::Standard& rules = in.standard;
-    double b = rules.nativeUnits == units::System::Metric
-                   ? 1000
-                   : 304.8;  // width on which sections are worked: 1 m or 1 ft
+    double b = in.workedWidth();
     double usual = model::largestBar(in.basis);
 
     using Range = std::pair<std::size_t, std::size_t>;

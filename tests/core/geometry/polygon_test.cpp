@@ -2,6 +2,8 @@
 
 #include <gtest/gtest.h>
 
+#include <cmath>
+
 using namespace talvik::geometry;
 
 namespace {
@@ -56,4 +58,34 @@ TEST(Polygon, OutlinesThatCrossThemselvesStandForTheirArea) {
     EXPECT_NEAR(outside(tie, {box(0, 0, 5000, 10000)}).area / 1e6, 25, 1e-3);
     EXPECT_NEAR(sum(cover({whole}, {tie}, {}).gaps), 144 - 50, 1e-3);
     EXPECT_TRUE(intersection(whole, {{0, 0}, {1, 1}}).empty());
+}
+
+// Points of an arc lie on its circle, on the side to which it turns, and no chord leaves it by more than
+// asked.
+TEST(Arc, PointsLieOnTheCircleWithinTheTolerance) {
+    for (double bulge : {-2.5, -1.0, -0.2, 0.05, std::tan(M_PI / 8), 1.0, 4.0}) {
+        const Point a{1000, 2000}, b{5000, -1000};  // 5 m apart
+        for (double tolerance : {1.0, 20.0}) {
+            const auto points = alongArc(a, b, bulge, tolerance);
+            ASSERT_FALSE(points.empty());
+            // Radius from chord and rise: rise = bulge * chord / 2.
+            const double rise = std::abs(bulge) * 2500, radius = (2500 * 2500 + rise * rise) / (2 * rise);
+            const Point middle{3000, 500}, left{3.0 / 5, 4.0 / 5};  // of the chord, unit
+            const double away =
+                (radius - rise) * (bulge > 0 ? 1 : -1);  // an arc that turns left bulges right
+            const Point centre{middle.x + left.x * away, middle.y + left.y * away};
+            Point last = a;
+            auto all = points;
+            all.push_back(b);
+            for (Point p : all) {
+                EXPECT_NEAR(std::hypot(p.x - centre.x, p.y - centre.y), radius, 1e-6 * radius) << bulge;
+                const Point half{(p.x + last.x) / 2, (p.y + last.y) / 2};
+                EXPECT_LE(radius - std::hypot(half.x - centre.x, half.y - centre.y), tolerance * (1 + 1e-9))
+                    << bulge;
+                last = p;
+            }
+        }
+    }
+    EXPECT_TRUE(alongArc({0, 0}, {5000, 0}, 0, 1).empty()) << "a straight line";
+    EXPECT_TRUE(alongArc({7, 7}, {7, 7}, 1, 1).empty()) << "no chord";
 }
