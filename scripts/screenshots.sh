@@ -11,7 +11,7 @@ shot basis --place 1
 shot layout --place 2
 shot actions --place 3
 shot checks --place 5 --open flexure-bottom --select p3
-shot bars --place 6 --select b9
+shot bars --place 6 --select top/u4
 shot issue --place 7
 floor() { "$bin/talvik-desktop" "$1" --picture "$out/$2.png" "${@:3}" 2>/dev/null; say "$out/$2.png"; }
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-layout --place 2 --select c110
@@ -27,7 +27,7 @@ floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
 floor "$root/demos/sundvarg_fish_hall.talvik" bench --bench 3
 work=$(mktemp -d)
 "$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null
-sed -i 's/"thickness_mm": 200.0/"thickness_mm": 150.0/' "$work/thin.talvik"
+sed -i 's/"thickness_mm": 200.0/"thickness_mm": 140.0/' "$work/thin.talvik"
 "$bin/talvik-desktop" "$work/thin.talvik" --place 5 --picture "$out/over.png" 2>/dev/null
 say "$out/over.png"
 rm -r "$work"
