@@ -2,6 +2,8 @@
 #pragma once
 
 #include <CLI/CLI.hpp>
+#include <functional>
+#include <map>
 #include <optional>
 #include <string>
 
@@ -33,8 +35,11 @@ struct Source {
 int fail(const std::string& sentence, Exit code);
 // Reports a project's trouble and gives BadInput; Done when there is none.
 int refuse(const design::Design& design);
+// Writes each file by what its name ends in and prints its name; the exit code. A writer gives a sentence
+// where it failed; `otherwise` says which endings there are.
+using Writers = std::map<std::string, std::function<std::string(const std::string& path)>>;
+int writeFiles(const std::vector<std::string>& paths, const Writers& writers, const char* otherwise);
 // Makes what Qt needs to paint PDF and SVG without a display; called once, before the first of them.
 void ensurePainting();
-bool endsWith(const std::string& path, const char* extension);
 
 }  // namespace talvik::cli

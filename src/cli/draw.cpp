@@ -35,19 +35,11 @@ void addDraw(CLI::App& app, int& exitCode) {
                                  BadInput));
         ensurePainting();
         auto sheet = drawing::slabSheet(*project, design, *slab);
-        for (const auto& path : o->out) {
-            std::string why;
-            if (endsWith(path, ".dxf"))
-                why = formats::writeDxf(path, sheet);
-            else if (endsWith(path, ".pdf"))
-                why = paper::writePdf(path, sheet);
-            else if (endsWith(path, ".svg"))
-                why = paper::writeSvg(path, sheet);
-            else
-                return void(exitCode = fail(path + ": a drawing ends in .dxf, .pdf or .svg.", BadInput));
-            if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
-            fmt::print("{}\n", path);
-        }
+        exitCode = writeFiles(o->out,
+                              {{".dxf", [&](const auto& path) { return formats::writeDxf(path, sheet); }},
+                               {".pdf", [&](const auto& path) { return paper::writePdf(path, sheet); }},
+                               {".svg", [&](const auto& path) { return paper::writeSvg(path, sheet); }}},
+                              "a drawing ends in .dxf, .pdf or .svg.");
     });
 }
 

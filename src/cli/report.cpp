@@ -32,17 +32,14 @@ void addReport(CLI::App& app, int& exitCode) {
             convergences[project->floors[i]->id] = design::convergence(*project, i);
         auto document = report::make(*project, design,
                                      o->brief ? report::Depth::Summary : report::Depth::Full, convergences);
-        for (const auto& path : o->out) {
-            std::string why;
-            if (endsWith(path, ".html"))
-                why = formats::writeFile(path, report::html(document, report::Target::Page));
-            else if (endsWith(path, ".pdf"))
-                why = paper::writeReportPdf(path, document);
-            else
-                return void(exitCode = fail(path + ": a report ends in .html or .pdf.", BadInput));
-            if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
-            fmt::print("{}\n", path);
-        }
+        exitCode =
+            writeFiles(o->out,
+                       {{".html",
+                         [&](const auto& path) {
+                             return formats::writeFile(path, report::html(document, report::Target::Page));
+                         }},
+                        {".pdf", [&](const auto& path) { return paper::writeReportPdf(path, document); }}},
+                       "a report ends in .html or .pdf.");
     });
 }
 

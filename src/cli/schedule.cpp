@@ -26,17 +26,14 @@ void addSchedule(CLI::App& app, int& exitCode) {
             fmt::print(stderr,
                        "Bars of floors are not scheduled yet; the schedule lists those of one-way slabs.\n");
         if (o->out.empty()) fmt::print("{}", formats::scheduleCsv(*project, design));
-        for (const auto& path : o->out) {
-            std::string why;
-            if (endsWith(path, ".csv"))
-                why = formats::writeFile(path, formats::scheduleCsv(*project, design));
-            else if (endsWith(path, ".xlsx"))
-                why = formats::writeScheduleXlsx(path, *project, design);
-            else
-                return void(exitCode = fail(path + ": a schedule file ends in .csv or .xlsx.", BadInput));
-            if (!why.empty()) return void(exitCode = fail(why, CannotWrite));
-            fmt::print("{}\n", path);
-        }
+        exitCode = writeFiles(
+            o->out,
+            {{".csv",
+              [&](const auto& path) {
+                  return formats::writeFile(path, formats::scheduleCsv(*project, design));
+              }},
+             {".xlsx", [&](const auto& path) { return formats::writeScheduleXlsx(path, *project, design); }}},
+            "a schedule file ends in .csv or .xlsx.");
     });
 }
 

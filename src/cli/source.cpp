@@ -1,6 +1,8 @@
 #include <fmt/format.h>
 #include <spdlog/spdlog.h>
 
+#include <algorithm>
+
 #include "cli/commands.h"
 #include "formats/project_file.h"
 
@@ -45,8 +47,15 @@ int refuse(const design::Design& design) {
     return Done;
 }
 
-bool endsWith(const std::string& path, const char* extension) {
-    return std::string_view(path).ends_with(extension);
+int writeFiles(const std::vector<std::string>& paths, const Writers& writers, const char* otherwise) {
+    for (const auto& path : paths) {
+        const auto writer = std::find_if(writers.begin(), writers.end(),
+                                         [&](const auto& w) { return path.ends_with(w.first); });
+        if (writer == writers.end()) return fail(path + ": " + otherwise, BadInput);
+        if (auto why = writer->second(path); !why.empty()) return fail(why, CannotWrite);
+        fmt::print("{}\n", path);
+    }
+    return Done;
 }
 
 }  // namespace talvik::cli

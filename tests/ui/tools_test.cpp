@@ -216,6 +216,29 @@ TEST_F(Tools, SeveralSlabsAreKeptApart) {
     EXPECT_EQ(formats::projectText(session().project()), first);
 }
 
+// From the state of the project to a check of an element that is not in hand.
+TEST_F(Tools, TheStateOfTheProjectLeadsToOtherElements) {
+    press(window, Qt::Key_L, Qt::ControlModifier);
+    answer();
+    const model::Id second = session().element();
+    ASSERT_NE(second, "s1");
+    for (int i = 0; i < 8; ++i) press(window, Qt::Key_PageDown);
+    ASSERT_GT(over(), 0);
+    session().setElement("s1");
+    answer();
+    session().select(std::nullopt);
+    auto& margin = window.margin();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !margin.listed().empty() && over() > 0; }, 5000));
+    const std::string first = margin.listed().front();
+    EXPECT_EQ(first.rfind(second + "/", 0), 0u) << first;
+    margin.setFocus();
+    press(margin, Qt::Key_Return);
+    press(margin, Qt::Key_Return);
+    EXPECT_EQ(session().element(), second);
+    EXPECT_TRUE(session().selected(Spot::In::Whole));
+    EXPECT_TRUE(margin.isOpen(first));
+}
+
 TEST_F(Tools, RecentFilesAreListed) {
     QString path = folder.filePath(QStringLiteral("a.talvik"));
     ASSERT_TRUE(window.saveAs(path));

@@ -1,5 +1,7 @@
 #include "floor/floor_page.h"
 
+#include <fmt/format.h>
+
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -18,30 +20,13 @@
 #include "floor/actions_side.h"
 #include "floor/floor_register.h"
 #include "floor/layout_side.h"
+#include "report/report.h"
 #include "section/line_section.h"
 #include "widgets/inline_edit.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
 
 namespace talvik::app {
-namespace {
-
-QString escaped(const std::string& s) {
-    return qs(s).toHtmlEscaped();
-}
-QString row(std::initializer_list<QString> cells) {
-    QString out = QStringLiteral("<tr>");
-    bool first = true;
-    for (const auto& c : cells) {
-        out += QStringLiteral("<td style='padding-right:10px' align='%1'>%2</td>")
-                   .arg(first ? "left" : "right", c);
-        first = false;
-    }
-    return out + QStringLiteral("</tr>");
-}
-
-}  // namespace
-
 FloorPage::FloorPage(Session& session, BarDesk& bars, QWidget* parent)
     : QWidget(parent),
       session_(session),
@@ -214,7 +199,7 @@ FloorPage::FloorPage(Session& session, BarDesk& bars, QWidget* parent)
     connect(&session_, &Session::answered, this, &FloorPage::refresh);
     connect(&session_, &Session::changed, this, [this] {
         ++convergenceSerial_;
-        convergenceText_.clear();
+        found_ = {};
         refresh();
     });
     connect(&session_, &Session::placeChanged, this, &FloorPage::showPlace);
@@ -472,97 +457,26 @@ void FloorPage::refresh() {
 }
 
 void FloorPage::refreshText() {
-    const auto* floor = session_.floor();
-    const auto* a = session_.floorAnalysis();
-    QString html = QStringLiteral("<div style='margin:10px'><b>%1</b><br>").arg(escaped(floor->name));
-    if (!a) return text_->setHtml(html + tr("Not answered yet.") + QStringLiteral("</div>"));
-    QString ink = session_.stale() ? theme().secondary.name() : theme().ink.name();
-    html = QStringLiteral("<div style='margin:10px;color:%1'><b>%2</b><br>").arg(ink, escaped(floor->name));
-    if (session_.stale()) html += tr("The answer below is older than the drawing.<br>");
-    if (!a->trouble.empty()) {
-        for (const auto& t : a->trouble)
-            html += QStringLiteral("<p style='color:%1'>%2</p>").arg(theme().over.name(), escaped(t.message));
-        return text_->setHtml(html + QStringLiteral("</div>"));
+    using Kind = report::Block::Kind;
+    report::Document page;
+    const auto* answer = dynamic_cast<const design::FloorDesign*>(session_.answer());
+    if (!answer) {
+        page.add(Kind::Title, session_.floor()->name);
+        page.add(Kind::Paragraph, "Not answered yet.");
+    } else {
+        page = report::analysisPage(session_.project(), session_.design(), *answer, found_);
+        const auto& a = *answer->analysis;
+        if (session_.stale()) page.add(Kind::Paragraph, "This answer is older than the drawing.");
+        page.add(Kind::Paragraph, a.reusedAll ? "The answer was kept."
+                                              : fmt::format("Answered in {:.0f} ms{}.", a.stages.sum() * 1000,
+                                                            a.reusedFactor ? ", the stiffness kept" : ""));
+        if (!found_.error.empty()) page.add(Kind::Paragraph, found_.error);
+        page.add(Kind::Subheading, "Not there yet");
+        page.add(Kind::Paragraph,
+                 "Punching, computed deflection, drawings and schedules of floors are not there yet. Strips, "
+                 "their bars and checks are places 4 to 6.");
     }
-    html += tr("%1 triangles, %2 unknowns, smallest angle %3°, ")
-                .arg(a->model->plate.triangles.size())
-                .arg(a->unknowns)
-                .arg(a->model->mesh.smallestAngle, 0, 'f', 0);
-    html += a->reusedAll ? tr("answer kept") : tr("answered in %1 ms").arg(a->stages.sum() * 1000, 0, 'f', 0);
-    if (a->reusedFactor && !a->reusedAll) html += tr(", stiffness kept");
-    auto place = [&](model::Point p) {
-        return QStringLiteral("(%1, %2) %3")
-            .arg(session_.number(p.x, units::Kind::Span), session_.number(p.y, units::Kind::Span),
-                 session_.unit(units::Kind::Span));
-    };
-    auto force = [&](double v) { return session_.number(v, units::Kind::Force); };
-    QString forceUnit = session_.unit(units::Kind::Force);
-    html += QStringLiteral("<p><b>%1</b></p><table>").arg(tr("Loads and reactions, %1").arg(forceUnit));
-    for (const auto& c : a->cases)
-        if (!c.arranged)
-            html += row({escaped(c.name), force(c.load), force(c.reaction),
-                         c.imbalance < 1e-9 ? tr("equal")
-                                            : QStringLiteral("%1 %").arg(100 * c.imbalance, 0, 'g', 2)});
-    html += QStringLiteral("</table><p><b>%1</b></p><table>").arg(tr("Ultimate, largest and smallest"));
-    for (const auto& e : a->extremes(actions::LimitState::Ultimate)) {
-        if (e.field == analysis::Field::Deflection) continue;
-        for (const auto* x : {&e.most, &e.least})
-            html += row({QString::fromUtf8(analysis::key(e.field)),
-                         session_.number(x->value, analysis::kind(e.field)),
-                         session_.unit(analysis::kind(e.field)), place(x->at)});
-    }
-    for (const auto& e : a->extremes(actions::LimitState::QuasiPermanent))
-        if (e.field == analysis::Field::Deflection)
-            html += row({tr("deflection, quasi-permanent, uncracked"),
-                         session_.number(e.most.value, units::Kind::Sag), session_.unit(units::Kind::Sag),
-                         place(e.most.at)});
-    html += QStringLiteral("</table><p><b>%1</b></p><table>")
-                .arg(tr("Largest ultimate support force, %1").arg(forceUnit));
-    std::vector<double> most(a->model->supports.size(), 0);
-    for (std::size_t k = 0; k < a->combinations.size(); ++k)
-        if (a->combinations[k].state == actions::LimitState::Ultimate) {
-            auto f = a->forces(k);
-            for (std::size_t s = 0; s < most.size(); ++s) most[s] = std::max(most[s], f[s].up);
-        }
-    for (std::size_t s = 0; s < most.size() && s < 300; s += 3) {
-        html += QStringLiteral("<tr>");
-        for (std::size_t k = s; k < std::min(s + 3, most.size()); ++k)
-            html += QStringLiteral(
-                        "<td style='padding-right:8px'>%1</td><td align='right' "
-                        "style='padding-right:22px'>%2</td>")
-                        .arg(escaped(a->model->supports[k].name), force(most[k]));
-        html += QStringLiteral("</tr>");
-    }
-    html += QStringLiteral("</table>");
-    auto panels = design::panelOpinions(*floor, *a);
-    if (!panels.empty()) {
-        html += QStringLiteral("<p><b>%1</b></p>").arg(tr("Second opinion on panels"));
-        for (const auto& p : panels) {
-            html += QStringLiteral("<p>%1: %2</p><table>").arg(escaped(p.name), escaped(p.source));
-            html += row({QString(), tr("analysis"), tr("opinion"), QString(), tr("ratio")});
-            for (const auto& r : p.rows) {
-                html += row({escaped(r.what), session_.number(r.engine, r.kind),
-                             session_.number(r.opinion, r.kind), session_.unit(r.kind),
-                             r.opinion != 0 ? QString::number(r.ratio(), 'f', 2) : QString()});
-                if (!r.word.empty())
-                    html += QStringLiteral("<tr><td colspan='5'>%1</td></tr>").arg(escaped(r.word));
-            }
-            html += QStringLiteral("</table>");
-        }
-    }
-    html += convergenceText_;
-    if (!a->contactWord.empty()) html += QStringLiteral("<p>%1</p>").arg(escaped(a->contactWord));
-    if (!a->notes.empty()) {
-        html += QStringLiteral("<p><b>%1</b></p>").arg(tr("To look at"));
-        for (const auto& n : a->notes) html += QStringLiteral("<p>%1</p>").arg(escaped(n.message));
-    }
-    html += QStringLiteral("<p><b>%1</b></p>").arg(tr("Taken for granted"));
-    for (const auto& s : a->assumptions) html += QStringLiteral("<p>%1</p>").arg(escaped(s));
-    html += QStringLiteral("<p><b>%1</b></p><p>%2</p>")
-                .arg(tr("Not there yet"),
-                     tr("Punching, computed deflection, drawings and schedules of floors are not there "
-                        "yet. Strips, their bars and checks are places 4 to 6."));
-    text_->setHtml(html + QStringLiteral("</div>"));
+    text_->setHtml(qs(report::html(page, report::Target::Flow)));
 }
 
 QString FloorPage::summary() const {
@@ -574,31 +488,24 @@ void FloorPage::seekConvergence() {
     if (!floor) return;
     convergence_->setEnabled(false);
     convergence_->setText(tr("Analysing on half the size…"));
-    convergenceRun_ = std::jthread([this,
-                                    project = std::make_shared<const model::Project>(session_.project()),
-                                    id = floor->id, serial = convergenceSerial_](std::stop_token stop) {
-        std::size_t index = 0;
-        while (project->floors[index]->id != id) ++index;
-        auto c = design::convergence(*project, index, stop);
-        if (stop.stop_requested()) return;
-        QMetaObject::invokeMethod(
-            this,
-            [this, serial, c = std::move(c)] {
-                convergence_->setText(tr("How far from converged?"));
-                convergence_->setEnabled(true);
-                if (serial != convergenceSerial_) return;
-                convergenceText_ = QStringLiteral("<p><b>%1</b></p>").arg(tr("On a mesh of half the size"));
-                if (!c.error.empty()) convergenceText_ += escaped(c.error);
-                convergenceText_ += QStringLiteral("<table>");
-                for (const auto& r : c.rows)
-                    convergenceText_ += row({escaped(r.what), QString::number(r.coarse, 'f', 2),
-                                             QString::number(r.fine, 'f', 2), escaped(r.unit),
-                                             QStringLiteral("%1 %").arg(-100 * r.change(), 0, 'f', 1)});
-                convergenceText_ += QStringLiteral("</table>");
-                refreshText();
-            },
-            Qt::QueuedConnection);
-    });
+    convergenceRun_ =
+        std::jthread([this, project = std::make_shared<const model::Project>(session_.project()),
+                      id = floor->id, serial = convergenceSerial_](std::stop_token stop) {
+            std::size_t index = 0;
+            while (project->floors[index]->id != id) ++index;
+            auto c = design::convergence(*project, index, stop);
+            if (stop.stop_requested()) return;
+            QMetaObject::invokeMethod(
+                this,
+                [this, serial, c = std::move(c)] {
+                    convergence_->setText(tr("How far from converged?"));
+                    convergence_->setEnabled(true);
+                    if (serial != convergenceSerial_) return;
+                    found_ = c;
+                    refreshText();
+                },
+                Qt::QueuedConnection);
+        });
 }
 
 // Of the plan, for a strip along its horizontal while it is in view there.

@@ -65,7 +65,7 @@ class FloorPage : public QWidget {
     QProgressBar* progress_;
     QPushButton* convergence_;
     QTextBrowser* text_;
-    QString convergenceText_;
+    analysis::Convergence found_;  // how far from converged, once that was asked
     int convergenceSerial_ = 0;
     std::jthread convergenceRun_;
 

@@ -20,13 +20,14 @@ class StripsPage final : public TrayPage {
             const auto* slab = session_.slab();
             const auto* d = session_.slabDesign();
             if (!slab || !d || !d->error.empty()) return QString();
-            return tr("This slab spans one way over parallel supports. Strip X1 takes its whole width, %1, "
-                      "and is designed per unit width.\n\n"
-                      "Drawing strips by hand, column strips and strips in a second direction belong to "
-                      "two-way slabs, which this version does not design.")
+            return tr("This slab spans one way over parallel supports. It is one strip of its whole width, "
+                      "%1, "
+                      "designed per unit width.\n\n"
+                      "Column strips, strips in a second direction and strips drawn by hand belong to "
+                      "floors.")
                 .arg(session_.text(slab->width, Kind::Span));
         });
-        heading(tr("Spans of strip X1"));
+        heading(tr("Spans of the strip"));
         table_ = new TrayTable({tr("Span"), tr("Length"), tr("Ends"), tr("Moment")}, {60, 62, 0, 64}, {});
         table_->setReadOnly({0, 1, 2, 3});
         connect(table_, &QTableWidget::currentCellChanged, this, [this](int row) {

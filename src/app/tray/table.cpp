@@ -25,6 +25,7 @@ TrayTable::TrayTable(const QStringList& heads, const std::vector<int>& widths,
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     horizontalHeader()->setFont(uiFont(11));
+    horizontalHeader()->setHighlightSections(false);  // bold heads do not fit
     setSelectionBehavior(QAbstractItemView::SelectRows);
     setSelectionMode(QAbstractItemView::SingleSelection);
     setTabKeyNavigation(false);

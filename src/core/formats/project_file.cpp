@@ -64,6 +64,32 @@ void readSlab(const json& j, const std::string& path, int version, Project& proj
     project.slabs.push_back(slab);
 }
 
+// The lists of a floor that are written alike, by their keys, as far as a version has them.
+template <class Floor, class List>
+void eachList(Floor& floor, int version, List list) {
+    list("slabs", floor.slabs);
+    list("zones", floor.zones);
+    list("openings", floor.openings);
+    list("columns", floor.columns);
+    list("walls", floor.walls);
+    list("edges", floor.edges);
+    list("beams", floor.beams);
+    list("grounds", floor.grounds);
+    list("piles", floor.piles);
+    list("cases", floor.actions.cases);
+    list("loads", floor.actions.loads);
+    if (version < 3) return;
+    list("grids", floor.grids);
+    list("underlays", floor.underlays);
+    list("panels", floor.panels);
+    list("combinations", floor.actions.combinations);
+    if (version < 4) return;
+    list("strip_areas", floor.strips.areas);
+    list("strip_edges", floor.strips.edges);
+    list("strips_drawn", floor.strips.drawn);
+    list("span_ends", floor.strips.ends);
+}
+
 void readFloor(const json& j, const std::string& path, int version, Project& project,
                std::vector<Diagnostic>& trouble) {
     auto floor = std::make_shared<model::Floor>();
@@ -85,10 +111,6 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
         });
     };
     if (version >= 3) {
-        list("grids", floor->grids);
-        list("underlays", floor->underlays);
-        list("panels", floor->panels);
-        list("combinations", floor->actions.combinations);
         // Up to version 4 all panels at once was what nobody had chosen: panels are loaded in turn since.
         if (version >= 5)
             r.read("imposed_arrangement", floor->actions.arrangement, arrangements);
@@ -101,23 +123,9 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
             Reading io{c, version};
             stripRuleFields(io, floor->strips.rules);
         }
-        list("strip_areas", floor->strips.areas);
-        list("strip_edges", floor->strips.edges);
-        list("strips_drawn", floor->strips.drawn);
-        list("span_ends", floor->strips.ends);
         readBars(r, true, version, floor->strips.bars, trouble);
     }
-    list("slabs", floor->slabs);
-    list("zones", floor->zones);
-    list("openings", floor->openings);
-    list("columns", floor->columns);
-    list("walls", floor->walls);
-    list("edges", floor->edges);
-    list("beams", floor->beams);
-    list("grounds", floor->grounds);
-    list("piles", floor->piles);
-    list("cases", floor->actions.cases);
-    list("loads", floor->actions.loads);
+    eachList(*floor, version, list);
     project.floors.push_back(floor);
 }
 
@@ -147,28 +155,10 @@ json floorJson(const model::Floor& floor) {
             j[key].push_back(std::move(one));
         }
     };
-    list("grids", floor.grids);
-    list("underlays", floor.underlays);
-    list("panels", floor.panels);
-    list("combinations", floor.actions.combinations);
+    eachList(floor, projectFileVersion, list);
     j["imposed_arrangement"] = arrangements.of(floor.actions.arrangement);
-    list("slabs", floor.slabs);
-    list("zones", floor.zones);
-    list("openings", floor.openings);
-    list("columns", floor.columns);
-    list("walls", floor.walls);
-    list("edges", floor.edges);
-    list("beams", floor.beams);
-    list("grounds", floor.grounds);
-    list("piles", floor.piles);
-    list("cases", floor.actions.cases);
-    list("loads", floor.actions.loads);
     Writing rules{j["strip_rules"]};
     stripRuleFields(rules, floor.strips.rules);
-    list("strip_areas", floor.strips.areas);
-    list("strip_edges", floor.strips.edges);
-    list("strips_drawn", floor.strips.drawn);
-    list("span_ends", floor.strips.ends);
     j["bars"] = barsJson(floor.strips.bars);
     return j;
 }

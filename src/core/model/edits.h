@@ -7,33 +7,28 @@
 
 namespace talvik::model {
 
-// A copy of the project in which slab `id` is changed by `change(OneWaySlab&, Project&)`; the other slabs are
+// A copy of the project in which the row `id` of a list is changed by `change(row, Project&)`; all others are
 // shared. Unknown id: the project comes back unchanged.
-template <class F>
-Project editSlab(const Project& project, std::string_view id, F change) {
+template <class T, class F>
+Project editRow(const Project& project, std::vector<std::shared_ptr<const T>> Project::*list,
+                std::string_view id, F change) {
     Project next = project;
-    for (auto& row : next.slabs) {
+    for (auto& row : next.*list) {
         if (row->id != id) continue;
-        auto copy = std::make_shared<OneWaySlab>(*row);
+        auto copy = std::make_shared<T>(*row);
         change(*copy, next);
         row = std::move(copy);
         break;
     }
     return next;
 }
-
-// The same for a floor: `change(Floor&, Project&)`.
+template <class F>
+Project editSlab(const Project& project, std::string_view id, F change) {
+    return editRow(project, &Project::slabs, id, change);
+}
 template <class F>
 Project editFloor(const Project& project, std::string_view id, F change) {
-    Project next = project;
-    for (auto& row : next.floors) {
-        if (row->id != id) continue;
-        auto copy = std::make_shared<Floor>(*row);
-        change(*copy, next);
-        row = std::move(copy);
-        break;
-    }
-    return next;
+    return editRow(project, &Project::floors, id, change);
 }
 
 // The same for the fixed bars of an element: `change(std::vector<BarRun>&, Project&)`.

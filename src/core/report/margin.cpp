@@ -32,7 +32,10 @@ class Maker {
         if (spot.in != Spot::In::Whole)
             belongs = [&spot](const checks::Check& c) { return c.place.spot == spot; };
         if (line) belongs = within(*line, spot, belongs);
-        if (spot.in == Spot::In::Whole && sum.over > 0) add(Line::Kind::Remedies, "");
+        if (spot.in == Spot::In::Whole && sum.over > 0) {
+            add(Line::Kind::Remedies, "");
+            add(Line::Kind::Heading, "Checks", "worst first");
+        }
         if (line && spot.in != Spot::In::Whole && spot.in != Spot::In::Run)
             add(Line::Kind::Note, "In the long section: A adds bars here · Left, Right walk on");
         for (const auto* c : checks::worstFirst(part.checks))

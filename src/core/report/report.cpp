@@ -42,6 +42,12 @@ class Maker {
         for (const auto& e : design_.elements) element(*e, convergences);
         return std::move(doc_);
     }
+    Document analysisPage(const design::FloorDesign& d, const analysis::Convergence& convergence) {
+        doc_.system = system_;
+        add(Block::Kind::Title, d.name);
+        analysis(d, convergence, true);
+        return std::move(doc_);
+    }
 
   private:
     void add(Block::Kind kind, std::string text) { doc_.add(kind, std::move(text)); }
@@ -189,9 +195,13 @@ class Maker {
     }
 
     void floor(const design::FloorDesign& d, const analysis::Convergence& convergence) {
+        add(Block::Kind::Heading, d.name);
+        analysis(d, convergence, false);
+        if (d.layout) strips(d);
+    }
+
+    void analysis(const design::FloorDesign& d, const analysis::Convergence& convergence, bool brief) {
         const auto& a = *d.analysis;
-        const auto& f = *model::findFloor(project_, d.element);
-        add(Block::Kind::Heading, f.name);
         for (const auto& t : a.trouble) paragraph(t.message);
         if (!a.good()) return;
         paragraph(fmt::format(
@@ -200,14 +210,17 @@ class Maker {
         add(Block::Kind::Subheading, "Loads and reactions, " + unit(Kind::Force));
         std::vector<std::vector<std::string>> rows{{"Load case", "Loads", "Reactions", "Difference"}};
         for (const auto& c : a.cases)
-            rows.push_back(
-                {c.name, num(c.load, Kind::Force), num(c.reaction, Kind::Force),
-                 c.imbalance < 1e-9 ? "below 1e-9 of the loads" : fmt::format("{:.1e}", c.imbalance)});
+            if (!brief || !c.arranged)
+                rows.push_back(
+                    {c.name, num(c.load, Kind::Force), num(c.reaction, Kind::Force),
+                     c.imbalance < 1e-9 ? "below 1e-9 of the loads" : fmt::format("{:.1e}", c.imbalance)});
         table(rows);
-        add(Block::Kind::Subheading, "Combinations");
-        rows = {{"Combination", "Clause"}};
-        for (const auto& k : a.combinations) rows.push_back({k.name, k.clause});
-        table(rows);
+        if (!brief) {
+            add(Block::Kind::Subheading, "Combinations");
+            rows = {{"Combination", "Clause"}};
+            for (const auto& k : a.combinations) rows.push_back({k.name, k.clause});
+            table(rows);
+        }
         for (auto [state, name] :
              {std::pair(actions::LimitState::Ultimate, "Ultimate extremes"),
               std::pair(actions::LimitState::QuasiPermanent, "Quasi-permanent extremes")}) {
@@ -236,7 +249,7 @@ class Maker {
             rows.push_back(
                 {a.model->supports[s].name, num(most[s], Kind::Force), num(least[s], Kind::Force)});
         table(rows);
-        for (const auto& p : design::panelOpinions(f, a)) {
+        for (const auto& p : design::panelOpinions(*model::findFloor(project_, d.element), a)) {
             add(Block::Kind::Subheading, "Second opinion, " + p.name);
             paragraph(p.source + ".");
             rows = {{"Place", "Analysis", "Opinion", "Ratio"}};
@@ -255,7 +268,6 @@ class Maker {
                                 fmt::format("{:+.1f} %", -100 * r.change())});
             table(rows);
         }
-        if (d.layout) strips(d);
         if (!a.contactWord.empty()) paragraph(a.contactWord);
         if (!a.notes.empty()) add(Block::Kind::Subheading, "To look at");
         for (const auto& n : a.notes) paragraph(n.message);
@@ -433,6 +445,11 @@ std::string checkHtml(const checks::Check& c, const Document& doc, Target target
 Document make(const model::Project& project, const design::Design& design, Depth depth,
               const Convergences& convergences) {
     return Maker(project, design, depth).make(convergences);
+}
+
+Document analysisPage(const model::Project& project, const design::Design& design,
+                      const design::FloorDesign& floor, const analysis::Convergence& convergence) {
+    return Maker(project, design, Depth::Summary).analysisPage(floor, convergence);
 }
 
 std::string svg(const drawing::Sheet& sheet) {

@@ -9,6 +9,10 @@
 #include "design/design.h"
 #include "drawing/drawing.h"
 
+namespace talvik::design {
+struct FloorDesign;
+}
+
 namespace talvik::report {
 
 enum class Depth { Summary, Full };  // Full: with the working of every check
@@ -45,6 +49,10 @@ struct Document {
 using Convergences = std::map<model::Id, analysis::Convergence>;
 Document make(const model::Project& project, const design::Design& design, Depth depth,
               const Convergences& convergences = {});
+
+// The analysis of a floor alone, without its strips and in short, as the window shows it beside the plan.
+Document analysisPage(const model::Project& project, const design::Design& design,
+                      const design::FloorDesign& floor, const analysis::Convergence& convergence);
 
 // How the writer shows what HTML alone cannot: `Page` with inline SVG for browsers; `Flow` with <img> named
 // "figure:N" and "gauge:RATIO:OUTCOME", which the PDF writer resolves.

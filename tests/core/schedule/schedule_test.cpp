@@ -9,6 +9,7 @@
 #include "formats/project_file.h"
 #include "model/edits.h"
 #include "reinforcement/run_edits.h"
+#include "support/random_slab.h"
 
 using namespace talvik;
 
@@ -136,4 +137,66 @@ TEST(Schedule, CalloutsAreInTradeForm) {
     EXPECT_EQ(schedule::callout(item, {{schedule::signature(item), 1}}, units::System::Metric),
               "29 H12-01-200 B1");
     EXPECT_EQ(schedule::callout({item}, "nobody", {}, units::System::Metric), "");
+}
+
+// Brute force over random slabs: bars stand no further apart than they should over the whole breadth, pieces
+// reach from end to end with laps in between, and the mass is that of their lengths.
+TEST(Schedule, OfRandomSlabsIsWhatLiesInThem) {
+    std::size_t lapped = 0;
+    for (unsigned seed = 1; seed <= 40; ++seed) {
+        auto p = test::randomProject(seed);
+        p.basis.standard = standards::standardIds()[seed % standards::standardIds().size()];
+        if (seed % 2 == 0) p.basis.stockLength = 6000;
+        const auto design = design::run(p, {.trace = false});
+        const auto& d = design.slab(0);
+        const line::LineBasis in{p.basis, *design.standard};
+        double mass = 0;
+        for (const auto& run : d.bars) {
+            std::vector<const schedule::Item*> pieces;
+            for (const auto& item : d.items)
+                if (item.run == run.id) pieces.push_back(&item);
+            ASSERT_FALSE(pieces.empty()) << run.id;
+            const auto* bar = catalogs::barCatalog(p.basis.barCatalog)->find(run.bar);
+            const bool across = model::across(run.role);
+            const double inside = d.slab->width - 2 * p.basis.coverSide;
+            const double spread = run.role == model::Role::SideU || across ? run.to - run.from : inside,
+                         length = across ? inside : run.to - run.from;
+            for (const auto* item : pieces) {
+                const int rows = run.role == model::Role::SideU ? item->number / 2 : item->number;
+                EXPECT_GE((rows - 1) * run.spacing, spread - 1e-6) << seed << " " << run.id;
+                EXPECT_LT((rows - 2) * run.spacing, spread) << "one bar more than needed";
+                EXPECT_NEAR(item->massEach, item->cutLength / 1000 * bar->massPerMetre, 1e-9);
+                EXPECT_LE(item->cutLength, p.basis.stockLength + 25);
+                mass += item->number * item->massEach;
+            }
+            if (run.role == model::Role::EndU || run.role == model::Role::SideU) continue;
+            double straight = 0;
+            for (const auto* item : pieces) straight += item->dimensions.at(item->shape == "21" ? 'B' : 'A');
+            const double lap = reinforcement::lapLength(run, d.slab->thickness, in);
+            EXPECT_GE(straight, length + double(pieces.size() - 1) * lap - 5.0 * double(pieces.size()))
+                << run.id;
+            for (std::size_t i = 1; i < pieces.size() && !across; ++i, ++lapped)
+                EXPECT_GE(pieces[i - 1]->to - pieces[i]->from, lap - 1e-6) << seed << " " << run.id;
+        }
+        EXPECT_NEAR(design.schedule().mass, mass, 1e-6 * mass);
+        EXPECT_NEAR(design.elements[0]->steel, mass, 1e-6 * mass);
+    }
+    EXPECT_GT(lapped, 20u);
+}
+
+// Marks of several elements are one series, whichever comes first.
+TEST(Schedule, MarksAreOneSeriesOverAllElements) {
+    auto p = model::addSlab(formats::demoProject(), "Second");
+    const auto design = design::run(p, {.trace = false});
+    std::set<int> marks;
+    for (const auto& [what, mark] : design.marks) EXPECT_TRUE(marks.insert(mark).second) << what;
+    EXPECT_EQ(marks.size(), std::size_t(*marks.rbegin())) << "from 1 on, without gaps";
+    const auto one = design.scheduleOf(*design.elements[0]), two = design.scheduleOf(*design.elements[1]);
+    EXPECT_NEAR(design.schedule().mass, one.mass + two.mass, 1e-9);
+    EXPECT_EQ(two.rows.front().member, "Second");
+    for (const auto& a : one.rows)
+        for (const auto& b : two.rows)
+            if (a.mark == b.mark) {
+                EXPECT_EQ(std::tuple(a.bar, a.shape, a.dimensions), std::tuple(b.bar, b.shape, b.dimensions));
+            }
 }
