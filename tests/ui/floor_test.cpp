@@ -198,7 +198,7 @@ TEST_F(FloorWindow, FollowsTheProjectsUnits) {
     ASSERT_TRUE(session().apply("Units", us));
     answer();
     ASSERT_TRUE(session().unit(units::Kind::MomentPerWidth).contains("kip"));
-    EXPECT_TRUE(page().summary().contains("answer kept")) << "display does not ask for a new analysis";
+    EXPECT_TRUE(page().summary().contains("answer was kept")) << "display does not ask for a new analysis";
     EXPECT_TRUE(page().summary().contains(session().unit(units::Kind::MomentPerWidth)))
         << page().summary().toStdString();
     EXPECT_FALSE(page().summary().contains("kNm/m"));
