@@ -50,6 +50,14 @@ struct PlateProblem {
         model.material.assign(mesh.triangles.size(), 0);
     }
     void material(double D, double nu, double flexibility = 0) { model.materials = {{D, nu, flexibility}}; }
+    // A rectangle of one by b with all sides held alike, under a load of one everywhere.
+    void loadedRectangle(double b, double size, const std::vector<Point>& nodesAt, double nu, Edge edge,
+                         double flexibility = 0) {
+        makeMesh(rectangle(1, b), size, nodesAt);
+        material(1, nu, flexibility);
+        for (int side = 0; side < 4; ++side) support(side, edge);
+        uniform(1);
+    }
     // The condition of side i of the ring.
     void support(int side, Edge edge) {
         for (const auto& e : mesh.edges) {

@@ -47,10 +47,7 @@ void rectangles() {
     for (const auto& row : table("plate_ss_rect")) {
         double b = num(row, "ratio");
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, b), 1.0 / 20, {{0.5, b / 2}});
-        p.material(1, num(row, "nu"));
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Hard);
-        p.uniform(1);
+        p.loadedRectangle(b, 1.0 / 20, {{0.5, b / 2}}, num(row, "nu"), Edge::Hard);
         p.solve();
         Point c{0.5, b / 2};
         ss.add("centre deflection", p.w(c), num(row, "w"), 0.01);
@@ -62,10 +59,7 @@ void rectangles() {
     for (const auto& row : table("plate_clamped_rect")) {
         double b = num(row, "ratio");
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, b), 1.0 / 30, {{0.5, b / 2}, {0, b / 2}, {0.5, 0}});
-        p.material(1, num(row, "nu"));
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Clamped);
-        p.uniform(1);
+        p.loadedRectangle(b, 1.0 / 30, {{0.5, b / 2}, {0, b / 2}, {0.5, 0}}, num(row, "nu"), Edge::Clamped);
         p.solve();
         clamped.add("centre deflection", p.w({0.5, b / 2}), num(row, "w"), 0.01);
         clamped.add("centre moment, short span", p.m({0.5, b / 2}, 0), num(row, "Ma"), 0.02);
@@ -77,10 +71,7 @@ void rectangles() {
     for (const auto& row : table("plate_mindlin_ss_square")) {
         double t = num(row, "t_over_L"), nu = num(row, "nu"), E = 12 * (1 - nu * nu) / (t * t * t);
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, 1), 1.0 / 24, {{0.5, 0.5}});
-        p.material(1, nu, 1 / (5.0 / 6 * E / (2 * (1 + nu)) * t));
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Hard);
-        p.uniform(1);
+        p.loadedRectangle(1, 1.0 / 24, {{0.5, 0.5}}, nu, Edge::Hard, 1 / (5.0 / 6 * E / (2 * (1 + nu)) * t));
         p.solve();
         thick.add("centre deflection", p.w({0.5, 0.5}), num(row, "w"), 0.01);
         thick.add("centre moment", p.m({0.5, 0.5}, 0), num(row, "M"), 0.02);
@@ -178,10 +169,7 @@ void convergence(const std::string& svg) {
     Series w{"centre deflection", {}}, m{"centre moment", {}}, e{"edge moment", {}};
     for (int n : sides) {
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, 1), 1.0 / n, {{0.5, 0.5}, {0, 0.5}});
-        p.material(1, 0.3);
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Clamped);
-        p.uniform(1);
+        p.loadedRectangle(1, 1.0 / n, {{0.5, 0.5}, {0, 0.5}}, 0.3, Edge::Clamped);
         p.solve();
         w.error.push_back(std::abs(p.w({0.5, 0.5}) / 0.00126532 - 1));
         m.error.push_back(std::abs(p.m({0.5, 0.5}, 0) / 0.0229051 - 1));

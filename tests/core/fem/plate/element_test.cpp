@@ -160,10 +160,8 @@ TEST(PlateElement, DoesNotLock) {
     for (double t : {0.1, 0.01, 1e-3, 1e-4}) {
         double nu = 0.3, E = 12 * (1 - nu * nu) / (t * t * t);
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, 1), 1.0 / 16, {{0.5, 0.5}});
-        p.material(1, nu, 1 / (5.0 / 6 * E / (2 * (1 + nu)) * t));
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Clamped);
-        p.uniform(1);
+        p.loadedRectangle(1, 1.0 / 16, {{0.5, 0.5}}, nu, Edge::Clamped,
+                          1 / (5.0 / 6 * E / (2 * (1 + nu)) * t));
         ASSERT_EQ(p.solve(), "");
         // Thick: 0.001499 at t = 0.1 (Mindlin); thin: 0.00126532.
         EXPECT_NEAR(p.w({0.5, 0.5}), t > 0.05 ? 0.001499 : 0.00126532, 0.02 * 0.0013) << t;
@@ -174,10 +172,7 @@ TEST(PlateElement, ConvergesWithTheSquareOfTheSize) {
     std::vector<double> error, edge;
     for (int n : {6, 12, 24, 48}) {
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, 1), 1.0 / n, {{0.5, 0.5}});
-        p.material(1, 0.3);
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Clamped);
-        p.uniform(1);
+        p.loadedRectangle(1, 1.0 / n, {{0.5, 0.5}}, 0.3, Edge::Clamped);
         ASSERT_EQ(p.solve(), "");
         error.push_back(std::abs(p.w({0.5, 0.5}) / 0.00126532 - 1));
         edge.push_back(std::abs(p.m({0, 0.5}, 0) / -0.0513338 - 1));

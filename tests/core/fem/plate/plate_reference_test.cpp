@@ -29,10 +29,7 @@ TEST(PlateReference, SimplySupportedRectangle) {
     for (const auto& row : table("plate_ss_rect")) {
         double b = num(row, "ratio");
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, b), 1.0 / 20, {{0.5, b / 2}});
-        p.material(1, num(row, "nu"));
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Hard);
-        p.uniform(1);
+        p.loadedRectangle(b, 1.0 / 20, {{0.5, b / 2}}, num(row, "nu"), Edge::Hard);
         ASSERT_EQ(p.solve(), "");
         Point centre{0.5, b / 2};
         near(p.w(centre), num(row, "w"), 0.01, "w " + label(row));
@@ -49,10 +46,7 @@ TEST(PlateReference, CornerReaction) {
         double b = num(row, "ratio");
         if (b > 1.5) continue;
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, b), 1.0 / 40, {{0.5, b / 2}});
-        p.material(1, num(row, "nu"));
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Hard);
-        p.uniform(1);
+        p.loadedRectangle(b, 1.0 / 40, {{0.5, b / 2}}, num(row, "nu"), Edge::Hard);
         ASSERT_EQ(p.solve(), "");
         double corner = 0;
         for (const auto& r : p.reactions[0])
@@ -65,10 +59,7 @@ TEST(PlateReference, ClampedRectangle) {
     for (const auto& row : table("plate_clamped_rect")) {
         double b = num(row, "ratio");
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, b), 1.0 / 30, {{0.5, b / 2}, {0, b / 2}, {0.5, 0}});
-        p.material(1, num(row, "nu"));
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Clamped);
-        p.uniform(1);
+        p.loadedRectangle(b, 1.0 / 30, {{0.5, b / 2}, {0, b / 2}, {0.5, 0}}, num(row, "nu"), Edge::Clamped);
         ASSERT_EQ(p.solve(), "");
         Point centre{0.5, b / 2};
         near(p.w(centre), num(row, "w"), 0.01, "w " + label(row));
@@ -104,10 +95,7 @@ TEST(PlateReference, ShearFlexibleSquare) {
         // With D = 1: E = 12 (1 - nu^2) / t^3.
         double E = 12 * (1 - nu * nu) / (t * t * t);
         PlateProblem p;
-        p.makeMesh(PlateProblem::rectangle(1, 1), 1.0 / 24, {{0.5, 0.5}});
-        p.material(1, nu, 1 / (5.0 / 6 * E / (2 * (1 + nu)) * t));
-        for (int side = 0; side < 4; ++side) p.support(side, Edge::Hard);
-        p.uniform(1);
+        p.loadedRectangle(1, 1.0 / 24, {{0.5, 0.5}}, nu, Edge::Hard, 1 / (5.0 / 6 * E / (2 * (1 + nu)) * t));
         ASSERT_EQ(p.solve(), "");
         near(p.w({0.5, 0.5}), num(row, "w"), 0.01, "w " + label(row));
         near(p.m({0.5, 0.5}, 0), num(row, "M"), 0.02, "M " + label(row));
