@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <map>
 #include <optional>
 
 #include "reinforcement/bar_choices.h"
@@ -174,6 +175,15 @@ class Proposer {
         add(std::move(r));
     }
 
+    // Hogging moved outwards for bars of one diameter along the whole line.
+    const std::vector<double>& movedFor(double diameter) const {
+        auto [known, fresh] = moved_.try_emplace(diameter);
+        if (fresh)
+            known->second = line::movedDemand(line_.line, line_.stations, line_.demand, true,
+                                              std::vector<double>(line_.stations.size(), diameter), in_);
+        return known->second;
+    }
+
     // The nearest end, in steps, at which the run's resistance covers the shifted hogging moment of the span;
     // the far axis where hogging never ends in it. At simple ends a quarter of the clear span.
     double curtailed(const Run& run, std::size_t span, bool leftwards, double half, const Choice& c) const {
@@ -186,8 +196,7 @@ class Proposer {
         anchor(straight, slab_.thickness, in_);
         const double anchorage = straight.anchorEnd;
         const auto& stations = line_.stations;
-        const auto moved = line::movedDemand(line_.line, stations, line_.demand, true,
-                                             std::vector<double>(stations.size(), c.bar->diameter), in_);
+        const auto& moved = movedFor(c.bar->diameter);
         // Distance from the axis to where hogging ends, unshifted; and the demand as (distance, moment).
         double zero = 0;
         std::vector<std::pair<double, double>> asked;
@@ -252,6 +261,7 @@ class Proposer {
     const model::Basis& basis_;
     const standards::Standard& standard_;
     const line::OneWayLine& line_;
+    mutable std::map<double, std::vector<double>> moved_;  // by diameter
     std::vector<Run> runs_;
 };
 
