@@ -228,6 +228,17 @@ TEST(Session, RefusesWhatCannotBeAndSaysWhy) {
     EXPECT_FALSE(session.modified()) << "an edit that changes nothing is no step";
 }
 
+// A slab under a standard that there is not says so, instead of waiting for an answer.
+TEST(Session, AnUnknownStandardIsToldForSlabsToo) {
+    Session session;
+    auto p = formats::demoProject();
+    p.basis.standard = "none";
+    session.start(p, {});
+    QTest::qWait(100);
+    ASSERT_FALSE(session.design().trouble.empty());
+    EXPECT_NE(session.design().trouble.front().message.find("There is no standard"), std::string::npos);
+}
+
 TEST(Session, AnotherSlabIsTakenInHand) {
     Session session;
     session.start(model::addSlab(model::newProject(), "Second"), {});

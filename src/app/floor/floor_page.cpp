@@ -16,7 +16,6 @@
 #include <QVBoxLayout>
 
 #include "design/floors.h"
-#include "design/panel_opinions.h"
 #include "floor/actions_side.h"
 #include "floor/floor_register.h"
 #include "floor/layout_side.h"

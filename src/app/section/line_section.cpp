@@ -140,10 +140,6 @@ const LineSection::Data::Bar* LineSection::barAt(QPointF point) const {
     return nullptr;
 }
 
-void LineSection::resizeEvent(QResizeEvent*) {
-    update();
-}
-
 void LineSection::mousePressEvent(QMouseEvent* event) {
     setFocus();
     if (event->button() != Qt::LeftButton) return;

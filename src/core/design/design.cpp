@@ -42,6 +42,9 @@ Design joined(const Project& project, std::shared_ptr<const standards::Standard>
               std::vector<std::shared_ptr<const ElementAnswer>> elements) {
     Design d;
     d.standard = std::move(standard);
+    if (!d.standard)
+        d.trouble.push_back({"basis.standard", "There is no standard \"" + project.basis.standard +
+                                                   "\"; choose one of the list."});
     d.elements = std::move(elements);
     d.marks = project.marks;
     for (const auto& e : d.elements)
@@ -50,22 +53,19 @@ Design joined(const Project& project, std::shared_ptr<const standards::Standard>
 }
 
 Design run(const Project& project, const Options& options) {
-    Design d;
-    d.standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
-    if (!d.standard)
-        d.trouble.push_back({"basis.standard", "There is no standard \"" + project.basis.standard +
-                                                   "\"; choose one of the list."});
+    const auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
+    Design d = joined(project, standard, {});
     auto found = model::validate(project);
     d.trouble.insert(d.trouble.end(), found.begin(), found.end());
     if (!d.trouble.empty()) return d;
     std::vector<std::shared_ptr<const ElementAnswer>> answers;
     const auto basis = std::make_shared<const model::Basis>(project.basis);
     for (const auto& slab : project.slabs)
-        answers.push_back(designSlab(slab, basis, d.standard, options.trace));
+        answers.push_back(designSlab(slab, basis, standard, options.trace));
     for (const auto& floor : project.floors)
         if (options.floors)
             if (auto answer = designNow(project, floor->id)) answers.push_back(std::move(answer));
-    return joined(project, d.standard, std::move(answers));
+    return joined(project, standard, std::move(answers));
 }
 
 Project designAll(const Project& project, const Progress& progress) {

@@ -113,10 +113,7 @@ class Maker {
 
     // Checks of a part with their working, worst first.
     void checksOf(const design::ElementAnswer& e, const design::PartAnswer& part) {
-        const bool kept = part.checks.empty() || doc_.working == false ||
-                          std::any_of(part.checks.begin(), part.checks.end(),
-                                      [](const auto& c) { return !c.steps.empty(); });
-        const auto all = kept ? part.checks : e.withWorking(part);
+        const auto all = doc_.working ? e.withWorking(part) : part.checks;
         for (const auto* c : checks::worstFirst(all)) doc_.check(*c);
     }
 
