@@ -132,15 +132,9 @@ bool StripDesk::edit(const QString& text,
                      const QString& merge) {
     const auto* now = session_.floor();
     if (!now) return false;
-    auto next = session_.base();
     std::string why;
-    for (auto& row : next.floors) {
-        if (row->id != now->id) continue;
-        auto f = std::make_shared<model::Floor>(*row);
-        why = change(*f, next);
-        row = std::move(f);
-        break;
-    }
+    auto next = model::editFloor(session_.base(), now->id,
+                                 [&](model::Floor& f, model::Project& p) { why = change(f, p); });
     if (!why.empty()) {
         emit said(qs(why));
         return false;

@@ -62,7 +62,7 @@ void BarDesk::walk(int by) {
     session_.setStation(all[std::size_t(i)].first);
 }
 
-std::optional<Spot> BarDesk::spotAt(double u) const {
+std::optional<Spot> BarDesk::spanAt(double u) const {
     const auto* line = session_.line();
     if (!line) return {};
     const auto view = line->view();

@@ -17,9 +17,9 @@ class BarDesk : public QObject {
     // The run in hand: as the project has it where it is fixed, else as the answer has it.
     std::optional<reinforcement::Run> run() const;
     std::optional<reinforcement::Run> find(const model::Id& id) const;
-    void walkRuns(int by);                       // to the next run along the line
-    void walk(int by);                           // to the next span or support
-    std::optional<Spot> spotAt(double u) const;  // the support or span there
+    void walkRuns(int by);  // to the next run along the line
+    void walk(int by);      // to the next span or support
+    std::optional<Spot> spanAt(double u) const;
 
     // Edits; each is one step of history, those with the same `merge` become one. An edited run is fixed from
     // then on, and in hand.

@@ -155,7 +155,7 @@ void LineSection::mousePressEvent(QMouseEvent* event) {
     for (const auto& p : data_.supports)
         if (std::abs(point.x() - pixel(p.u)) < std::max(5.0, (pixel(p.to) - pixel(p.from)) / 2))
             return session_.select(Spot::In::Support, p.id);
-    if (auto spot = desk_.spotAt(toU(point.x()))) session_.select(*spot);
+    if (auto spot = desk_.spanAt(toU(point.x()))) session_.select(*spot);
 }
 
 void LineSection::mouseMoveEvent(QMouseEvent* event) {

@@ -38,6 +38,13 @@ Finding notChecked(std::string clause, std::string reason) {
     return f;
 }
 
+double worst(const std::vector<Check>& all) {
+    double most = 0;
+    for (const Check& c : all)
+        if (isJudged(c)) most = std::max(most, ratio(c));
+    return most;
+}
+
 Summary& Summary::operator+=(const Summary& more) {
     over += more.over, within += more.within;
     notChecked += more.notChecked, notApplicable += more.notApplicable;
@@ -67,6 +74,10 @@ Summary summary(const std::vector<Check>& all) {
 std::vector<const Check*> worstFirst(const std::vector<Check>& all) {
     std::vector<const Check*> order;
     for (const Check& c : all) order.push_back(&c);
+    return worstFirst(std::move(order));
+}
+
+std::vector<const Check*> worstFirst(std::vector<const Check*> order) {
     auto rank = [](const Check& c) {
         switch (c.outcome) {
             case Outcome::Over:

@@ -59,6 +59,9 @@ struct Summary {
 Summary summary(const std::vector<Check>& all);
 // Worst first: over by ratio, within by ratio, then not checked and not applicable; ties by key.
 std::vector<const Check*> worstFirst(const std::vector<Check>& all);
+std::vector<const Check*> worstFirst(std::vector<const Check*> all);
+// Largest ratio of those judged; 0 without.
+double worst(const std::vector<Check>& all);
 // "within", "over", "not applicable", "not checked".
 std::string name(Outcome outcome);
 // "m 74.6 of 68.9 kNm/m", "As 503, min 224 mm²/m" in display units.

@@ -4,13 +4,6 @@
 
 namespace talvik::design {
 
-double PartAnswer::worst() const {
-    double most = 0;
-    for (const auto& c : checks)
-        if (checks::isJudged(c)) most = std::max(most, checks::ratio(c));
-    return most;
-}
-
 const PartAnswer* ElementAnswer::find(const model::PartRef& part) const {
     for (const auto& p : parts)
         if (p->part == part) return p.get();
@@ -29,6 +22,12 @@ const checks::Check* ElementAnswer::check(std::string_view key) const {
     for (const auto* c : all())
         if (c->key == key) return c;
     return nullptr;
+}
+
+double ElementAnswer::worst() const {
+    double most = checks::worst(checks);
+    for (const auto& p : parts) most = std::max(most, p->worst());
+    return most;
 }
 
 void ElementAnswer::summarise() {

@@ -31,7 +31,7 @@ struct PartAnswer {
     virtual ~PartAnswer() = default;
     // What it is, in a few words with values in display units.
     virtual std::string detail(units::System) const { return {}; }
-    double worst() const;  // largest ratio of a judged check
+    double worst() const { return checks::worst(checks); }
 };
 
 // A part that is a line, with its bars and what they resist.
@@ -69,6 +69,7 @@ struct ElementAnswer {
     // All checks: the element's, then part by part; and one of them by its key, null without.
     std::vector<const checks::Check*> all() const;
     const checks::Check* check(std::string_view key) const;
+    double worst() const;  // largest ratio of all that are judged
     // The checks of a part with their working; kinds that keep it give those they have.
     virtual std::vector<checks::Check> withWorking(const PartAnswer& part) const { return part.checks; }
     // About a place in a part, or about the element where there is none; values in display units.

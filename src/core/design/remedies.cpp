@@ -22,13 +22,6 @@ Designer::Answer designed(const Project& project, std::string_view element, std:
                             [](const ElementAnswer& first) { return first.summary.over > 0; });
     return answer && answer->error.empty() ? answer : nullptr;
 }
-double worst(const ElementAnswer& answer) {
-    double most = 0;
-    for (const auto* c : answer.all())
-        if (checks::isJudged(*c)) most = std::max(most, checks::ratio(*c));
-    return most;
-}
-
 double stepOf(const Project& project) {
     return project.basis.units == units::System::Metric ? 10 : 12.7;
 }
@@ -114,7 +107,7 @@ std::vector<Remedy> remedies(const Project& project, std::string_view element, s
             const auto then = designed(next, element, stop);
             if (!then || then->summary.over > 0) continue;
             Remedy r{
-                attempt.text,   worst(*then), then->steel - now->steel, then->concrete - now->concrete, 0,
+                attempt.text,   then->worst(), then->steel - now->steel, then->concrete - now->concrete, 0,
                 std::move(next)};
             r.price = r.steel * rates.steel.price + r.concrete * rates.concrete.price;
             found.push_back(std::move(r));

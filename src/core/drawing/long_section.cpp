@@ -311,7 +311,8 @@ Sheet lineFigure(const LongSection& section, const std::string& title, double wi
     }
     double top = 66;
     for (const auto& row : section.rows) {
-        if (row.rank > 1 || (row.rank == 1 && section.rows.back().rank != 1)) continue;
+        const bool sag = row.rank == 1 && &row == &section.rows.back();
+        if (row.rank != 0 && !sag) continue;
         const double high = row.rank == 0 ? 44 : 16, scale = high / (row.high - row.low);
         const double axis = top - row.high * scale;
         auto at = [&](Point p) { return Point{X(p.x), axis + p.y * scale}; };

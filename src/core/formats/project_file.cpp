@@ -1,5 +1,7 @@
 #include "formats/project_file.h"
 
+#include <set>
+
 #include "catalogs/data.h"
 #include "formats/file.h"
 #include "formats/project_fields.h"
@@ -67,22 +69,10 @@ void readSlab(const json& j, const std::string& path, int version, Project& proj
 // The lists of a floor that are written alike, by their keys, as far as a version has them.
 template <class Floor, class List>
 void eachList(Floor& floor, int version, List list) {
-    list("slabs", floor.slabs);
-    list("zones", floor.zones);
-    list("openings", floor.openings);
-    list("columns", floor.columns);
-    list("walls", floor.walls);
-    list("edges", floor.edges);
-    list("beams", floor.beams);
-    list("grounds", floor.grounds);
-    list("piles", floor.piles);
-    list("cases", floor.actions.cases);
-    list("loads", floor.actions.loads);
-    if (version < 3) return;
-    list("grids", floor.grids);
-    list("underlays", floor.underlays);
-    list("panels", floor.panels);
-    list("combinations", floor.actions.combinations);
+    static const std::set<std::string_view> sinceThree{"grids", "underlays", "panels", "combinations"};
+    model::eachList(floor, [&](const char* key, auto& all) {
+        if (version >= 3 || !sinceThree.contains(key)) list(key, all);
+    });
     if (version < 4) return;
     list("strip_areas", floor.strips.areas);
     list("strip_edges", floor.strips.edges);

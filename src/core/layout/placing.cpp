@@ -47,7 +47,7 @@ bool withMember(Floor& floor, const Id& id, F f) {
 
 // Calls f(list) for every list of members that can be copied.
 template <class Floor, class F>
-void eachList(Floor& f, F call) {
+void eachCopied(Floor& f, F call) {
     call(f.slabs, 'd');
     call(f.zones, 'z');
     call(f.openings, 'o');
@@ -360,7 +360,7 @@ void reflect(M& m, Point a, Point b) {
 template <class F>
 Ids copies(Project& project, Floor& floor, const std::set<Id>& ids, F change) {
     Ids made;
-    eachList(floor, [&](auto& list, char letter) {
+    eachCopied(floor, [&](auto& list, char letter) {
         auto before = list;
         for (const auto& m : before) {
             if (!ids.contains(m.id)) continue;
@@ -383,7 +383,7 @@ void rotate(Floor& floor, const std::set<Id>& ids, Point about, double degrees) 
 
 void remove(Floor& floor, const std::set<Id>& ids) {
     auto gone = [&](const auto& m) { return ids.contains(m.id); };
-    eachList(floor, [&](auto& list, char) { std::erase_if(list, gone); });
+    eachCopied(floor, [&](auto& list, char) { std::erase_if(list, gone); });
     std::erase_if(floor.grids, gone);
     std::erase_if(floor.underlays, gone);
     std::erase_if(floor.panels, gone);

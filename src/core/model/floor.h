@@ -289,28 +289,32 @@ bool sameButStrips(const Floor& a, const Floor& b);
 geometry::Ring footprint(const Column& column);
 geometry::Ring footprint(const FloorLoad& load);
 double area(const Column& column);
+// Calls f(name, list) for the lists of what a floor holds but for its strips; names are those of the file.
+template <class Floor, class F>
+void eachList(Floor& floor, F f) {
+    f("grids", floor.grids);
+    f("underlays", floor.underlays);
+    f("slabs", floor.slabs);
+    f("zones", floor.zones);
+    f("openings", floor.openings);
+    f("columns", floor.columns);
+    f("walls", floor.walls);
+    f("edges", floor.edges);
+    f("beams", floor.beams);
+    f("grounds", floor.grounds);
+    f("piles", floor.piles);
+    f("panels", floor.panels);
+    f("cases", floor.actions.cases);
+    f("loads", floor.actions.loads);
+    f("combinations", floor.actions.combinations);
+}
 // Calls f(path, object) for everything of a floor that has an id, in the order of the file.
 template <class Floor, class F>
 void eachMember(Floor& floor, F f) {
-    auto list = [&](const char* name, auto& all) {
+    eachList(floor, [&](const char* name, auto& all) {
         for (std::size_t i = 0; i < all.size(); ++i)
             f(std::string(name) + "[" + std::to_string(i) + "]", all[i]);
-    };
-    list("grids", floor.grids);
-    list("underlays", floor.underlays);
-    list("slabs", floor.slabs);
-    list("zones", floor.zones);
-    list("openings", floor.openings);
-    list("columns", floor.columns);
-    list("walls", floor.walls);
-    list("edges", floor.edges);
-    list("beams", floor.beams);
-    list("grounds", floor.grounds);
-    list("piles", floor.piles);
-    list("panels", floor.panels);
-    list("cases", floor.actions.cases);
-    list("loads", floor.actions.loads);
-    list("combinations", floor.actions.combinations);
+    });
 }
 // The same for what someone decided about the strips.
 template <class Floor, class F>

@@ -38,10 +38,7 @@ std::vector<Entry> index(const design::Design& design, std::string_view inHand, 
     for (const auto* e : elements) {
         const bool alone = e->parts.size() == 1;
         for (const auto& part : e->parts) places(design, *part, alone, system, all);
-        auto checks = e->all();
-        std::stable_sort(checks.begin(), checks.end(),
-                         [](const auto* a, const auto* b) { return checks::ratio(*a) > checks::ratio(*b); });
-        for (const auto* c : checks) {
+        for (const auto* c : checks::worstFirst(e->all())) {
             const auto* part = alone ? nullptr : e->find(c->place.spot.part);
             all.push_back({c->title + (part ? ", " + part->name : ""), "check, " + checks::name(c->outcome),
                            c->place.spot, c->key});

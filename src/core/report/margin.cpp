@@ -58,7 +58,7 @@ class Maker {
         heading("Over the limit", sum.over);
         int shown = 0;
         for (const auto* e : all)
-            for (const auto* c : sorted(*e))
+            for (const auto* c : checks::worstFirst(e->all()))
                 if (c->outcome == checks::Outcome::Over && ++shown <= most)
                     lines_.push_back({Line::Kind::Check, "", "", c});
         if (sum.over == 0) add(Line::Kind::Note, "None.");
@@ -113,15 +113,6 @@ class Maker {
                                      : Line::Kind::Note,
                 std::move(f.text), std::move(f.value));
     }
-    static std::vector<const checks::Check*> sorted(const ElementAnswer& e) {
-        auto all = e.all();
-        std::stable_sort(all.begin(), all.end(), [](const auto* a, const auto* b) {
-            const double x = checks::ratio(*a), y = checks::ratio(*b);
-            return x != y ? x > y : a->key < b->key;
-        });
-        return all;
-    }
-
     // Title of a span, support or run of a line, and which checks belong to it.
     std::function<bool(const checks::Check&)> within(const design::LineAnswer& d, const Spot& spot,
                                                      std::function<bool(const checks::Check&)> plain) {

@@ -63,9 +63,7 @@ struct LineChecker {
     const std::vector<talvik::line::Extreme>& asked(bool top) const {
         return top ? demand.top : demand.bottom;
     }
-    bool leftToEdge(std::size_t i) const {
-        return reinforcement::leftToEdge(line, stations[i], reinforcement::edgeReach(stations[i], in));
-    }
+    bool leftToEdge(std::size_t i) const { return design.atEdge[i]; }
     // The last stretch of the line, where bars end at the cover.
     bool beyondBars(std::size_t i) const;
     // A tenth of what the plain section resists, per width: less than this needs no bar.
