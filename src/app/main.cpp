@@ -121,7 +121,7 @@ int main(int argc, char** argv) {
     if (!picture.empty() && bench > 0) {
         window.showBench();
         auto input = window.bench()->input();
-        input.kind = static_cast<talvik::design::BenchInput::Kind>(std::clamp(bench, 1, 3) - 1);
+        input.kind = static_cast<talvik::opinions::BenchInput::Kind>(std::clamp(bench, 1, 3) - 1);
         window.bench()->setInput(input);
         QApplication::processEvents();
         return window.bench()->grab().save(QString::fromStdString(picture)) ? 0 : 3;

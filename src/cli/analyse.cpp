@@ -3,10 +3,10 @@
 
 #include "cli/commands.h"
 #include "design/floors.h"
-#include "design/panel_opinions.h"
 #include "formats/fields.h"
 #include "formats/file.h"
 #include "formats/project_file.h"
+#include "opinions/panel_opinions.h"
 
 namespace talvik::cli {
 namespace {
@@ -113,7 +113,7 @@ int run(const Options& o) {
             return Done;
         }
         formats::AnalysisExtras extras;
-        extras.panels = design::panelOpinions(floor, a);
+        extras.panels = opinions::panelOpinions(floor, a);
         if (o.convergence) {
             auto in = design::floorInput(*project, i);
             extras.convergence =

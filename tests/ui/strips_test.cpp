@@ -144,7 +144,7 @@ TEST_F(Strips, BarsAreDividedAndAddedInTheLongSection) {
     EXPECT_TRUE(said.contains("Select the span or the support")) << said.toStdString();
     const auto* d = desk().stripDesign();
     const std::size_t runs = d->runs.size();
-    const reinforcement::Run* longest = &d->runs.front();
+    const bars::Run* longest = &d->runs.front();
     for (const auto& r : d->runs)
         if (!r.top() && r.to - r.from > longest->to - longest->from) longest = &r;
     const double u = longest->from + 0.4 * (longest->to - longest->from), end = longest->to;
@@ -362,7 +362,7 @@ TEST_F(Strips, ThePanelBenchAnswersAsValuesAreTyped) {
     bench->setInput(input);
     EXPECT_FALSE(bench->answer().trouble.empty());
     EXPECT_FALSE(bench->save(folder.path() + "/q.pdf").isEmpty()) << "no page without an answer";
-    for (auto kind : {design::BenchInput::Kind::Section, design::BenchInput::Kind::OneWay}) {
+    for (auto kind : {opinions::BenchInput::Kind::Section, opinions::BenchInput::Kind::OneWay}) {
         input = {};
         input.kind = kind;
         bench->setInput(input);

@@ -34,7 +34,7 @@ class Window : public OpenWindow {
         window.openDemo(true);
         answer();
     }
-    reinforcement::Run firstTop() {
+    bars::Run firstTop() {
         for (const auto& r : slabDesign().runs)
             if (r.top() && r.start == model::BarEnd::Straight) return r;
         return {};

@@ -20,7 +20,7 @@
 
 namespace talvik::app {
 
-using design::BenchInput;
+using opinions::BenchInput;
 using units::Kind;
 
 BenchWindow::~BenchWindow() = default;
@@ -162,7 +162,7 @@ void BenchWindow::fillForm() {
 }
 
 void BenchWindow::refresh() {
-    answer_ = design::bench(input_, session_.project().basis);
+    answer_ = opinions::bench(input_, session_.project().basis);
     says_->setText(qs(answer_.trouble));
     report_ = report::benchPage(input_, answer_, session_.project().basis, all_->isChecked());
     auto text = paper::flow(report_);

@@ -24,15 +24,15 @@ class BenchWindow : public QWidget {
     // Standard, materials, covers and bars are those of the session's project.
     explicit BenchWindow(Session& session, QWidget* parent = nullptr);
     ~BenchWindow() override;
-    const design::BenchInput& input() const { return input_; }
-    const design::BenchAnswer& answer() const { return answer_; }
-    void setInput(const design::BenchInput& input);
+    const opinions::BenchInput& input() const { return input_; }
+    const opinions::BenchAnswer& answer() const { return answer_; }
+    void setInput(const opinions::BenchInput& input);
     QString save(const QString& path);  // .pdf or .html; empty, or why not
 
   private:
     Session& session_;
-    design::BenchInput input_;
-    design::BenchAnswer answer_;
+    opinions::BenchInput input_;
+    opinions::BenchAnswer answer_;
     report::Document report_;
     std::unique_ptr<QTextDocument> text_;
     QComboBox *kind_, *use_;

@@ -283,7 +283,7 @@ void PlanView::drawVerdicts(QPainter& p) const {
     }
 }
 
-double PlanView::barY(const reinforcement::Run& run, int turn) const {
+double PlanView::barY(const bars::Run& run, int turn) const {
     const auto* slab = session_.slab();
     bool top = run.top();
     double share = top ? (turn % 2 ? 0.90 : 0.76) : (turn % 2 ? 0.40 : 0.54);
@@ -296,7 +296,7 @@ void PlanView::drawBars(QPainter& p) const {
     if (!d || !d->error.empty()) return;
     const Theme& t = theme();
     int turns[2] = {0, 0}, crossTurn = 0;
-    auto label = [&](QPointF centre, const reinforcement::Run& run, const QColor& colour, bool chosen) {
+    auto label = [&](QPointF centre, const bars::Run& run, const QColor& colour, bool chosen) {
         p.setFont(uiFont(11, chosen ? QFont::DemiBold : QFont::Normal));
         QString text = qs(session_.design().callout(*d, run.id, session_.project().basis.units));
         double w = p.fontMetrics().horizontalAdvance(text) + 6;

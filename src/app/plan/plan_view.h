@@ -43,7 +43,7 @@ class PlanView : public QWidget {
     void drawVerdicts(QPainter&) const;
     void drawBars(QPainter&) const;
     void drawScaleBar(QPainter&) const;
-    double barY(const reinforcement::Run& run, int turn) const;
+    double barY(const bars::Run& run, int turn) const;
     std::optional<Spot> under(QPointF point) const;
     void editSpan(std::size_t span);
 

@@ -8,7 +8,7 @@
 
 namespace talvik::app {
 
-using reinforcement::Run;
+using bars::Run;
 
 BarDesk::BarDesk(Session& session, QObject* parent) : QObject(parent), session_(session) {}
 
@@ -75,9 +75,8 @@ bool BarDesk::edit(const QString& text, const Change& change, const QString& mer
     const auto* line = session_.line();
     if (!line) return false;
     std::string why;
-    auto next =
-        model::editBars(session_.base(), line->part.element,
-                        [&](reinforcement::Fixed& bars, model::Project& p) { why = change(bars, p); });
+    auto next = model::editBars(session_.base(), line->part.element,
+                                [&](bars::Fixed& bars, model::Project& p) { why = change(bars, p); });
     if (!why.empty()) {
         emit said(qs(why));
         return false;
@@ -93,7 +92,7 @@ bool BarDesk::setRun(const QString& text, const Run& run, const QString& merge) 
     const bool good = edit(
         text,
         [&](auto& bars, auto& project) {
-            id = reinforcement::fixRun(project, bars, run);
+            id = bars::fixRun(project, bars, run);
             return std::string();
         },
         merge.isEmpty() ? merge : merge + qs(wanted));
@@ -104,14 +103,14 @@ bool BarDesk::setRun(const QString& text, const Run& run, const QString& merge) 
 bool BarDesk::changeSpacing(int steps) {
     auto r = run();
     if (!r) return false;
-    r->spacing = reinforcement::nextSpacing(r->spacing, steps, session_.project().basis);
+    r->spacing = bars::nextSpacing(r->spacing, steps, session_.project().basis);
     return setRun(tr("Spacing"), *r, QStringLiteral("spacing"));
 }
 
 bool BarDesk::changeBar(int steps) {
     auto r = run();
     if (!r) return false;
-    r->bar = reinforcement::nextBar(r->bar, steps, session_.project().basis);
+    r->bar = bars::nextBar(r->bar, steps, session_.project().basis);
     return setRun(tr("Bar size"), *r, QStringLiteral("size"));
 }
 
@@ -143,7 +142,7 @@ bool BarDesk::toggleHook(bool end) {
 QString BarDesk::write(const model::Id& id, const QString& text) {
     auto r = find(id);
     if (!r) return tr("These bars are no longer there.");
-    const auto written = reinforcement::readBars(text.toStdString(), session_.project().basis);
+    const auto written = bars::readBars(text.toStdString(), session_.project().basis);
     if (!written.trouble.empty()) return qs(written.trouble);
     r->bar = written.bar.value_or(r->bar);
     r->spacing = written.spacing.value_or(r->spacing);
@@ -161,10 +160,10 @@ bool BarDesk::splitRun(double u) {
     if (!(u > r->from && u < r->to)) u = (r->from + r->to) / 2;
     const auto view = line->view();
     const auto& at = view.stations[line::nearestStation(view.stations, u)];
-    const double lap = reinforcement::lapLength(*r, at.thickness, design::lineBasis(*answer, *line));
+    const double lap = bars::lapLength(*r, at.thickness, design::lineBasis(*answer, *line));
     model::Id second;
     const bool good = edit(tr("Divide bars"), [&](auto& bars, auto& project) {
-        auto done = reinforcement::splitRun(project, bars, *r, std::round(u / 10) * 10, lap);
+        auto done = bars::splitRun(project, bars, *r, std::round(u / 10) * 10, lap);
         second = done.second;
         return done.trouble;
     });
@@ -182,8 +181,7 @@ bool BarDesk::addRun() {
     if (!line || (!top && !session_.selected(Spot::In::Span)))
         return refuse(tr("Select the span or the support at which bars are to be added."));
     const auto& basis = session_.project().basis;
-    const auto room =
-        reinforcement::roomForRun(line->view().line, top, session_.selectedId(), basis.coverSide);
+    const auto room = bars::roomForRun(line->view().line, top, session_.selectedId(), basis.coverSide);
     if (!room) return refuse(tr("There is no room for bars here."));
     Run like;
     like.part = line->part.key;
@@ -194,7 +192,7 @@ bool BarDesk::addRun() {
     like.role = top ? model::Role::TopMain : model::Role::BottomMain;
     model::Id id;
     const bool good = edit(tr("Add bars"), [&](auto& bars, auto& project) {
-        id = reinforcement::addRun(project, bars, like, room->from, room->to, line->runs);
+        id = bars::addRun(project, bars, like, room->from, room->to, line->runs);
         return std::string();
     });
     if (good) session_.select(Spot::In::Run, id);

@@ -4,8 +4,8 @@
 
 #include <QObject>
 
+#include "bars/run_edits.h"
 #include "document/session.h"
-#include "reinforcement/run_edits.h"
 
 namespace talvik::app {
 
@@ -15,20 +15,20 @@ class BarDesk : public QObject {
     explicit BarDesk(Session& session, QObject* parent = nullptr);
 
     // The run in hand: as the project has it where it is fixed, else as the answer has it.
-    std::optional<reinforcement::Run> run() const;
-    std::optional<reinforcement::Run> find(const model::Id& id) const;
+    std::optional<bars::Run> run() const;
+    std::optional<bars::Run> find(const model::Id& id) const;
     void walkRuns(int by);  // to the next run along the line
     void walk(int by);      // to the next span or support
     std::optional<Spot> spanAt(double u) const;
 
     // Edits; each is one step of history, those with the same `merge` become one. An edited run is fixed from
     // then on, and in hand.
-    bool setRun(const QString& text, const reinforcement::Run& run, const QString& merge = {});
+    bool setRun(const QString& text, const bars::Run& run, const QString& merge = {});
     bool changeSpacing(int steps);
     bool changeBar(int steps);
     bool moveEnd(bool end, double by);
     // The run's end to a place on the line, held within the cover.
-    bool dragEnd(const reinforcement::Run& run, bool end, double to);
+    bool dragEnd(const bars::Run& run, bool end, double to);
     void endDrag() { session_.endMerge(); }
     bool toggleHook(bool end);
     // What someone wrote: "H16 @ 150"; the sentence why not.
@@ -45,7 +45,7 @@ class BarDesk : public QObject {
     void said(const QString& sentence);
 
   private:
-    using Change = std::function<std::string(reinforcement::Fixed&, model::Project&)>;
+    using Change = std::function<std::string(bars::Fixed&, model::Project&)>;
     bool edit(const QString& text, const Change& change, const QString& merge = {});
     Session& session_;
 };

@@ -131,7 +131,7 @@ class BarsPage final : public TrayPage {
         std::vector<QStringList> rows;
         int selected = -1;
         const auto* d = session_.slabDesign();
-        for (const auto& run : d ? d->bars : std::vector<reinforcement::Run>{}) {
+        for (const auto& run : d ? d->bars : std::vector<bars::Run>{}) {
             if (run.id == session_.selectedId()) selected = static_cast<int>(rows.size());
             static const std::map<model::Role, QString> names{
                 {model::Role::BottomMain, tr("B1")},   {model::Role::TopMain, tr("T1")},

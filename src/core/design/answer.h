@@ -42,7 +42,7 @@ struct LineAnswer : PartAnswer, verify::LineDesign {
     std::string envelope;                  // of what the demand is one: "12 combinations"
     virtual line::View view() const = 0;
     // Bars across the line, where they are laid out with it.
-    virtual std::vector<reinforcement::Run> crossing() const { return {}; }
+    virtual std::vector<bars::Run> crossing() const { return {}; }
 };
 
 // What a kind of element says besides its checks: a heading, something with its value, or a sentence.

@@ -14,8 +14,8 @@
 namespace talvik::design {
 namespace {
 
+using bars::PeakBand;
 using checks::Check;
-using reinforcement::PeakBand;
 using strips::Strip;
 
 // The least moment at the face of inner supports cast with the slab, of strips that span one way between
@@ -166,8 +166,7 @@ class FloorDesigner::Stages {
         auto in = basisOf(d);
         in.leastBottom = d.distribution;
         std::erase_if(d.runs, [top](const auto& r) { return r.top() == top; });
-        for (auto& r :
-             reinforcement::proposeStrip(*d.strip, d.stations(), demand, top, in, floor_.strips.bars, bands))
+        for (auto& r : bars::proposeStrip(*d.strip, d.stations(), demand, top, in, floor_.strips.bars, bands))
             d.runs.push_back(std::move(r));
     }
 

@@ -14,7 +14,7 @@ struct StripDesign : LineAnswer {
     std::shared_ptr<const strips::Strip> strip;
     std::shared_ptr<const strips::StripForces> forces;
     line::Demand demand;
-    std::vector<reinforcement::PeakBand> bands;
+    std::vector<bars::PeakBand> bands;
     double distribution = 0;        // bottom steel asked by the one-way strips that it crosses, mm2 per mm
     std::vector<SpanPanel> panels;  // per span
     bool twoWay() const;            // at least one of them carries both ways

@@ -59,7 +59,7 @@ std::vector<Fact> ofStrip(const FloorDesign& f, const StripDesign& d, units::Sys
     for (const auto& o : stripOpinions(f, d)) {
         if (source.empty()) all.push_back({Heading, "Second opinion", "analysis / opinion"});
         if (o.source != source) all.push_back({Note, source = o.source});
-        all.push_back({Pair, o.what, beside(o, system)});
+        all.push_back({Pair, o.what, opinions::beside(o, system)});
         if (!o.word.empty()) all.push_back({Note, o.word});
     }
     return all;

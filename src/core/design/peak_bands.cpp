@@ -9,7 +9,7 @@
 namespace talvik::design {
 namespace {
 
-using reinforcement::PeakBand;
+using bars::PeakBand;
 using strips::Strip;
 
 // Top steel that a strip asks over a support, for its whole width.

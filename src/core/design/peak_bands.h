@@ -6,8 +6,7 @@
 namespace talvik::design {
 
 // What the standard wants in the width over inner columns where hogging peaks, and into columns at edges.
-std::vector<reinforcement::PeakBand> peakBands(const FloorDesign& f, const StripDesign& d,
-                                               const line::LineBasis& in);
+std::vector<bars::PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in);
 // Bottom steel that strips held by lines alone ask of those that cross them: a share of their own, mm2 per
 // mm.
 double distributionSteel(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in);

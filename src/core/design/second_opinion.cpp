@@ -1,17 +1,10 @@
 // Moment coefficients beside the analysis.
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cmath>
 
 #include "design/slab_checks.h"
 
 namespace talvik::design {
-
-std::string beside(const Opinion& o, units::System system) {
-    return fmt::format("{} / {} = {:.2f}", units::number(o.engine, o.kind, system),
-                       units::number(o.opinion, o.kind, system), o.ratio());
-}
 
 SecondOpinion secondOpinion(const model::OneWaySlab& slab, const standards::Standard& standard,
                             const SlabDesign& d) {

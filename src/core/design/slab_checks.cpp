@@ -112,7 +112,7 @@ class Checker {
     }
 
     void secondary() {
-        const reinforcement::Run* run = nullptr;
+        const bars::Run* run = nullptr;
         double mainSteel = 0;
         const double x0 = d_.line.line.from, x1 = d_.line.line.to;
         double covered = 0;

@@ -4,8 +4,8 @@
 
 #include <algorithm>
 
+#include "bars/proposal.h"
 #include "design/slab_checks.h"
-#include "reinforcement/proposal.h"
 
 namespace talvik::design {
 namespace {
@@ -44,7 +44,7 @@ std::shared_ptr<const SlabAnswer> designSlab(std::shared_ptr<const model::OneWay
     if (d->error.empty()) {
         d->line = line::lineOf(*slab, d->analysis, *standard);
         const auto in = slabBasis(*basis, *standard);
-        d->bars = reinforcement::proposeSlab(*slab, in, d->line);
+        d->bars = bars::proposeSlab(*slab, in, d->line);
         for (const auto& r : d->bars)
             if (model::isMain(r.role)) d->runs.push_back(r);
         verify::fillCurves(*d, d->view(), in);
@@ -59,8 +59,8 @@ std::shared_ptr<const SlabAnswer> designSlab(std::shared_ptr<const model::OneWay
     return answer;
 }
 
-std::vector<reinforcement::Run> SlabDesign::crossing() const {
-    std::vector<reinforcement::Run> all;
+std::vector<bars::Run> SlabDesign::crossing() const {
+    std::vector<bars::Run> all;
     for (const auto& r : bars)
         if (!model::isMain(r.role)) all.push_back(r);
     return all;
@@ -89,7 +89,7 @@ std::vector<Fact> SlabAnswer::facts(const std::optional<model::Spot>& spot, unit
         all.push_back({Heading, "Second opinion", "analysis / coefficient"});
         all.push_back(
             {Note, so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + ".")});
-        for (const auto& r : so.rows) all.push_back({Pair, r.what, beside(r, system)});
+        for (const auto& r : so.rows) all.push_back({Pair, r.what, opinions::beside(r, system)});
         if (!so.note.empty() && so.refusal.empty()) all.push_back({Note, so.note});
         all.push_back({Heading, "Reactions, ultimate", "permanent · imposed · most"});
     }

@@ -3,15 +3,15 @@
 
 #include "analysis/slab_analysis.h"
 #include "design/designer.h"
-#include "design/opinion.h"
 #include "line/one_way.h"
+#include "opinions/opinion.h"
 
 namespace talvik::design {
 
 // Coefficient moments beside the engine's.
 struct SecondOpinion {
     std::string source, refusal, note;
-    std::vector<Opinion> rows;  // signed
+    std::vector<opinions::Opinion> rows;  // signed
 };
 
 // The one part of a one-way slab: itself, seen along its spans.
@@ -19,14 +19,14 @@ struct SlabDesign : LineAnswer {
     std::shared_ptr<const model::OneWaySlab> slab;
     analysis::SlabAnalysis analysis;
     line::OneWayLine line;
-    std::vector<reinforcement::Run> bars;  // all of them; `runs` are those along the line
-    double firstThickness = 0;             // suggestion by the span-to-depth rule
+    std::vector<bars::Run> bars;  // all of them; `runs` are those along the line
+    double firstThickness = 0;    // suggestion by the span-to-depth rule
     std::size_t firstThicknessSpan = 0;
     double camber = 0;  // largest proposed
     SecondOpinion secondOpinion;
     std::string error;  // why there are no results
     line::View view() const override { return {line.line, line.stations, line.demand}; }
-    std::vector<reinforcement::Run> crossing() const override;
+    std::vector<bars::Run> crossing() const override;
     std::string detail(units::System system) const override;
 };
 

@@ -39,7 +39,7 @@ class Sags {
         double critical = cantilever ? (i == 0 ? L : 0) : d_.line.spans[i].local;
         if (!cantilever && d_.line.spans[i].moment <= 0) critical = L / 2;
         const double x = model::spanStart(slab_, i) + critical;
-        const auto steel = reinforcement::steelAt(d_.runs, cantilever, x, 1);
+        const auto steel = bars::steelAt(d_.runs, cantilever, x, 1);
         const auto sec =
             line::section(cantilever, steel.diameter > 0 ? steel.diameter : usual_, slab_.thickness, in_, b_);
 
@@ -134,14 +134,14 @@ class Sags {
         constexpr int intervals = 320;
         std::vector<standards::SagStation> all;
         const double start = model::spanStart(slab_, span), L = slab_.spans[span].length;
-        auto depth = [&](bool top, const reinforcement::Steel& steel) {
+        auto depth = [&](bool top, const bars::Steel& steel) {
             return line::section(top, steel.diameter > 0 ? steel.diameter : usual_, slab_.thickness, in_, b_)
                 .d;
         };
         for (int i = 0; i <= intervals; ++i) {
             const double local = L * i / intervals, permanent = a_.permanent.moment(span, local);
-            const auto bottom = reinforcement::steelAt(d_.runs, false, start + local, 1),
-                       top = reinforcement::steelAt(d_.runs, true, start + local, 1);
+            const auto bottom = bars::steelAt(d_.runs, false, start + local, 1),
+                       top = bars::steelAt(d_.runs, true, start + local, 1);
             standards::SagStation s;
             s.x = start + local;
             s.mSustained = a_.moment(sustained, span, local) * b_;

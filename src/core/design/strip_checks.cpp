@@ -150,8 +150,8 @@ class StripChecker {
     double b_, usual_;
 
     Steps* tracer(Steps& steps) const { return tracing_ ? &steps : nullptr; }
-    reinforcement::Steel steel(bool top, std::size_t i) const {
-        return reinforcement::steelAt(d_.runs, top, stations_[i].u, stations_[i].width);
+    bars::Steel steel(bool top, std::size_t i) const {
+        return bars::steelAt(d_.runs, top, stations_[i].u, stations_[i].width);
     }
     standards::Section section(bool top, std::size_t i, double diameter) const {
         return line::section(top, diameter > 0 ? diameter : usual_, stations_[i], in_, b_);
@@ -263,7 +263,7 @@ class StripChecker {
             f.sense = Sense::AtLeast;
             f.clause = band.rule.clause;
             f.prefix = "As";
-            f.demand = reinforcement::bandSteel(d_.runs, strip_.supports[s].u);
+            f.demand = bars::bandSteel(d_.runs, strip_.supports[s].u);
             f.limit = band.steel;
             f.here.push_back(band.word);
             Steps steps;
@@ -317,7 +317,7 @@ std::vector<double> compressionNeed(const StripDesign& d, bool top, const LineBa
     constexpr double b = 1000;
     for (std::size_t i = 0; i < d.stations().size(); ++i) {
         const auto& s = d.stations()[i];
-        auto steel = reinforcement::steelAt(d.runs, top, s.u, s.width);
+        auto steel = bars::steelAt(d.runs, top, s.u, s.width);
         if (steel.diameter == 0 || demand[i].value <= 0) continue;
         auto need = in.standard.flexure->required(line::section(top, steel.diameter, s, in, b),
                                                   demand[i].value / s.width * b);

@@ -8,6 +8,7 @@
 namespace talvik::design {
 namespace {
 
+using opinions::Opinion;
 using strips::Strip;
 
 // Load per area at a place: each case's spread loads, unfactored.
@@ -175,8 +176,8 @@ void coefficients(const FloorDesign& f, const StripDesign& d, std::vector<Opinio
 
 }  // namespace
 
-std::vector<Opinion> stripOpinions(const FloorDesign& design, const StripDesign& strip) {
-    std::vector<Opinion> out;
+std::vector<opinions::Opinion> stripOpinions(const FloorDesign& design, const StripDesign& strip) {
+    std::vector<opinions::Opinion> out;
     const Strip& s = *strip.strip;
     if (s.kind == Strip::Kind::Column || (s.kind == Strip::Kind::Full && !s.onLines))
         staticMoments(design, strip, out);

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "design/floor_design.h"
-#include "design/opinion.h"
+#include "opinions/opinion.h"
 
 namespace talvik::design {
 
@@ -12,6 +12,6 @@ namespace talvik::design {
 // combination, that of the largest load. For strips held by lines that cross them: the standard's
 // coefficients for continuous one-way slabs. Loads are those spread over areas; expected to agree within 10
 // %, coefficients within 25 %.
-std::vector<Opinion> stripOpinions(const FloorDesign& design, const StripDesign& strip);
+std::vector<opinions::Opinion> stripOpinions(const FloorDesign& design, const StripDesign& strip);
 
 }  // namespace talvik::design

@@ -10,12 +10,12 @@ namespace {
 
 using units::Kind;
 
-std::string callout(const design::BenchAnswer::Row& r, units::System system) {
+std::string callout(const opinions::BenchAnswer::Row& r, units::System system) {
     return fmt::format("{}-{} {}", r.bar, units::number(r.spacing, Kind::BarSpacing, system),
                        r.top ? "T" : "B");
 }
 
-void twoWay(Sheet& s, const design::BenchInput& in, const design::BenchAnswer& a, units::System system) {
+void twoWay(Sheet& s, const opinions::BenchInput& in, const opinions::BenchAnswer& a, units::System system) {
     // The panel to scale in a box 70 mm high, with its edges: double where the slab goes on.
     double k = std::min(90 / in.lx, 62 / in.ly), w = in.lx * k, h = in.ly * k;
     Point o{24, 14};
@@ -76,7 +76,7 @@ void twoWay(Sheet& s, const design::BenchInput& in, const design::BenchAnswer& a
     }
 }
 
-void section(Sheet& s, const design::BenchInput& in, const design::BenchAnswer& a,
+void section(Sheet& s, const opinions::BenchInput& in, const opinions::BenchAnswer& a,
              const model::Basis& basis) {
     if (a.rows.empty()) return;
     const auto& r = a.rows.front();
@@ -102,7 +102,7 @@ void section(Sheet& s, const design::BenchInput& in, const design::BenchAnswer& 
            fmt::format("m = {}", units::text(r.moment, Kind::MomentPerWidth, basis.units)));
 }
 
-void oneWay(Sheet& s, const design::BenchInput& in, const design::BenchAnswer& a, units::System system) {
+void oneWay(Sheet& s, const opinions::BenchInput& in, const opinions::BenchAnswer& a, units::System system) {
     int n = std::min(in.spans, 4);
     double each = 140.0 / n, depth = 7;
     Point o{18, 26};
@@ -131,21 +131,21 @@ void oneWay(Sheet& s, const design::BenchInput& in, const design::BenchAnswer& a
 
 }  // namespace
 
-Sheet benchSketch(const design::BenchInput& input, const design::BenchAnswer& answer,
+Sheet benchSketch(const opinions::BenchInput& input, const opinions::BenchAnswer& answer,
                   const model::Basis& basis, double width) {
     Sheet s;
     s.width = width;
     s.title = "Sketch";
     s.height = 84;
     switch (input.kind) {
-        case design::BenchInput::Kind::Section:
+        case opinions::BenchInput::Kind::Section:
             section(s, input, answer, basis);
             break;
-        case design::BenchInput::Kind::OneWay:
+        case opinions::BenchInput::Kind::OneWay:
             s.height = 48;
             oneWay(s, input, answer, basis.units);
             break;
-        case design::BenchInput::Kind::TwoWay:
+        case opinions::BenchInput::Kind::TwoWay:
             twoWay(s, input, answer, basis.units);
             break;
     }

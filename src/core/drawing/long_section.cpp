@@ -179,7 +179,7 @@ class Maker {
             for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
                 const double middle = (stops[i] + stops[i + 1]) / 2;
                 const auto& at = view_.stations[line::nearestStation(view_.stations, middle)];
-                const double as = reinforcement::steelAt(d_.runs, top, middle, at.width).full;
+                const double as = bars::steelAt(d_.runs, top, middle, at.width).full;
                 for (double x : {stops[i], stops[i + 1]})
                     have.points.push_back({x, sign * std::min(as, shown[top])});
             }

@@ -119,7 +119,7 @@ class SlabSheet {
     }
 
     // One bar of the run drawn, and the line over which the others lie.
-    void mainBars(const View& v, const reinforcement::Run& run, bool top, int turn) {
+    void mainBars(const View& v, const bars::Run& run, bool top, int turn) {
         double y = slab_.width * (turn % 2 ? 0.62 : 0.34), cover = project_.basis.coverSide;
         Layer layer = top ? Layer::BarsXTop : Layer::BarsX;
         Point a = v.at(run.from, y), b = v.at(run.to, y);
@@ -149,13 +149,13 @@ class SlabSheet {
     }
 
     // A run's call-out, centred where it does not leave the drawing on the left.
-    void label(Point at, const reinforcement::Run& run) { label(at, design_.callout(d_, run.id, system_)); }
+    void label(Point at, const bars::Run& run) { label(at, design_.callout(d_, run.id, system_)); }
     void label(Point at, const std::string& callout) {
         sheet_.text({std::max(at.x, leftMargin + 3 + textWidth(callout, 2.2) / 2), at.y}, 2.2, callout,
                     Align::Centre, true);
     }
 
-    void crossBars(const View& v, const reinforcement::Run& run, bool top, int turn) {
+    void crossBars(const View& v, const bars::Run& run, bool top, int turn) {
         double cover = project_.basis.coverSide, x = run.from + (run.to - run.from) * (top ? 0.82 : 0.53),
                y = slab_.width * (top ? (turn % 2 ? 0.08 : 0.19) : 0.14);
         sheet_.line(v.at(x, cover), v.at(x, slab_.width - cover), top ? Layer::BarsYTop : Layer::BarsY);
@@ -164,7 +164,7 @@ class SlabSheet {
         label({p.x, p.y + 1.2}, run);
     }
 
-    void edge(const View& v, const reinforcement::Run& run) {
+    void edge(const View& v, const bars::Run& run) {
         double cover = project_.basis.coverSide;
         if (run.role == Role::EndU) {
             Point a = v.at(run.from, slab_.width * 0.8), b = v.at(run.to, slab_.width * 0.8);

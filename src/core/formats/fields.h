@@ -3,7 +3,7 @@
 #pragma once
 
 #include "analysis/floor_analysis.h"
-#include "design/panel_opinions.h"
+#include "opinions/panel_opinions.h"
 
 namespace talvik::formats {
 
@@ -16,7 +16,7 @@ FieldText fieldText(const analysis::FloorAnalysis& a, const std::string& field,
                     const std::string& combination, const std::string& format);
 
 struct AnalysisExtras {
-    std::vector<design::PanelOpinion> panels;
+    std::vector<opinions::PanelOpinion> panels;
     analysis::Convergence convergence;
 };
 std::string analysisJson(const model::Floor& floor, const analysis::FloorAnalysis& a,

@@ -178,7 +178,7 @@ nlohmann::json checksJson(const std::vector<checks::Check>& all, units::System s
     return list;
 }
 
-nlohmann::json barsJson(const std::vector<reinforcement::Run>& runs, units::System system) {
+nlohmann::json barsJson(const std::vector<bars::Run>& runs, units::System system) {
     nlohmann::json list = nlohmann::json::array();
     for (const auto& r : runs)
         list.push_back({{"face", r.top() ? "top" : "bottom"},

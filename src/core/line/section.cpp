@@ -15,6 +15,11 @@ standards::Section section(bool top, double diameter, double thickness, const Li
 standards::Section section(bool top, double diameter, const Station& station, const LineBasis& in, double b) {
     return section(top, diameter, station.thickness, in, b);
 }
+standards::CrackInput crackInput(const standards::Section& section, bool top, double moment, double area,
+                                 double diameter, double spacing, const LineBasis& in) {
+    return {section,           moment, area, diameter, spacing, in.cover(top) + in.outer(top), in.basis.creep,
+            in.crackLimit(top)};
+}
 
 std::vector<double> movedDemand(const Line& line, const std::vector<Station>& stations, const Demand& demand,
                                 bool top, const std::vector<double>& diameter, const LineBasis& in) {

@@ -23,6 +23,7 @@ struct LineBasis {
     double workedWidth() const { return standard.nativeUnits == units::System::Metric ? 1000 : 304.8; }
     double outer(bool top) const { return top ? outerTop : outerBottom; }
     double cover(bool top) const { return top ? basis.coverTop : basis.coverBottom; }
+    double crackLimit(bool top) const { return top ? basis.crackLimitTop : basis.crackLimitBottom; }
 };
 
 // Section for tension on a face with bars of this diameter, on the width b.
@@ -30,6 +31,9 @@ standards::Section section(bool top, double diameter, double thickness, const Li
 // Of a station: the mean thickness over its width, by which moment resistance of slabs of several thicknesses
 // side by side adds up.
 standards::Section section(bool top, double diameter, const Station& station, const LineBasis& in, double b);
+// What bars ask of the rule of cracks at such a section; the moment of its state and the steel on the width.
+standards::CrackInput crackInput(const standards::Section& section, bool top, double moment, double area,
+                                 double diameter, double spacing, const LineBasis& in);
 
 // Demand per width moved outwards by the standard's shift, read between stations too: per station, on its
 // width. `diameter`: of the bars at every station, by which the effective depth and so the shift varies. In a

@@ -8,9 +8,9 @@ namespace talvik::report {
 
 using units::Kind;
 
-Document benchPage(const design::BenchInput& in, const design::BenchAnswer& answer, const model::Basis& basis,
-                   bool allWorking) {
-    using I = design::BenchInput::Kind;
+Document benchPage(const opinions::BenchInput& in, const opinions::BenchAnswer& answer,
+                   const model::Basis& basis, bool allWorking) {
+    using I = opinions::BenchInput::Kind;
     Document doc;
     doc.system = basis.units;
     auto text = [&](double v, Kind k) { return units::text(v, k, basis.units); };

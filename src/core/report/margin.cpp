@@ -138,7 +138,7 @@ class Maker {
         };
     }
 
-    void describe(const design::LineAnswer& d, const reinforcement::Run& run) {
+    void describe(const design::LineAnswer& d, const bars::Run& run) {
         std::string name = design_.callout(d, run.id, system_);
         if (name.empty())
             name = fmt::format("{}-{} {}", run.bar, units::number(run.spacing, Kind::BarSpacing, system_),

@@ -6,9 +6,9 @@
 #include <cmath>
 
 #include "design/floor_design.h"
-#include "design/panel_opinions.h"
 #include "drawing/long_section.h"
 #include "model/sources.h"
+#include "opinions/panel_opinions.h"
 
 namespace talvik::report {
 namespace {
@@ -246,7 +246,7 @@ class Maker {
             rows.push_back(
                 {a.model->supports[s].name, num(most[s], Kind::Force), num(least[s], Kind::Force)});
         table(rows);
-        for (const auto& p : design::panelOpinions(*model::findFloor(project_, d.element), a)) {
+        for (const auto& p : opinions::panelOpinions(*model::findFloor(project_, d.element), a)) {
             add(Block::Kind::Subheading, "Second opinion, " + p.name);
             paragraph(p.source + ".");
             rows = {{"Place", "Analysis", "Opinion", "Ratio"}};

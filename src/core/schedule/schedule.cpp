@@ -39,13 +39,13 @@ class Maker {
     Maker(const Body& body, const line::LineBasis& in)
         : body_(body), in_(in), basis_(in.basis), anchorage_(*in.standard.anchorage) {}
 
-    std::vector<Item> run(const std::vector<reinforcement::Run>& runs) {
+    std::vector<Item> run(const std::vector<bars::Run>& runs) {
         for (const auto& r : runs) add(r);
         return std::move(items_);
     }
 
   private:
-    void add(const reinforcement::Run& r) {
+    void add(const bars::Run& r) {
         const catalogs::Bar& bar = *catalogs::barCatalog(basis_.barCatalog)->find(r.bar);
         double depth = units::roundDown(body_.thickness - basis_.coverTop - basis_.coverBottom, 5);
         double inside = body_.breadth - 2 * basis_.coverSide;
@@ -83,7 +83,7 @@ class Maker {
         if ((hookStart || hookEnd) && leg > depth)
             item.note = "hooks lie tilted: the tail is longer than the depth between the covers";
         // Pieces: as few as the stock length allows, equal, lapped in between.
-        const double rule = anchorage_.lap(reinforcement::anchorageInput(r, false, body_.thickness, in_));
+        const double rule = anchorage_.lap(bars::anchorageInput(r, false, body_.thickness, in_));
         double lap = units::roundUp(rule, 50), hooks = leg * (hookStart + hookEnd),
                stock = basis_.stockLength;
         int pieces = total + hooks <= stock
@@ -122,8 +122,7 @@ int markOf(const Item& item, const Marks& marks) {
 
 }  // namespace
 
-std::vector<Item> items(const std::vector<reinforcement::Run>& runs, const Body& body,
-                        const line::LineBasis& in) {
+std::vector<Item> items(const std::vector<bars::Run>& runs, const Body& body, const line::LineBasis& in) {
     return Maker(body, in).run(runs);
 }
 

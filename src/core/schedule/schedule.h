@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "reinforcement/steel.h"
+#include "bars/steel.h"
 
 namespace talvik::schedule {
 
@@ -32,8 +32,7 @@ struct Body {
     double thickness = 0, breadth = 0;
 };
 // Items of a part, in the order of its runs.
-std::vector<Item> items(const std::vector<reinforcement::Run>& runs, const Body& body,
-                        const line::LineBasis& in);
+std::vector<Item> items(const std::vector<bars::Run>& runs, const Body& body, const line::LineBasis& in);
 
 // What makes bars equal: size, shape and dimensions.
 std::string signature(const Item& item);

@@ -46,7 +46,7 @@ void LineChecker::anchorage(std::size_t i, int side) {
     if (support < 0 || (end != EndCondition::Free && end != EndCondition::OnBeam)) return;
     const double face = side < 0 ? span.clearFrom : span.clearTo;
     const auto place = at(of, supportPlace(of, std::size_t(support)), face);
-    const reinforcement::Run* run = nullptr;
+    const bars::Run* run = nullptr;
     for (const auto& r : design.runs)
         if (!r.top() && r.from <= face + 1 && r.to >= face - 1) run = &r;
     Steps steps;
@@ -54,7 +54,7 @@ void LineChecker::anchorage(std::size_t i, int side) {
     std::string by;
     if (run) {
         const bool hooked = (side < 0 ? run->start : run->end) == model::BarEnd::Hook;
-        auto input = reinforcement::endAnchorage(line, stations, demand, i, side, *run, hooked, in);
+        auto input = bars::endAnchorage(line, stations, demand, i, side, *run, hooked, in);
         f = rules.anchorage->atEnd(input, tracer(steps));
         by = of.combination(demand.shear[line::nearestStation(stations, face)].by);
     } else {

@@ -79,29 +79,16 @@ void LineChecker::flexure(bool top, checks::Place place, std::size_t worst) {
     const auto& station = stations[worst];
     const auto sec = section(top, worst, s.diameter);
     Steps steps;
-    Finding f;
-    f.kind = Kind::MomentPerWidth;
-    f.clause = rules.flexure->clause();
-    f.prefix = "m";
     widthStep(steps, "m", worst, ultimate.value, true);
-    auto need = rules.flexure->required(sec, ultimate.value / station.width * b, tracer(steps));
-    const double As2 = need.doubly ? steel(!top, worst).effective : 0;
     const double counted = leftToEdge(worst) ? s.full : s.effective;
-    auto resistance = rules.flexure->resistance(sec, counted * b, As2 * b, tracer(steps));
-    f.demand = ultimate.value / station.width;
-    f.limit = resistance.M / b;
+    Finding f = bending(sec, ultimate.value / station.width, counted, steel(!top, worst).effective, rules,
+                        in.basis.units, tracer(steps));
     if (s.diameter == 0 && f.demand <= plain(top, worst)) {
         f.limit = plain(top, worst);
         f.here.push_back(
             "No bars lie here: the moment is under a tenth of what the plain section resists, which is taken "
             "to need none.");
     }
-    if (!need.possible)
-        f.here.push_back("No amount of steel resists this moment in this depth: make the slab thicker.");
-    else if (need.doubly)
-        f.here.push_back(fmt::format("Compression steel is needed: {} on the other face; {} is there.",
-                                     units::text(need.As2 / b, Kind::SteelPerWidth, in.basis.units),
-                                     units::text(As2, Kind::SteelPerWidth, in.basis.units)));
     if (counted < s.full * 0.999)
         f.here.push_back(fmt::format("The bars are anchored here to {:.0f} %.",
                                      100 * s.effective / std::max(s.full, 1e-9)));
@@ -129,21 +116,16 @@ void LineChecker::bars(bool top, const checks::Place& place, std::size_t worst, 
     for (const auto& r : design.runs)
         if (r.band() && r.top() == top && stations[worst].u >= r.from && stations[worst].u <= r.to)
             closest = std::min(closest, 1 / (1 / s.spacing + 1 / r.spacing));
-    const double limit = top ? in.basis.crackLimitTop : in.basis.crackLimitBottom;
-    for (auto& c : sectionChecks(section(top, worst, s.diameter), {s.full, s.spacing, closest, s.diameter},
-                                 in.basis, rules, service.value > 0 ? limit : 0, in.twoWay, tracing)) {
+    for (auto& c :
+         sectionChecks(section(top, worst, s.diameter), {s.full, s.spacing, closest, s.diameter}, in.basis,
+                       rules, service.value > 0 ? in.crackLimit(top) : 0, in.twoWay, tracing)) {
         c.name += top ? "-top" : "-bottom", c.title += top ? " top" : " bottom";
         list.add(std::move(c), place, {}, side);
     }
     const Steel there = steel(top, crackAt);
-    standards::CrackInput crack{section(top, crackAt, there.diameter),
-                                service.value / stations[crackAt].width * b,
-                                there.full * b,
-                                there.diameter,
-                                there.spacing,
-                                in.cover(top) + in.outer(top),
-                                in.basis.creep,
-                                limit};
+    const auto crack = line::crackInput(section(top, crackAt, there.diameter), top,
+                                        service.value / stations[crackAt].width * b, there.full * b,
+                                        there.diameter, there.spacing, in);
     Steps steps;
     auto width = rules.cracks->check(crack, tracer(steps));
     list.add({top ? "crack-top" : "crack-bottom", top ? "Crack control top" : "Crack control bottom",

@@ -5,12 +5,12 @@
 
 namespace talvik::verify {
 
+using bars::Steel;
 using checks::Finding;
 using checks::Outcome;
 using checks::Sense;
 using checks::Topic;
 using model::EndCondition;
-using reinforcement::Steel;
 using trace::Steps;
 using units::Kind;
 
@@ -58,7 +58,7 @@ struct LineChecker {
         return line::section(top, diameter > 0 ? diameter : usual, stations[i].leastThickness, in, b);
     }
     Steel steel(bool top, std::size_t i) const {
-        return reinforcement::steelAt(design.runs, top, stations[i].u, stations[i].width);
+        return bars::steelAt(design.runs, top, stations[i].u, stations[i].width);
     }
     const std::vector<talvik::line::Extreme>& asked(bool top) const {
         return top ? demand.top : demand.bottom;

@@ -90,14 +90,13 @@ void fillCurves(LineDesign& d, const line::View& view, const line::LineBasis& in
         const auto& asked = top ? demand.top : demand.bottom;
         std::vector<double> diameters;
         for (const auto& s : stations) {
-            auto steel = reinforcement::steelAt(d.runs, top, s.u, s.width);
+            auto steel = bars::steelAt(d.runs, top, s.u, s.width);
             auto sec = line::section(top, steel.diameter > 0 ? steel.diameter : usual, s, in, b);
             const std::size_t i = curve.provided.size();
             diameters.push_back(steel.diameter);
             curve.provided.push_back(steel.full);
             auto need = rules.flexure->required(sec, asked[i].value / s.width * b);
-            double compression =
-                need.doubly ? reinforcement::steelAt(d.runs, !top, s.u, s.width).effective : 0;
+            double compression = need.doubly ? bars::steelAt(d.runs, !top, s.u, s.width).effective : 0;
             curve.resistance.push_back(
                 steel.effective > 0
                     ? rules.flexure->resistance(sec, steel.effective * b, compression * b).M / b * s.width
@@ -116,11 +115,10 @@ void fillCurves(LineDesign& d, const line::View& view, const line::LineBasis& in
         curve.shifted = line::movedDemand(line, stations, demand, top, nearest, in);
     }
     d.shearResistance.clear(), d.atEdge.clear();
-    for (const auto& s : stations)
-        d.atEdge.push_back(reinforcement::leftToEdge(line, s, reinforcement::edgeReach(s, in)));
+    for (const auto& s : stations) d.atEdge.push_back(bars::leftToEdge(line, s, bars::edgeReach(s, in)));
     for (std::size_t i = 0; i < stations.size(); ++i) {
         const bool top = demand.shearHogs[i];
-        auto steel = reinforcement::steelAt(d.runs, top, stations[i].u, stations[i].width);
+        auto steel = bars::steelAt(d.runs, top, stations[i].u, stations[i].width);
         auto sec = line::section(top, steel.diameter > 0 ? steel.diameter : usual, stations[i].leastThickness,
                                  in, b);
         d.shearResistance.push_back(rules.shear->oneWay(sec, steel.effective * b) / b * stations[i].width);

@@ -3,7 +3,7 @@
 
 #include <functional>
 
-#include "reinforcement/steel.h"
+#include "bars/steel.h"
 #include "verify/check_list.h"
 #include "verify/support_checks.h"
 
@@ -11,7 +11,7 @@ namespace talvik::verify {
 
 // Bars of a line, and what they resist at its stations.
 struct LineDesign {
-    std::vector<reinforcement::Run> runs;
+    std::vector<bars::Run> runs;
     // Moments on the station's width: demand moved outwards, resistance of the bars as anchored there. Steel
     // per mm of width: what the moment asks, and what is there.
     struct Curve {

@@ -1,10 +1,31 @@
 #include "verify/section_checks.h"
 
+#include <fmt/format.h>
+
 namespace talvik::verify {
 
 using checks::Sense;
 using standards::SteelRules;
 using units::Kind;
+
+checks::Finding bending(const standards::Section& section, double moment, double area, double otherFace,
+                        const standards::Standard& standard, units::System system, trace::Steps* steps) {
+    const auto& flexure = *standard.flexure;
+    const double b = section.b;
+    checks::Finding f;
+    f.kind = Kind::MomentPerWidth, f.clause = flexure.clause(), f.prefix = "m";
+    f.demand = moment;
+    const auto need = flexure.required(section, moment * b, steps);
+    const double As2 = need.doubly ? otherFace : 0;
+    f.limit = flexure.resistance(section, area * b, As2 * b, steps).M / b;
+    if (!need.possible)
+        f.here.push_back("No amount of steel resists this moment in this depth: make the slab thicker.");
+    else if (need.doubly)
+        f.here.push_back(fmt::format("Compression steel is needed: {} on the other face; {} is there.",
+                                     units::text(need.As2 / b, Kind::SteelPerWidth, system),
+                                     units::text(As2, Kind::SteelPerWidth, system)));
+    return f;
+}
 
 std::vector<NamedFinding> sectionChecks(const standards::Section& section, const BarsAt& bars,
                                         const model::Basis& basis, const standards::Standard& standard,

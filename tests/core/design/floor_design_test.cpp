@@ -122,8 +122,7 @@ TEST(FloorDesign, BarEndsResistTheMovedMomentWhereverTheMarginSaysWithin) {
                 for (std::size_t i = 0; i < st.size(); ++i)
                     most = std::max(most, demand[i].value / st[i].width);
                 for (std::size_t i = 0; i < st.size(); ++i) {
-                    if (reinforcement::leftToEdge(*s->strip, st[i],
-                                                  std::max(p.basis.coverSide + 50, st[i].thickness)))
+                    if (bars::leftToEdge(*s->strip, st[i], std::max(p.basis.coverSide + 50, st[i].thickness)))
                         continue;
                     bool inSpan = top;
                     for (const auto& span : s->strip->spans)

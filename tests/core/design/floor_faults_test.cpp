@@ -120,7 +120,7 @@ TEST(FloorFaults, AWallOnALineSwallowsNoSupports) {
         middles += s->strip->kind == strips::Strip::Kind::Middle;
         // Bottom bars without a gap from the first to the last support.
         double reached = -1e9;
-        std::vector<const reinforcement::Run*> bottom;
+        std::vector<const bars::Run*> bottom;
         for (const auto& r : s->runs)
             if (!r.top()) bottom.push_back(&r);
         std::sort(bottom.begin(), bottom.end(), [](auto* a, auto* b) { return a->from < b->from; });

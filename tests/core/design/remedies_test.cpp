@@ -2,10 +2,10 @@
 
 #include <gtest/gtest.h>
 
+#include "bars/run_edits.h"
 #include "design/floor_design.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
-#include "reinforcement/run_edits.h"
 #include "support/chosen_bars.h"
 #include "support/random_slab.h"
 #include "support/regular_floor.h"
@@ -45,7 +45,7 @@ TEST(Remedies, KeepWhatTheUserFixedWhereTheyCan) {
     const auto before = design::run(p);
     auto run = before.slab(0).bars[2];
     run.spacing = 300;  // far too wide
-    p = model::editBars(p, "s1", [&](auto& bars, auto& next) { reinforcement::fixRun(next, bars, run); });
+    p = model::editBars(p, "s1", [&](auto& bars, auto& next) { bars::fixRun(next, bars, run); });
     auto all = design::remedies(p, "s1");
     ASSERT_FALSE(all.empty());
     EXPECT_EQ(all.front().text, "All bars given back to the program");

@@ -63,8 +63,8 @@ class SmallKind : public ::testing::Test {
             d->demand.shearHogs.push_back(0);
         }
         const line::LineBasis in{project.basis, *standard};
-        reinforcement::Run run{{"bottom", "east", model::Role::BottomMain, 35, 3965, "H12", 150}};
-        reinforcement::size(run, 300, in);
+        bars::Run run{{"bottom", "east", model::Role::BottomMain, 35, 3965, "H12", 150}};
+        bars::size(run, 300, in);
         d->runs = {run};
         verify::fillCurves(*d, d->view(), in);
         verify::CheckList list("k1/east/");

@@ -3,10 +3,10 @@
 
 #include <gtest/gtest.h>
 
+#include "bars/run_edits.h"
 #include "design/floor_design.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
-#include "reinforcement/run_edits.h"
 #include "support/random_floor.h"
 #include "support/random_slab.h"
 
@@ -91,7 +91,7 @@ TEST(LongSection, AShortenedBarLeavesAGap) {
     const auto before = design::run(p, {.trace = false});
     auto run = before.slab(0).runs.front();
     run.to -= 2000;
-    p = model::editBars(p, "s1", [&](auto& bars, auto& next) { reinforcement::fixRun(next, bars, run); });
+    p = model::editBars(p, "s1", [&](auto& bars, auto& next) { bars::fixRun(next, bars, run); });
     const auto after = design::run(p, {.trace = false});
     const auto s = drawing::longSection(after.slab(0), p.basis, after.marks);
     ASSERT_FALSE(row(s, "moment")->gaps.empty());

@@ -5,8 +5,8 @@
 
 #include <cmath>
 
+#include "bars/steel.h"
 #include "model/edits.h"
-#include "reinforcement/steel.h"
 #include "support/random_slab.h"
 
 using namespace talvik;

@@ -5,10 +5,10 @@
 #include <cmath>
 #include <set>
 
+#include "bars/run_edits.h"
 #include "design/design.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
-#include "reinforcement/run_edits.h"
 #include "support/random_slab.h"
 
 using namespace talvik;
@@ -20,8 +20,8 @@ std::vector<schedule::Item> itemsOf(const model::BarRun& bars, const std::string
     const model::Basis basis;
     const auto standard = standards::makeStandard(id);
     const line::LineBasis in{basis, *standard};
-    reinforcement::Run run{bars};
-    reinforcement::size(run, 200, in);
+    bars::Run run{bars};
+    bars::size(run, 200, in);
     return schedule::items({run}, {200, 6000}, in);
 }
 
@@ -95,8 +95,7 @@ TEST(Schedule, EqualBarsShareAMarkAndMarksGivenOutStay) {
     // Change one run: the others keep their marks, and what is new gets a number that nothing had.
     auto run = design.slab(0).bars[1];
     run.to -= 500;
-    auto q =
-        model::editBars(p, "s1", [&](auto& bars, auto& next) { reinforcement::fixRun(next, bars, run); });
+    auto q = model::editBars(p, "s1", [&](auto& bars, auto& next) { bars::fixRun(next, bars, run); });
     const auto after = design::run(q);
     int fresh = 0;
     for (const auto& item : after.slab(0).items) {
@@ -172,7 +171,7 @@ TEST(Schedule, OfRandomSlabsIsWhatLiesInThem) {
             if (run.role == model::Role::EndU || run.role == model::Role::SideU) continue;
             double straight = 0;
             for (const auto* item : pieces) straight += item->dimensions.at(item->shape == "21" ? 'B' : 'A');
-            const double lap = reinforcement::lapLength(run, d.slab->thickness, in);
+            const double lap = bars::lapLength(run, d.slab->thickness, in);
             EXPECT_GE(straight, length + double(pieces.size() - 1) * lap - 5.0 * double(pieces.size()))
                 << run.id;
             for (std::size_t i = 1; i < pieces.size() && !across; ++i, ++lapped)

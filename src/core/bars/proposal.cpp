@@ -1,4 +1,4 @@
-#include "reinforcement/proposal.h"
+#include "bars/proposal.h"
 
 #include <algorithm>
 #include <cmath>
@@ -6,9 +6,9 @@
 #include <map>
 #include <optional>
 
-#include "reinforcement/bar_choices.h"
+#include "bars/bar_choices.h"
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 namespace {
 
 using model::BarEnd;
@@ -71,30 +71,18 @@ class Proposer {
                     std::max(service, (top ? line_.demand.topService : line_.demand.bottomService)[i].value);
         std::optional<Choice> plain, loose;
         for (const Choice& c : all) {
-            auto sec = section(top, c.bar->diameter);
-            double As = c.area() * b;
-            auto need = standard_.flexure->required(sec, moment * b);
-            if (!need.possible || need.doubly || As < need.As || As < standard_.steel->minimum(sec) ||
-                (basis_.minimumSteel && service > 0 &&
-                 As < standard_.cracks->leastSteel(sec, c.bar->diameter,
-                                                   top ? basis_.crackLimitTop : basis_.crackLimitBottom)) ||
-                As > standard_.steel->maximum(sec))
-                continue;
-            standards::CrackInput crack{sec,          service * b,
-                                        As,           c.bar->diameter,
-                                        c.spacing,    top ? basis_.coverTop : basis_.coverBottom,
-                                        basis_.creep, top ? basis_.crackLimitTop : basis_.crackLimitBottom};
-            if (standard_.cracks->check(crack).outcome == checks::Outcome::Over) continue;
+            const auto need = suffices(c, top, slab_.thickness, moment, service, in_);
+            if (!need) continue;
             if (!loose) loose = c;
             if (!anchored(c)) continue;
             if (!slenderSpan) return c;
             if (!plain) plain = c;
-            standards::SlendernessInput slender{sec,
+            standards::SlendernessInput slender{section(top, c.bar->diameter),
                                                 line::spanSystem(line_.line.spans[*slenderSpan]),
                                                 slab_.spans[*slenderSpan].length,
-                                                need.As,
+                                                *need * b,
                                                 0,
-                                                As};
+                                                c.area() * b};
             if (standard_.slenderness->check(slender).outcome == checks::Outcome::Within) return c;
         }
         return plain ? *plain : loose ? *loose : all.back();
@@ -272,4 +260,4 @@ std::vector<Run> proposeSlab(const model::OneWaySlab& slab, const line::LineBasi
     return Proposer(slab, in, line).run();
 }
 
-}  // namespace talvik::reinforcement
+}  // namespace talvik::bars

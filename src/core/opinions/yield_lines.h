@@ -1,7 +1,7 @@
 // Yield lines of rectangular panels: an upper bound of what they carry. N, mm.
 #pragma once
 
-namespace talvik::design {
+namespace talvik::opinions {
 
 // The isotropic sagging moment of resistance, per width, at which a rectangle a by b held on four sides
 // collapses under a uniform load w, with hogging resistances i times as large along its edges: `i[0]`, `i[1]`
@@ -10,4 +10,4 @@ namespace talvik::design {
 // lower one; corner levers are left out.
 double yieldLineMoment(double w, double a, double b, const double (&i)[4]);
 
-}  // namespace talvik::design
+}  // namespace talvik::opinions

@@ -1,5 +1,5 @@
 // Second opinions of panels beside the analysis.
-#include "design/panel_opinions.h"
+#include "opinions/panel_opinions.h"
 
 #include <gtest/gtest.h>
 
@@ -25,12 +25,12 @@ model::Floor uniform(double a, double b, double t, double q) {
     f.actions.loads = {l};
     return f;
 }
-std::vector<design::PanelOpinion> opinions(const model::Floor& f, double factor = 1) {
+std::vector<opinions::PanelOpinion> opinions(const model::Floor& f, double factor = 1) {
     analysis::FloorBasis basis{30000, 0.2, 25e-6, {}};
     auto a = analysis::FloorAnalyser().analyse(f, "f", basis,
                                                {{"G", "", actions::LimitState::Ultimate, {factor}}});
     EXPECT_TRUE(a.good());
-    return design::panelOpinions(f, a);
+    return opinions::panelOpinions(f, a);
 }
 
 }  // namespace

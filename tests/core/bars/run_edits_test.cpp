@@ -1,5 +1,5 @@
 // Bars as people write and step them; dividing and adding runs of strips.
-#include "reinforcement/run_edits.h"
+#include "bars/run_edits.h"
 
 #include <gtest/gtest.h>
 
@@ -21,14 +21,14 @@ TEST(RunEdits, BarsAreReadAsPeopleWriteThem) {
     for (const auto& c : {Case{"H16 @ 150", "H16", 150}, Case{"H16@150", "H16", 150},
                           Case{" H12 200 ", "H12", 200}, Case{"H20-125", "H20", 125}, Case{"H25", "H25", {}},
                           Case{"175", {}, 175}, Case{"@ 17.5 cm", {}, 175}}) {
-        auto r = reinforcement::readBars(c.text, metric);
+        auto r = bars::readBars(c.text, metric);
         EXPECT_EQ(r.trouble, "") << c.text;
         EXPECT_EQ(r.bar, c.bar) << c.text;
         ASSERT_EQ(r.spacing.has_value(), c.spacing.has_value()) << c.text;
         EXPECT_NEAR(r.spacing.value_or(0), c.spacing.value_or(0), 1e-9) << c.text;
     }
     for (const char* text : {"", "  @ ", "H16 @ many", "Q99 150", "H16 @ 3 kN"}) {
-        auto r = reinforcement::readBars(text, metric);
+        auto r = bars::readBars(text, metric);
         EXPECT_NE(r.trouble.find("such as"), std::string::npos) << text;
         EXPECT_FALSE(r.bar || r.spacing) << text;
     }
@@ -36,7 +36,7 @@ TEST(RunEdits, BarsAreReadAsPeopleWriteThem) {
     us.units = units::System::UsCustomary;
     us.barCatalog = "us";
     us.mainBars = {"#5"};
-    auto r = reinforcement::readBars("#5 @ 6", us);
+    auto r = bars::readBars("#5 @ 6", us);
     EXPECT_EQ(r.bar, "#5");
     EXPECT_NEAR(r.spacing.value_or(0), 152.4, 1e-9);
 }
@@ -44,16 +44,16 @@ TEST(RunEdits, BarsAreReadAsPeopleWriteThem) {
 TEST(RunEdits, StepsStayWithinWhatIsAllowed) {
     model::Basis b = model::emptyProject().basis;
     for (double s = b.spacingLeast; s <= b.spacingMost; s += 1) {
-        double up = reinforcement::nextSpacing(s, 1, b), down = reinforcement::nextSpacing(s, -1, b);
+        double up = bars::nextSpacing(s, 1, b), down = bars::nextSpacing(s, -1, b);
         EXPECT_TRUE(up > s || up == b.spacingMost) << s;
         EXPECT_TRUE(down < s || down == b.spacingLeast) << s;
         EXPECT_LE(up - s, b.spacingStep + 1e-9);
         EXPECT_LE(s - down, b.spacingStep + 1e-9);
     }
     std::string bar = "H8";
-    for (int i = 0; i < 40; ++i) bar = reinforcement::nextBar(bar, 1, b);
+    for (int i = 0; i < 40; ++i) bar = bars::nextBar(bar, 1, b);
     EXPECT_EQ(bar, catalogs::barCatalog(b.barCatalog)->bars.back().name);
-    EXPECT_EQ(reinforcement::nextBar(reinforcement::nextBar("H16", 1, b), -1, b), "H16");
+    EXPECT_EQ(bars::nextBar(bars::nextBar("H16", 1, b), -1, b), "H16");
 }
 
 // The demo floor with one edit of its bars, designed anew.
@@ -84,17 +84,17 @@ class Bars : public testing::Test {
 TEST_F(Bars, DividedLapAndKeepTheSteelEverywhere) {
     auto s = strip();
     ASSERT_TRUE(s);
-    const reinforcement::Run* longest = nullptr;
+    const bars::Run* longest = nullptr;
     for (const auto& r : s->runs)
         if (!r.top() && (!longest || r.to - r.from > longest->to - longest->from)) longest = &r;
     ASSERT_TRUE(longest);
     const line::LineBasis in{*before->basis, *before->standard, s->outerTop, s->outerBottom};
-    double lap = reinforcement::lapLength(*longest, 250, in), u = (longest->from + longest->to) / 2;
+    double lap = bars::lapLength(*longest, 250, in), u = (longest->from + longest->to) / 2;
     EXPECT_GT(lap, 20 * longest->diameter);
     EXPECT_GE(lap, longest->anchorStart - 10) << "a lap is never shorter than the anchorage";
-    reinforcement::SplitRun split;
-    auto after = with(
-        [&](model::Floor& f) { split = reinforcement::splitRun(project, f.strips.bars, *longest, u, lap); });
+    bars::SplitRun split;
+    auto after =
+        with([&](model::Floor& f) { split = bars::splitRun(project, f.strips.bars, *longest, u, lap); });
     EXPECT_EQ(split.trouble, "");
     const auto* now = after->find(s->strip->key);
     ASSERT_TRUE(now);
@@ -117,11 +117,11 @@ TEST_F(Bars, DividedLapAndKeepTheSteelEverywhere) {
 
 TEST_F(Bars, AreNotDividedWhereALapDoesNotFit) {
     auto s = strip();
-    const reinforcement::Run r = s->runs.front();
+    const bars::Run r = s->runs.front();
     model::Floor f = *project.floors[0];
     const auto as = f;
     for (double u : {r.from + 100, r.to - 100, r.from - 500}) {
-        auto split = reinforcement::splitRun(project, f.strips.bars, r, u, 600);
+        auto split = bars::splitRun(project, f.strips.bars, r, u, 600);
         EXPECT_NE(split.trouble.find("600 mm"), std::string::npos) << split.trouble;
         EXPECT_EQ(f, as) << "nothing is changed";
     }
@@ -130,16 +130,15 @@ TEST_F(Bars, AreNotDividedWhereALapDoesNotFit) {
 TEST_F(Bars, AddedOnesComeOnTopOfThoseThere) {
     auto s = strip();
     for (bool top : {false, true}) {
-        const reinforcement::Run* run = nullptr;
+        const bars::Run* run = nullptr;
         for (const auto& r : s->runs)
             if (r.top() == top && !r.band()) run = &r;
         ASSERT_TRUE(run);
         double from = run->from + 0.3 * (run->to - run->from), to = run->to - 0.3 * (run->to - run->from);
         model::Id id;
         const double area = run->area, at = (from + to) / 2, was = steel(*s, top, at);
-        auto after = with([&](model::Floor& f) {
-            id = reinforcement::addRun(project, f.strips.bars, *run, from, to, s->runs);
-        });
+        auto after = with(
+            [&](model::Floor& f) { id = bars::addRun(project, f.strips.bars, *run, from, to, s->runs); });
         const auto* now = after->find(s->strip->key);
         ASSERT_TRUE(now);
         EXPECT_NEAR(steel(*now, top, at), was + area, 1e-9) << "top " << top;

@@ -1,4 +1,4 @@
-#include "reinforcement/proposal.h"
+#include "bars/proposal.h"
 
 #include <gtest/gtest.h>
 
@@ -43,7 +43,7 @@ TEST_P(Proposals, ProvidedSteelIsNowhereLessThanRequired) {
         double largest = *std::max_element(d.top.shifted.begin(), d.top.shifted.end());
         for (std::size_t i = 0; i < d.analysis.stations.size(); ++i) {
             double x = d.analysis.stations[i].x;
-            auto top = reinforcement::steelAt(d.runs, true, x, 1);
+            auto top = bars::steelAt(d.runs, true, x, 1);
             auto sec = line::section(true, top.diameter > 0 ? top.diameter : 20, slab.thickness, in, 1000);
             bool endSupport = (!slab.cantileverStart && x < slab.spans.front().length / 2) ||
                               (!slab.cantileverEnd && x > model::length(slab) - slab.spans.back().length / 2);

@@ -1,9 +1,9 @@
-#include "reinforcement/steel.h"
+#include "bars/steel.h"
 
 #include <algorithm>
 #include <cmath>
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 
 Steel steelAt(const std::vector<Run>& runs, bool top, double u, double width) {
     Steel s;
@@ -99,4 +99,4 @@ standards::EndAnchorageInput endAnchorage(const line::Line& line, const std::vec
     return e;
 }
 
-}  // namespace talvik::reinforcement
+}  // namespace talvik::bars

@@ -3,10 +3,10 @@
 
 #include <vector>
 
+#include "bars/steel.h"
 #include "line/one_way.h"
-#include "reinforcement/steel.h"
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 
 // The bars of a slab: those that someone fixed, and where there are none such chosen from the allowed
 // diameters and spacings as the least steel that satisfies flexure, minimum steel, spacing and crack rules of
@@ -17,4 +17,4 @@ namespace talvik::reinforcement {
 std::vector<Run> proposeSlab(const model::OneWaySlab& slab, const line::LineBasis& in,
                              const line::OneWayLine& line);
 
-}  // namespace talvik::reinforcement
+}  // namespace talvik::bars

@@ -1,9 +1,9 @@
-#include "reinforcement/bar_choices.h"
+#include "bars/bar_choices.h"
 
 #include <algorithm>
 #include <tuple>
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 
 std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, double largest,
                                   const model::Basis& basis, const standards::Standard& standard) {
@@ -25,4 +25,22 @@ std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, doubl
     return all;
 }
 
-}  // namespace talvik::reinforcement
+std::optional<double> suffices(const BarChoice& choice, bool top, double thickness, double moment,
+                               double service, const line::LineBasis& in) {
+    constexpr double b = 1000;
+    const auto& rules = in.standard;
+    const double diameter = choice.bar->diameter, As = choice.area() * b;
+    const auto section = line::section(top, diameter, thickness, in, b);
+    const auto need = rules.flexure->required(section, moment * b);
+    if (!need.possible || need.doubly || As < need.As || As < rules.steel->minimum(section) ||
+        As > rules.steel->maximum(section))
+        return {};
+    if (in.basis.minimumSteel && service > 0 &&
+        As < rules.cracks->leastSteel(section, diameter, in.crackLimit(top)))
+        return {};
+    const auto crack = line::crackInput(section, top, service * b, As, diameter, choice.spacing, in);
+    if (rules.cracks->check(crack).outcome == checks::Outcome::Over) return {};
+    return need.As / b;
+}
+
+}  // namespace talvik::bars

@@ -5,9 +5,9 @@
 #include <optional>
 #include <string_view>
 
-#include "reinforcement/steel.h"
+#include "bars/steel.h"
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 
 // "H16 @ 150", "H16 150", "H16-150", "H16" or "150": a bar of the project's catalogue, a spacing in displayed
 // units, or both. What is not written stays empty; `trouble` is a sentence where nothing can be made of it.
@@ -53,4 +53,4 @@ std::optional<RoomForRun> roomForRun(const line::Line& line, bool top, const mod
 model::Id addRun(model::Project& project, Fixed& fixed, const Run& like, double from, double to,
                  const std::vector<Run>& runs);
 
-}  // namespace talvik::reinforcement
+}  // namespace talvik::bars

@@ -1,15 +1,15 @@
-#include "design/bench.h"
+#include "opinions/bench.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 
-#include "reinforcement/bar_choices.h"
+#include "bars/bar_choices.h"
 #include "standards/panel_coefficients.h"
 #include "verify/section_checks.h"
 
-namespace talvik::design {
+namespace talvik::opinions {
 namespace {
 
 using checks::Finding;
@@ -46,7 +46,7 @@ class Bench {
         loads();
         if (in_.kind == BenchInput::Kind::Section) {
             out_.source = "The moment given.";
-            place("section", in_.moment < 0, true, std::abs(in_.moment) / in_.width, true);
+            place("section", in_.moment < 0, true, std::abs(in_.moment) / in_.width);
         } else if (in_.kind == BenchInput::Kind::OneWay) {
             oneWay();
         } else {
@@ -122,95 +122,57 @@ class Bench {
                             : checks::Place{{bench, model::Spot::In::Span, name}, name};
     }
 
-    standards::Section section(bool top, bool outer, double diameter, double outerDiameter) const {
-        double cover = top ? basis_.coverTop : basis_.coverBottom,
-               other = top ? basis_.coverBottom : basis_.coverTop;
-        return {b_,
-                in_.thickness,
-                in_.thickness - cover - (outer ? 0 : outerDiameter) - diameter / 2,
-                other + diameter / 2,
-                basis_.concreteStrength,
-                basis_.steelYield};
+    // Of bars that lie behind others of `outer` diameter; 0 for those next to the face.
+    line::LineBasis lineBasis(double outer) const {
+        return {basis_, *rules_, outer, outer, 0, in_.kind == BenchInput::Kind::TwoWay};
     }
 
-    // Chooses bars for a moment and checks them. `outer`: the layer next to the face; the inner one lies
-    // behind bars of `outerDiameter`.
-    double place(const std::string& name, bool top, bool alongX, double moment, bool outer,
-                 double outerDiameter = 0, Steps before = {}) {
-        auto all = reinforcement::barChoices(
-            basis_.mainBars, rules_->steel->spacing(standards::SteelRules::Role::Main, true, in_.thickness),
-            basis_, *rules_);
-        const reinforcement::BarChoice* best = nullptr;
-        const double service = moment * service_ * b_,
-                     cover = (top ? basis_.coverTop : basis_.coverBottom) + (outer ? 0 : outerDiameter),
-                     limit = top ? basis_.crackLimitTop : basis_.crackLimitBottom;
-        auto crackOf = [&](const reinforcement::BarChoice& c) {
-            return standards::CrackInput{section(top, outer, c.bar->diameter, outerDiameter),
-                                         service,
-                                         c.area() * b_,
-                                         c.bar->diameter,
-                                         c.spacing,
-                                         cover,
-                                         basis_.creep,
-                                         limit};
-        };
-        for (const auto& c : all) {
-            auto s = section(top, outer, c.bar->diameter, outerDiameter);
-            auto need = rules_->flexure->required(s, moment * b_);
-            if (!need.possible || need.doubly || c.area() * b_ < need.As) continue;
-            if (c.area() * b_ < rules_->steel->minimum(s) || c.area() * b_ > rules_->steel->maximum(s))
-                continue;
-            if (rules_->cracks->check(crackOf(c)).outcome == checks::Outcome::Over) continue;
-            best = &c;
-            break;
-        }
-        if (!best) best = &all.back();
-        auto s = section(top, outer, best->bar->diameter, outerDiameter);
-        BenchAnswer::Row row;
-        row.place = name, row.top = top, row.alongX = alongX, row.moment = moment;
-        row.bar = best->bar->name, row.spacing = best->spacing, row.provided = best->area();
-        Steps steps = loadSteps_;
-        if (in_.kind == BenchInput::Kind::Section) steps.clear();
+    // Chooses bars for a moment and checks them; their diameter.
+    double place(const std::string& name, bool top, bool alongX, double moment, const Steps& before = {},
+                 double outer = 0) {
+        const auto in = lineBasis(outer);
+        const double service = moment * service_;
+        const auto all = bars::barChoices(
+            basis_.mainBars, rules_->steel->spacing(in.role(), true, in_.thickness), basis_, *rules_);
+        auto best = std::find_if(all.begin(), all.end(), [&](const auto& c) {
+            return bars::suffices(c, top, in_.thickness, moment, service, in).has_value();
+        });
+        if (best == all.end()) best = all.end() - 1;
+        const double diameter = best->bar->diameter;
+        const auto s = line::section(top, diameter, in_.thickness, in, b_);
+        const auto need = rules_->flexure->required(s, moment * b_);
+        out_.rows.push_back({name, top, alongX, moment, need.possible ? need.As / b_ : 0, best->bar->name,
+                             best->spacing, best->area()});
+        Steps steps = in_.kind == BenchInput::Kind::Section ? Steps{} : loadSteps_;
         steps.insert(steps.end(), before.begin(), before.end());
-        auto need = rules_->flexure->required(s, moment * b_, &steps);
-        row.required = need.possible ? need.As / b_ : 0;
-        const double As = best->area() * b_;
-        const std::string side = top ? "top" : "bottom";
-        Finding f;
-        f.kind = Kind::MomentPerWidth, f.prefix = "m", f.clause = rules_->flexure->clause();
-        f.demand = moment;
-        f.limit = rules_->flexure->resistance(s, As, 0, &steps).M / b_;
-        if (!need.possible)
-            f.notes.push_back("No amount of steel resists this moment in this depth: make the slab thicker.");
-        else if (need.doubly)
-            f.notes.push_back(
-                "Compression steel would be needed: make the slab thicker or the concrete stronger.");
         const auto face = top ? model::Face::Top : model::Face::Bottom;
-        list_.add({"flexure", "Flexure " + side, Topic::Flexure, checks::judged(f), steps}, placed(name), {},
-                  face);
-        for (auto& c :
-             verify::sectionChecks(s, {row.provided, row.spacing, row.spacing, best->bar->diameter}, basis_,
-                                   *rules_, crackOf(*best).limit, in_.kind == BenchInput::Kind::TwoWay, true))
+        const auto f = verify::bending(s, moment, best->area(), 0, *rules_, basis_.units, &steps);
+        list_.add(
+            {"flexure", top ? "Flexure top" : "Flexure bottom", Topic::Flexure, checks::judged(f), steps},
+            placed(name), {}, face);
+        for (auto& c : verify::sectionChecks(s, {best->area(), best->spacing, best->spacing, diameter},
+                                             basis_, *rules_, in.crackLimit(top), in.twoWay, true))
             list_.add(std::move(c), placed(name), {}, face);
-        steps.clear();
         if (in_.kind != BenchInput::Kind::Section) {
-            auto width = rules_->cracks->check(crackOf(*best), &steps);
+            steps.clear();
+            auto width = rules_->cracks->check(
+                line::crackInput(s, top, service * b_, best->area() * b_, diameter, best->spacing, in),
+                &steps);
             list_.add({"crack", "Crack control", Topic::Cracks, std::move(width), steps}, placed(name), {},
                       face);
         }
-        out_.rows.push_back(std::move(row));
-        return best->bar->diameter;
+        return diameter;
     }
 
-    void slenderness(standards::SpanSystem system, double length, const BenchAnswer::Row& row, bool outer,
-                     double outerDiameter) {
-        const auto* bar = catalogs::barCatalog(basis_.barCatalog)->find(row.bar);
-        standards::SlendernessInput in{section(false, outer, bar->diameter, outerDiameter),
-                                       system,
-                                       length,
-                                       row.required * b_,
-                                       0,
-                                       row.provided * b_};
+    // The section of the bars at mid-span, or along the shorter way.
+    standards::Section first() const {
+        const auto* bar = catalogs::barCatalog(basis_.barCatalog)->find(out_.rows.front().bar);
+        return line::section(false, bar->diameter, in_.thickness, lineBasis(0), b_);
+    }
+
+    void slenderness(standards::SpanSystem system, double length) {
+        const auto& row = out_.rows.front();
+        standards::SlendernessInput in{first(), system, length, row.required * b_, 0, row.provided * b_};
         Steps steps;
         auto f = rules_->slenderness->check(in, &steps);
         list_.add({"slenderness", "Span to depth", Topic::Slenderness, std::move(f), steps}, placed(""));
@@ -255,18 +217,15 @@ class Bench {
                                    p.k * out_.ultimate * l * l / 1000, "kNm/m",
                                    in_.spans == 1 ? "statics" : c.source) *
                        1000;
-            place(p.name, p.top, true, m, true, 0, steps);
+            place(p.name, p.top, true, m, steps);
         }
-        slenderness(in_.spans == 1 ? standards::SpanSystem::Simple : standards::SpanSystem::End, in_.span,
-                    out_.rows.front(), true, 0);
+        slenderness(in_.spans == 1 ? standards::SpanSystem::Simple : standards::SpanSystem::End, in_.span);
         shear(in_.spans == 1 ? 0.5 : 0.6, in_.span - in_.support);
     }
 
     // One-way shear beside a support, for a share of the load of a span.
     void shear(double share, double clear) {
-        const auto& row = out_.rows.front();
-        const auto* bar = catalogs::barCatalog(basis_.barCatalog)->find(row.bar);
-        auto s = section(false, true, bar->diameter, 0);
+        const auto s = first();
         Steps steps = loadSteps_;
         double v =
             trace::step(&steps, "v", "k_v*w*l_n - w*d/1000",
@@ -279,7 +238,7 @@ class Bench {
         Finding f;
         f.kind = Kind::ForcePerWidth, f.prefix = "v", f.clause = rules_->shear->clause();
         f.demand = std::max(0.0, v);
-        f.limit = rules_->shear->oneWay(s, row.provided * b_, &steps) / b_;
+        f.limit = rules_->shear->oneWay(s, out_.rows.front().provided * b_, &steps) / b_;
         list_.add({"shear", "One-way shear", Topic::OneWayShear, checks::judged(f), steps}, placed(""));
     }
 
@@ -314,15 +273,15 @@ class Bench {
         double m[4] = {moment(c.spanShort, a), moment(c.spanLong, b), 0, 0};
         if (c.supportShort != 0) m[2] = moment(c.supportShort, p);
         if (c.supportLong != 0) m[3] = moment(c.supportLong, q);
-        double outer = place("span, shorter way", false, xShort, m[0], true, 0, a), outerTop = outer;
-        place("span, longer way", false, !xShort, m[1], false, outer, b);
-        if (m[2] > 0) outerTop = place("edges across the shorter way", true, xShort, m[2], true, 0, p);
-        if (m[3] > 0) place("edges across the longer way", true, !xShort, m[3], false, outerTop, q);
+        double outer = place("span, shorter way", false, xShort, m[0], a), outerTop = outer;
+        place("span, longer way", false, !xShort, m[1], b, outer);
+        if (m[2] > 0) outerTop = place("edges across the shorter way", true, xShort, m[2], p);
+        if (m[3] > 0) place("edges across the longer way", true, !xShort, m[3], q, outerTop);
         int n = e.longContinuous[0] + e.longContinuous[1];
         slenderness(n == 2   ? standards::SpanSystem::Interior
                     : n == 1 ? standards::SpanSystem::End
                              : standards::SpanSystem::Simple,
-                    s, out_.rows.front(), true, 0);
+                    s);
         // Where one of the long edges is continuous alone, the moment there draws load to it: by statics of a
         // strip that carries all of it the shorter way.
         shear(0.5 + (n == 1 ? std::abs(c.supportShort) : 0), s);
@@ -335,4 +294,4 @@ BenchAnswer bench(const BenchInput& input, const model::Basis& basis) {
     return Bench(input, basis).run();
 }
 
-}  // namespace talvik::design
+}  // namespace talvik::opinions

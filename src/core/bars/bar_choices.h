@@ -1,12 +1,12 @@
 // Pairs of bar and spacing that a project allows.
 #pragma once
 
+#include <optional>
 #include <vector>
 
-#include "model/project.h"
-#include "standards/rules.h"
+#include "line/section.h"
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 
 struct BarChoice {
     const catalogs::Bar* bar = nullptr;
@@ -17,5 +17,10 @@ struct BarChoice {
 // larger spacing where equal.
 std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, double largest,
                                   const model::Basis& basis, const standards::Standard& standard);
+// The steel that a moment asks for, mm2 per mm, where the choice gives it without compression steel and keeps
+// the standard's least and most steel and crack rule; none where it does not. Moments per mm of width,
+// `service` that of the crack rule's state.
+std::optional<double> suffices(const BarChoice& choice, bool top, double thickness, double moment,
+                               double service, const line::LineBasis& in);
 
-}  // namespace talvik::reinforcement
+}  // namespace talvik::bars

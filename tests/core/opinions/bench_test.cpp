@@ -1,24 +1,24 @@
-#include "design/bench.h"
+#include "opinions/bench.h"
 
 #include <gtest/gtest.h>
 
 #include <cmath>
 
-#include "design/yield_lines.h"
 #include "model/edits.h"
+#include "opinions/yield_lines.h"
 #include "report/bench_page.h"
 #include "standards/panel_coefficients.h"
 
 namespace talvik {
 namespace {
 
-using design::BenchInput;
+using opinions::BenchInput;
 
 TEST(Bench, TwoWayMomentsAreTheCoefficientsTimesTheLoad) {
     auto basis = model::emptyProject().basis;
     BenchInput in;
     in.continuous[0] = false;
-    auto a = design::bench(in, basis);
+    auto a = opinions::bench(in, basis);
     ASSERT_TRUE(a.trouble.empty());
     double w = 1.35 * (0.2 * 25 + 1.5) + 1.5 * 3;
     EXPECT_NEAR(a.ultimate * 1000, w, 1e-9);
@@ -33,14 +33,15 @@ TEST(Bench, TwoWayMomentsAreTheCoefficientsTimesTheLoad) {
     EXPECT_EQ(told, 1);
 }
 
-// Statics of a strip of 4 m that is continuous at one end: V = w l/2 + M/l, less what stands within d of the face.
+// Statics of a strip of 4 m that is continuous at one end: V = w l/2 + M/l, less what stands within d of the
+// face.
 TEST(Bench, ShearBesideADiscontinuousEdgeIsThatOfTheOther) {
     auto basis = model::emptyProject().basis;
     BenchInput in;
     in.lx = 4000, in.ly = 8000;
     auto shear = [&](bool left, bool right) {
         in.continuous[0] = left, in.continuous[1] = right;
-        auto a = design::bench(in, basis);
+        auto a = opinions::bench(in, basis);
         for (const auto& c : a.checks)
             if (c.key.ends_with("shear")) return std::pair(c.demand, a.ultimate);
         return std::pair(0.0, 0.0);
@@ -59,16 +60,16 @@ TEST(Bench, OneWayMomentsAndItsConditions) {
     BenchInput in;
     in.kind = BenchInput::Kind::OneWay;
     in.spans = 4;
-    auto a = design::bench(in, basis);
+    auto a = opinions::bench(in, basis);
     ASSERT_TRUE(a.trouble.empty());
     EXPECT_NEAR(a.rows[0].moment, 0.086 * a.ultimate * 25e6, 1e-6 * a.rows[0].moment);
     EXPECT_NEAR(a.rows[2].moment, 0.063 * a.ultimate * 25e6, 1e-6 * a.rows[2].moment);
     in.spans = 1;
-    a = design::bench(in, basis);
+    a = opinions::bench(in, basis);
     EXPECT_NEAR(a.rows[0].moment, a.ultimate * 25e6 / 8, 1e-6 * a.rows[0].moment);
     in.spans = 3;
     in.imposed = 0.02;
-    a = design::bench(in, basis);
+    a = opinions::bench(in, basis);
     EXPECT_NE(a.trouble.find("do not hold"), std::string::npos);
 }
 
@@ -79,7 +80,7 @@ TEST(Bench, EveryStandardAnswersAndThePageTellsIt) {
             basis.standard = id;
             BenchInput in;
             in.kind = kind;
-            auto a = design::bench(in, basis);
+            auto a = opinions::bench(in, basis);
             ASSERT_TRUE(a.trouble.empty()) << id << a.trouble;
             auto page = report::benchPage(in, a, basis);
             auto html = report::html(page, report::Target::Page);
@@ -89,10 +90,10 @@ TEST(Bench, EveryStandardAnswersAndThePageTellsIt) {
         }
     BenchInput in;
     in.lx = 2000, in.ly = 5000;
-    EXPECT_NE(design::bench(in, model::emptyProject().basis).trouble.find("one way"), std::string::npos);
+    EXPECT_NE(opinions::bench(in, model::emptyProject().basis).trouble.find("one way"), std::string::npos);
     in = {};
     in.thickness = 0;
-    EXPECT_FALSE(design::bench(in, model::emptyProject().basis).trouble.empty());
+    EXPECT_FALSE(opinions::bench(in, model::emptyProject().basis).trouble.empty());
 }
 
 // Against the virtual work of roof-shaped mechanisms, their shape searched by brute force.
@@ -119,7 +120,7 @@ TEST(YieldLines, AreTheLeastOfAllRoofMechanisms) {
                                  b * ((1 + i[0]) / v1 + (1 + i[1]) / v2);
                         most = std::max(most, outside / inside);
                     }
-            EXPECT_NEAR(design::yieldLineMoment(w, a, b, i) / most, 1, 0.004) << ratio << " " << edges;
+            EXPECT_NEAR(opinions::yieldLineMoment(w, a, b, i) / most, 1, 0.004) << ratio << " " << edges;
         }
 }
 

@@ -1,5 +1,5 @@
 // The steel that runs give along a line.
-#include "reinforcement/steel.h"
+#include "bars/steel.h"
 
 #include <gtest/gtest.h>
 
@@ -15,14 +15,14 @@ namespace {
 struct OneSlab {
     model::Basis basis;
     std::shared_ptr<const standards::Standard> standard = standards::makeStandard("en1992");
-    std::vector<reinforcement::Run> runs;
+    std::vector<bars::Run> runs;
     explicit OneSlab(std::vector<model::BarRun> bars) {
         for (auto& each : bars) {
-            auto& run = runs.emplace_back(reinforcement::Run{each});
-            reinforcement::size(run, 200, {basis, *standard});
+            auto& run = runs.emplace_back(bars::Run{each});
+            bars::size(run, 200, {basis, *standard});
         }
     }
-    reinforcement::Steel at(bool top, double u) const { return reinforcement::steelAt(runs, top, u, 1); }
+    bars::Steel at(bool top, double u) const { return bars::steelAt(runs, top, u, 1); }
 };
 
 }  // namespace
@@ -54,13 +54,13 @@ TEST(Steel, OfRunsThatLieTogetherIsSummedWithTheirCommonSpacing) {
 // Fixed bars take the place of those chosen that lie alike and share more than half of the shorter's length.
 TEST(Steel, FixedBarsReplaceTheChosenThatTheyMostlyCover) {
     auto run = [](Role role, double from, double to) {
-        return reinforcement::Run{{"b1", {}, role, from, to, "H12", 150}};
+        return bars::Run{{"b1", {}, role, from, to, "H12", 150}};
     };
     const auto chosen = run(Role::BottomMain, 0, 4000);
-    EXPECT_TRUE(reinforcement::replaces(run(Role::BottomMain, 0, 4000), chosen));
-    EXPECT_TRUE(reinforcement::replaces(run(Role::BottomMain, 3000, 4800), chosen)) << "1000 of 1800";
-    EXPECT_FALSE(reinforcement::replaces(run(Role::BottomMain, 3000, 5200), chosen)) << "1000 of 2200";
-    EXPECT_TRUE(reinforcement::replaces(run(Role::BottomMain, 1000, 1500), chosen)) << "all of a short one";
-    EXPECT_FALSE(reinforcement::replaces(run(Role::TopMain, 0, 4000), chosen));
-    EXPECT_FALSE(reinforcement::replaces(run(Role::BottomMain, 5000, 9000), chosen));
+    EXPECT_TRUE(bars::replaces(run(Role::BottomMain, 0, 4000), chosen));
+    EXPECT_TRUE(bars::replaces(run(Role::BottomMain, 3000, 4800), chosen)) << "1000 of 1800";
+    EXPECT_FALSE(bars::replaces(run(Role::BottomMain, 3000, 5200), chosen)) << "1000 of 2200";
+    EXPECT_TRUE(bars::replaces(run(Role::BottomMain, 1000, 1500), chosen)) << "all of a short one";
+    EXPECT_FALSE(bars::replaces(run(Role::TopMain, 0, 4000), chosen));
+    EXPECT_FALSE(bars::replaces(run(Role::BottomMain, 5000, 9000), chosen));
 }

@@ -6,7 +6,7 @@
 
 #include "units/units.h"
 
-namespace talvik::design {
+namespace talvik::opinions {
 
 struct Opinion {
     std::string source, what;
@@ -18,4 +18,4 @@ struct Opinion {
 // "12.3 / 12.0 = 1.03" in display units.
 std::string beside(const Opinion& o, units::System system);
 
-}  // namespace talvik::design
+}  // namespace talvik::opinions

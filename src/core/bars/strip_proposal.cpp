@@ -6,10 +6,10 @@
 #include <map>
 #include <optional>
 
-#include "reinforcement/bar_choices.h"
-#include "reinforcement/steel.h"
+#include "bars/bar_choices.h"
+#include "bars/steel.h"
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 namespace {
 
 using model::BarEnd;
@@ -147,11 +147,10 @@ class Proposer {
                                               line::section(top_, bar->diameter, stations_[thick], in_, b)) /
                                               b);
             if (in_.basis.minimumSteel && service_[crackAt].value > 0)
-                n.area = std::max(
-                    n.area, in_.standard.cracks->leastSteel(
-                                line::section(top_, bar->diameter, stations_[thick], in_, b), bar->diameter,
-                                top_ ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom) /
-                                b);
+                n.area = std::max(n.area, in_.standard.cracks->leastSteel(
+                                              line::section(top_, bar->diameter, stations_[thick], in_, b),
+                                              bar->diameter, in_.crackLimit(top_)) /
+                                              b);
             if (!top_) n.area = std::max(n.area, in_.leastBottom);
             n.most = in_.standard.steel->maximum(sec) / b;
             return needs[bar] = n;
@@ -188,14 +187,8 @@ class Proposer {
             if (service_[crackAt].value <= 0) return c;
             const Station& s = stations_[crackAt];
             auto sec = line::section(top_, c.bar->diameter, s, in_, b);
-            standards::CrackInput crack{sec,
-                                        service_[crackAt].value / s.width * b,
-                                        c.area() * b,
-                                        c.bar->diameter,
-                                        c.spacing,
-                                        (top_ ? in_.basis.coverTop : in_.basis.coverBottom) + in_.outer(top_),
-                                        in_.basis.creep,
-                                        top_ ? in_.basis.crackLimitTop : in_.basis.crackLimitBottom};
+            const auto crack = line::crackInput(sec, top_, service_[crackAt].value / s.width * b,
+                                                c.area() * b, c.bar->diameter, c.spacing, in_);
             if (in_.standard.cracks->check(crack).outcome != checks::Outcome::Over) return c;
         }
         return loose ? *loose : all.back();
@@ -427,4 +420,4 @@ std::vector<Run> proposeStrip(const Strip& strip, const std::vector<Station>& st
     return Proposer(strip, stations, demand, top, in, fixed, bands).run();
 }
 
-}  // namespace talvik::reinforcement
+}  // namespace talvik::bars

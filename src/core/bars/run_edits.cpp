@@ -1,10 +1,10 @@
-#include "reinforcement/run_edits.h"
+#include "bars/run_edits.h"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 
 WrittenBars readBars(std::string_view text, const model::Basis& basis) {
     WrittenBars out;
@@ -106,4 +106,4 @@ model::Id addRun(model::Project& project, Fixed& fixed, const Run& like, double 
     return fixRun(project, fixed, more);
 }
 
-}  // namespace talvik::reinforcement
+}  // namespace talvik::bars

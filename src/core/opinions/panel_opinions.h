@@ -3,9 +3,9 @@
 #pragma once
 
 #include "analysis/floor_analysis.h"
-#include "design/opinion.h"
+#include "opinions/opinion.h"
 
-namespace talvik::design {
+namespace talvik::opinions {
 
 struct PanelOpinion {
     std::string name;  // "panel at (3.75, 3.40) m"
@@ -18,4 +18,4 @@ struct PanelOpinion {
 // and point loads count in the engine only, which the ratio then shows.
 std::vector<PanelOpinion> panelOpinions(const model::Floor& floor, const analysis::FloorAnalysis& a);
 
-}  // namespace talvik::design
+}  // namespace talvik::opinions

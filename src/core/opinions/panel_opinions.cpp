@@ -1,4 +1,4 @@
-#include "design/panel_opinions.h"
+#include "opinions/panel_opinions.h"
 
 #include <fmt/format.h>
 
@@ -6,10 +6,10 @@
 #include <cmath>
 #include <optional>
 
-#include "design/yield_lines.h"
+#include "opinions/yield_lines.h"
 #include "standards/panel_coefficients.h"
 
-namespace talvik::design {
+namespace talvik::opinions {
 namespace {
 
 using model::Point;
@@ -243,4 +243,4 @@ std::vector<PanelOpinion> panelOpinions(const model::Floor& floor, const analysi
     return Finder(floor, a).run();
 }
 
-}  // namespace talvik::design
+}  // namespace talvik::opinions

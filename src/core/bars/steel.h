@@ -5,7 +5,7 @@
 #include "line/section.h"
 #include "strips/strip_forces.h"
 
-namespace talvik::reinforcement {
+namespace talvik::bars {
 
 // Bars as they lie, fixed by someone or chosen: their sizes and anchorage known. The id is that in the
 // project where they stand there, else the zone's: "bottom/0" for the bottom of the first span, "top/c3" for
@@ -75,4 +75,4 @@ standards::EndAnchorageInput endAnchorage(const line::Line& line, const std::vec
                                           const line::Demand& demand, std::size_t span, int side,
                                           const Run& run, bool hooked, const line::LineBasis& in);
 
-}  // namespace talvik::reinforcement
+}  // namespace talvik::bars

@@ -6,7 +6,7 @@
 #include "model/project.h"
 #include "standards/rules.h"
 
-namespace talvik::design {
+namespace talvik::opinions {
 
 // Lengths mm, loads N/mm2 unfactored, moment N mm on the width. Materials, covers and bars are the basis'.
 struct BenchInput {
@@ -47,4 +47,4 @@ struct BenchAnswer {
 // one in the ratio of the loads of its combination. Trouble in a sentence where the input has no answer.
 BenchAnswer bench(const BenchInput& input, const model::Basis& basis);
 
-}  // namespace talvik::design
+}  // namespace talvik::opinions

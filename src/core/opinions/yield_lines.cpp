@@ -1,9 +1,9 @@
-#include "design/yield_lines.h"
+#include "opinions/yield_lines.h"
 
 #include <algorithm>
 #include <cmath>
 
-namespace talvik::design {
+namespace talvik::opinions {
 
 double yieldLineMoment(double w, double a, double b, const double (&i)[4]) {
     double ar = 2 * a / (std::sqrt(1 + i[0]) + std::sqrt(1 + i[1])),
@@ -12,4 +12,4 @@ double yieldLineMoment(double w, double a, double b, const double (&i)[4]) {
     return w * s * s / 24 * root * root;
 }
 
-}  // namespace talvik::design
+}  // namespace talvik::opinions
