@@ -9,8 +9,8 @@ void CheckList::add(NamedFinding named, const checks::Place& place, std::string 
     checks::Check c;
     static_cast<checks::Finding&>(c) = std::move(named.finding);
     c.key = prefix_ + (id.empty() ? "" : id + "/") + named.name;
-    c.title = std::move(named.title);
-    if (!id.empty()) c.title += ", " + place.name;
+    c.what = std::move(named.title);
+    c.title = c.what + (id.empty() ? "" : ", " + place.name);
     c.topic = named.topic;
     c.face = face;
     c.combination = std::move(combination);

@@ -28,7 +28,7 @@ bool LineChecker::endOfSpan(std::size_t i) const {
     return false;
 }
 
-Critical LineChecker::governing(bool top, Range range) const {
+Critical LineChecker::governing(bool top, const checks::Place& where, Range range) const {
     const auto& curve = design.curve(top);
     const auto& ultimate = asked(top);
     const auto& service = top ? demand.topService : demand.bottomService;
@@ -56,10 +56,11 @@ Critical LineChecker::governing(bool top, Range range) const {
     // elsewhere flexure has said it all.
     for (std::size_t i = range.first; i <= range.second; ++i) {
         if (leftToEdge(i) || curve.shifted[i] <= 1e-3 * g.most) continue;
-        const double e = ratio(curve.shifted[i], curve.resistance[i], i);
+        double e = endRatio(top, i);
         const Steel here = steel(top, i);
         if (here.full > 0 && here.effective >= here.full * 0.999 && e <= worstRatio * (1 + 1e-6)) continue;
         if (!top && ultimate[i].value < 0.05 * g.most && endOfSpan(i)) continue;
+        if (const auto reach = endReach(top, where, i)) e = reach->needed / reach->reach;
         if (e > endsRatio) endsRatio = e, g.ends = i;
     }
     return g;
@@ -67,7 +68,7 @@ Critical LineChecker::governing(bool top, Range range) const {
 
 // Everything about the tension steel of one face over a span or about a support.
 void LineChecker::face(bool top, const checks::Place& where, Range range) {
-    const Critical g = governing(top, range);
+    const Critical g = governing(top, where, range);
     if (asked(top)[g.worst].value > 1e-9) flexure(top, at(of, where, stations[g.worst].u), g.worst);
     if (g.bars < stations.size()) bars(top, at(of, where, stations[g.bars].u), g.bars, g.crack);
     if (g.ends < stations.size()) barEnds(top, where, g);

@@ -23,6 +23,17 @@ struct Critical {
     bool endsSkipped = false;  // something is asked where ends are not judged
 };
 
+// How far the end of a run has to reach for what is asked at a station, and how far it does: from the middle
+// of the span or the support's axis, or from the run's own middle where that is farther. mm.
+struct EndReach {
+    const bars::Run* run = nullptr;
+    bool end = false;      // which of the two
+    double away = 0;       // of the station from where reach is measured, towards that end
+    double required = 0;   // steel that the others leave to this run, mm2 per mm
+    double anchorage = 0;  // of the end
+    double needed = 0, reach = 0;
+};
+
 struct LineChecker {
     const LineCase& of;
     CheckList& list;
@@ -70,7 +81,10 @@ struct LineChecker {
     double plain(bool top, std::size_t i) const { return 0.1 * rules.flexure->plain(section(top, i, 0)) / b; }
 
   private:
-    Critical governing(bool top, Range at) const;
+    Critical governing(bool top, const checks::Place& where, Range at) const;
+    // Of the end that lacks least there; none where longer bars do not help, or nothing is asked of bars.
+    std::optional<EndReach> endReach(bool top, const checks::Place& where, std::size_t i) const;
+    double endRatio(bool top, std::size_t i) const;  // of what is moved there to what the bars resist
     bool endOfSpan(std::size_t i) const;
     double allSteel(bool top, std::size_t i) const;
     void flexure(bool top, checks::Place place, std::size_t worst);

@@ -76,6 +76,35 @@ TEST_P(SlabChecks, ShortTopBarsBreakTheBarEnds) {
     EXPECT_EQ(find(d, supportKey(middle, "curtailment-top"))->outcome, Outcome::Over);
 }
 
+// A bar end that comes too early is told by how much: reaching so much farther is enough, and less is not. Of
+// two bar ends the one that lacks more comes first, whatever moment they leave uncovered.
+TEST_P(SlabChecks, TheMissingLengthOfABarEndIsWhatMendsIt) {
+    const std::size_t middle = 2;
+    const double axis = model::axis(slab(), middle);
+    auto with = [&](double to) {
+        const auto d = after([&](auto& s) {
+            std::erase_if(s.bars, [&](const BarRun& r) {
+                return r.role == Role::TopMain && r.from < axis && r.to > axis;
+            });
+            s.bars.push_back({"b900", {}, Role::TopMain, axis - 3000, to, "H12", 100});
+        });
+        return *find(d, supportKey(middle, "curtailment-top"));
+    };
+    double last = 0;
+    for (double reach : {900.0, 700.0, 500.0, 300.0}) {
+        const auto short_ = with(axis + reach);
+        ASSERT_EQ(short_.outcome, Outcome::Over) << reach;
+        ASSERT_EQ(short_.kind, units::Kind::Length);
+        EXPECT_FALSE(short_.here.empty());
+        const double missing = short_.demand - short_.limit;
+        EXPECT_GT(missing, last) << "the shorter the more";
+        last = missing;
+        EXPECT_EQ(with(axis + reach + missing + 1).outcome, Outcome::Within) << reach;
+        EXPECT_EQ(with(axis + reach + missing - 20).outcome, Outcome::Over) << reach;
+        EXPECT_LT(checks::ratio(short_), 3) << "of the order of what it is";
+    }
+}
+
 TEST_P(SlabChecks, BottomBarsThatStopShortAreNotAnchored) {
     auto d = after([](auto& s) { first(s, Role::BottomMain).from = 300; });
     const auto* c = find(d, supportKey(0, "anchorage-bottom"));
