@@ -1,5 +1,8 @@
 #include "formats/project_file.h"
 
+#include <algorithm>
+#include <cassert>
+#include <functional>
 #include <set>
 
 #include "catalogs/data.h"
@@ -434,6 +437,69 @@ std::string sentences(const std::vector<Diagnostic>& trouble) {
         out += (trouble[i].path.empty() ? "" : trouble[i].path + ": ") + trouble[i].message + "\n";
     if (trouble.size() > 10) out += fmt::format("… and {} more.\n", trouble.size() - 10);
     return out;
+}
+
+namespace {
+
+using Ids = std::map<model::Id, model::Id>;
+
+void eachId(const json& j, const std::function<void(const model::Id&)>& f) {
+    if (j.is_object() && j.contains("id")) f(j["id"].get<model::Id>());
+    if (j.is_structured())
+        for (const auto& inner : j) eachId(inner, f);
+}
+// Ids stand by themselves, or as words in the keys by which lines and strips are known.
+std::string renamed(const std::string& text, const Ids& ids) {
+    auto letter = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) != 0; };
+    std::string out;
+    for (std::size_t i = 0; i < text.size();) {
+        std::size_t end = i;
+        while (end < text.size() && letter(text[end])) ++end;
+        const auto found = ids.find(text.substr(i, end - i));
+        out += found == ids.end() ? text.substr(i, end - i) : found->second;
+        while (end < text.size() && !letter(text[end])) out += text[end++];
+        i = end;
+    }
+    return out;
+}
+json renamed(const json& j, const Ids& ids) {
+    if (j.is_string()) return renamed(j.get<std::string>(), ids);
+    if (!j.is_structured()) return j;
+    json out = j.is_array() ? json::array() : json::object();
+    if (j.is_array())
+        for (const auto& inner : j) out.push_back(renamed(inner, ids));
+    else
+        for (const auto& [key, inner] : j.items())  // what people wrote stays
+            out[renamed(key, ids)] = key == "name" || key == "file" ? inner : renamed(inner, ids);
+    return out;
+}
+
+}  // namespace
+
+Copied withCopy(const Project& project, const model::Id& element, const std::string& name) {
+    Project only = project, next = project;
+    std::erase_if(only.slabs, [&](const auto& s) { return s->id != element; });
+    std::erase_if(only.floors, [&](const auto& f) { return f->id != element; });
+    if (only.slabs.empty() && only.floors.empty()) return {project, {}};
+    json file = json::parse(projectText(only));
+    json& one = file[only.slabs.empty() ? "floors" : "slabs"][0];
+    Ids ids;
+    eachId(one, [&](const model::Id& id) {
+        if (!ids.contains(id)) ids[id] = model::newId(next, id.front());
+    });
+    one = renamed(one, ids);
+    one["name"] = name;
+    const auto read = readProject(file.dump());
+    assert(read.trouble.empty());
+    auto put = [&](auto& all, const auto& copies) {
+        for (const auto& copy : copies)
+            all.insert(
+                std::find_if(all.begin(), all.end(), [&](const auto& e) { return e->id == element; }) + 1,
+                copy);
+    };
+    put(next.slabs, read.project.slabs);
+    put(next.floors, read.project.floors);
+    return {std::move(next), ids[element]};
 }
 
 }  // namespace talvik::formats

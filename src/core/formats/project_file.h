@@ -40,4 +40,12 @@ model::Project demoFloorProject();
 // One sentence per diagnostic: "slabs[0].thickness_mm: ...".
 std::string sentences(const std::vector<model::Diagnostic>& trouble);
 
+// The project with a copy of an element behind it, called `name`, all its ids new; its fixed bars and loads
+// are the copy's own. `copy` is its id; empty, and the project as it was, where there is no such element.
+struct Copied {
+    model::Project project;
+    model::Id copy;
+};
+Copied withCopy(const model::Project& project, const model::Id& element, const std::string& name);
+
 }  // namespace talvik::formats

@@ -51,9 +51,31 @@ Project addSlab(const Project& project, std::string name) {
     return setSpans(next, slab->id, {4500, 5000, 4500}, false, false);
 }
 
-Project removeSlab(const Project& project, std::string_view slab) {
+Project removeElement(const Project& project, std::string_view element) {
     Project next = project;
-    std::erase_if(next.slabs, [&](const auto& row) { return row->id == slab; });
+    std::erase_if(next.slabs, [&](const auto& row) { return row->id == element; });
+    std::erase_if(next.floors, [&](const auto& row) { return row->id == element; });
+    return next;
+}
+Project renameElement(const Project& project, std::string_view element, const std::string& name) {
+    auto rename = [&](auto& row, Project&) { row.name = name; };
+    return editFloor(editSlab(project, element, rename), element, rename);
+}
+Project moveElement(const Project& project, std::string_view element, int by) {
+    Project next = project;
+    auto move = [&](auto& all) {
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            if (all[i]->id != element) continue;
+            const auto to =
+                std::clamp<std::ptrdiff_t>(std::ptrdiff_t(i) + by, 0, std::ptrdiff_t(all.size()) - 1);
+            auto row = all[i];
+            all.erase(all.begin() + std::ptrdiff_t(i));
+            all.insert(all.begin() + to, std::move(row));
+            return;
+        }
+    };
+    move(next.slabs);
+    move(next.floors);
     return next;
 }
 

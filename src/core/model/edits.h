@@ -43,7 +43,12 @@ Project editBars(const Project& project, std::string_view element, F change) {
 Project emptyProject();
 Project newProject();
 Project addSlab(const Project& project, std::string name);
-Project removeSlab(const Project& project, std::string_view slab);
+
+// Elements of every kind: taken out, called otherwise, moved by so many places among those of their kind
+// (held within them). The project as it was where there is no such element.
+Project removeElement(const Project& project, std::string_view element);
+Project renameElement(const Project& project, std::string_view element, const std::string& name);
+Project moveElement(const Project& project, std::string_view element, int by);
 
 // Replaces the span lengths (cantilevers included), keeping ids of spans and supports by position; new
 // supports copy the last one. With as many spans and the same ends as before, fixed bars move with their
