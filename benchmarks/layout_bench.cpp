@@ -11,7 +11,9 @@
 #include <random>
 
 #include "../tests/support/regular_floor.h"
-#include "floor/floor_page.h"
+#include "board/floor_canvas.h"
+#include "section/line_section.h"
+#include "strips/strip_desk.h"
 #include "formats/dxf_reading.h"
 #include "layout/placing.h"
 #include "model/edits.h"
@@ -63,26 +65,24 @@ std::string drawing(std::size_t lines) {
 }
 
 struct Desk {
-    Session session;
-    BarDesk bars{session};
-    std::unique_ptr<FloorPage> page;
+    MainWindow window;
+    Session& session = window.session();
     Desk() {
+        window.resize(1280, 800);
         session.start(large(), {});
         session.setPlace(Place::Layout);
-        page = std::make_unique<FloorPage>(session, bars);
-        page->resize(1280, 700);
         QString path = QStringLiteral("/tmp/talvik_layout_bench.dxf");
         if (FILE* f = std::fopen("/tmp/talvik_layout_bench.dxf", "wb")) {
             std::string text = drawing(10000);
             std::fwrite(text.data(), 1, text.size(), f);
             std::fclose(f);
         }
-        page->desk().openDrawing(path);
-        while (page->desk().below().empty()) QApplication::processEvents();
+        window.desk().openDrawing(path);
+        while (window.desk().below().empty()) QApplication::processEvents();
         session.stopAnswers();
-        page->show();
+        window.show();
         QApplication::processEvents();
-        page->canvas().fit();
+        window.fit();
     }
 };
 Desk& desk() {
@@ -91,7 +91,7 @@ Desk& desk() {
 }
 
 void frame(benchmark::State& state, bool zoom) {
-    auto& canvas = desk().page->canvas();
+    auto& canvas = desk().window.canvas();
     canvas.fit();
     QImage image(canvas.size(), QImage::Format_ARGB32_Premultiplied);
     int k = 0;
@@ -121,7 +121,7 @@ void hitTest(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(layout::hit(f, {x(random), y(random)}, 100));
 }
 void snap(benchmark::State& state) {
-    layout::SnapIndex index(*desk().session.floor(), desk().page->desk().below());
+    layout::SnapIndex index(*desk().session.floor(), desk().window.desk().below());
     std::mt19937 random(1);
     std::uniform_real_distribution<double> x(0, 234000), y(0, 144000);
     for (auto _ : state) benchmark::DoNotOptimize(index.snap({x(random), y(random)}, 1500));
@@ -134,8 +134,8 @@ void panels(benchmark::State& state) {
 }
 // One step of dragging a member: the edit, what follows from it, the tables, and a frame.
 void dragStep(benchmark::State& state) {
-    auto& d = desk().page->desk();
-    auto& canvas = desk().page->canvas();
+    auto& d = desk().window.desk();
+    auto& canvas = desk().window.canvas();
     model::Id id = desk().session.floor()->columns[400].id;
     d.select({id});
     QImage image(canvas.size(), QImage::Format_ARGB32_Premultiplied);
@@ -150,29 +150,28 @@ void dragStep(benchmark::State& state) {
 // One step of dragging a strip's edge on a floor of 60 columns while the answers to the last steps are worked
 // out behind: the edit, plan and long section. Goal 33 ms.
 void stripDragStep(benchmark::State& state) {
-    static Session session;
+    static MainWindow window;
+    auto& session = window.session();
     session.start(test::regularFloor(10, 6, 6600, 6000), {});
     session.setPlace(Place::Strips);
-    BarDesk bars(session);
-    FloorPage page(session, bars);
-    page.resize(1280, 700);
-    page.show();
+    window.resize(1280, 800);
+    window.show();
     QApplication::processEvents();
-    auto& desk = page.stripDesk();
+    auto& desk = window.strips();
     desk.select("1/c3/column");
     QApplication::processEvents();
     auto edges = strips::edgesOf(*desk.layout(), *desk.strip());
     if (edges.empty()) return state.SkipWithError("no edge");
-    QImage plan(page.canvas().size(), QImage::Format_ARGB32_Premultiplied),
-        section(page.section().size(), QImage::Format_ARGB32_Premultiplied);
+    QImage plan(window.canvas().size(), QImage::Format_ARGB32_Premultiplied),
+        section(window.section().size(), QImage::Format_ARGB32_Premultiplied);
     double longest = 0;
     int n = 0;
     for (auto _ : state) {
         auto start = std::chrono::steady_clock::now();
         desk.typeOffset(edges.front(), 1200 + 25.0 * (++n % 20));
         QApplication::processEvents();
-        page.canvas().render(&plan);
-        page.section().render(&section);
+        window.canvas().render(&plan);
+        window.section().render(&section);
         longest = std::max(longest,
                            std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count());
     }

@@ -10,8 +10,9 @@
 #include <cstdio>
 
 #include "bench/bench_window.h"
-#include "floor/floor_page.h"
+#include "board/floor_canvas.h"
 #include "margin/margin_view.h"
+#include "tray/tray.h"
 #include "widgets/theme.h"
 #include "window/main_window.h"
 
@@ -86,7 +87,7 @@ int main(int argc, char** argv) {
             if (window.bars().find(select)) session.select(Spot::In::Run, select);
         }
     }
-    if (!select.empty() && window.session().floor()) window.floorPage().desk().select({select});
+    if (!select.empty() && window.session().floor()) window.desk().select({select});
     for (const auto& key : window.margin().listed())
         if (!openCheck.empty() && key.find(openCheck) != std::string::npos) {
             window.margin().open(key);
@@ -99,10 +100,10 @@ int main(int argc, char** argv) {
     };
     if (!picture.empty()) waitWhile(unfinished, 20000), waitWhile(unsought, 20000);
     if (!picture.empty() && session.floor()) {
-        waitWhile([&] { return window.floorPage().desk().reading(); }, 10000);
-        window.floorPage().canvas().fit();
-        auto& strips = window.floorPage().stripDesk();
-        if (const auto* l = strips.layout(); l && FloorPage::withMargin(window.session().place()))
+        waitWhile([&] { return window.desk().reading(); }, 10000);
+        window.canvas().fit();
+        auto& strips = window.strips();
+        if (const auto* l = strips.layout(); l && session.place() >= Place::Strips)
             for (const auto& s : l->strips)
                 if (s.name == select || s.key == select) strips.select(s.key);
         for (const auto& key : window.margin().listed())
@@ -110,7 +111,7 @@ int main(int argc, char** argv) {
                 window.margin().open(key);
                 break;
             }
-        if (field >= 0) window.floorPage().fields().setCurrentIndex(field);
+        if (field >= 0) window.tray().fields().setCurrentIndex(field);
         QApplication::processEvents();
     }
     if (timing) {

@@ -15,7 +15,8 @@ void expectPlaced(const design::ElementAnswer& e, const checks::Check& c) {
     using In = model::Spot::In;
     SCOPED_TRACE(c.key);
     EXPECT_NE(c.topic, checks::Topic::None);
-    EXPECT_FALSE(c.title.empty());
+    EXPECT_FALSE(c.what.empty());
+    EXPECT_TRUE(c.title.starts_with(c.what)) << "like checks are known by what they check";
     EXPECT_FALSE(c.place.name.empty());
     EXPECT_LE(c.place.from, c.place.to);
     const auto& spot = c.place.spot;

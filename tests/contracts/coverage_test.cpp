@@ -12,7 +12,8 @@ namespace talvik {
 
 TEST(Coverage, DocumentAndOmissionsAreThoseOfTheList) {
     const std::string doc = test::readText(TALVIK_SOURCE_DIR "/docs/coverage.md");
-    for (auto [file, id] : {std::pair("coverage_en1992", "en1992"), std::pair("coverage_aci318", "aci318-si")}) {
+    for (auto [file, id] :
+         {std::pair("coverage_en1992", "en1992"), std::pair("coverage_aci318", "aci318-si")}) {
         const auto list =
             nlohmann::json::parse(test::readText(std::string(TALVIK_SOURCE_DIR) + "/data/" + file + ".json"));
         EXPECT_GT(list.size(), 30u);

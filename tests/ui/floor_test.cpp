@@ -11,7 +11,6 @@
 #include <QToolButton>
 #include <cmath>
 
-#include "floor/floor_page.h"
 #include "formats/project_file.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
@@ -38,23 +37,23 @@ class FloorWindow : public OpenWindow {
 }  // namespace
 
 TEST_F(FloorWindow, ShowsBalanceExtremesAndLines) {
-    EXPECT_TRUE(page().isVisible());
+    EXPECT_TRUE(canvas().isVisible());
     EXPECT_TRUE(window.margin().isVisible());
-    QString text = page().summary();
+    QString text = analysisText();
     for (const char* part : {"Fish hall deck", "unknowns; smallest angle", "Loads and reactions", "Ice store",
                              "below 1e-9 of the loads", "Support forces", "Second opinion, ",
                              "Taken for granted", "not there yet"})
         EXPECT_TRUE(text.contains(QString::fromUtf8(part))) << part << text.toStdString();
-    EXPECT_GT(page().canvas().lineCount(), 6);
+    EXPECT_GT(canvas().lineCount(), 6);
     // The value on the canvas is the envelope's.
     const auto* a = session().floorAnalysis();
     double most = -1e300;
     for (std::size_t k = 0; k < a->combinations.size(); ++k)
         if (a->combinations[k].state == actions::LimitState::Ultimate)
             most = std::max(most, analysis::valuesAt(*a, k, {18300, 10000}).mx);
-    EXPECT_NEAR(page().canvas().valueAt({18300, 10000}), most, 0.03 * std::abs(most));
-    EXPECT_TRUE(std::isnan(page().canvas().valueAt({-500, 0}))) << "outside";
-    EXPECT_TRUE(std::isnan(page().canvas().valueAt({11000, 9000}))) << "in the opening";
+    EXPECT_NEAR(canvas().valueAt({18300, 10000}), most, 0.03 * std::abs(most));
+    EXPECT_TRUE(std::isnan(canvas().valueAt({-500, 0}))) << "outside";
+    EXPECT_TRUE(std::isnan(canvas().valueAt({11000, 9000}))) << "in the opening";
 }
 
 TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
@@ -65,16 +64,16 @@ TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
     for (int place = int(Place::Layout); place <= int(Place::Issue); ++place) {
         session().setPlace(Place(place));
         QCoreApplication::processEvents();
-        for (int f = 0; f < page().fields().count(); ++f) {
-            page().fields().setCurrentIndex(f);
+        for (int f = 0; f < fields().count(); ++f) {
+            fields().setCurrentIndex(f);
             for (double x = -1000; x < 26000; x += 2300)
-                QTest::mouseMove(&page().canvas(), page().canvas().pixel({x, 5300}).toPoint());
+                QTest::mouseMove(&canvas(), canvas().pixel({x, 5300}).toPoint());
             QCoreApplication::processEvents();
-            QTest::mouseMove(&page().canvas(), page().canvas().pixel({3600, 9400}).toPoint());
+            QTest::mouseMove(&canvas(), canvas().pixel({3600, 9400}).toPoint());
             QCoreApplication::processEvents();
-            const int shown = page().fields().currentData().toInt();
+            const int shown = fields().currentData().toInt();
             const bool drawing = place <= int(Place::Actions);
-            const QString value = page().canvas().valueText({3600, 9400});
+            const QString value = canvas().valueText({3600, 9400});
             EXPECT_EQ(value.isEmpty(), shown < 0) << place << " " << shown;
             if (drawing || shown < 0) continue;
             // The same words in the bottom line; the pointer stands on a pixel, not on the very place.
@@ -91,8 +90,8 @@ TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
                 << coordinates->text().toStdString();
             EXPECT_TRUE(coordinates->text().endsWith(QStringLiteral("mm²/m")))
                 << coordinates->text().toStdString();
-            EXPECT_GE(page().canvas().valueAt({3600, 9400}), 0);
-            EXPECT_LT(page().canvas().valueAt({3600, 9400}), 10);
+            EXPECT_GE(canvas().valueAt({3600, 9400}), 0);
+            EXPECT_LT(canvas().valueAt({3600, 9400}), 10);
         }
     }
 }
@@ -107,8 +106,8 @@ TEST_F(FloorWindow, AProjectWithAnUnknownStandardOpensAndSaysSo) {
     answer();
     ASSERT_TRUE(session().floorAnalysis());
     ASSERT_FALSE(session().floorAnalysis()->good());
-    EXPECT_TRUE(page().summary().contains(QStringLiteral("no standard \"none\"")))
-        << page().summary().toStdString();
+    EXPECT_TRUE(analysisText().contains(QStringLiteral("no standard \"none\"")))
+        << analysisText().toStdString();
     for (int place = int(Place::Basis); place <= int(Place::Issue); ++place) {
         session().setPlace(Place(place));
         QCoreApplication::processEvents();
@@ -117,29 +116,29 @@ TEST_F(FloorWindow, AProjectWithAnUnknownStandardOpensAndSaysSo) {
 
 TEST_F(FloorWindow, ChoosesFieldsAndCombinations) {
     for (int f = 0; f < analysis::fieldCount - 1; ++f) {
-        page().fields().setCurrentIndex(f);
-        EXPECT_GT(page().canvas().lineCount(), 3) << f;
+        fields().setCurrentIndex(f);
+        EXPECT_GT(canvas().lineCount(), 3) << f;
     }
-    page().fields().setCurrentIndex(0);
-    int before = page().combinations().count();
+    fields().setCurrentIndex(0);
+    int before = window.tray().combinations().count();
     EXPECT_EQ(before, int(session().floorAnalysis()->combinations.size()) + 2);
-    double envelope = page().canvas().valueAt({3600, 9400});
-    page().combinations().setCurrentIndex(before - 1);
-    emit page().combinations().activated(before - 1);
-    EXPECT_NE(page().canvas().valueAt({3600, 9400}), envelope);
-    page().fields().setCurrentIndex(6);
-    EXPECT_EQ(page().canvas().lineCount(), 0) << "no ground, no pressure";
+    double envelope = canvas().valueAt({3600, 9400});
+    window.tray().combinations().setCurrentIndex(before - 1);
+    emit window.tray().combinations().activated(before - 1);
+    EXPECT_NE(canvas().valueAt({3600, 9400}), envelope);
+    fields().setCurrentIndex(6);
+    EXPECT_EQ(canvas().lineCount(), 0) << "no ground, no pressure";
 }
 
 TEST_F(FloorWindow, AnEditIsAnsweredInTheBackgroundAndUndone) {
-    double before = page().canvas().valueAt({10800, 3000});
+    double before = canvas().valueAt({10800, 3000});
     ASSERT_TRUE(session().apply("Move column", moved(600)));
     EXPECT_TRUE(session().stale()) << "the old answer is marked at once";
     answer();
-    EXPECT_NE(page().canvas().valueAt({10800, 3000}), before);
+    EXPECT_NE(canvas().valueAt({10800, 3000}), before);
     session().undoStack().undo();
     answer();
-    EXPECT_EQ(page().canvas().valueAt({10800, 3000}), before);
+    EXPECT_EQ(canvas().valueAt({10800, 3000}), before);
     // Many edits one after the other: the last one counts.
     for (int i = 1; i <= 20; ++i) session().apply("Move column", moved(10), "drag");
     answer();
@@ -165,18 +164,20 @@ TEST_F(FloorWindow, StopLeavesTheAnswerStaleAndTheNextEditAnswers) {
     session().stopAnswers();
     QTest::qWait(100);
     EXPECT_TRUE(session().stale());
-    EXPECT_TRUE(page().summary().contains("older than the drawing") || !page().summary().isEmpty());
+    EXPECT_TRUE(analysisText().contains("older than the drawing") || !analysisText().isEmpty());
     session().undoStack().undo();
     answer();
     EXPECT_LT(session().floorAnalysis()->unknowns, 7000);
 }
 
 TEST_F(FloorWindow, ConvergenceIsTold) {
-    ASSERT_TRUE(page().convergenceButton().isEnabled());
-    QTest::mouseClick(&page().convergenceButton(), Qt::LeftButton);
+    analysisText();
+    auto* button = part<QPushButton>("convergence");
+    ASSERT_TRUE(button->isEnabled());
+    QTest::mouseClick(button, Qt::LeftButton);
     ASSERT_TRUE(
-        QTest::qWaitFor([&] { return page().summary().contains("On a mesh of half the size"); }, 30000));
-    EXPECT_TRUE(page().summary().contains("largest column reaction"));
+        QTest::qWaitFor([&] { return analysisText().contains("On a mesh of half the size"); }, 30000));
+    EXPECT_TRUE(analysisText().contains("largest column reaction"));
 }
 
 TEST_F(FloorWindow, WritesItsReportAndSaysWhatItCannotWrite) {
@@ -198,11 +199,11 @@ TEST_F(FloorWindow, FollowsTheProjectsUnits) {
     ASSERT_TRUE(session().apply("Units", us));
     answer();
     ASSERT_TRUE(session().unit(units::Kind::MomentPerWidth).contains("kip"));
-    EXPECT_TRUE(page().summary().contains("answer was kept")) << "display does not ask for a new analysis";
-    EXPECT_TRUE(page().summary().contains(session().unit(units::Kind::MomentPerWidth)))
-        << page().summary().toStdString();
-    EXPECT_FALSE(page().summary().contains("kNm/m"));
-    EXPECT_GT(page().canvas().lineCount(), 6);
+    EXPECT_TRUE(analysisText().contains("answer was kept")) << "display does not ask for a new analysis";
+    EXPECT_TRUE(analysisText().contains(session().unit(units::Kind::MomentPerWidth)))
+        << analysisText().toStdString();
+    EXPECT_FALSE(analysisText().contains("kNm/m"));
+    EXPECT_GT(canvas().lineCount(), 6);
 }
 
 TEST_F(FloorWindow, TroubleIsASentence) {
@@ -210,34 +211,34 @@ TEST_F(FloorWindow, TroubleIsASentence) {
         model::editFloor(session().base(), "f1", [](model::Floor& f, model::Project&) { f.columns.clear(); });
     ASSERT_TRUE(session().apply("Remove columns", bare));
     answer();
-    EXPECT_TRUE(page().summary().contains("Slab S1 has no support near")) << page().summary().toStdString();
-    EXPECT_EQ(page().canvas().lineCount(), 0);
+    EXPECT_TRUE(analysisText().contains("Slab S1 has no support near")) << analysisText().toStdString();
+    EXPECT_EQ(canvas().lineCount(), 0);
 }
 
 TEST_F(FloorWindow, KeysMoveAndFitThePlan) {
-    auto& canvas = page().canvas();
+    auto& plan = canvas();
     window.activateWindow();
     QApplication::setActiveWindow(&window);
-    canvas.setFocus();
-    QSignalSpy spy(&canvas, &FloorCanvas::pointerMoved);
+    plan.setFocus();
+    QSignalSpy spy(&plan, &FloorCanvas::pointerMoved);
     auto at = [&](QPoint p) {
-        QTest::mouseMove(&canvas, p + QPoint(1, 0));
-        QTest::mouseMove(&canvas, p);
+        QTest::mouseMove(&plan, p + QPoint(1, 0));
+        QTest::mouseMove(&plan, p);
         QTest::qWait(20);
         return spy.isEmpty() ? QPointF() : QPointF(spy.last()[0].toDouble(), spy.last()[1].toDouble());
     };
     session().setPlace(Place::Issue);  // where arrows do not walk strips
     QCoreApplication::processEvents();
-    canvas.fit();
-    canvas.setFocus();
+    plan.fit();
+    plan.setFocus();
     QPointF before = at({300, 300});
-    QTest::keyClick(&canvas, Qt::Key_Right);
+    QTest::keyClick(&plan, Qt::Key_Right);
     QPointF after = at({300, 300});
     EXPECT_NE(before.x(), after.x());
-    QTest::keyClick(&canvas, Qt::Key_F);
+    QTest::keyClick(&plan, Qt::Key_F);
     EXPECT_NEAR(at({300, 300}).x(), before.x(), 1);
-    canvas.showMesh(true);
-    EXPECT_FALSE(canvas.grab().isNull());
+    plan.showMesh(true);
+    EXPECT_FALSE(plan.grab().isNull());
 }
 
 TEST_F(FloorWindow, SlabsAndFloorsLiveInOneProject) {

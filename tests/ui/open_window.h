@@ -11,11 +11,14 @@
 #include <QTemporaryDir>
 #include <QtTest/QTest>
 
-#include "floor/floor_page.h"
+#include "board/floor_canvas.h"
 #include "formats/project_file.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
+#include "register/analysis_text.h"
+#include "register/register.h"
 #include "section/line_section.h"
+#include "tray/tray.h"
 #include "window/main_window.h"
 
 namespace talvik::app {
@@ -35,8 +38,18 @@ class OpenWindow : public ::testing::Test {
     Session& session() { return window.session(); }
     const model::OneWaySlab& slab() { return *session().slab(); }
     const model::Basis& basis() { return session().project().basis; }
-    FloorPage& page() { return window.floorPage(); }
-    FloorCanvas& canvas() { return page().canvas(); }
+    FloorCanvas& canvas() { return window.canvas(); }
+    QComboBox& fields() { return window.tray().fields(); }
+    // What the register says about the analysis of the floor in hand.
+    QString analysisText() {
+        window.below().show(Register::Page::Analysis);
+        return window.below().analysis().text();
+    }
+    int looseEnds() {
+        int n = 0;
+        for (const auto& m : session().matters()) n += m.kind == report::Matter::Kind::Loose;
+        return n;
+    }
     BarDesk& bars() { return window.bars(); }
     std::string text() { return formats::projectText(session().project()); }
 

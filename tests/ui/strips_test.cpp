@@ -36,8 +36,8 @@ class Strips : public OpenWindow {
         QCoreApplication::processEvents();
         canvas().fit();
     }
-    StripDesk& desk() { return page().stripDesk(); }
-    LineSection& section() { return page().section(); }
+    StripDesk& desk() { return window.strips(); }
+    LineSection& section() { return window.section(); }
     void key(QWidget& w, Qt::Key k, Qt::KeyboardModifiers m = Qt::NoModifier) { QTest::keyClick(&w, k, m); }
     void select(const char* name) {
         for (const auto& s : desk().layout()->strips)
@@ -53,14 +53,16 @@ class Strips : public OpenWindow {
 }  // namespace
 
 TEST_F(Strips, AreWalkedByKeyboardAndOpenTheirChecks) {
-    EXPECT_FALSE(section().isVisible()) << "the plan has its room while no strip is in hand";
+    EXPECT_TRUE(section().isVisible()) << "its place is kept: a click on the plan moves nothing";
+    const QRect before = canvas().geometry();
     EXPECT_TRUE(window.margin().isVisible());
     EXPECT_FALSE(desk().strip());
     EXPECT_FALSE(window.margin().listed().empty()) << "with nothing selected: the state of the floor";
     key(canvas(), Qt::Key_Up);
     ASSERT_TRUE(desk().strip());
     EXPECT_EQ(desk().strip()->name, "XA");
-    EXPECT_TRUE(section().isVisible());
+    QCoreApplication::processEvents();
+    EXPECT_EQ(canvas().geometry(), before);
     key(canvas(), Qt::Key_Up);
     key(canvas(), Qt::Key_Up);
     EXPECT_EQ(desk().strip()->name, "XB");
@@ -117,7 +119,7 @@ TEST_F(Strips, EdgesBarsAndEndConditionsAreChangedAndAllIsUndone) {
     EXPECT_LT(bars().run()->to, end - 200);
     // An end condition, by the menu beside the support.
     QTest::mouseClick(&section(), Qt::LeftButton, {}, section().endWord(0, -1).center().toPoint());
-    auto* menu = page().findChild<QMenu*>(QStringLiteral("endMenu"));
+    auto* menu = window.findChild<QMenu*>(QStringLiteral("endMenu"));
     ASSERT_TRUE(menu);
     for (auto* action : menu->actions())
         if (action->text() == QLatin1String("continuous")) action->trigger();
@@ -262,13 +264,13 @@ TEST_F(Strips, AGapIsCountedShadedAndListed) {
 
 TEST_F(Strips, ContoursShowMomentsAndRequiredSteel) {
     session().setPlace(Place::Checks);
-    page().fields().setCurrentIndex(page().fields().findData(103));
+    fields().setCurrentIndex(fields().findData(103));
     EXPECT_GT(canvas().lineCount(), 3);
     EXPECT_GT(canvas().valueAt({7200, 6000}), 0);
     session().setPlace(Place::Strips);
     EXPECT_EQ(canvas().lineCount(), 0) << "strips come without lines";
     session().setPlace(Place::Checks);
-    EXPECT_EQ(page().fields().currentData().toInt(), 103) << "what was chosen in a place stays with it";
+    EXPECT_EQ(fields().currentData().toInt(), 103) << "what was chosen in a place stays with it";
 }
 
 TEST_F(Strips, ACheckOfTheFloorsStateLeadsToItsStrip) {

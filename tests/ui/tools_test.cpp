@@ -187,8 +187,10 @@ TEST_F(Tools, MarginIsWalkedByKeyboard) {
     EXPECT_TRUE(session().selected(Spot::In::Whole));
     press(margin, Qt::Key_Escape);
     EXPECT_FALSE(session().selection());
-    for (const auto& key : margin.listed())
-        EXPECT_NE(key.find("omitted"), std::string::npos) << "the state of the project";
+    keys = margin.listed();
+    EXPECT_TRUE(std::any_of(keys.begin(), keys.end(), [](const auto& k) {
+        return k.find("omitted") != std::string::npos;
+    })) << "the state of the project";
 }
 
 TEST_F(Tools, OpenedWorkingStaysOpenThroughAnEdit) {
@@ -220,6 +222,7 @@ TEST_F(Tools, SeveralSlabsAreKeptApart) {
 TEST_F(Tools, TheStateOfTheProjectLeadsToOtherElements) {
     press(window, Qt::Key_L, Qt::ControlModifier);
     answer();
+    session().setPlace(Place::Checks);
     const model::Id second = session().element();
     ASSERT_NE(second, "s1");
     for (int i = 0; i < 8; ++i) press(window, Qt::Key_PageDown);

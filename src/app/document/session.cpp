@@ -114,6 +114,13 @@ const analysis::FloorAnalysis* Session::floorAnalysis() const {
     const auto* f = dynamic_cast<const design::FloorDesign*>(answer());
     return f ? f->analysis.get() : nullptr;
 }
+const std::vector<report::Matter>& Session::matters() const {
+    if (!held_ && mattersOf_ != std::pair(project_, element_)) {
+        matters_ = report::openMatters(*project_, element_);
+        mattersOf_ = {project_, element_};
+    }
+    return matters_;
+}
 const design::LineAnswer* Session::line() const {
     const auto* a = answer();
     if (!a || !a->error.empty()) return nullptr;

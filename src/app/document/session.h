@@ -14,6 +14,7 @@
 #include "design/floor_design.h"
 #include "design/live_answers.h"
 #include "design/remedies.h"
+#include "report/open_matters.h"
 
 namespace talvik::app {
 
@@ -53,6 +54,10 @@ class Session : public QObject {
     bool stale() const { return stale_; }
     double progress() const { return progress_; }
     void stopAnswers();  // leaves the answer stale
+
+    // What stands open in the element in hand before any check; sought once for each state of the project.
+    const std::vector<report::Matter>& matters() const;
+    void holdMatters(bool hold) { held_ = hold; }  // as they are, while something is dragged
 
     // Whether a check of any element is over, as far as answers are there.
     bool over() const;
@@ -137,6 +142,9 @@ class Session : public QObject {
     enum class Search { None, UnderWay, Done } search_ = Search::None;
     void forgetRemedies();
     std::map<model::Id, std::shared_ptr<const design::ElementAnswer>> answers_;
+    mutable std::vector<report::Matter> matters_;
+    bool held_ = false;
+    mutable std::pair<std::shared_ptr<const model::Project>, model::Id> mattersOf_;
     bool stale_ = false;
     double progress_ = 1;
     QElapsedTimer since_;  // the last asking

@@ -6,9 +6,7 @@
 #include <QPainter>
 #include <QScrollBar>
 #include <QTextDocument>
-#include <map>
 
-#include "report/margin.h"
 #include "trace/trace.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
@@ -28,6 +26,7 @@ MarginView::MarginView(Session& session, QWidget* parent) : QAbstractScrollArea(
     setMinimumWidth(260);
     setAccessibleName(tr("Calculation margin"));
     connect(&session, &Session::changed, this, &MarginView::rebuild);
+    connect(&session, &Session::placeChanged, this, &MarginView::rebuild);
     connect(&session, &Session::remediesChanged, this, &MarginView::rebuild);
     connect(&session, &Session::answered, this, [this] {
         if (session_.sharedDesign() != shown_) rebuild();
@@ -44,28 +43,26 @@ MarginView::~MarginView() = default;
 void MarginView::rebuild() {
     items_.clear();
     shown_ = session_.sharedDesign();
-    for (auto& line : report::margin(session_.project(), *shown_, session_.element(), session_.selection())) {
-        using Of = report::MarginLine::Kind;
-        static const std::map<Of, Item::Kind> kinds{
-            {Of::Title, Item::Kind::Title},     {Of::Subtitle, Item::Kind::Subtitle},
-            {Of::Heading, Item::Kind::Heading}, {Of::Check, Item::Kind::Check},
-            {Of::Note, Item::Kind::Note},       {Of::Pair, Item::Kind::Pair}};
-        if (line.kind == Of::Remedies)
+    const bool drawing = session_.place() == Place::Layout || session_.place() == Place::Actions;
+    for (auto& line : report::margin(
+             session_.project(), *shown_,
+             {session_.element(), session_.selection(),
+              drawing && (session_.floor() || !session_.selection() || session_.selected(Spot::In::Whole))
+                  ? &session_.matters()
+                  : nullptr,
+              unfolded_}))
+        if (line.kind == Item::Kind::Remedies)
             addRemedies();
         else
-            items_.push_back({kinds.at(line.kind), qs(line.text), qs(line.right), line.check, nullptr});
-    }
-    if (!session_.answer() && session_.stale())
-        items_.push_back({Item::Kind::Note, tr("Answering…"), "", nullptr, nullptr});
+            items_.push_back({line.kind, qs(line.text), qs(line.right), line.check, line.matter});
+    if (!session_.answer() && session_.stale()) items_.push_back({Item::Kind::Note, tr("Answering…"), ""});
     layOut();
 }
 
 // The lines of "what would make it pass", each computed and verified; listed above the checks of an element
 // in trouble.
 void MarginView::addRemedies() {
-    const auto note = [&](const QString& text) {
-        items_.push_back({Item::Kind::Note, text, "", nullptr, nullptr});
-    };
+    const auto note = [&](const QString& text) { items_.push_back({Item::Kind::Note, text, ""}); };
     if (session_.seeking()) return note(tr("Looking for what would make it pass…"));
     if (session_.remedies().empty()) {
         if (session_.sought())
@@ -74,8 +71,9 @@ void MarginView::addRemedies() {
                    "stronger concrete."));
         return;
     }
-    items_.push_back({Item::Kind::Heading, tr("What would make it pass"), tr("verified"), nullptr, nullptr});
-    for (const auto& r : session_.remedies()) {
+    items_.push_back({Item::Kind::Heading, tr("What would make it pass"), tr("verified")});
+    for (std::size_t i = 0; i < session_.remedies().size(); ++i) {
+        const auto& r = session_.remedies()[i];
         QString price = tr("%1%2").arg(r.steel >= 0 ? QStringLiteral("+") : QString(),
                                        session_.text(r.steel, units::Kind::Mass));
         if (r.concrete > 1e-6) price += tr(" · +%1 m³").arg(r.concrete, 0, 'f', 1);
@@ -83,17 +81,26 @@ void MarginView::addRemedies() {
                      .arg(r.price >= 0 ? QStringLiteral("+") : QString())
                      .arg(r.price, 0, 'f', 0)
                      .arg(qs(session_.project().basis.rates.currency));
-        items_.push_back({Item::Kind::Remedy, qs(r.text),
-                          QStringLiteral("%1|%2").arg(r.worst, 0, 'f', 2).arg(price), nullptr, nullptr});
+        items_.push_back({Item::Kind::Remedies, qs(r.text),
+                          QStringLiteral("%1|%2").arg(r.worst, 0, 'f', 2).arg(price), nullptr, i});
     }
 }
 
 QRect MarginView::remedyRect(std::size_t index) const {
     for (const Item& item : items_)
-        if (item.kind == Item::Kind::Remedy && index-- == 0)
+        if (item.kind == Item::Kind::Remedies && item.number == index)
             return QRect(pad, item.y - verticalScrollBar()->value(), viewport()->width() - 2 * pad,
                          item.height - 6);
     return {};
+}
+QRect MarginView::mendButton(std::size_t matter) const {
+    for (const Item& item : items_)
+        if (item.kind == Item::Kind::Matter && item.number == matter && !item.right.isEmpty())
+            return mendRect(item).translated(0, -verticalScrollBar()->value()).toRect();
+    return {};
+}
+QRectF MarginView::mendRect(const Item& item) const {
+    return QRectF(pad + 14, item.y + item.height - 30, viewport()->width() - 2 * pad - 14, 24);
 }
 
 void MarginView::adopt(std::size_t index) {
@@ -158,11 +165,18 @@ void MarginView::layOut() {
             case Item::Kind::Pair:
                 item.height = 22;
                 break;
-            case Item::Kind::Remedy:
+            case Item::Kind::Remedies:
                 item.height = 46;
                 break;
             case Item::Kind::Note:
                 item.height = note.boundingRect(0, 0, w, 10000, Qt::TextWordWrap, item.text).height() + 8;
+                break;
+            case Item::Kind::Like:
+                item.height = checkHeight;
+                break;
+            case Item::Kind::Matter:
+                item.height = note.boundingRect(0, 0, w - 14, 10000, Qt::TextWordWrap, item.text).height() +
+                              (item.right.isEmpty() ? 10 : 36);
                 break;
             case Item::Kind::Check:
                 item.height = checkHeight;
@@ -230,7 +244,7 @@ void MarginView::paintEvent(QPaintEvent*) {
                 p.setPen(t.ink);
                 p.drawText(r, Qt::AlignRight | Qt::AlignVCenter, item.right);
                 break;
-            case Item::Kind::Remedy: {
+            case Item::Kind::Remedies: {
                 QRectF box = QRectF(r).adjusted(0.5, 0.5, -0.5, -6.5);
                 p.setPen(QPen(t.hairline, 1));
                 p.setBrush(t.field);
@@ -253,8 +267,29 @@ void MarginView::paintEvent(QPaintEvent*) {
                 p.setPen(t.secondary);
                 p.drawText(r, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, item.text);
                 break;
+            case Item::Kind::Matter: {
+                const auto& m = session_.matters();
+                const bool prevents = item.number < m.size() && m[item.number].prevents;
+                p.setPen(QPen(prevents ? t.over : t.attention, 1.6));
+                p.setBrush(Qt::NoBrush);
+                p.drawEllipse(QPointF(pad + 4, y + 11), 3.5, 3.5);
+                p.setFont(uiFont(12));
+                p.setPen(t.ink);
+                p.drawText(r.adjusted(14, 2, 0, 0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                           item.text);
+                if (item.right.isEmpty()) break;
+                const QRectF box = mendRect(item).translated(0, -scroll);
+                p.setPen(QPen(t.hairline, 1));
+                p.setBrush(t.field);
+                p.drawRoundedRect(box, 3, 3);
+                p.setPen(t.selection);
+                p.drawText(box.adjusted(8, 0, -8, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                           p.fontMetrics().elidedText(item.right, Qt::ElideRight, int(box.width()) - 16));
+                break;
+            }
+            case Item::Kind::Like:
             case Item::Kind::Check:
-                paintCheck(p, item, y, hasFocus() && item.check->key == current_);
+                paintCheck(p, item, y, hasFocus() && item.key() == current_);
                 break;
         }
     }
@@ -264,7 +299,8 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
     const Theme& t = theme();
     const auto& c = *item.check;
     double w = viewport()->width() - 2 * pad;
-    bool over = c.outcome == checks::Outcome::Over, opened = item.working != nullptr;
+    bool over = c.outcome == checks::Outcome::Over, opened = item.working != nullptr,
+         like = item.kind == Item::Kind::Like;
     if (current) {
         p.setPen(QPen(t.selection, 1, Qt::DotLine));
         p.setBrush(Qt::NoBrush);
@@ -273,8 +309,12 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
     p.setFont(uiFont(12, QFont::Medium));
     p.setPen(t.ink);
     double right = checks::isJudged(c) ? 46 : 0;
-    p.drawText(QRectF(pad, y + 4, w - right, 16), Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(qs(c.title), Qt::ElideRight, static_cast<int>(w - right)));
+    p.drawText(
+        QRectF(pad, y + 4, w - right, 16), Qt::AlignLeft | Qt::AlignVCenter,
+        p.fontMetrics().elidedText(
+            like ? item.text + (unfolded_.contains(c.what) ? QStringLiteral("  ▾") : QStringLiteral("  ▸"))
+                 : qs(c.title),
+            Qt::ElideRight, static_cast<int>(w - right)));
     if (checks::isJudged(c)) {
         double ratio = checks::ratio(c);
         p.setFont(uiFont(13, QFont::DemiBold));
@@ -290,9 +330,10 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
     p.setFont(uiFont(11));
     p.setPen(t.secondary);
     QRectF figures(pad + gauge + 8, y + 21, w - gauge - 8, 16);
-    p.drawText(figures, Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(qs(checks::figures(c, session_.project().basis.units)),
-                                          Qt::ElideRight, static_cast<int>(figures.width())));
+    p.drawText(
+        figures, Qt::AlignLeft | Qt::AlignVCenter,
+        p.fontMetrics().elidedText(like ? item.right : qs(checks::figures(c, session_.project().basis.units)),
+                                   Qt::ElideRight, static_cast<int>(figures.width())));
     if (!opened) return;
     QRectF box(pad, y + checkHeight, w, item.height - checkHeight - 8);
     p.setPen(QPen(t.hairline, 1));
@@ -305,8 +346,13 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
 }
 
 void MarginView::toggle(int index) {
-    const auto& c = *items_[static_cast<std::size_t>(index)].check;
-    current_ = c.key;
+    const Item& item = items_[static_cast<std::size_t>(index)];
+    const auto& c = *item.check;
+    current_ = item.key();
+    if (item.kind == Item::Kind::Like) {
+        if (!unfolded_.erase(c.what)) unfolded_.insert(c.what);
+        return rebuild();
+    }
     if (!open_.erase(c.key)) open_.insert(c.key);
     const model::Spot spot = c.place.spot;
     double x = c.place.x;
@@ -325,15 +371,17 @@ void MarginView::toggle(int index) {
 void MarginView::open(const std::string& key) {
     open_.insert(key);
     current_ = key;
+    for (const auto& e : shown_->elements)
+        if (const auto* c = e->check(key)) unfolded_.insert(c->what);
     rebuild();
     for (const Item& item : items_)
-        if (item.check && item.check->key == key) verticalScrollBar()->setValue(item.y - 20);
+        if (item.key() == key) verticalScrollBar()->setValue(item.y - 20);
 }
 
 std::vector<std::string> MarginView::listed() const {
     std::vector<std::string> keys;
     for (const Item& item : items_)
-        if (item.check) keys.push_back(item.check->key);
+        if (item.kind == Item::Kind::Check) keys.push_back(item.key());
     return keys;
 }
 
@@ -341,10 +389,14 @@ void MarginView::mousePressEvent(QMouseEvent* event) {
     int y = static_cast<int>(event->position().y()) + verticalScrollBar()->value();
     for (std::size_t i = 0; i < session_.remedies().size(); ++i)
         if (remedyRect(i).contains(event->position().toPoint())) return adopt(i);
-    for (std::size_t i = 0; i < items_.size(); ++i)
-        if (items_[i].check && y >= items_[i].y &&
-            y < items_[i].y + (items_[i].working ? checkHeight : items_[i].height))
-            return toggle(static_cast<int>(i));
+    for (std::size_t i = 0; i < items_.size(); ++i) {
+        const Item& item = items_[i];
+        if (y < item.y || y >= item.y + (item.working ? checkHeight : item.height)) continue;
+        if (item.check) return toggle(static_cast<int>(i));
+        if (item.kind == Item::Kind::Matter)
+            return emit matterWanted(
+                item.number, !item.right.isEmpty() && mendRect(item).contains(event->position().x(), y));
+    }
 }
 
 void MarginView::moveCurrent(int direction) {
@@ -352,13 +404,13 @@ void MarginView::moveCurrent(int direction) {
     int at = -1;
     for (std::size_t i = 0; i < items_.size(); ++i)
         if (items_[i].check) {
-            if (items_[i].check->key == current_) at = static_cast<int>(order.size());
+            if (items_[i].key() == current_) at = static_cast<int>(order.size());
             order.push_back(static_cast<int>(i));
         }
     if (order.empty()) return;
     at = std::clamp(at < 0 ? 0 : at + direction, 0, static_cast<int>(order.size()) - 1);
     const Item& item = items_[static_cast<std::size_t>(order[static_cast<std::size_t>(at)])];
-    current_ = item.check->key;
+    current_ = item.key();
     session_.setStation(item.check->place.x);
     int scroll = verticalScrollBar()->value();
     if (item.y < scroll) verticalScrollBar()->setValue(item.y - 8);
@@ -377,7 +429,7 @@ void MarginView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Enter:
         case Qt::Key_Space:
             for (std::size_t i = 0; i < items_.size(); ++i)
-                if (items_[i].check && items_[i].check->key == current_) return toggle(static_cast<int>(i));
+                if (items_[i].check && items_[i].key() == current_) return toggle(static_cast<int>(i));
             return moveCurrent(0);
         case Qt::Key_Escape:
             if (!open_.empty()) {

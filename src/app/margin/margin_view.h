@@ -1,5 +1,5 @@
-// The margin: why. The checks of the selection, worst first; each opens to its working. With nothing
-// selected, the state of the whole project.
+// The margin: why. The checks of the selection, worst first, like ones gathered; each opens to its working.
+// With nothing selected the state of the whole project; in Layout and Actions what stands open there.
 #pragma once
 
 #include <QAbstractScrollArea>
@@ -8,6 +8,7 @@
 
 #include "checks/checks.h"
 #include "document/session.h"
+#include "report/margin.h"
 
 class QTextDocument;
 
@@ -25,7 +26,11 @@ class MarginView : public QAbstractScrollArea {
     std::vector<std::string> listed() const;
     // Where the n-th remedy stands, in the view; for tests.
     QRect remedyRect(std::size_t index) const;
+    QRect mendButton(std::size_t matter) const;
     bool isOpen(const std::string& key) const { return open_.contains(key); }
+
+  signals:
+    void matterWanted(std::size_t number, bool mend);  // of Session::matters, to be shown or mended
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -36,10 +41,14 @@ class MarginView : public QAbstractScrollArea {
 
   private:
     struct Item {
-        enum class Kind { Title, Subtitle, Heading, Check, Note, Pair, Remedy } kind;
+        using Kind = report::MarginLine::Kind;  // Remedies: one of them
+        Kind kind;
         QString text, right;
-        const checks::Check* check = nullptr;
-        std::shared_ptr<QTextDocument> working;
+        const checks::Check* check = nullptr;  // a kind of them for Like: its worst
+        std::size_t number = 0;                // of a remedy or matter
+        // Of what the keyboard walks through.
+        std::string key() const { return !check ? "" : kind == Kind::Like ? check->what : check->key; }
+        std::shared_ptr<QTextDocument> working = {};
         int y = 0, height = 0;
     };
     void rebuild();
@@ -47,6 +56,7 @@ class MarginView : public QAbstractScrollArea {
     void layOut();
     void addRemedies();
     void adopt(std::size_t index);
+    QRectF mendRect(const Item& item) const;  // in the whole list
     void paintCheck(QPainter& p, const Item& item, double y, bool current);
     std::unique_ptr<QTextDocument> working(const checks::Check& check, int width) const;
     void toggle(int index);
@@ -54,8 +64,8 @@ class MarginView : public QAbstractScrollArea {
 
     Session& session_;
     std::vector<Item> items_;
-    std::set<std::string> open_;
-    std::string current_;  // key of the check with the keyboard
+    std::set<std::string> open_, unfolded_;  // checks, and kinds of them
+    std::string current_;                    // key of the item with the keyboard
     int height_ = 0;
 };
 

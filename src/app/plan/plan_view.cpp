@@ -9,6 +9,7 @@
 
 #include "model/edits.h"
 #include "widgets/inline_edit.h"
+#include "widgets/labels.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
 
@@ -203,9 +204,12 @@ void PlanView::drawDimensions(QPainter& p) const {
     p.restore();
     p.setFont(uiFont(12));
     p.setPen(t.ink);
-    if (session_.place() != Place::Bars)
-        p.drawText(QPointF(concrete().left() + 8, concrete().top() + 18),
-                   tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length)));
+    if (session_.place() == Place::Bars) return;
+    const QString thick = tr("%1 thick").arg(session_.text(slab->thickness, Kind::Length));
+    const QRectF box(concrete().left() + 6, concrete().top() + 5,
+                     p.fontMetrics().horizontalAdvance(thick) + 6, 17);
+    p.fillRect(box, t.concrete);
+    p.drawText(box, Qt::AlignCenter, thick);
 }
 
 void PlanView::drawLoads(QPainter& p) const {
@@ -247,7 +251,7 @@ void PlanView::drawVerdicts(QPainter& p) const {
                 found = &c;
         return found;
     };
-    double lastSpanTag = -1e9, lastSupportTag = -1e9;
+    Labels labels;
     auto tag = [&](QPointF centre, const checks::Check& c, const QString& label) {
         bool over = c.outcome == checks::Outcome::Over;
         QString text = QStringLiteral("%1  %2").arg(label, checks::ratio(c) >= 99
@@ -255,10 +259,9 @@ void PlanView::drawVerdicts(QPainter& p) const {
                                                                : QString::number(checks::ratio(c), 'f', 2));
         p.setFont(uiFont(12, over ? QFont::DemiBold : QFont::Normal));
         double w = p.fontMetrics().horizontalAdvance(text) + 14;
-        QRectF r(centre.x() - w / 2, centre.y() - 11, w, 22);
-        if (r.left() < (label.contains(QChar(0x2013)) ? lastSpanTag : lastSupportTag) + 2)
-            return;  // no room: zoom in
-        (label.contains(QChar(0x2013)) ? lastSpanTag : lastSupportTag) = r.right();
+        const auto free = labels.place(QRectF(centre.x() - w / 2, centre.y() - 11, w, 22));
+        if (!free) return;  // no room: zoom in
+        const QRectF& r = *free;
         p.setBrush(t.paper);
         p.setPen(QPen(over ? t.over : t.hairline, 1));
         p.drawRoundedRect(r, 3, 3);
@@ -296,14 +299,14 @@ void PlanView::drawBars(QPainter& p) const {
     if (!d || !d->error.empty()) return;
     const Theme& t = theme();
     int turns[2] = {0, 0}, crossTurn = 0;
+    struct Callout {
+        QPointF centre;
+        const bars::Run* run;
+        QColor ink;
+    };
+    std::vector<Callout> callouts;
     auto label = [&](QPointF centre, const bars::Run& run, const QColor& colour, bool chosen) {
-        p.setFont(uiFont(11, chosen ? QFont::DemiBold : QFont::Normal));
-        QString text = qs(session_.design().callout(*d, run.id, session_.project().basis.units));
-        double w = p.fontMetrics().horizontalAdvance(text) + 6;
-        QRectF r(centre.x() - w / 2, centre.y() - 17, w, 14);
-        p.fillRect(r, t.concrete);
-        p.setPen(chosen ? t.selection : colour);
-        p.drawText(r, Qt::AlignCenter, text);
+        callouts.push_back({centre, &run, chosen ? t.selection : colour});
     };
     for (const auto& run : d->bars) {
         bool top = run.top(), chosen = session_.selected(Spot::In::Run, run.id);
@@ -330,6 +333,18 @@ void PlanView::drawBars(QPainter& p) const {
             if (!top || crossTurn++ % 2 == 0 || chosen)
                 label(at((run.from + run.to) / 2, y), run, colour, chosen);
         }
+    }
+    // Over the bars, and clear of each other.
+    Labels labels;
+    for (const auto& c : callouts) {
+        p.setFont(uiFont(11, session_.selected(Spot::In::Run, c.run->id) ? QFont::DemiBold : QFont::Normal));
+        const QString text = qs(session_.design().callout(*d, c.run->id, session_.project().basis.units));
+        const double w = p.fontMetrics().horizontalAdvance(text) + 6;
+        const auto box = labels.place(QRectF(c.centre.x() - w / 2, c.centre.y() - 17, w, 14));
+        if (!box) continue;
+        p.fillRect(*box, t.concrete);
+        p.setPen(c.ink);
+        p.drawText(*box, Qt::AlignCenter, text);
     }
 }
 

@@ -21,7 +21,7 @@ LineSection::LineSection(Session& session, BarDesk& desk, std::function<std::opt
     setObjectName(QStringLiteral("section"));
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
-    setMinimumSize(300, 230);
+    setMinimumSize(260, 120);
     setAccessibleName(tr("Long section"));
     for (auto signal : {&Session::changed, &Session::selectionChanged, &Session::answered})
         connect(&session, signal, this, &LineSection::gather);
@@ -38,8 +38,8 @@ void LineSection::gather() {
 
 LineSection::Scale LineSection::scale() const {
     if (auto s = shared_()) return *s;
-    const double perMm = (width() - 98) / std::max(1.0, data_.to - data_.from);
-    return {64 - data_.from * perMm, perMm};
+    const double perMm = (width() - titles - 34) / std::max(1.0, data_.to - data_.from);
+    return {titles - data_.from * perMm, perMm};
 }
 double LineSection::pixel(double u) const {
     const auto s = scale();

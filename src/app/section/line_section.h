@@ -46,6 +46,7 @@ class LineSection : public QWidget {
 
   private:
     using Data = drawing::LongSection;
+    static constexpr double titles = 104;                                 // left of the line, for the rows
     static constexpr double bandTop = 64, bandDepth = 28, rowsTop = 150;  // pixels from the top
     struct Grip {
         model::Id run;

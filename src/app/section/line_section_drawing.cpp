@@ -264,13 +264,16 @@ void LineSection::drawRow(QPainter& p, const Data::Row& row, Strip room) const {
         p.drawText(box, Qt::AlignCenter, qs(f.text));
     }
     p.setFont(uiFont(10));
-    const QString title = qs(row.title);
-    const QRectF box(6, room.top + 2, p.fontMetrics().horizontalAdvance(title) + 4, 13);
-    QColor ground = t.field;
-    ground.setAlpha(225);
-    p.fillRect(box, ground);
+    // In the margin left of the lines: what it is, below it how it is drawn.
     p.setPen(t.secondary);
-    p.drawText(box, Qt::AlignLeft | Qt::AlignVCenter, title);
+    const double wide = pixel(data_.from) - 10;
+    double y = std::clamp(axis - 13, room.top, std::max(room.top, room.top + room.height - 26));
+    for (const QString& part : {qs(row.title), qs(row.how)}) {
+        if (part.isEmpty()) continue;
+        p.drawText(QRectF(6, y, wide, 13), Qt::AlignLeft | Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(part, Qt::ElideRight, int(wide)));
+        y += 12;
+    }
 }
 
 void LineSection::drawStation(QPainter& p) const {

@@ -49,6 +49,8 @@ void TrayTable::show(const std::vector<QStringList>& rows) {
                     box = new QComboBox;
                     box->addItems(options->second);
                     box->setFrame(false);
+                    box->setFont(uiFont(12));
+                    box->setAccessibleName(horizontalHeaderItem(c)->text());
                     connect(box, &QComboBox::textActivated, this, [this, box, c](const QString& chosen) {
                         for (int row = 0; row < rowCount(); ++row)
                             if (cellWidget(row, c) == box) emit edited(row, c, chosen);

@@ -32,12 +32,24 @@ void FindPalette::filter(const QString& text) {
     const QStringList words = text.simplified()
                                   .replace(QLatin1Char('-'), QStringLiteral("–"))
                                   .split(QLatin1Char(' '), Qt::SkipEmptyParts);
-    for (std::size_t i = 0; i < entries_.size() && shown_.size() < 60; ++i) {
-        QString whole = QString(entries_[i].text + QLatin1Char(' ') + entries_[i].kind)
-                            .replace(QLatin1Char('-'), QStringLiteral("–"));
-        bool fits = std::all_of(words.begin(), words.end(),
-                                [&](const QString& w) { return whole.contains(w, Qt::CaseInsensitive); });
-        if (!fits) continue;
+    auto plain = [](const QString& s) { return QString(s).replace(QLatin1Char('-'), QStringLiteral("–")); };
+    // What is named exactly so, then what begins so, then what holds the words; each in the order given.
+    const QString whole = words.join(QLatin1Char(' '));
+    std::vector<std::pair<int, std::size_t>> found;
+    for (std::size_t i = 0; i < entries_.size(); ++i) {
+        const QString name = plain(entries_[i].text), all = name + QLatin1Char(' ') + plain(entries_[i].kind);
+        if (!std::all_of(words.begin(), words.end(),
+                         [&](const QString& w) { return all.contains(w, Qt::CaseInsensitive); }))
+            continue;
+        const QString last = name.section(QLatin1Char(' '), -1);  // "Column B2" is called B2
+        const bool exact =
+            !whole.compare(name, Qt::CaseInsensitive) || !whole.compare(last, Qt::CaseInsensitive);
+        found.emplace_back(exact ? 0 : name.startsWith(whole, Qt::CaseInsensitive) ? 1 : 2, i);
+    }
+    std::stable_sort(found.begin(), found.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    for (const auto& [rank, i] : found) {
+        if (shown_.size() == 60) break;
         shown_.push_back(i);
         list_->addItem(QStringLiteral("%1    %2").arg(entries_[i].text, entries_[i].kind));
     }

@@ -7,10 +7,14 @@ QString helpText() {
 <p>Three pictures always speak of the same selection: the <b>plan</b> (where), the <b>long section</b> (how much) and the <b>margin</b> (why, in numbers).
 There is no run button: every edit is answered at once, and Ctrl+Z takes any of them back, without limit.</p>
 <h3>Places of work</h3>
-<p>Keys 1 to 7 (Ctrl+1 to Ctrl+7 from inside a field): Basis, Layout, Actions, Strips, Checks, Bars, Issue. A number on a red ground says what is still open there.</p>
+<p>Keys 1 to 7: Basis, Layout, Actions, Strips, Checks, Bars, Issue. While you draw or type, digits are figures: then Ctrl+1 to Ctrl+7, as the bar of places shows. A number on a red ground says what is still open there.</p>
+<h3>The window</h3>
+<p>Left the tray: what you say, with the tools of the place. In the middle the plan, below it the long section or a table: panels, load cases, combinations, supports, analysis; F4 goes between both. Right the margin: what it answers. In Layout and Actions it tells what is loose, unloaded or taken for granted, else the checks of what is selected. F7, F8 and F9 fold tray, lower part and margin away and back. Messages float over a corner of the plan and go by themselves; Esc puts them away.</p>
+<h3>Elements</h3>
+<p>Click the name of the element in the header, or Ctrl+G: all slabs and floors with their worst ratio and what is over, to be found, opened, made, renamed, copied (a floor as the next storey with loads of its own), put in order and removed. Ctrl+PageDown and Ctrl+PageUp walk them.</p>
 <h3>Selecting</h3>
 <p>Click the slab for its strip, again for a span; click an axis for a support. Left and Right walk supports and spans, Enter opens the worst check, Esc steps back;
-with nothing selected the margin shows the state of the whole project. Ctrl+F finds a mark, a support, a span, a check or a command. F6 goes from part to part.</p>
+with nothing selected the margin shows the state of the whole project. Ctrl+F finds what you name: members, marks, grid references such as C/2, then commands, then checks. F6 goes from part to part.</p>
 <h3>Editing</h3>
 <p>Place 2 takes spans as a list, such as <tt>3@5.0 4.2</tt>; on plan, double-click a span's figure. PageUp and PageDown make the slab thicker and thinner.
 Fields take arithmetic and units: <tt>1.1*500/280</tt>, <tt>8 in</tt>.</p>
@@ -20,7 +24,7 @@ Bars follow every change by themselves; what you edit is fixed and marked by a d
 Marks are given for good when drawing or schedule leave the office: what has one keeps it. Ctrl+T looks for the least thickness with bars in which no check is over.</p>
 <h3>Reading a check</h3>
 <p>The bar of a check is ink up to the notch at its limit, hatched past it, with the ratio beside. A dashed frame means not checked, a dash not applicable; both say why.
-Click a check for its working: formula, numbers put in, result, clause. Notes below it state assumptions and readings of the clause.</p>
+Click a check for its working: formula, numbers put in, result, clause. Like checks at several places are one line with the worst of them; a click opens it. Bar ends are told as lengths: how far the bars have to reach, and how far they do. Notes below it state assumptions and readings of the clause.</p>
 <p>Where something is over, the margin lists what would make it pass, each line tried out on a copy of the project: the largest
 ratio after it, and its price in steel and concrete. A click adopts it; Ctrl+F finds it by keyboard; Ctrl+Z takes it back.</p>
 <h3>Long section</h3>
@@ -28,24 +32,24 @@ ratio after it, and its price in steel and concrete. A click adopts it; Ctrl+F f
 <h3>Floors: laying out</h3>
 <p>File, <i>New project with a floor</i>, or <i>Add floor</i>. In place 2 type spacings such as <tt>5@6.0 4.5</tt> for the grid, or open a DXF drawing below the plan: place it by two points,
 say in the table what its layers become, make members of them, or pick lines one by one.</p>
-<p>The tools are on letters: A slab, O opening, Z thickness zone, C column, W wall, B beam, E line support, I pile, S select. Click, or drag a box: over grid crossings it places columns, over bays slabs and beams.
+<p>The tools are on letters: A slab, O opening, Z thickness zone, C column, W wall, B beam, E line support, I pile, S select. Click, or drag a box: over grid crossings it places columns, over bays slabs and beams; G does so on the whole grid.
 Figures typed while drawing are a length towards the pointer (<tt>6.5</tt>), length and angle (<tt>6.5&lt;30</tt>), coordinates (<tt>3.2, 4</tt>) or a step from the last point (<tt>@1, -2</tt>); Enter takes them, Backspace takes back.
 The pointer catches crossings, ends, middles, edges, perpendiculars and intersections and says which; Shift keeps the line straight along grid or axes. Enter closes an outline, Esc drops it.</p>
 <p>With S: click, Shift adds, a box from the left takes what is inside, from the right also what it crosses. Drag, or move with the arrow keys (with Shift finer). Double-click a length beside an outline to type it; click a side to move it alone.
-At the side: copy, mirror, repeat along the grid, split beams; a value typed there is given to all that are selected. PageUp and PageDown change the thickness.</p>
-<p>Rings mark what does not meet or is not held, with the gap; the list at the side mends it. Panels stand in the table below with clear spans, how they carry and why, and a first thickness; type <tt>one-way</tt> or a direction there, for one row or the rows selected. Arrows on plan show it, in the colour of attention where it was set against the sides.</p>
+In the tray: copy, mirror, repeat along the grid, split beams; a value typed there is given to all that are selected. PageUp and PageDown change the thickness.</p>
+<p>Rings mark what does not meet or is not held, with the gap; the margin mends it. Panels stand in the table below with clear spans, how they carry and why, and a first thickness; type <tt>one-way</tt> or a direction there, for one row or the rows selected. Arrows on plan show it, in the colour of attention where it was set against the sides.</p>
 <h3>Floors: loading</h3>
-<p>Place 3: a row for each load case with the load on every slab and its total; a use brings its recommended load and factors; an area in the next column reduces the imposed load by the standard's rule. Layers of finishes are typed below the cases.
+<p>Place 3: a row for each load case with the load on every slab and its total; a use brings its recommended load and factors; an area in the next column reduces the imposed load by the standard's rule. Layers of finishes are typed in the tray.
 A area load, L line load, P point load with its footprint, M moment, in the case of the row chosen. The plan shows that case, with what each support carries of it. Below: the combinations, generated or your own, and loads on supports. Imposed loads stand on all panels, on every second one and on each two neighbours, as the standard asks; you may say that all at once is enough, which is then told.</p>
 <h3>Floors: strips</h3>
-<p>Places 4 to 6 divide the floor into design strips by themselves, in two directions, along lines of columns, walls and beams: column and middle strips by the standard, full width where walls and beams carry, or full width everywhere (<i>Rules of the strips</i>). X and Y choose the direction. Click a strip, or walk strips with Up and Down, spans and supports with Left and Right; Enter opens the worst check, Esc steps back to the state of the floor.</p>
+<p>Places 4 to 6 divide the floor into design strips by themselves, in two directions, along lines of columns, walls and beams: column and middle strips by the standard, full width where walls and beams carry, or full width everywhere (<i>Rules of the strips</i> in the tray). X and Y choose the direction. Click a strip, or walk strips with Up and Down, spans and supports with Left and Right; Enter opens the worst check, Esc steps back to the state of the floor.</p>
 <p>In place 4 drag an edge of the strip in hand, or double-click it and type its distance from the line of supports. S splits a strip where you click (with Shift lengthwise), M merges, T turns it to an angle, D draws one by its corners, A gives a part of the floor directions of its own, also askew. What you changed is marked by a dot and kept when the floor changes; R gives it back. Slab in no strip, or in two, is hatched, counted on the place and over its limit in the margin.</p>
 <p>The long section below holds bars with their ends, moments with the resistance of the bars (dotted: moved outwards), steel required and provided, shear and cracks; a dashed band on plan shows where top steel is concentrated over a column. The words beside supports are the end conditions found from the layout: click one to overrule it. Bars are chosen by the program; one that you edit is fixed, and Delete gives it back. S divides the bars in hand at the station line, with a lap; A adds bars at the span or over the support in hand, to those that are there.</p>
-<p>The same menu of rules sets twisting (Wood and Armer, or none), moments at faces or axes, which direction lies outermost on each face, the angles, redistribution, the width of peaks.</p>
+<p>The same rules set twisting (Wood and Armer, or none), moments at faces or axes, which direction lies outermost on each face, the angles, redistribution, the width of peaks.</p>
 <h3>Floors: answers</h3>
 <p>A floor is analysed and checked in the background after every edit; an answer that is older than the project is pale.
-In places 5 to 7 choose a field and a combination above the plan, the largest and smallest values of all, the steel required, or required over provided: a proof by the mesh's own field, without the strips, that enough bars lie everywhere; hatched where they do not. It follows the answer in the background. Lines of equal value carry their figure; below zero they are broken, zero is heavy. The wheel zooms, dragging moves the plan, F or Home fits it; the value under the pointer stands below.
-<i>Analysis</i>: loads against reactions of every case, extremes with their places, support forces, second opinions on panels, what to look at and what is taken for granted. <i>How far from converged?</i> analyses once more on half the size.</p>
+In places 4 to 6 choose in the tray what lines stand on the plan, of which combination, the largest and smallest values of all, the steel required, or required over provided: a proof by the mesh's own field, without the strips, that enough bars lie everywhere; hatched where they do not. It follows the answer in the background. Lines of equal value carry their figure; below zero they are broken, zero is heavy. The wheel zooms, dragging moves the plan, F or Home fits it; the value under the pointer stands below.
+<i>Analysis</i> below the plan: loads against reactions of every case, extremes with their places, support forces, second opinions on panels, what to look at and what is taken for granted. <i>How far from converged?</i> analyses once more on half the size.</p>
 <h3>Panel bench</h3>
 <p>Ctrl+Shift+B: one section by its moment, one one-way slab by coefficients, one two-way panel by the nine cases of its edges, without a model: type values, read sketch, bars and working, save the page.</p>
 <h3>The basis</h3>

@@ -1,28 +1,37 @@
-// The window: places on top, plan above, long section below, margin at the side, tools of the place on the
-// left.
+// The window: places on top; left the tray, what you say; in the middle the plan and below it long section or
+// register, where and how much; right the margin, what it answers. The same for every kind of element and
+// place.
 #pragma once
 
-#include <QLabel>
 #include <QMainWindow>
 #include <functional>
+#include <set>
 
 #include "document/session.h"
 #include "document/strip_scale.h"
 #include "report/report.h"
 #include "section/bar_desk.h"
 
+class QLabel;
+class QProgressBar;
 class QSplitter;
 class QStackedWidget;
+class QToolButton;
 
 namespace talvik::app {
 
+class BenchWindow;
+class ElidedLabel;
+class FloorCanvas;
+class FloorDesk;
+class LineSection;
 class MarginView;
+class Message;
 class PlaceBar;
 class PlanView;
-class LineSection;
-class BenchWindow;
-class FloorPage;
+class Register;
 class SheetPreview;
+class StripDesk;
 class Tray;
 
 class MainWindow : public QMainWindow {
@@ -36,7 +45,18 @@ class MainWindow : public QMainWindow {
     PlanView& plan() { return *plan_; }
     LineSection& section() { return *section_; }
     MarginView& margin() { return *margin_; }
-    FloorPage& floorPage() { return *floor_; }
+    FloorDesk& desk() { return *desk_; }
+    StripDesk& strips() { return *strips_; }
+    FloorCanvas& canvas() { return *canvas_; }
+    Register& below() { return *below_; }
+    Tray& tray() { return *tray_; }
+    // The plan of the element in hand.
+    QWidget& picture();
+    void fit();
+    // What stands at the sides and below the plan, and can be folded away.
+    enum class Side { Tray, Below, Margin };
+    bool isShown(Side side) const;
+    void fold(Side side);                    // away, or back again
     BenchWindow* bench() { return bench_; }  // null before it was asked for
     void showBench();
 
@@ -51,8 +71,10 @@ class MainWindow : public QMainWindow {
     QStringList exportFiles(const QString& what, const QString& stem);
     // Plan or long section as they are drawn now, to .svg or .png; says why not and gives false otherwise.
     bool savePicture(QWidget& part, const QString& path);
-    // A sentence above the plan, until dismissed.
+    // A sentence over a corner of the plan, for a while; moves nothing.
     void say(const QString& sentence);
+    // What went, in the bottom line, with undo.
+    void sayRemoved(const QString& what);
 
     static QString fileFilter() { return tr("Talvik project (*.talvik)"); }
 
@@ -65,20 +87,31 @@ class MainWindow : public QMainWindow {
   protected:
     void closeEvent(QCloseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     bool eventFilter(QObject* object, QEvent* event) override;  // Esc puts the hint away before anything else
 
   private:
     void buildMenus();
+    void buildStatus();
     void connectParts();
     void showPlace();
+    void arrange();  // which sides are there, by what is folded and the room there is
+    void rememberWidths();
     void refreshStatus();
+    QString state() const;  // of the answer, in a line
     void refreshTitle();
+    void refreshFigures();  // whether plain digits are figures
+    void openMargin();
     bool mayLeave();
     void designThickness();
     void find();
     void go(const model::Spot& spot, const std::string& check);
+    void goToMember(const model::Id& id);
     void chooseStandard(QPoint at);
-    void chooseSlab(QPoint at);
+    void chooseElement(QPoint at);
+    void showElement(const model::Id& id);
+    void walkElements(int by);
+    void chooseEnd(std::size_t span, int side, QPoint at);
     void remember(const QString& path);
     void fillRecent();
     void changeThickness(int steps);
@@ -92,22 +125,27 @@ class MainWindow : public QMainWindow {
     Session session_;
     StripScale scale_;
     BarDesk bars_{session_};
+    FloorDesk* desk_;
+    StripDesk* strips_;
     PlaceBar* places_;
     PlanView* plan_;
+    FloorCanvas* canvas_;
     LineSection* section_;
     MarginView* margin_;
     Tray* tray_;
     SheetPreview* sheet_;
-    FloorPage* floor_;
-    QStackedWidget* centre_;
-    QSplitter* across_;
-    QWidget* notice_;
-    QLabel* noticeText_;
+    Register* below_;
+    QStackedWidget* pictures_;
+    QSplitter *across_, *middle_;
+    Message* message_;
     QLabel* hint_;
-    QLabel* status_;
-    QLabel* coordinates_;
+    ElidedLabel* status_;
+    QLabel *removed_, *coordinates_;
+    QProgressBar* progress_;
+    QToolButton* stop_;
     QMenu* recent_ = nullptr;
     BenchWindow* bench_ = nullptr;
+    std::set<Side> folded_, byHand_;  // byHand_: opened although there is little room
 };
 
 }  // namespace talvik::app

@@ -3,14 +3,16 @@
 #include <QApplication>
 #include <QFileDialog>
 #include <QMenuBar>
+#include <QTableWidget>
 
-#include "floor/floor_page.h"
-#include "floor/strip_desk.h"
+#include "board/floor_canvas.h"
 #include "layout/placing.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
 #include "plan/plan_view.h"
+#include "register/register.h"
 #include "section/line_section.h"
+#include "strips/strip_desk.h"
 #include "tray/tray.h"
 #include "widgets/text.h"
 #include "window/main_window.h"
@@ -26,8 +28,7 @@ void MainWindow::buildMenus() {
     };
     QMenu* file = menuBar()->addMenu(tr("&File"));
     add(file, tr("&New project"), QKeySequence::New, [this] {
-        if (mayLeave())
-            session_.start(model::newProject(), {}), session_.setPlace(Place::Layout), plan_->fit();
+        if (mayLeave()) session_.start(model::newProject(), {}), session_.setPlace(Place::Layout), fit();
     });
     add(file, tr("&Open…"), QKeySequence::Open, [this] {
         if (!mayLeave()) return;
@@ -40,8 +41,8 @@ void MainWindow::buildMenus() {
         layout::addFloor(p, "Floor 1");
         session_.start(std::move(p), {});
         session_.setPlace(Place::Layout);
-        floor_->canvas().fit();
-        floor_->canvas().setFocus();
+        fit();
+        picture().setFocus();
     });
     recent_ = file->addMenu(tr("Open &recent"));
     connect(recent_, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
@@ -99,40 +100,44 @@ void MainWindow::buildMenus() {
         action->setShortcut(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i)));
     }
     view->addSeparator();
-    add(view, tr("&Fit"), QKeySequence(Qt::CTRL | Qt::Key_0),
-        [this] { session_.floor() ? floor_->canvas().fit() : plan_->fit(); });
+    add(view, tr("&Fit"), QKeySequence(Qt::CTRL | Qt::Key_0), [this] { fit(); });
     auto picture = [this](QWidget& part, const QString& name) {
         QString path = askSavePath(tr("Save picture"), name, tr("Pictures (*.svg *.png)"));
         if (!path.isEmpty()) savePicture(part, path);
     };
-    add(view, tr("Save the plan as a picture…"), {}, [this, picture] {
-        if (session_.floor())
-            picture(floor_->canvas(), QStringLiteral("plan.svg"));
-        else
-            picture(*plan_, QStringLiteral("plan.svg"));
-    });
-    add(view, tr("Save the long section as a picture…"), {}, [this, picture] {
-        if (session_.floor())
-            picture(floor_->section(), QStringLiteral("section.svg"));
-        else
-            picture(*section_, QStringLiteral("section.svg"));
-    });
+    add(view, tr("Save the plan as a picture…"), {},
+        [this, picture] { picture(this->picture(), QStringLiteral("plan.svg")); });
+    add(view, tr("Save the long section as a picture…"), {},
+        [this, picture] { picture(*section_, QStringLiteral("section.svg")); });
+    view->addSeparator();
     add(view, tr("Next &part"), QKeySequence(Qt::Key_F6), [this] {
-        QList<QWidget*> parts{plan_, section_, margin_};
-        if (session_.floor()) {
-            parts = {&floor_->canvas()};
-            if (FloorPage::withMargin(session_.place())) parts << &floor_->section() << margin_;
-        }
-        if (tray_->isVisible()) parts << tray_->currentWidget();
+        QList<QWidget*> parts{&this->picture()};
+        if (isShown(Side::Below)) parts << &below_->part();
+        if (isShown(Side::Margin)) parts << margin_;
+        if (isShown(Side::Tray)) parts << tray_->page();
         qsizetype at = 0;
         for (qsizetype i = 0; i < parts.size(); ++i)
             if (parts[i]->hasFocus() || parts[i]->isAncestorOf(QApplication::focusWidget())) at = i + 1;
         parts[at % parts.size()]->setFocus();
     });
+    add(view, tr("Long section or &register"), QKeySequence(Qt::Key_F4), [this] {
+        if (!isShown(Side::Below)) fold(Side::Below);
+        below_->change();
+    });
+    add(view, tr("Fold the &tray"), QKeySequence(Qt::Key_F7), [this] { fold(Side::Tray); });
+    add(view, tr("Fold what stands &below the plan"), QKeySequence(Qt::Key_F8),
+        [this] { fold(Side::Below); });
+    add(view, tr("Fold the &margin"), QKeySequence(Qt::Key_F9), [this] { fold(Side::Margin); });
+    add(view, tr("&Elements…"), QKeySequence(Qt::CTRL | Qt::Key_G), [this] {
+        chooseElement(places_->mapToGlobal(QPoint(int(places_->elementRect().left()), places_->height())));
+    });
+    add(view, tr("Ne&xt element"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] { walkElements(1); });
+    add(view, tr("Pre&vious element"), QKeySequence(Qt::CTRL | Qt::Key_PageUp), [this] { walkElements(-1); });
     view->addSeparator();
     add(view, tr("Panel &bench…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_B), [this] { showBench(); });
-    add(view, tr("&Standard and units…"), QKeySequence(Qt::CTRL | Qt::Key_U),
-        [this] { chooseStandard(places_->mapToGlobal(QPoint(places_->width() - 200, places_->height()))); });
+    add(view, tr("&Standard and units…"), QKeySequence(Qt::CTRL | Qt::Key_U), [this] {
+        chooseStandard(places_->mapToGlobal(QPoint(int(places_->standardRect().left()), places_->height())));
+    });
 
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add(help, tr("&How to work with Talvik"), QKeySequence::HelpContents, [this] { showHelp(); });

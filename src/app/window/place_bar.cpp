@@ -29,12 +29,11 @@ int PlaceBar::open(const Session& session, Place place) {
         case Place::Basis:
             return static_cast<int>(design.trouble.size());
         case Place::Layout:
-            if (const auto* a = session.floor() ? session.floorAnalysis() : nullptr)
-                return static_cast<int>(a->trouble.size() + a->notes.size());
-            return session.project().slabs.empty() && session.project().floors.empty() ? 1 : 0;
+            if (!session.slab() && !session.floor()) return 1;
+            [[fallthrough]];
         case Place::Actions:
-            if (const auto* f = session.floor()) return f->actions.loads.empty();
-            for (const auto& s : session.project().slabs) count += s->imposed == 0;
+            for (const auto& m : session.matters())
+                count += (m.kind == report::Matter::Kind::Loose) == (place == Place::Layout);
             return count;
         case Place::Strips:
             if (auto d = session.floorDesign()) {
@@ -56,22 +55,58 @@ int PlaceBar::open(const Session& session, Place place) {
     return 0;
 }
 
+void PlaceBar::setFigures(bool on) {
+    if (on == figures_) return;
+    figures_ = on;
+    update();
+}
+
+// As wide as its number, name and count are; wider where there is room.
+double PlaceBar::placeWidth(Place place) const {
+    const int count = open(session_, place);
+    const double counted =
+        count > 0 ? QFontMetricsF(uiFont(10, QFont::DemiBold)).horizontalAdvance(QString::number(count)) + 11
+                  : 0;
+    return 27 + QFontMetricsF(uiFont(13, QFont::DemiBold)).horizontalAdvance(name(place)) + counted +
+           std::clamp((width() - 1060.0) / 7, 0.0, 24.0);
+}
+double PlaceBar::placesStart() const {
+    double all = 0;
+    for (int i = 1; i <= 7; ++i) all += placeWidth(static_cast<Place>(i));
+    // In the middle where both sides have room; else what is left of the standard.
+    return std::min((width() - all) / 2 + 10, standardRect().left() - all - 6);
+}
 QRectF PlaceBar::placeRect(Place place) const {
-    double each = std::clamp((width() - 620.0) / 7, 70.0, 96.0),
-           start = std::max(330.0, (width() - 7 * each) / 2 + 10);
-    return QRectF(start + (static_cast<int>(place) - 1) * each, 7, each - 2, 30);
+    double x = placesStart();
+    for (int i = 1; i < static_cast<int>(place); ++i) x += placeWidth(static_cast<Place>(i));
+    return QRectF(x, 7, placeWidth(place) - 2, 30);
 }
 
+QString PlaceBar::standard() const {
+    const auto& basis = session_.project().basis;
+    return tr("%1 · %2 ▾")
+        .arg(QString::fromStdString(standards::standardTitle(basis.standard)),
+             basis.units == units::System::Metric ? tr("kN m") : tr("kip ft"));
+}
 QRectF PlaceBar::standardRect() const {
-    return QRectF(width() - 200, 7, 186, 30);
+    const double w = QFontMetricsF(uiFont(12)).horizontalAdvance(standard()) + 4;
+    return QRectF(width() - w - 14, 7, w, 30);
 }
 
-QRectF PlaceBar::slabRect() const {
-    double x = 16 +
-               QFontMetricsF(uiFont(14, QFont::DemiBold))
-                   .horizontalAdvance(QString::fromStdString(session_.project().name)) +
-               14;
-    return QRectF(x, 7, std::max(60.0, placeRect(Place::Basis).left() - x - 8), 30);
+QRectF PlaceBar::elementRect() const {
+    // The project's name gives way to that of the element.
+    const double left = placesStart() - (figures_ ? 46 : 0) - 8,
+                 project = QFontMetricsF(uiFont(14, QFont::DemiBold))
+                               .horizontalAdvance(QString::fromStdString(session_.project().name)),
+                 element = QFontMetricsF(uiFont(12)).horizontalAdvance(elementText()),
+                 x = 16 + std::max(40.0, std::min(project + 14, left - 16 - element));
+    return QRectF(x, 7, std::max(40.0, left - x), 30);
+}
+QString PlaceBar::elementText() const {
+    const auto* slab = session_.slab();
+    const auto* floor = session_.floor();
+    return slab || floor ? QString::fromStdString(slab ? slab->name : floor->name) + QStringLiteral(" ▾")
+                         : QString();
 }
 
 void PlaceBar::paintEvent(QPaintEvent*) {
@@ -83,17 +118,19 @@ void PlaceBar::paintEvent(QPaintEvent*) {
     p.drawLine(0, height() - 1, width(), height() - 1);
     p.setFont(uiFont(14, QFont::DemiBold));
     p.setPen(t.ink);
-    p.drawText(QRectF(16, 7, placeRect(Place::Basis).left() - 20, 30), Qt::AlignLeft | Qt::AlignVCenter,
-               QString::fromStdString(session_.project().name) +
-                   (session_.modified() ? QStringLiteral(" *") : QString()));
-    const auto* slab = session_.slab();
-    const auto* floor = session_.floor();
-    if (slab || floor) {
-        p.setFont(uiFont(12));
-        p.setPen(hover_ == -2 ? t.selection : t.secondary);
-        QString text = QString::fromStdString(slab ? slab->name : floor->name) + QStringLiteral(" ▾");
-        p.drawText(slabRect(), Qt::AlignLeft | Qt::AlignVCenter,
-                   p.fontMetrics().elidedText(text, Qt::ElideRight, static_cast<int>(slabRect().width())));
+    const QRectF element = elementRect();
+    p.drawText(QRectF(16, 7, element.left() - 26, 30), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(QString::fromStdString(session_.project().name) +
+                                              (session_.modified() ? QStringLiteral(" *") : QString()),
+                                          Qt::ElideRight, static_cast<int>(element.left()) - 26));
+    p.setFont(uiFont(12));
+    p.setPen(hover_ == -2 ? t.selection : t.secondary);
+    p.drawText(element, Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(elementText(), Qt::ElideRight, static_cast<int>(element.width())));
+    if (figures_) {
+        p.setFont(uiFont(11));
+        p.setPen(t.secondary);
+        p.drawText(QRectF(placesStart() - 46, 7, 46, 30), Qt::AlignRight | Qt::AlignVCenter, tr("Ctrl +"));
     }
     for (int i = 1; i <= 7; ++i) {
         Place place = static_cast<Place>(i);
@@ -127,11 +164,7 @@ void PlaceBar::paintEvent(QPaintEvent*) {
     }
     p.setFont(uiFont(12));
     p.setPen(hover_ == -1 ? t.selection : t.secondary);
-    QString standard = QString::fromStdString(standards::standardTitle(session_.project().basis.standard));
-    p.drawText(standardRect(), Qt::AlignRight | Qt::AlignVCenter,
-               tr("%1 · %2 ▾")
-                   .arg(standard,
-                        session_.project().basis.units == units::System::Metric ? tr("kN m") : tr("kip ft")));
+    p.drawText(standardRect(), Qt::AlignRight | Qt::AlignVCenter, standard());
 }
 
 void PlaceBar::mousePressEvent(QMouseEvent* event) {
@@ -139,15 +172,15 @@ void PlaceBar::mousePressEvent(QMouseEvent* event) {
         if (placeRect(static_cast<Place>(i)).contains(event->position()))
             return session_.setPlace(static_cast<Place>(i));
     if (standardRect().contains(event->position()))
-        emit standardWanted(mapToGlobal(QPoint(width() - 200, height())));
-    else if ((session_.slab() || session_.floor()) && slabRect().contains(event->position()))
-        emit slabWanted(mapToGlobal(QPoint(static_cast<int>(slabRect().left()), height())));
+        emit standardWanted(mapToGlobal(QPoint(static_cast<int>(standardRect().left()), height())));
+    else if (elementRect().contains(event->position()))
+        emit elementWanted(mapToGlobal(QPoint(static_cast<int>(elementRect().left()), height())));
 }
 
 void PlaceBar::mouseMoveEvent(QMouseEvent* event) {
-    int now = standardRect().contains(event->position()) ? -1
-              : slabRect().contains(event->position())   ? -2
-                                                         : 0;
+    int now = standardRect().contains(event->position())  ? -1
+              : elementRect().contains(event->position()) ? -2
+                                                          : 0;
     for (int i = 1; i <= 7; ++i)
         if (placeRect(static_cast<Place>(i)).contains(event->position())) now = i;
     if (now != hover_) {

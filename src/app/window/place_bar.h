@@ -15,10 +15,17 @@ class PlaceBar : public QWidget {
     static QString name(Place place);
     // What is still open at a place: failing checks, missing bars, slab in no strip, missing loads.
     static int open(const Session& session, Place place);
+    // Whether plain digits are figures now, and places are on the keys with Ctrl alone.
+    void setFigures(bool on);
+    bool figures() const { return figures_; }
+    QRectF placeRect(Place place) const;
+    // Where the element in hand and the standard are chosen; menus open below.
+    QRectF elementRect() const;
+    QRectF standardRect() const;
 
   signals:
     void standardWanted(QPoint global);
-    void slabWanted(QPoint global);
+    void elementWanted(QPoint global);
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -27,11 +34,13 @@ class PlaceBar : public QWidget {
     void leaveEvent(QEvent*) override;
 
   private:
-    QRectF placeRect(Place place) const;
-    QRectF standardRect() const;
-    QRectF slabRect() const;
+    double placeWidth(Place place) const;
+    double placesStart() const;
+    QString standard() const;
+    QString elementText() const;
     Session& session_;
     int hover_ = 0;
+    bool figures_ = false;
 };
 
 }  // namespace talvik::app

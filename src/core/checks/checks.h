@@ -44,6 +44,7 @@ struct Place {
 
 struct Check : Finding {
     std::string key;    // stable across runs, for files and people; nothing reads meaning out of it
+    std::string what;   // "Flexure bottom": the same of like checks at other places
     std::string title;  // "Flexure bottom, span B–C"
     Topic topic = Topic::None;
     std::optional<model::Face> face = {};  // of checks of one face

@@ -95,7 +95,7 @@ class Maker {
 
     void moments() {
         Row row;
-        row.title = "moment, " + unit(Kind::MomentPerWidth) + ", top above";
+        row.title = "moment, " + unit(Kind::MomentPerWidth), row.how = "top above";
         row.share = 2.2;
         double most[2] = {1e-9, 1e-9}, held[2] = {0, 0};  // bottom, top
         auto asked = [&](bool top) {
@@ -151,7 +151,7 @@ class Maker {
 
     void steel() {
         Row row;
-        row.title = "steel required, provided broken, " + unit(Kind::SteelPerWidth);
+        row.title = "steel, " + unit(Kind::SteelPerWidth), row.how = "provided broken";
         row.share = 1.4;
         row.rank = d_.sag.empty() ? 1 : 4;
         double shown[2] = {1e-9, 1e-9};
@@ -197,7 +197,7 @@ class Maker {
     // Between the supports; what governs is marked.
     void shear() {
         Row row;
-        row.title = "shear, resistance broken, " + unit(Kind::ForcePerWidth);
+        row.title = "shear, " + unit(Kind::ForcePerWidth), row.how = "resistance broken";
         row.share = 0.95;
         row.rank = 2;
         LongSection::Curve asked{{}, Style::Required, false, false},
@@ -241,9 +241,8 @@ class Maker {
                                    number(c.demand, c.kind),
                                    c.outcome == checks::Outcome::Over});
         }
-        row.title =
-            (kind == Kind::Crack ? "crack width, limit dotted, " : "spacing for cracks, limit dotted, ") +
-            unit(kind);
+        row.title = (kind == Kind::Crack ? "cracks, " : "crack spacing, ") + unit(kind);
+        row.how = "limit dotted";
         row.curves.push_back({{{s_.from, 1}, {s_.to, 1}}, Style::Limit, false, false});
         s_.rows.push_back(std::move(row));
     }
@@ -251,7 +250,7 @@ class Maker {
     void sag() {
         if (d_.sag.empty()) return;
         Row row;
-        row.title = "sag, limit dotted, " + unit(Kind::Sag);
+        row.title = "sag, " + unit(Kind::Sag), row.how = "limit dotted";
         row.share = 1.35;
         row.rank = 1;
         double most = 1e-9;

@@ -55,7 +55,7 @@ struct LongSection {
         bool over = false, above = true, marked = false;  // with a dot
     };
     struct Row {
-        std::string title;
+        std::string title, how;    // "shear, kN/m", "resistance broken"
         double share = 1;          // of the height
         int rank = 0;              // which goes first where there is little room: the largest
         double low = 0, high = 0;  // of what is shown

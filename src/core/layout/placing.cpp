@@ -682,4 +682,19 @@ model::Outline* outlineOf(Floor& floor, const Id& id) {
     return found;
 }
 
+const model::FloorLoad* loadEverywhere(const model::Floor& floor, const model::Id& loadCase) {
+    for (const auto& l : floor.actions.loads)
+        if (l.loadCase == loadCase && l.kind == model::FloorLoad::Kind::Area && l.outline.empty()) return &l;
+    return nullptr;
+}
+model::FloorLoad& loadEverywhere(model::Project& project, model::Floor& floor, const model::Id& loadCase) {
+    const auto* there = loadEverywhere(floor, loadCase);
+    for (auto& l : floor.actions.loads)
+        if (&l == there) return l;
+    model::FloorLoad l;
+    l.loadCase = loadCase;
+    add(project, floor, l);
+    return floor.actions.loads.back();
+}
+
 }  // namespace talvik::layout

@@ -89,4 +89,8 @@ void setHandle(Floor& floor, const Id& id, std::size_t handle, Point to);
 const model::Outline* outlineOf(const Floor& floor, const Id& id);
 model::Outline* outlineOf(Floor& floor, const Id& id);
 
+// The load of a case on every slab, null without; and the same, made where there is none.
+const model::FloorLoad* loadEverywhere(const model::Floor& floor, const model::Id& loadCase);
+model::FloorLoad& loadEverywhere(model::Project& project, model::Floor& floor, const model::Id& loadCase);
+
 }  // namespace talvik::layout

@@ -4,7 +4,7 @@
 
 #include <algorithm>
 #include <functional>
-#include <set>
+#include <map>
 
 #include "strips/strip_edits.h"
 
@@ -20,8 +20,8 @@ constexpr int most = 60;  // checks over their limits that the state of a projec
 
 class Maker {
   public:
-    Maker(const model::Project& project, const design::Design& design)
-        : project_(project), design_(design), system_(project.basis.units) {}
+    Maker(const model::Project& project, const design::Design& design, const MarginView& view)
+        : project_(project), design_(design), view_(view), system_(project.basis.units) {}
 
     std::vector<Line> part(const ElementAnswer& e, const design::PartAnswer& part, const Spot& spot) {
         const auto* line = dynamic_cast<const design::LineAnswer*>(&part);
@@ -38,16 +38,52 @@ class Maker {
         }
         if (line && spot.in != Spot::In::Whole && spot.in != Spot::In::Run)
             add(Line::Kind::Note, "In the long section: A adds bars here · Left, Right walk on");
+        std::vector<const checks::Check*> listed;
         for (const auto* c : checks::worstFirst(part.checks))
-            if (belongs(*c)) lines_.push_back({Line::Kind::Check, "", "", c});
+            if (belongs(*c)) listed.push_back(c);
+        gather(listed);
         facts(e, spot);
         return std::move(lines_);
     }
 
-    std::vector<Line> state(std::string_view inHand) {
+    // What stands open in Layout and Actions, what is taken for granted, and the element as it is.
+    std::vector<Line> open(const ElementAnswer* e) {
+        title(e ? e->name : project_.name,
+              !e ? "Not answered yet."
+                 : fmt::format("{} over, {} within, {} not checked", e->summary.over, e->summary.within,
+                               e->summary.notChecked));
+        const bool drawn = model::findFloor(project_, view_.inHand) != nullptr;
+        using M = Matter::Kind;
+        for (auto [kind, text, none] :
+             {std::tuple(M::Loose, "Not joined, not held", "All that is drawn is joined and held."),
+              std::tuple(M::Unloaded, "Unloaded", "What there is to carry is given.")}) {
+            if (kind == M::Loose && !drawn) continue;  // is entered in figures
+            const auto count = std::count_if(view_.matters->begin(), view_.matters->end(),
+                                             [k = kind](const auto& m) { return m.kind == k; });
+            add(Line::Kind::Heading, text, std::to_string(count));
+            for (std::size_t i = 0; i < view_.matters->size(); ++i)
+                if (const auto& m = (*view_.matters)[i]; m.kind == kind)
+                    lines_.push_back({Line::Kind::Matter, m.message, m.mend, nullptr, i});
+            if (count == 0) add(Line::Kind::Note, none);
+        }
+        if (!e) return std::move(lines_);
+        add(Line::Kind::Heading, "Taken for granted");
+        std::set<std::string> assumed(e->assumptions.begin(), e->assumptions.end());
+        for (const auto& note : assumed) add(Line::Kind::Note, note);
+        if (assumed.empty()) add(Line::Kind::Note, "Nothing besides what the checks say.");
+        if (!e->error.empty()) {
+            add(Line::Kind::Note, e->error);
+            return std::move(lines_);
+        }
+        asItIs(*e);
+        return std::move(lines_);
+    }
+
+    std::vector<Line> state() {
         std::vector<const ElementAnswer*> all;
         for (const auto& e : design_.elements) all.push_back(e.get());
-        std::stable_partition(all.begin(), all.end(), [&](const auto* e) { return e->element == inHand; });
+        std::stable_partition(all.begin(), all.end(),
+                              [&](const auto* e) { return e->element == view_.inHand; });
         title(project_.name,
               fmt::format("{} · {}", counted(all.size(), "element"), design_.standard->edition));
         add(Line::Kind::Remedies, "");
@@ -65,18 +101,20 @@ class Maker {
         if (shown > most) add(Line::Kind::Note, fmt::format("And {} more, part by part.", shown - most));
         for (const auto* e : all) {
             if (!e->error.empty()) add(Line::Kind::Note, e->name + ": " + e->error);
+            if (e->element == view_.inHand) asItIs(*e);
             facts(*e, {});
         }
         heading("Not checked", sum.notChecked);
         std::set<std::string> assumed;
+        std::vector<const checks::Check*> unchecked;
         for (const auto* e : all) {
             for (const auto* c : e->all()) {
-                if (c->outcome == checks::Outcome::NotChecked)
-                    lines_.push_back({Line::Kind::Check, "", "", c});
+                if (c->outcome == checks::Outcome::NotChecked) unchecked.push_back(c);
                 assumed.insert(c->notes.begin(), c->notes.end());
             }
             assumed.insert(e->assumptions.begin(), e->assumptions.end());
         }
+        gather(unchecked);
         add(Line::Kind::Heading, "Assumed");
         for (const auto& note : assumed) add(Line::Kind::Note, note);
         double steel = 0, concrete = 0;
@@ -90,6 +128,7 @@ class Maker {
   private:
     const model::Project& project_;
     const design::Design& design_;
+    const MarginView& view_;
     const units::System system_;
     std::vector<Line> lines_;
 
@@ -104,6 +143,40 @@ class Maker {
         lines_.clear();
         add(Line::Kind::Title, std::move(text));
         add(Line::Kind::Subtitle, std::move(sub));
+    }
+    // Every kind of check of an element with its worst.
+    void asItIs(const ElementAnswer& e) {
+        std::vector<const checks::Check*> judged;
+        for (const auto* c : checks::worstFirst(e.all()))
+            if (checks::isJudged(*c)) judged.push_back(c);
+        if (judged.empty()) return;
+        add(Line::Kind::Heading, e.name + " as it is", "worst of each kind");
+        gather(judged, true);
+    }
+    // In the order given; `all`: also those over their limit and those that are few of a kind.
+    void gather(const std::vector<const checks::Check*>& checks, bool all = false) {
+        using Like = std::pair<std::string, checks::Outcome>;
+        auto like = [&](const checks::Check& c) {
+            return Like(c.what, all ? checks::Outcome::Within : c.outcome);
+        };
+        std::map<Like, std::vector<const checks::Check*>> likes;
+        for (const auto* c : checks) likes[like(*c)].push_back(c);
+        for (const auto* c : checks) {
+            auto& same = likes[like(*c)];
+            const bool single =
+                all ? same.size() == 1
+                    : c->outcome == checks::Outcome::Over || (!same.empty() && same.size() < 3);
+            if (single) {
+                lines_.push_back({Line::Kind::Check, "", "", c});
+                continue;
+            }
+            if (same.empty()) continue;  // told already
+            const std::string where = c->place.name.empty() ? "" : ", worst: " + c->place.name;
+            lines_.push_back({Line::Kind::Like, c->what, fmt::format("{} places{}", same.size(), where), c});
+            if (view_.unfolded.contains(c->what))
+                for (const auto* s : same) lines_.push_back({Line::Kind::Check, "", "", s});
+            same.clear();
+        }
     }
     void facts(const ElementAnswer& e, const std::optional<Spot>& spot) {
         using F = design::Fact::Kind;
@@ -168,18 +241,19 @@ class Maker {
 }  // namespace
 
 std::vector<MarginLine> margin(const model::Project& project, const design::Design& design,
-                               std::string_view inHand, const std::optional<model::Spot>& spot) {
-    Maker maker(project, design);
+                               const MarginView& view) {
+    Maker maker(project, design, view);
     if (!design.trouble.empty() || !design.standard) {
         std::vector<MarginLine> lines{{Line::Kind::Title, project.name}};
         for (const auto& t : design.trouble) lines.push_back({Line::Kind::Note, t.message});
         return lines;
     }
-    if (spot)
-        if (const auto* e = design.find(spot->part.element))
-            if (const auto* part = e->find(spot->part); part && e->error.empty())
-                return maker.part(*e, *part, *spot);
-    return maker.state(inHand);
+    if (view.matters) return maker.open(design.find(view.inHand));
+    if (view.spot)
+        if (const auto* e = design.find(view.spot->part.element))
+            if (const auto* part = e->find(view.spot->part); part && e->error.empty())
+                return maker.part(*e, *part, *view.spot);
+    return maker.state();
 }
 
 }  // namespace talvik::report

@@ -111,18 +111,18 @@ TEST_F(SmallKind, AppearsInTheMargin) {
         });
     };
     using Kind = report::MarginLine::Kind;
-    const auto state = report::margin(project, d, "k1", {});
+    const auto state = report::margin(project, d, {"k1", {}});
     EXPECT_TRUE(has(state, Kind::Check, "Bending"));
     EXPECT_TRUE(has(state, Kind::Note, "lying on two points")) << "what it assumes";
     EXPECT_TRUE(has(state, Kind::Pair, "Stones"));
-    const auto whole = report::margin(project, d, "k1", model::Spot{part, model::Spot::In::Whole, {}});
+    const auto whole = report::margin(project, d, {"k1", model::Spot{part, model::Spot::In::Whole, {}}});
     EXPECT_TRUE(has(whole, Kind::Title, "East plinth"));
     EXPECT_TRUE(has(whole, Kind::Remedies, ""));
-    const auto span = report::margin(project, d, "k1", model::Spot{part, model::Spot::In::Span, "p1"});
+    const auto span = report::margin(project, d, {"k1", model::Spot{part, model::Spot::In::Span, "p1"}});
     EXPECT_TRUE(has(span, Kind::Title, "Span W–E") && has(span, Kind::Check, "Bending"));
-    const auto support = report::margin(project, d, "k1", model::Spot{part, model::Spot::In::Support, "u1"});
+    const auto support = report::margin(project, d, {"k1", model::Spot{part, model::Spot::In::Support, "u1"}});
     EXPECT_FALSE(has(support, Kind::Check, "Bending"));
-    const auto run = report::margin(project, d, "k1", model::Spot{part, model::Spot::In::Run, "bottom"});
+    const auto run = report::margin(project, d, {"k1", model::Spot{part, model::Spot::In::Run, "bottom"}});
     EXPECT_TRUE(has(run, Kind::Title, "8 H12-") && has(run, Kind::Pair, "Mark"));
 }
 

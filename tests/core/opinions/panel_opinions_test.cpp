@@ -25,7 +25,7 @@ model::Floor uniform(double a, double b, double t, double q) {
     f.actions.loads = {l};
     return f;
 }
-std::vector<opinions::PanelOpinion> opinions(const model::Floor& f, double factor = 1) {
+std::vector<opinions::PanelOpinion> opinionsOn(const model::Floor& f, double factor = 1) {
     analysis::FloorBasis basis{30000, 0.2, 25e-6, {}};
     auto a = analysis::FloorAnalyser().analyse(f, "f", basis,
                                                {{"G", "", actions::LimitState::Ultimate, {factor}}});
@@ -82,7 +82,7 @@ TEST(Panels, SimplySupportedPanelIsCaseNine) {
     auto f = uniform(6000, 7500, 200, 10e-3);
     model::Point c[4] = {{0, 0}, {6000, 0}, {6000, 7500}, {0, 7500}};
     for (int i = 0; i < 4; ++i) f.edges.push_back({"e" + std::to_string(i), "", c[i], c[(i + 1) % 4]});
-    auto all = opinions(f, 1.35);
+    auto all = opinionsOn(f, 1.35);
     ASSERT_EQ(all.size(), 1u);
     EXPECT_NE(all[0].source.find("case 9"), std::string::npos) << all[0].source;
     ASSERT_EQ(all[0].rows.size(), 3u);
@@ -100,7 +100,7 @@ TEST(Panels, ClampedEdgesCountAsContinuous) {
     for (int i = 0; i < 4; ++i)
         f.edges.push_back(
             {"e" + std::to_string(i), "", c[i], c[(i + 1) % 4], model::LineSupport::Kind::Clamped});
-    auto all = opinions(f);
+    auto all = opinionsOn(f);
     ASSERT_EQ(all.size(), 1u);
     EXPECT_NE(all[0].source.find("case 1"), std::string::npos);
     ASSERT_EQ(all[0].rows.size(), 7u);
@@ -118,7 +118,7 @@ TEST(Panels, InteriorPanelOfAFlatSlabHasTheTotalStaticMoment) {
             c.width = c.depth = 300;
             f.columns.push_back(c);
         }
-    auto all = opinions(f);
+    auto all = opinionsOn(f);
     ASSERT_EQ(all.size(), 9u);
     const auto& middle = all[4];
     EXPECT_EQ(middle.name, "panel at (11.00, 11.00) m");

@@ -1,4 +1,4 @@
-#include "floor/floor_canvas.h"
+#include "board/floor_canvas.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -7,6 +7,7 @@
 #include <cmath>
 #include <limits>
 
+#include "board/crossings.h"
 #include "design/steel_field.h"
 #include "widgets/inline_edit.h"
 #include "widgets/theme.h"
@@ -34,8 +35,15 @@ FloorCanvas::FloorCanvas(Session& session, FloorDesk& desk, StripDesk& strips, Q
     : QWidget(parent), session_(session), desk_(desk), strips_(strips) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
-    setMinimumSize(320, 240);
+    setObjectName(QStringLiteral("floorPlan"));
+    setMinimumSize(320, 150);
     setAccessibleName(tr("Plan of the floor"));
+    // A new grid is shown whole, unless someone has chosen what to see, or holds it.
+    connect(&session_, &Session::changed, this, [this] {
+        const auto* f = session_.floor();
+        if (f && f->grids != grids_ && fitted_ && hand_ == Hand::None) fit();
+        if (f) grids_ = f->grids;
+    });
     connect(&desk_, &FloorDesk::changed, this, qOverload<>(&QWidget::update));
     connect(&desk_, &FloorDesk::pointed, this, qOverload<>(&QWidget::update));
     connect(&strips_, &StripDesk::changed, this, qOverload<>(&QWidget::update));
@@ -136,11 +144,14 @@ void FloorCanvas::traceLines() {
     last = std::min(last, int(std::ceil(high / step_)) + 12);
     for (int k = first; k <= last; ++k) lines_.push_back({k * step_, {}});
     const auto& nodes = model_->plate.nodes;
+    std::vector<Crossings> crossings(lines_.size());
     for (std::size_t t = 0; t < model_->plate.triangles.size(); ++t) {
         double v[3];
         QPointF p[3];
+        int corner[3];
         for (std::size_t i = 0; i < 3; ++i) {
-            v[i] = values_[std::size_t(model_->points.corner[3 * t + i])];
+            corner[i] = model_->points.corner[3 * t + i];
+            v[i] = values_[std::size_t(corner[i])];
             auto n = nodes[std::size_t(model_->plate.triangles[t][i])];
             p[i] = {n.x, n.y};
         }
@@ -149,17 +160,18 @@ void FloorCanvas::traceLines() {
         for (int k = std::max(first, int(std::ceil(least / step_)));
              k <= std::min(last, int(std::floor(most / step_))); ++k) {
             double level = k * step_;
-            QPointF ends[3];
-            int count = 0;
+            std::vector<Crossings::End> ends;
             for (int i = 0; i < 3; ++i) {
                 int j = (i + 1) % 3;
                 if ((v[i] < level) == (v[j] < level)) continue;
-                ends[count++] = p[i] + (level - v[i]) / (v[j] - v[i]) * (p[j] - p[i]);
+                ends.push_back({std::minmax(corner[i], corner[j]),
+                                p[i] + (level - v[i]) / (v[j] - v[i]) * (p[j] - p[i])});
             }
-            if (count == 2) lines_[std::size_t(k - first)].pieces.push_back({ends[0], ends[1]});
+            if (ends.size() == 2) crossings[std::size_t(k - first)].add(ends[0], ends[1]);
         }
     }
-    std::erase_if(lines_, [](const Line& l) { return l.pieces.empty(); });
+    for (std::size_t k = 0; k < lines_.size(); ++k) lines_[k].chains = crossings[k].chains();
+    std::erase_if(lines_, [](const Line& l) { return l.chains.empty(); });
 }
 
 double FloorCanvas::displayFactor() const {
@@ -616,6 +628,7 @@ void FloorCanvas::keyPressEvent(QKeyEvent* e) {
         static const QString figures = QStringLiteral("0123456789.,@<+-*/()'\" ");
         QString text = e->text();
         bool tool = desk_.tool() != Tool::Select;
+        if (tool && e->key() == Qt::Key_G && desk_.typed().isEmpty() && desk_.onWholeGrid()) return;
         if (tool && text.size() == 1 &&
             (figures.contains(text) || (!desk_.typed().isEmpty() && text[0].isLetter())))
             return desk_.type(text);

@@ -69,7 +69,7 @@ class LayoutPage final : public TrayPage {
                 .arg(session_.unit(Kind::Span));
         });
         heading(tr("Supports"));
-        table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Joint")}, {44, 72, 70, 0},
+        table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Joint")}, {38, 68, 60, 0},
                                {{1, {tr("beam"), tr("wall")}}, {3, {tr("cast with"), tr("free")}}});
         table_->setObjectName(QStringLiteral("supports"));
         table_->setReadOnly({0});
@@ -94,8 +94,7 @@ class LayoutPage final : public TrayPage {
                             session_.number(s.width, Kind::Length),
                             s.monolithic ? tr("cast with") : tr("free")});
         }
-        table_->setHeads(
-            {tr("Axis"), tr("Kind"), tr("Width, %1").arg(session_.unit(Kind::Length)), tr("Joint")});
+        table_->setHeads({tr("Axis"), tr("Kind"), head(tr("Width"), Kind::Length), tr("Joint")});
         table_->show(rows);
     }
 
@@ -137,7 +136,7 @@ class LayoutPage final : public TrayPage {
 
 }  // namespace
 
-TrayPage* layoutPage(Session& session) {
+TrayPage* slabLayoutPage(Session& session) {
     return new LayoutPage(session);
 }
 

@@ -1,4 +1,4 @@
-#include "floor/strip_desk.h"
+#include "strips/strip_desk.h"
 
 #include <algorithm>
 #include <cmath>

@@ -41,7 +41,7 @@ class ActionsPage final : public TrayPage {
         heading(tr("Finishes"));
         QStringList materials;
         for (const auto& f : catalogs::finishes()) materials << qs(f.id);
-        table_ = new TrayTable({tr("Layer"), tr("Depth"), tr("Density"), tr("Load")}, {0, 52, 60, 56},
+        table_ = new TrayTable({tr("Layer"), tr("Depth"), tr("Density"), tr("Load")}, {0, 46, 54, 48},
                                {{0, materials}});
         table_->setObjectName(QStringLiteral("finishes"));
         table_->setReadOnly({3});
@@ -89,17 +89,6 @@ class ActionsPage final : public TrayPage {
                      session_.text(l.other, Kind::AreaLoad), session_.text(l.permanent(), Kind::AreaLoad),
                      session_.text(l.imposed, Kind::AreaLoad));
         });
-        heading(tr("Combinations"));
-        sentence([this] {
-            const auto* d = session_.slabDesign();
-            if (!d || !d->error.empty()) return QString();
-            QStringList lines;
-            for (const auto& c : d->analysis.combinations) lines << qs(c.name + "   (" + c.clause + ")");
-            return lines.join(QLatin1Char('\n')) +
-                   tr("\n\nImposed load stands on %1 arrangements of spans: all, alternate, and each two "
-                      "neighbours. The factors are parameters in place 1, Basis.")
-                       .arg(d->analysis.arrangements.size());
-        });
         column_->addStretch();
     }
 
@@ -110,9 +99,6 @@ class ActionsPage final : public TrayPage {
             rows.push_back({qs(f.material), session_.number(f.thickness, Kind::Length),
                             session_.number(f.density, Kind::Density),
                             session_.number(f.thickness * f.density, Kind::AreaLoad)});
-        auto head = [&](const QString& name, Kind kind) {
-            return name + QLatin1Char('\n') + session_.unit(kind);
-        };
         table_->setHeads({tr("Layer"), head(tr("Depth"), Kind::Length), head(tr("Density"), Kind::Density),
                           head(tr("Load"), Kind::AreaLoad)});
         table_->show(rows);
@@ -149,7 +135,7 @@ class ActionsPage final : public TrayPage {
 
 }  // namespace
 
-TrayPage* actionsPage(Session& session) {
+TrayPage* slabActionsPage(Session& session) {
     return new ActionsPage(session);
 }
 

@@ -3,7 +3,7 @@
 #include <QPainter>
 #include <cmath>
 
-#include "floor/floor_canvas.h"
+#include "board/floor_canvas.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
 
@@ -12,16 +12,57 @@ namespace {
 
 using strips::Strip;
 
-void label(QPainter& p, QPointF at, const QString& text, const QColor& ink, const QColor& ground) {
-    QRectF box = QFontMetricsF(p.font()).boundingRect(text).adjusted(-4, -2, 4, 2);
-    box.moveCenter(at);
+void label(QPainter& p, const QRectF& box, const QString& text, const QColor& ink, const QColor& ground) {
     p.setPen(QPen(ink, 1));
     p.setBrush(ground);
     p.drawRoundedRect(box, 2, 2);
     p.drawText(box, Qt::AlignCenter, text);
 }
+QRectF boxOf(QPainter& p, QPointF at, const QString& text) {
+    QRectF box = QFontMetricsF(p.font()).boundingRect(text).adjusted(-4, -2, 4, 2);
+    box.moveCenter(at);
+    return box;
+}
 
 }  // namespace
+
+// Where the names of strips go, before others take the room; they are painted over lines and bars.
+void FloorCanvas::placeStripNames(QPainter& p) {
+    stripNames_.clear();
+    const auto* layout = strips_.layout();
+    if (!layout) return;
+    const Theme& t = theme();
+    const auto* chosen = strips_.strip();
+    auto design = strips_.design();
+    // Names at the left end; ratios where something is over.
+    p.setFont(uiFont(11, QFont::DemiBold));
+    for (const auto& s : layout->strips) {
+        if (s.direction != strips_.direction() || s.axis.empty()) continue;
+        const auto* d = design ? design->find(s.key) : nullptr;
+        double worst = d ? d->worst() : 0;
+        QPointF a = toPixel(s.axis.front().x, s.axis.front().y),
+                b = toPixel(s.axis.back().x, s.axis.back().y);
+        QLineF axis(a, b);
+        if (axis.length() < 40) continue;
+        QString text = qs(s.name) + (s.changed ? QStringLiteral(" •") : QString());
+        if (s.area() / std::max(s.to - s.from, 1.0) * scale_ < 15) continue;  // too narrow to carry a name
+        bool over = worst > 1 + 1e-9;
+        if (over) text += QStringLiteral("  %1").arg(std::min(worst, 99.0), 0, 'f', 2);
+        // Clear of the column at the end and its name.
+        double wide = QFontMetricsF(p.font()).horizontalAdvance(text) + 8;
+        double inset =
+            std::min(axis.length() / 3, 30 + std::abs(std::cos(axis.angle() * M_PI / 180)) * wide / 2);
+        if (const auto box = labels_.place(boxOf(p, axis.pointAt(inset / axis.length()), text)))
+            stripNames_.push_back({*box, text, over ? t.over : &s == chosen ? t.selection : t.secondary});
+    }
+}
+
+void FloorCanvas::paintStripNames(QPainter& p) {
+    p.setFont(uiFont(11, QFont::DemiBold));
+    p.setOpacity(session_.stale() ? 0.6 : 1);
+    for (const auto& n : stripNames_) label(p, n.box, n.text, n.ink, theme().paper);
+    p.setOpacity(1);
+}
 
 void FloorCanvas::paintStrips(QPainter& p) {
     const auto* layout = strips_.layout();
@@ -53,40 +94,15 @@ void FloorCanvas::paintStrips(QPainter& p) {
                 for (const auto& r : patch.parts) p.drawPolygon(outline(r));
                 if (int(d) != strips_.direction() || patch.area < 0.2e6) continue;
                 p.setFont(uiFont(11, QFont::DemiBold));
-                label(p, toPixel(patch.at.x, patch.at.y),
-                      list == &c.gaps ? tr("no strip %1, %2 m²")
-                                            .arg(QString::fromUtf8(strips::directionName(int(d))))
-                                            .arg(patch.area / 1e6, 0, 'f', 1)
-                                      : tr("two strips, %1 m²").arg(patch.area / 1e6, 0, 'f', 1),
-                      t.over, t.paper);
+                const QString text = list == &c.gaps
+                                         ? tr("no strip %1, %2 m²")
+                                               .arg(QString::fromUtf8(strips::directionName(int(d))))
+                                               .arg(patch.area / 1e6, 0, 'f', 1)
+                                         : tr("two strips, %1 m²").arg(patch.area / 1e6, 0, 'f', 1);
+                const QRectF box = boxOf(p, toPixel(patch.at.x, patch.at.y), text);
+                label(p, box, text, t.over, t.paper);
+                labels_.reserve(box);
             }
-    }
-    auto design = strips_.design();
-    // Names at the left end; ratios where something is over.
-    p.setFont(uiFont(11, QFont::DemiBold));
-    for (const auto& s : layout->strips) {
-        if (s.direction != strips_.direction() || s.axis.empty()) continue;
-        const auto* d = design ? design->find(s.key) : nullptr;
-        double worst = d ? d->worst() : 0;
-        QPointF a = toPixel(s.axis.front().x, s.axis.front().y),
-                b = toPixel(s.axis.back().x, s.axis.back().y);
-        QLineF axis(a, b);
-        if (axis.length() < 40) continue;
-        QString text = qs(s.name) + (s.changed ? QStringLiteral(" •") : QString());
-        if (s.area() / std::max(s.to - s.from, 1.0) * scale_ < 15) continue;  // too narrow to carry a name
-        bool over = worst > 1 + 1e-9;
-        if (over) text += QStringLiteral("  %1").arg(std::min(worst, 99.0), 0, 'f', 2);
-        if (session_.stale()) p.setOpacity(0.6);
-        // Clear of the column at the end and its name.
-        double wide = QFontMetricsF(p.font()).horizontalAdvance(text) + 8;
-        double inset =
-            std::min(axis.length() / 3, 30 + std::abs(std::cos(axis.angle() * M_PI / 180)) * wide / 2);
-        label(p, axis.pointAt(inset / axis.length()), text,
-              over           ? t.over
-              : &s == chosen ? t.selection
-                             : t.secondary,
-              t.paper);
-        p.setOpacity(1);
     }
     if (!chosen) return;
     // Where the strip in hand is held, and the width over columns in which top steel is concentrated.
@@ -136,8 +152,8 @@ void FloorCanvas::paintStrips(QPainter& p) {
             p.setBrush(hot ? t.selection : t.paper);
             p.drawRect(QRectF(mid - QPointF(4, 4), QSizeF(8, 8)));
             if (hot || hand_ == Hand::StripEdge)
-                label(p, mid + QPointF(46, -14), session_.text(e.offset, units::Kind::Span), t.selection,
-                      t.paper);
+                label(p, boxOf(p, mid + QPointF(46, -14), session_.text(e.offset, units::Kind::Span)),
+                      session_.text(e.offset, units::Kind::Span), t.selection, t.paper);
         }
     }
     if (double u = session_.station(); std::isfinite(u) && u >= chosen->from && u <= chosen->to) {
@@ -176,6 +192,7 @@ void FloorCanvas::paintStripBars(QPainter& p) {
     p.setFont(uiFont(11, QFont::DemiBold));
     const double width = s->area() / std::max(s->to - s->from, 1.0);
     int turn = 0;
+    std::vector<std::tuple<QPointF, QString, QColor>> callouts;
     for (const auto& r : d->runs) {
         bool here = session_.selected(Spot::In::Run, r.id);
         QPen pen(here ? t.selection : colour, here ? 2.4 : 1.6, r.top() ? Qt::DashLine : Qt::SolidLine);
@@ -191,18 +208,15 @@ void FloorCanvas::paintStripBars(QPainter& p) {
         p.setBrush(t.paper);
         for (QPointF e : {pa, pb}) p.drawEllipse(e, 2.5, 2.5);
         if (QLineF(pa, pb).length() < 46) continue;
-        QString text = tr("%1-%2 %3%4")
-                           .arg(qs(r.bar), session_.number(r.spacing, units::Kind::BarSpacing),
-                                r.top() ? QStringLiteral("T") : QStringLiteral("B"))
-                           .arg((r.top() ? d->outerTop : d->outerBottom) > 0 ? 2 : 1);
-        QRectF box = QFontMetricsF(p.font()).boundingRect(text).adjusted(-2, 0, 2, 0);
-        box.moveCenter((pa + pb) / 2 + QPointF(0, r.top() ? -9 : 9));
-        QColor ground = t.paper;
-        ground.setAlphaF(0.85f);
-        p.fillRect(box, ground);
-        p.setPen(here ? t.selection : colour);
-        p.drawText(box, Qt::AlignCenter, text);
+        callouts.emplace_back();
+        auto& [at, text, ink] = callouts.back();
+        at = (pa + pb) / 2 + QPointF(0, r.top() ? -9 : 9), ink = here ? t.selection : colour;
+        text = tr("%1-%2 %3%4")
+                   .arg(qs(r.bar), session_.number(r.spacing, units::Kind::BarSpacing),
+                        r.top() ? QStringLiteral("T") : QStringLiteral("B"))
+                   .arg((r.top() ? d->outerTop : d->outerBottom) > 0 ? 2 : 1);
     }
+    for (const auto& [at, text, ink] : callouts) tag(p, at, text, ink);
 }
 
 }  // namespace talvik::app

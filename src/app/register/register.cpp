@@ -1,17 +1,22 @@
-#include "floor/floor_register.h"
+#include "register/register.h"
 
 #include <QApplication>
 #include <QClipboard>
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QShortcut>
+#include <QStackedWidget>
 #include <QTableWidget>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 #include "design/floors.h"
+#include "register/analysis_text.h"
+#include "register/load_cases.h"
+#include "section/line_section.h"
+#include "widgets/elided_label.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
 
@@ -23,49 +28,84 @@ const char* stateNames[] = {QT_TR_NOOP("ultimate"), QT_TR_NOOP("characteristic")
 
 }  // namespace
 
-FloorRegister::FloorRegister(FloorDesk& desk, QWidget* parent)
+Register::Register(FloorDesk& desk, LineSection& section, QWidget* parent)
     : QWidget(parent),
       desk_(desk),
-      title_(new QLabel),
-      note_(new QLabel),
-      which_(new QComboBox),
+      session_(desk.session()),
+      note_(new ElidedLabel),
+      tabs_(new QWidget),
+      actions_(new QWidget),
       own_(new QPushButton),
       add_(new QPushButton(tr("Add row"))),
       remove_(new QPushButton(tr("Remove row"))),
       adopt_(new QPushButton),
-      table_(new QTableWidget) {
+      pages_(new QStackedWidget),
+      section_(&section),
+      table_(new QTableWidget),
+      cases_(new LoadCases(desk)),
+      analysis_(new AnalysisText(desk.session())) {
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(12, 6, 12, 6);
-    column->setSpacing(4);
-    auto* top = new QHBoxLayout;
-    title_->setFont(uiFont(13, QFont::DemiBold));
-    top->addWidget(title_);
-    which_->addItems({tr("Combinations"), tr("Loads on supports")});
-    which_->setObjectName(QStringLiteral("registerOf"));
-    top->addWidget(which_);
-    QPalette faint = note_->palette();
-    faint.setColor(QPalette::WindowText, theme().secondary);
-    note_->setPalette(faint);
-    note_->setMinimumWidth(0);
-    note_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    top->addWidget(note_, 1);
+    column->setContentsMargins(0, 4, 0, 0);
+    column->setSpacing(2);
+    auto* tabs = new QHBoxLayout(tabs_);
+    tabs->setContentsMargins(0, 0, 0, 0);
+    tabs->setSpacing(1);
+    const std::pair<Page, QString> names[] = {{Page::Panels, tr("Panels")},
+                                              {Page::Cases, tr("Cases")},
+                                              {Page::Combinations, tr("Combinations")},
+                                              {Page::Supports, tr("Supports")},
+                                              {Page::Analysis, tr("Analysis")},
+                                              {Page::Section, tr("Long section")}};
+    for (const auto& [page, text] : names) {
+        auto* b = buttons_[page] = new QToolButton;
+        b->setText(text);
+        b->setObjectName(QStringLiteral("register_%1").arg(int(page)));
+        b->setCheckable(true);
+        b->setAutoRaise(true);
+        connect(b, &QToolButton::clicked, this, [this, page = page] { show(page); });
+        tabs->addWidget(b);
+    }
+    tabs->addStretch(1);
+    setStyleSheet(QStringLiteral("QToolButton{border:0;padding:3px 6px;border-radius:3px}"
+                                 "QToolButton:checked{background:%1;font-weight:600}"
+                                 "QToolButton:focus{border:1px solid %2}")
+                      .arg(theme().chromeDark.name(), theme().selection.name()));
+    auto* actions = new QHBoxLayout(actions_);
+    actions->setContentsMargins(0, 0, 0, 0);
+    note_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    actions->addWidget(note_, 1);
     own_->setObjectName(QStringLiteral("ownCombinations"));
     adopt_->setObjectName(QStringLiteral("adoptThickness"));
-    for (QPushButton* b : {add_, remove_, own_, adopt_}) top->addWidget(b);
-    column->addLayout(top);
+    for (QPushButton* b : {add_, remove_, own_, adopt_}) actions->addWidget(b);
+    top_ = new QBoxLayout(QBoxLayout::LeftToRight);
+    top_->setContentsMargins(6, 0, 8, 0);
+    top_->setSpacing(4);
+    top_->addWidget(tabs_);
+    top_->addWidget(actions_, 1);
+    column->addLayout(top_);
     table_->setObjectName(QStringLiteral("register"));
+    table_->setAccessibleName(tr("Register"));
+    table_->setFrameShape(QFrame::NoFrame);
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(22);
     table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     table_->horizontalHeader()->setFont(uiFont(11));
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setTabKeyNavigation(false);
-    column->addWidget(table_, 1);
+    auto* cases = new QScrollArea;
+    cases->setFrameShape(QFrame::NoFrame);
+    cases->setWidgetResizable(true);
+    cases->setWidget(cases_);
+    for (QWidget* page : {section_, static_cast<QWidget*>(table_), static_cast<QWidget*>(cases),
+                          static_cast<QWidget*>(analysis_)})
+        pages_->addWidget(page);
+    column->addWidget(pages_, 1);
+    setMinimumSize(300, 120);
     connect(table_, &QTableWidget::cellChanged, this, [this](int r, int c) {
         if (!filling_) edited(r, c, table_->item(r, c)->text());
     });
     connect(table_, &QTableWidget::cellClicked, this, [this](int r, int) {
-        if (desk_.session().place() == Place::Layout && r < int(desk_.panels().size()))
+        if (page() == Page::Panels && r < int(desk_.panels().size()))
             emit showWanted(desk_.panels()[std::size_t(r)].centre.x, desk_.panels()[std::size_t(r)].centre.y);
     });
     auto* copy = new QShortcut(QKeySequence::Copy, table_);
@@ -80,7 +120,14 @@ FloorRegister::FloorRegister(FloorDesk& desk, QWidget* parent)
         }
         QApplication::clipboard()->setText(lines.join(QLatin1Char('\n')));
     });
-    connect(which_, &QComboBox::activated, this, &FloorRegister::refresh);
+    buildActions();
+    connect(&desk_, &FloorDesk::changed, this, &Register::refresh);
+    for (auto signal : {&Session::changed, &Session::answered, &Session::placeChanged})
+        connect(&session_, signal, this, &Register::refresh);
+    refresh();
+}
+
+void Register::buildActions() {
     connect(own_, &QPushButton::clicked, this, [this] {
         desk_.edit(tr("Combinations"), [&](model::Floor& f, model::Project& p) {
             auto standard = standards::makeStandard(p.basis.standard, p.basis.parameters);
@@ -115,14 +162,53 @@ FloorRegister::FloorRegister(FloorDesk& desk, QWidget* parent)
             for (auto& s : f.slabs) s.thickness = d[worst].thickness;
         });
     });
-    connect(&desk_, &FloorDesk::changed, this, &FloorRegister::refresh);
-    connect(&desk_.session(), &Session::answered, this, &FloorRegister::refresh);
-    connect(&desk_.session(), &Session::placeChanged, this, &FloorRegister::refresh);
-    refresh();
 }
 
-void FloorRegister::fill(const QStringList& heads, const std::vector<QStringList>& rows,
-                         const std::set<int>& editable) {
+// What acts on a table stands beside the tabs, or below them where there is no room.
+void Register::resizeEvent(QResizeEvent* event) {
+    if (event) QWidget::resizeEvent(event);
+    const int wanted = tabs_->sizeHint().width() + (actions_->isVisibleTo(this) ? 260 : 0);
+    top_->setDirection(width() < wanted ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
+}
+
+bool Register::has(Page page) const {
+    if (session_.floor()) return true;
+    return page == Page::Section || page == Page::Combinations || page == Page::Supports;
+}
+Register::Page Register::usual() const {
+    const bool floor = session_.floor() != nullptr;
+    if (session_.place() <= Place::Layout && floor) return Page::Panels;
+    if (session_.place() == Place::Issue && floor) return Page::Analysis;
+    if (session_.place() == Place::Actions) return floor ? Page::Cases : Page::Combinations;
+    return Page::Section;
+}
+Register::Page Register::page() const {
+    const auto found = chosen_.find({session_.place(), session_.floor() != nullptr});
+    return found != chosen_.end() && has(found->second) ? found->second : usual();
+}
+QWidget& Register::part() {
+    switch (page()) {
+        case Page::Section:
+            return *section_;
+        case Page::Cases:
+            return cases_->table();
+        case Page::Analysis:
+            return analysis_->textWidget();
+        default:
+            return *table_;
+    }
+}
+void Register::show(Page page) {
+    chosen_[{session_.place(), session_.floor() != nullptr}] = page;
+    refresh();
+}
+void Register::change() {
+    const Page table = usual() == Page::Section ? Page::Supports : usual();
+    show(page() == Page::Section ? table : Page::Section);
+}
+
+void Register::fill(const QStringList& heads, const std::vector<QStringList>& rows,
+                    const std::set<int>& editable, const std::vector<int>& widths) {
     filling_ = true;
     QString shape = heads.join(QLatin1Char('|'));
     if (shape != shape_) {
@@ -147,36 +233,42 @@ void FloorRegister::fill(const QStringList& heads, const std::vector<QStringList
                 cell->setForeground(ink);
         }
     filling_ = false;
+    for (int c = 0; c < heads.size(); ++c)
+        table_->setColumnWidth(c, widths[std::min(std::size_t(c), widths.size() - 1)]);
 }
 
-void FloorRegister::refresh() {
-    const auto* f = desk_.floor();
-    auto place = desk_.session().place();
-    bool layout = place == Place::Layout, actions = place == Place::Actions;
-    if (!f || desk_.dragging() || (!layout && !actions)) return;
-    which_->setVisible(actions);
-    title_->setVisible(layout);
-    bool table = actions && which_->currentIndex() == 0;
+void Register::refresh() {
+    const auto* f = session_.floor();
+    if (desk_.dragging()) return;
+    const Page now = page();
+    for (auto& [page, button] : buttons_) button->setVisible(has(page)), button->setChecked(page == now);
+    const bool table = now == Page::Combinations && f, mine = f && !f->actions.combinations.empty();
     own_->setVisible(table);
-    bool mine = !f->actions.combinations.empty();
     own_->setText(mine ? tr("Back to the standard's") : tr("Edit this table"));
     add_->setVisible(table && mine);
     remove_->setVisible(table && mine);
-    if (!layout) adopt_->hide();
-    if (layout)
-        fillPanels();
-    else if (table)
-        fillCombinations();
-    else
-        fillTakeOff();
+    adopt_->hide();
+    note_->setText(QString());
+    table_->setSelectionMode(QAbstractItemView::SingleSelection);
+    table_->horizontalHeader()->setStretchLastSection(now == Page::Panels);
+    actions_->setVisible(now == Page::Panels || now == Page::Combinations || now == Page::Supports);
+    resizeEvent(nullptr);
+    pages_->setCurrentIndex(now == Page::Section    ? 0
+                            : now == Page::Cases    ? 2
+                            : now == Page::Analysis ? 3
+                                                    : 1);
+    if (now == Page::Cases) cases_->refresh();
+    if (now == Page::Analysis) analysis_->refresh();
+    if (now == Page::Panels) fillPanels();
+    if (now == Page::Combinations) fillCombinations();
+    if (now == Page::Supports) fillSupports();
 }
 
-void FloorRegister::fillPanels() {
+void Register::fillPanels() {
     const auto& panels = desk_.panels();
     const auto& depths = desk_.depths();
     const auto& s = desk_.session();
     std::size_t worst = design::governing(depths);
-    title_->setText(tr("Panels"));
     bool known = worst < depths.size() && depths[worst].thickness > 0;
     adopt_->setVisible(known);
     if (known) {
@@ -200,16 +292,14 @@ void FloorRegister::fillPanels() {
     fill({tr("Panel"), tr("Clear 1, %1").arg(s.unit(units::Kind::Span)),
           tr("Clear 2, %1").arg(s.unit(units::Kind::Span)), tr("Carries"), tr("Direction, °"),
           tr("End condition"), tr("First h, %1").arg(s.unit(units::Kind::Length)), tr("Why")},
-         rows, {3, 4});
+         rows, {3, 4}, {76, 68, 68, 66, 80, 172, 82, 90});
     table_->setSelectionMode(QAbstractItemView::ExtendedSelection);
-    const int widths[] = {76, 68, 68, 66, 80, 172, 82};
-    for (int c = 0; c < 7; ++c) table_->setColumnWidth(c, widths[c]);
-    table_->horizontalHeader()->setStretchLastSection(true);
 }
 
-void FloorRegister::fillCombinations() {
-    const auto& session = desk_.session();
+void Register::fillCombinations() {
+    const auto& session = session_;
     const auto* f = desk_.floor();
+    if (!f) return fillSlabCombinations();
     auto standard =
         standards::makeStandard(session.project().basis.standard, session.project().basis.parameters);
     bool mine = !f->actions.combinations.empty();
@@ -227,7 +317,7 @@ void FloorRegister::fillCombinations() {
     std::set<int> editable;
     if (mine)
         for (int c = 0; c < heads.size(); ++c) editable.insert(c);
-    fill(heads, rows, editable);
+    fill(heads, rows, editable, {230, 124, 156, 84});
     int more = 0;
     if (standard && f->actions.arrangement != model::Arrangement::All)
         for (const auto& row : session.project().floors)
@@ -240,16 +330,42 @@ void FloorRegister::fillCombinations() {
         (mine ? tr("Your own table: the standard's is not applied.")
               : tr("Generated by %1.").arg(qs(standards::standardTitle(session.project().basis.standard)))) +
         (more ? QLatin1Char(' ') + tr("%1 more with panels loaded in turn.").arg(more) : QString()));
-    table_->setSelectionMode(QAbstractItemView::SingleSelection);
-    table_->setColumnWidth(0, 250);
-    table_->setColumnWidth(1, 110);
-    table_->setColumnWidth(2, 150);
-    for (int c = 3; c < heads.size(); ++c) table_->setColumnWidth(c, 84);
-    table_->horizontalHeader()->setStretchLastSection(false);
 }
 
-void FloorRegister::fillTakeOff() {
-    const auto& session = desk_.session();
+// Of a one-way slab: factors on permanent and imposed load.
+void Register::fillSlabCombinations() {
+    std::vector<QStringList> rows;
+    const auto* d = session_.slabDesign();
+    if (d && d->error.empty())
+        for (const auto& c : d->analysis.combinations)
+            rows.push_back({qs(c.name), tr(stateNames[static_cast<int>(c.state)]), qs(c.clause),
+                            QString::number(c.factorG, 'g', 4), QString::number(c.factorQ, 'g', 4)});
+    fill({tr("Combination"), tr("Limit state"), tr("By"), tr("Permanent"), tr("Imposed")}, rows, {},
+         {230, 124, 156, 84});
+    if (d && d->error.empty())
+        note_->setText(tr("Imposed load on %1 arrangements of spans: all, alternate, each two neighbours. "
+                          "The factors are parameters "
+                          "of the basis.")
+                           .arg(d->analysis.arrangements.size()));
+}
+
+void Register::fillSlabSupports() {
+    std::vector<QStringList> rows;
+    const auto* d = session_.slabDesign();
+    auto force = [&](double v) { return session_.number(v, units::Kind::ForcePerWidth); };
+    if (d && d->error.empty())
+        for (std::size_t i = 0; i < d->analysis.reactions.size(); ++i) {
+            const auto& r = d->analysis.reactions[i];
+            rows.push_back({qs(model::supportLabel(*session_.slab(), i)), force(r.permanent),
+                            force(r.imposedMax), force(r.ultimateMax.value)});
+        }
+    fill({tr("Support"), tr("Permanent"), tr("Imposed"), tr("Ultimate")}, rows, {}, {92});
+    note_->setText(tr("Largest reactions, %1 upwards.").arg(session_.unit(units::Kind::ForcePerWidth)));
+}
+
+void Register::fillSupports() {
+    const auto& session = session_;
+    if (!desk_.floor()) return fillSlabSupports();
     const auto* a = session.floorAnalysis();
     auto t = a ? design::takeOff(*desk_.floor(), *a) : design::TakeOff{};
     QString unit = session.unit(units::Kind::Force);
@@ -272,50 +388,52 @@ void FloorRegister::fillTakeOff() {
     }
     if (!t.rows.empty())
         rows.push_back(sum << QString() << QString()), rows.push_back(loads << QString() << QString());
-    fill(heads, rows, {});
+    fill(heads, rows, {}, {92});
     note_->setText(t.rows.empty()
                        ? tr("Not analysed yet.")
                        : tr("Upward forces of columns, walls and other supports by the analysis, %1.%2")
                              .arg(unit, session.stale() ? tr(" Older than the drawing.") : QString()));
-    for (int c = 0; c < heads.size(); ++c) table_->setColumnWidth(c, 92);
-    table_->horizontalHeader()->setStretchLastSection(false);
 }
 
-void FloorRegister::edited(int row, int column, const QString& text) {
-    const auto* f = desk_.floor();
-    if (!f) return;
-    if (desk_.session().place() == Place::Layout) {
-        const auto panels = desk_.panels();
-        std::vector<std::size_t> which{std::size_t(row)};
-        // A row of several selected: all of them.
-        std::set<int> chosen;
-        for (const auto& i : table_->selectionModel()->selectedRows()) chosen.insert(i.row());
-        if (chosen.contains(row)) which.assign(chosen.begin(), chosen.end());
-        if (std::size_t(row) >= panels.size()) return;
-        std::optional<model::PanelChoice> choice;
-        QString word = text.trimmed().toLower();
-        double angle = panels[std::size_t(row)].oneWay ? panels[std::size_t(row)].direction : 0;
-        bool good = true;
-        if (column == 4) {
-            angle = word.toDouble(&good);
-            if (good) choice = model::PanelChoice{"", {}, model::PanelChoice::Span::OneWay, angle};
-        } else if (word == tr("one-way")) {
-            choice = model::PanelChoice{"", {}, model::PanelChoice::Span::OneWay, angle};
-        } else if (word == tr("two-way")) {
-            choice = model::PanelChoice{"", {}, model::PanelChoice::Span::TwoWay, 0};
-        } else {
-            good = word.isEmpty() || word == QStringLiteral("–") || word == QStringLiteral("-");
-        }
-        if (!good)
-            emit desk_.said(
-                tr("Type one-way, two-way, or – for what the sides say; a direction in degrees."));
-        else
-            desk_.edit(tr("How panels carry"), [&](model::Floor& g, model::Project& p) {
-                layout::choosePanels(p, g, panels, which, choice);
-            });
-        return refresh();
+void Register::edited(int row, int column, const QString& text) {
+    if (!desk_.floor()) return;
+    if (page() == Page::Panels) editPanel(row, column, text);
+    if (page() == Page::Combinations) editCombination(row, column, text);
+    refresh();
+}
+
+void Register::editPanel(int row, int column, const QString& text) {
+    const auto panels = desk_.panels();
+    std::vector<std::size_t> which{std::size_t(row)};
+    // A row of several selected: all of them.
+    std::set<int> chosen;
+    for (const auto& i : table_->selectionModel()->selectedRows()) chosen.insert(i.row());
+    if (chosen.contains(row)) which.assign(chosen.begin(), chosen.end());
+    if (std::size_t(row) >= panels.size()) return;
+    std::optional<model::PanelChoice> choice;
+    QString word = text.trimmed().toLower();
+    double angle = panels[std::size_t(row)].oneWay ? panels[std::size_t(row)].direction : 0;
+    bool good = true;
+    if (column == 4) {
+        angle = word.toDouble(&good);
+        if (good) choice = model::PanelChoice{"", {}, model::PanelChoice::Span::OneWay, angle};
+    } else if (word == tr("one-way")) {
+        choice = model::PanelChoice{"", {}, model::PanelChoice::Span::OneWay, angle};
+    } else if (word == tr("two-way")) {
+        choice = model::PanelChoice{"", {}, model::PanelChoice::Span::TwoWay, 0};
+    } else {
+        good = word.isEmpty() || word == QStringLiteral("–") || word == QStringLiteral("-");
     }
-    if (which_->currentIndex() != 0 || row >= int(f->actions.combinations.size())) return refresh();
+    if (!good)
+        emit desk_.said(tr("Type one-way, two-way, or – for what the sides say; a direction in degrees."));
+    else
+        desk_.edit(tr("How panels carry"), [&](model::Floor& g, model::Project& p) {
+            layout::choosePanels(p, g, panels, which, choice);
+        });
+}
+
+void Register::editCombination(int row, int column, const QString& text) {
+    if (row >= int(desk_.floor()->actions.combinations.size())) return;
     desk_.edit(tr("Combinations"), [&](model::Floor& g, model::Project&) {
         auto& r = g.actions.combinations[std::size_t(row)];
         if (column == 0) r.name = text.trimmed().toStdString();
@@ -343,7 +461,6 @@ void FloorRegister::edited(int row, int column, const QString& text) {
                 r.factors[id] = *v.value;
         }
     });
-    refresh();
 }
 
 }  // namespace talvik::app

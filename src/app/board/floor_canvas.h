@@ -7,10 +7,11 @@
 #include <QWidget>
 #include <memory>
 
+#include "board/floor_desk.h"
+#include "widgets/labels.h"
 #include "document/session.h"
 #include "fem/plate/loads.h"
-#include "floor/floor_desk.h"
-#include "floor/strip_desk.h"
+#include "strips/strip_desk.h"
 
 namespace talvik::app {
 
@@ -42,8 +43,8 @@ class FloorCanvas : public QWidget {
     int lineCount() const { return static_cast<int>(lines_.size()); }
 
   signals:
-    void moved();                                         // scale or origin changed
-    void activated();                                     // Enter on a strip
+    void moved();                                                 // scale or origin changed
+    void activated();                                             // Enter on a strip
     void pointerMoved(double x, double y, const QString& value);  // mm; as valueText
 
   protected:
@@ -58,10 +59,10 @@ class FloorCanvas : public QWidget {
     void resizeEvent(QResizeEvent*) override;
 
   private:
-    // A line of equal value: pieces in plan, mm.
+    // A line of equal value: chains of points in plan, mm, smoothed between the mesh's edges.
     struct Line {
         double value;
-        std::vector<QLineF> pieces;
+        std::vector<QPolygonF> chains;
     };
     Session& session_;
     FloorDesk& desk_;
@@ -77,8 +78,9 @@ class FloorCanvas : public QWidget {
     bool steelTop_ = false;
     strips::EdgeOf heldEdge_, hotEdge_;
     bool mesh_ = false, fitted_ = true;
-    double scale_ = 0.02;  // pixels per mm
-    QPointF origin_;       // pixel of the plan's origin
+    std::vector<model::Grid> grids_;  // those last seen
+    double scale_ = 0.02;             // pixels per mm
+    QPointF origin_;                  // pixel of the plan's origin
     QPointF grabbed_;
     std::vector<double> values_;
     std::vector<Line> lines_;
@@ -93,11 +95,24 @@ class FloorCanvas : public QWidget {
     units::Kind shownKind() const;
     double displayFactor() const;  // stored value of one displayed unit
     void traceLines();
+    // A word on a ground of paper, clear of those put before; left out where there is no room.
+    void tag(QPainter& p, QPointF at, const QString& text, const QColor& ink, bool centred = true);
+    void reserveNames();  // of columns and grid lines, which stand where they are
+    QRectF nameRect(const model::Column& column) const;
+    Labels labels_;
+    struct StripName {
+        QRectF box;
+        QString text;
+        QColor ink;
+    };
+    std::vector<StripName> stripNames_;
     double reach() const { return 12 / scale_; }  // of catching, mm
     bool drawing() const;                         // places 2 and 3
     bool stripping() const;                       // places 4 to 6
     const char* shows() const;                    // a field: non-null
     bool stripKey(QKeyEvent* e);
+    void placeStripNames(QPainter& painter);
+    void paintStripNames(QPainter& painter);
     void paintStrips(QPainter& painter);
     void paintStripBars(QPainter& painter);
     void paintDrawnPoints(QPainter& painter);

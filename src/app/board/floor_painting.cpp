@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "floor/floor_canvas.h"
+#include "board/floor_canvas.h"
 #include "layout/panels.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
@@ -39,8 +39,7 @@ void FloorCanvas::paintLines(QPainter& p) {
     p.setOpacity(session_.stale() ? 0.35 : 1);
     double unit = displayFactor();
     struct Label {
-        QPointF at;
-        double angle;
+        QRectF box;
         QString text;
     };
     std::vector<Label> labels;
@@ -59,56 +58,43 @@ void FloorCanvas::paintLines(QPainter& p) {
         }
         pen.setCapStyle(Qt::FlatCap);
         p.setPen(pen);
+        p.setBrush(Qt::NoBrush);
         QPainterPath path;
-        QPointF last;
-        for (const auto& piece : line.pieces) {
-            QPointF a = toPixel(piece.x1(), piece.y1()), b = toPixel(piece.x2(), piece.y2());
-            path.moveTo(a);
-            path.lineTo(b);
-        }
-        if (line.value < 0) {  // dashes cannot run through separate pieces: leave every third one out instead
-            QPainterPath dashed;
-            for (const auto& piece : line.pieces) {
-                QPointF a = toPixel(piece.x1(), piece.y1()), b = toPixel(piece.x2(), piece.y2());
-                double phase = std::fmod(std::abs(a.x() + b.x()) / 2 + std::abs(a.y() + b.y()) / 2, 12);
-                if (phase > 3.5) {
-                    dashed.moveTo(a);
-                    dashed.lineTo(b);
-                }
-            }
-            path = dashed;
-            pen.setStyle(Qt::SolidLine);
-            p.setPen(pen);
+        for (const auto& chain : line.chains) {
+            // Through the points with the slope between their neighbours.
+            const qsizetype n = chain.size();
+            auto at = [&](qsizetype k) {
+                const auto& c = chain[std::clamp<qsizetype>(k, 0, n - 1)];
+                return toPixel(c.x(), c.y());
+            };
+            path.moveTo(at(0));
+            for (qsizetype k = 0; k + 1 < n; ++k)
+                path.cubicTo(at(k) + (at(k + 1) - at(k - 1)) / 6, at(k + 1) - (at(k + 2) - at(k)) / 6,
+                             at(k + 1));
         }
         p.drawPath(path);
         QString text = QString::number(line.value / unit, 'g', 6);
         double wide = metrics.horizontalAdvance(text);
         int put = 0;
-        for (std::size_t i = 0; i < line.pieces.size() && put < 4; i += 7) {
-            QPointF a = toPixel(line.pieces[i].x1(), line.pieces[i].y1()),
-                    b = toPixel(line.pieces[i].x2(), line.pieces[i].y2());
-            QPointF at = (a + b) / 2;
-            bool free = rect().adjusted(20, 20, -20, -20).contains(at.toPoint());
-            for (const auto& c : session_.floor()->columns) {  // nor under a column or its name
-                QPointF q = toPixel(c.x, c.y);
-                free &= std::abs(q.x() + 10 - at.x()) > 24 + wide / 2 || std::abs(q.y() - 4 - at.y()) > 22;
+        for (const auto& chain : line.chains)
+            for (qsizetype i = chain.size() / 3; i < chain.size() && put < 4; i += 14) {
+                const QPointF at = toPixel(chain[i].x(), chain[i].y());
+                QRectF box(0, 0, wide + 5, metrics.height());
+                box.moveCenter(at);
+                bool good =
+                    rect().adjusted(10, 10, -10, -10).contains(box.toAlignedRect()) && labels_.free(box);
+                for (const auto& l : labels)
+                    good &= l.text != text || QLineF(l.box.center(), at).length() > 170;
+                if (!good) continue;
+                labels_.reserve(box.adjusted(-6, -4, 6, 4));
+                labels.push_back({box, text});
+                ++put;
             }
-            for (const auto& l : labels) free &= std::hypot(l.at.x() - at.x(), l.at.y() - at.y()) > 26 + wide;
-            for (const auto& l : labels)
-                free &= l.text != text || std::hypot(l.at.x() - at.x(), l.at.y() - at.y()) > 170;
-            if (!free) continue;
-            labels.push_back({at, 0, text});
-            ++put;
-        }
     }
     for (const auto& l : labels) {
-        QRectF box(0, 0, metrics.horizontalAdvance(l.text) + 5, metrics.height());
-        box.moveCenter(l.at);
-        p.setPen(Qt::NoPen);
-        p.setBrush(t.concrete);
-        p.drawRect(box);
+        p.fillRect(l.box, t.concrete);
         p.setPen(t.ink);
-        p.drawText(box, Qt::AlignCenter, l.text);
+        p.drawText(l.box, Qt::AlignCenter, l.text);
     }
     p.setOpacity(1);
 }
@@ -123,33 +109,69 @@ QPolygonF mapped(const geometry::Ring& ring, Map map) {
     return out;
 }
 
-// A word on a ground of paper.
-void tag(QPainter& p, QPointF at, const QString& text, const QColor& ink, bool centred = true) {
+QRectF boxOf(QPainter& p, QPointF at, const QString& text, bool centred) {
     QRectF box = QFontMetricsF(p.font()).boundingRect(text).adjusted(-3, -1, 3, 1);
     box.moveCenter(centred ? at : at + QPointF(box.width() / 2, 0));
+    return box;
+}
+void write(QPainter& p, const QRectF& box, const QString& text, const QColor& ink) {
     QColor ground = theme().paper;
     ground.setAlphaF(0.88f);
     p.fillRect(box, ground);
     p.setPen(ink);
     p.drawText(box, Qt::AlignCenter, text);
 }
+// What belongs to the pointer stands beside it, whatever is there.
+void pointed(QPainter& p, QPointF at, const QString& text, const QColor& ink, bool centred = false) {
+    write(p, boxOf(p, at, text, centred), text, ink);
+}
 
 }  // namespace
+
+void FloorCanvas::tag(QPainter& p, QPointF at, const QString& text, const QColor& ink, bool centred) {
+    if (const auto box = labels_.place(boxOf(p, at, text, centred))) write(p, *box, text, ink);
+}
+
+QRectF FloorCanvas::nameRect(const model::Column& c) const {
+    const double reach = model::footprint(c).empty() || c.circular ? std::abs(c.width * scale_ / 2) : [&] {
+        double most = 0;
+        for (auto v : model::footprint(c)) most = std::max(most, std::abs(v.x - c.x));
+        return most * scale_;
+    }();
+    const QFontMetricsF metrics(uiFont(10, QFont::DemiBold));
+    return QRectF(toPixel(c.x, c.y) + QPointF(reach + 3, -reach - 2 - metrics.ascent()),
+                  QSizeF(metrics.horizontalAdvance(qs(c.name)), metrics.height()));
+}
+
+void FloorCanvas::reserveNames() {
+    labels_.clear();
+    const auto& f = *session_.floor();
+    if (f.columns.size() > 400) return;
+    if (scale_ > 0.012)
+        for (const auto& c : f.columns) {
+            labels_.reserve(nameRect(c));
+            const double r = c.width * scale_ / 2;
+            labels_.reserve(QRectF(toPixel(c.x, c.y) - QPointF(r, r), QSizeF(2 * r, 2 * r)));
+        }
+    for (const auto& b : bubbles()) labels_.reserve(QRectF(b.at - QPointF(12, 12), QSizeF(24, 24)));
+}
 
 void FloorCanvas::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.fillRect(rect(), theme().paper);
     if (!session_.floor()) return;
+    reserveNames();
     if (drawing()) paintBelow(p);
     p.setRenderHint(QPainter::Antialiasing);
     paintStructure(p);
     paintGrid(p);
     if (session_.place() == Place::Layout && !desk_.dragging()) paintPanels(p);
-    if (stripping()) paintStrips(p);
+    if (stripping()) placeStripNames(p), paintStrips(p);
     if (!drawing() && session_.place() != Place::Basis) paintLines(p);
     if (session_.place() == Place::Actions) paintLoads(p);
     paintColumns(p);
     if (session_.place() == Place::Bars) paintStripBars(p);
+    if (stripping()) paintStripNames(p);
     if (stripping()) paintDrawnPoints(p);
     if (drawing()) {
         paintSelection(p);
@@ -289,9 +311,10 @@ void FloorCanvas::paintStructure(QPainter& p) {
         p.setBrush(Qt::NoBrush);
         p.drawPolygon(ring);
         p.setPen(t.secondary);
-        if (words)
-            p.drawText(ring.boundingRect().bottomLeft() + QPointF(2, 11),
-                       session_.text(z.thickness, units::Kind::Length));
+        p.setFont(uiFont(10));
+        if (words && drawing())
+            tag(p, ring.boundingRect().bottomLeft() + QPointF(0, 9),
+                session_.text(z.thickness, units::Kind::Length), t.secondary, false);
     }
     for (const auto& o : f->openings) {
         auto ring = mapped(model::ring(o.outline), map);
@@ -362,14 +385,12 @@ void FloorCanvas::paintColumns(QPainter& p) {
         // Cut below: filled. Above only: an outline. Both: filled with the one above shown in it.
         p.setPen(QPen(t.structure, 1.2));
         p.setBrush(c.below ? QBrush(t.structure) : Qt::NoBrush);
-        double reach = x;
         if (c.circular) {
             p.drawEllipse(at, x, x);
         } else {
             QPolygonF ring;
             for (auto v : model::footprint(c)) ring << toPixel(v.x, v.y);
             p.drawPolygon(ring);
-            reach = ring.boundingRect().width() / 2;
         }
         if (c.above) {
             p.setPen(QPen(c.below ? t.paper : t.structure, 1.2));
@@ -378,7 +399,13 @@ void FloorCanvas::paintColumns(QPainter& p) {
             p.drawLine(at + QPointF(0, -x * 0.6), at + QPointF(0, x * 0.6));
         }
         p.setPen(t.ink);
-        if (words) p.drawText(at + QPointF(reach + 3, -reach - 2), qs(c.name));
+        if (!words) continue;
+        // With a halo, where lines run through it.
+        const QRectF name = nameRect(c);
+        QPainterPath letters;
+        letters.addText(name.bottomLeft() - QPointF(0, p.fontMetrics().descent()), p.font(), qs(c.name));
+        p.strokePath(letters, QPen(t.paper, 3, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.fillPath(letters, t.ink);
     }
 }
 
@@ -554,7 +581,8 @@ void FloorCanvas::paintSelection(QPainter& p) {
     if (session_.place() == Place::Layout && !desk_.dragging()) {
         p.setFont(uiFont(10, QFont::DemiBold));
         int shown = 0;
-        for (const auto& e : desk_.looseEnds()) {
+        for (const auto& e : session_.matters()) {
+            if (e.kind != report::Matter::Kind::Loose) continue;
             if (++shown > 60) break;
             QPointF at = toPixel(e.at.x, e.at.y);
             p.setPen(QPen(e.prevents ? t.over : t.attention, 1.8));
@@ -562,8 +590,8 @@ void FloorCanvas::paintSelection(QPainter& p) {
             p.drawEllipse(at, 8, 8);
             p.drawLine(at + QPointF(6, -6), at + QPointF(13, -13));
             if (e.gap > 0)
-                tag(p, at + QPointF(16, -16), session_.text(e.gap, units::Kind::Length),
-                    e.prevents ? t.over : t.attention, false);
+                pointed(p, at + QPointF(16, -16), session_.text(e.gap, units::Kind::Length),
+                        e.prevents ? t.over : t.attention, false);
         }
     }
     QPen pen(t.selection, 2);
@@ -601,8 +629,8 @@ void FloorCanvas::paintSelection(QPainter& p) {
                 p.drawLine(toPixel(a.x, a.y), toPixel(b.x, b.y));
             }
             if (a.bulge == 0)
-                tag(p, dimensionAt(i).center(),
-                    session_.text(std::hypot(b.x - a.x, b.y - a.y), units::Kind::Span), t.selection);
+                pointed(p, dimensionAt(i).center(),
+                        session_.text(std::hypot(b.x - a.x, b.y - a.y), units::Kind::Span), t.selection);
         }
     p.setPen(QPen(t.selection, 1.2));
     p.setBrush(t.paper);
@@ -621,15 +649,15 @@ void FloorCanvas::paintPending(QPainter& p) {
         p.drawRect(QRectF(pressed_, now_).normalized());
         auto a = toPlan(pressed_), b = toPlan(now_);
         p.setFont(uiFont(11));
-        tag(p, now_ + QPointF(14, 16),
-            QStringLiteral("%1 × %2").arg(session_.text(std::abs(b.x - a.x), units::Kind::Span),
-                                          session_.text(std::abs(b.y - a.y), units::Kind::Span)),
-            t.selection, false);
+        pointed(p, now_ + QPointF(14, 16),
+                QStringLiteral("%1 × %2").arg(session_.text(std::abs(b.x - a.x), units::Kind::Span),
+                                              session_.text(std::abs(b.y - a.y), units::Kind::Span)),
+                t.selection, false);
     }
     if (desk_.tool() == Tool::Select && hand_ != Hand::Corner && hand_ != Hand::Whole) {
         if (!desk_.hovered().isEmpty() && hand_ == Hand::None) {
             p.setFont(uiFont(11));
-            tag(p, now_ + QPointF(14, 18), desk_.hovered(), t.ink, false);
+            pointed(p, now_ + QPointF(14, 18), desk_.hovered(), t.ink, false);
         }
         return;
     }
@@ -660,7 +688,7 @@ void FloorCanvas::paintPending(QPainter& p) {
                      .arg(degrees + 0.0, 0, 'f', 1);
     }
     if (!desk_.typed().isEmpty()) beside = desk_.typed() + QStringLiteral("▏");
-    if (!beside.isEmpty()) tag(p, at + QPointF(16, 20), beside, t.selection, false);
+    if (!beside.isEmpty()) pointed(p, at + QPointF(16, 20), beside, t.selection, false);
     if (const auto& c = desk_.caught()) {
         // The mark's shape says why: a square for ends, a triangle for middles, a cross for crossings, a ring
         // else.
@@ -675,8 +703,8 @@ void FloorCanvas::paintPending(QPainter& p) {
             p.drawLine(at + QPointF(0, -7), at + QPointF(0, 7));
         } else
             p.drawEllipse(at, 5, 5);
-        tag(p, at + QPointF(16, -14), tr("%1, %2").arg(QString::fromUtf8(layout::word(c->reason)), qs(c->of)),
-            t.attention, false);
+        pointed(p, at + QPointF(16, -14),
+                tr("%1, %2").arg(QString::fromUtf8(layout::word(c->reason)), qs(c->of)), t.attention, false);
     }
 }
 

@@ -1,4 +1,4 @@
-#include "floor/property_form.h"
+#include "tray/property_form.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -10,11 +10,34 @@
 
 namespace talvik::app {
 
-PropertyForm::PropertyForm(QWidget* parent) : QWidget(parent), form_(new QFormLayout(this)) {
+PropertyForm::PropertyForm(FloorDesk& desk, QWidget* parent)
+    : QWidget(parent), desk_(desk), form_(new QFormLayout(this)) {
     form_->setContentsMargins(0, 0, 0, 0);
     form_->setHorizontalSpacing(10);
     form_->setVerticalSpacing(4);
     form_->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+}
+
+void PropertyForm::showInHand(const std::set<Id>& members) {
+    const auto& f = *desk_.floor();
+    const Id next = desk_.nextId();
+    std::set<std::string> mixed;
+    auto properties =
+        next.empty() ? layout::commonProperties(f, members, &mixed) : layout::properties(desk_.next(), next);
+    if (!next.empty())  // where it stands is said by drawing it
+        std::erase_if(properties, [](const auto& p) {
+            static const std::set<std::string> drawn{"name", "x", "y", "ax", "ay", "bx", "by", "length"};
+            return drawn.contains(p.key);
+        });
+    show(properties, mixed, desk_.session().project().basis.units);
+    setVisible(!properties.empty());
+}
+
+void PropertyForm::changed(const std::string& key, const layout::Value& value) {
+    if (!desk_.nextId().empty()) return desk_.setNext(key, value);
+    const auto ids = desk_.selection();
+    desk_.edit(tr("Change"),
+               [&](model::Floor& f, model::Project&) { layout::setProperty(f, ids, key, value); });
 }
 
 void PropertyForm::show(const std::vector<layout::Property>& properties, const std::set<std::string>& mixed,
@@ -38,14 +61,14 @@ void PropertyForm::show(const std::vector<layout::Property>& properties, const s
             QString label = qs(p.label);
             if (std::holds_alternative<bool>(p.value)) {
                 auto* box = new QCheckBox(label);
-                connect(box, &QCheckBox::clicked, this, [this, key](bool on) { emit changed(key, on); });
+                connect(box, &QCheckBox::clicked, this, [this, key](bool on) { changed(key, on); });
                 field = box;
                 form_->addRow(box);
             } else if (!p.options.empty()) {
                 auto* box = new QComboBox;
                 for (const auto& o : p.options) box->addItem(qs(o));
                 connect(box, &QComboBox::textActivated, this,
-                        [this, key](const QString& text) { emit changed(key, text.toStdString()); });
+                        [this, key](const QString& text) { changed(key, text.toStdString()); });
                 field = box;
                 form_->addRow(label, box);
             } else if (std::holds_alternative<std::string>(p.value)) {
@@ -53,15 +76,15 @@ void PropertyForm::show(const std::vector<layout::Property>& properties, const s
                 connect(edit, &QLineEdit::editingFinished, this, [this, key, edit] {
                     if (!edit->isModified()) return;
                     edit->setModified(false);
-                    emit changed(key, edit->text().trimmed().toStdString());
+                    changed(key, edit->text().trimmed().toStdString());
                 });
                 field = edit;
                 form_->addRow(label, edit);
             } else {
                 auto* edit = new QuantityEdit(p.kind);
                 edit->setSystem(system);
-                connect(edit, &QuantityEdit::refused, this, &PropertyForm::refused);
-                connect(edit, &QuantityEdit::entered, this, [this, key](double v) { emit changed(key, v); });
+                connect(edit, &QuantityEdit::refused, &desk_, &FloorDesk::said);
+                connect(edit, &QuantityEdit::entered, this, [this, key](double v) { changed(key, v); });
                 auto symbol = units::unit(p.kind, system).symbol;
                 field = edit;
                 form_->addRow(

@@ -1,4 +1,4 @@
-#include "floor/floor_desk.h"
+#include "board/floor_desk.h"
 
 #include <QDir>
 #include <QFileInfo>
@@ -89,7 +89,6 @@ void FloorDesk::refresh() {
     index_.reset();
     panels_.reset();
     depths_.reset();
-    looseEnds_.reset();
     below_.reset();
     if (!same) {
         points_.clear();
@@ -160,7 +159,7 @@ QString FloorDesk::prompt() const {
                     "members.");
             if (floor()->slabs.empty() && floor()->grids.empty() && floor()->columns.empty())
                 return tr(
-                    "An empty floor. Type spacings for a grid at the side, open a drawing below it, or press "
+                    "An empty floor. Type spacings for a grid above, open a drawing below it, or press "
                     "A and "
                     "draw the slab's outline.");
             return selection_.empty() ? tr("Click to select, drag a box for many, Shift adds. Wheel zooms, "
@@ -169,24 +168,26 @@ QString FloorDesk::prompt() const {
         case Tool::Column:
         case Tool::Pile:
             return gridded && tool_ == Tool::Column
-                       ? tr("Click for one column, or drag a box: a column on every grid crossing in it.")
+                       ? tr("Click for one column, or drag a box: a column on every grid crossing in it; G "
+                            "on all.")
                        : tr("Click where it stands, or type coordinates such as 3.2, 4.5.");
         case Tool::Slab:
         case Tool::Zone:
         case Tool::Opening:
         case Tool::AreaLoad:
             if (points_.empty())
-                return tool_ == Tool::Slab && gridded
-                           ? tr("Click the first corner, or drag a box over grid bays: a slab on each.")
-                       : tool_ == Tool::AreaLoad ? tr("Click the first corner, drag a rectangle, or "
-                                                      "double-click a panel to load all of it.")
-                                                 : tr("Click the first corner, or drag a rectangle.");
+                return tool_ == Tool::Slab && gridded ? tr("Click the first corner, or drag a box over grid "
+                                                           "bays: a slab on each; G on all.")
+                       : tool_ == Tool::AreaLoad      ? tr("Click the first corner, drag a rectangle, or "
+                                                                "double-click a panel to load all of it.")
+                                                      : tr("Click the first corner, or drag a rectangle.");
             return points_.size() < 3 ? tr("Next corner: click, or type a length, 6.5<90, or coordinates. "
                                            "Shift keeps straight.")
                                       : tr("Next corner; Enter or a click on the first closes.");
         case Tool::Beam:
             if (points_.empty() && gridded)
-                return tr("Click the start, or drag a box over grid bays: beams along their sides.");
+                return tr(
+                    "Click the start, or drag a box over grid bays: beams along their sides; G on all.");
             [[fallthrough]];
         case Tool::Wall:
         case Tool::LineSupport:
@@ -524,6 +525,19 @@ void FloorDesk::box(Point a, Point b, double radius, bool add) {
     emit changed();
 }
 
+bool FloorDesk::onWholeGrid() {
+    if (!floor() || floor()->grids.empty() || !points_.empty()) return false;
+    if (tool_ != Tool::Column && tool_ != Tool::Slab && tool_ != Tool::Beam) return false;
+    // A metre more than the grid, for lines that end at its crossings.
+    layout::Box all{{1e300, 1e300}, {-1e300, -1e300}};
+    for (const auto& c : layout::crossings(*floor())) {
+        all.a = {std::min(all.a.x, c.at.x - 1000), std::min(all.a.y, c.at.y - 1000)};
+        all.b = {std::max(all.b.x, c.at.x + 1000), std::max(all.b.y, c.at.y + 1000)};
+    }
+    box(all.a, all.b, 1, false);
+    return true;
+}
+
 void FloorDesk::cancel() {
     if (!typed_.isEmpty())
         typed_.clear();
@@ -570,8 +584,10 @@ void FloorDesk::setSide(int side) {
 }
 void FloorDesk::removeSelection() {
     if (selection_.empty()) return;
-    auto ids = selection_;
-    edit(tr("Remove"), [&](model::Floor& f, model::Project&) { layout::remove(f, ids); });
+    const auto ids = selection_;
+    if (edit(tr("Remove"), [&](model::Floor& f, model::Project&) { layout::remove(f, ids); }))
+        emit removed(ids.size() == 1 ? tr("One member is removed.")
+                                     : tr("%1 members are removed.").arg(ids.size()));
 }
 void FloorDesk::nudge(double dx, double dy) {
     auto ids = selection_;
@@ -585,7 +601,10 @@ void FloorDesk::nudge(double dx, double dy) {
 void FloorDesk::drag(const Id& id, int handle, Point to, double radius, bool straight) {
     if (!floor()) return;
     Point target = to;
-    if (!dragIndex_) dragIndex_.emplace(*floor(), below(), id);
+    if (!dragIndex_) {
+        session_.holdMatters(true);
+        dragIndex_.emplace(*floor(), below(), id);
+    }
     caught_ = dragIndex_->snap(to, radius);
     if (caught_) target = caught_->at;
     auto corners = layout::handles(*floor(), id);
@@ -609,6 +628,7 @@ void FloorDesk::drag(const Id& id, int handle, Point to, double radius, bool str
 void FloorDesk::endDrag() {
     ++dragSerial_;
     dragIndex_.reset();
+    session_.holdMatters(false);
     caught_.reset();
     session_.endMerge();
     emit changed();
@@ -680,13 +700,9 @@ const std::vector<design::PanelDepth>& FloorDesk::depths() {
     }
     return *depths_;
 }
-const std::vector<layout::LooseEnd>& FloorDesk::looseEnds() {
-    if (!looseEnds_) looseEnds_ = floor() ? layout::looseEnds(*floor()) : std::vector<layout::LooseEnd>{};
-    return *looseEnds_;
-}
-void FloorDesk::mend(std::size_t i) {
-    if (i >= looseEnds().size() || !looseEnds()[i].apply) return;
-    auto e = looseEnds()[i];
+void FloorDesk::mend(const layout::LooseEnd& end) {
+    if (!end.apply) return;
+    const auto e = end;  // the edit makes what stands open anew
     edit(qs(e.mend), [&](model::Floor& f, model::Project& p) { e.apply(p, f); });
 }
 

@@ -62,6 +62,8 @@ class FloorDesk : public QObject {
     void doubleClick(Point p, double radius);
     // A box drawn with a tool: selects, places members on the grid, or draws a rectangle.
     void box(Point a, Point b, double radius, bool add);
+    bool
+    onWholeGrid();  // columns, slabs or beams on all of it; false where there is none, or with another tool
     void finish();  // the outline under way
     void cancel();  // points, then the tool, then the selection
     void back();    // the last point
@@ -101,8 +103,7 @@ class FloorDesk : public QObject {
     // What follows from the floor, worked out once per change.
     const std::vector<layout::Panel>& panels();
     const std::vector<design::PanelDepth>& depths();
-    const std::vector<layout::LooseEnd>& looseEnds();
-    void mend(std::size_t looseEnd);
+    void mend(const layout::LooseEnd& end);
 
     // Drawings below the plan.
     void openDrawing(const QString& path);
@@ -119,6 +120,7 @@ class FloorDesk : public QObject {
     void changed();
     void pointed();  // only the pointer moved, and what it catches
     void said(const QString& sentence);
+    void removed(const QString& what);  // with what it carried
 
   private:
     Session& session_;
@@ -137,7 +139,6 @@ class FloorDesk : public QObject {
     std::optional<layout::SnapIndex> index_, dragIndex_;  // the second without the member being dragged
     std::optional<std::vector<layout::Panel>> panels_;
     std::optional<std::vector<design::PanelDepth>> depths_;
-    std::optional<std::vector<layout::LooseEnd>> looseEnds_;
     std::map<std::string, std::shared_ptr<const layout::Linework>> linework_;  // by file name
     std::optional<std::vector<layout::Segment>> below_;
     std::vector<int> picked_;

@@ -1,9 +1,10 @@
-// A form made of properties: one row each, rebuilt only when other properties come.
+// A form of what is selected on the plan of a floor or will be drawn next: one row for each property, rebuilt
+// only when other properties come.
 #pragma once
 
 #include <QWidget>
 
-#include "layout/properties.h"
+#include "board/floor_desk.h"
 
 class QFormLayout;
 
@@ -12,16 +13,16 @@ namespace talvik::app {
 class PropertyForm : public QWidget {
     Q_OBJECT
   public:
-    explicit PropertyForm(QWidget* parent = nullptr);
+    explicit PropertyForm(FloorDesk& desk, QWidget* parent = nullptr);
+    // Of what the tool in hand will draw; without one of these members, hidden where they share nothing.
+    void showInHand(const std::set<Id>& members);
+
+  private:
     // `mixed`: keys in which the members differ; their fields are empty until typed in.
     void show(const std::vector<layout::Property>& properties, const std::set<std::string>& mixed,
               units::System system);
-
-  signals:
     void changed(const std::string& key, const layout::Value& value);
-    void refused(const QString& sentence);
-
-  private:
+    FloorDesk& desk_;
     QFormLayout* form_;
     std::string shape_;
     std::map<std::string, QWidget*> fields_;

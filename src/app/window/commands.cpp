@@ -1,0 +1,259 @@
+// What the window does by itself: elements, thickness, finding, standard.
+#include <QCoreApplication>
+#include <QDialog>
+#include <QMenu>
+#include <QMenuBar>
+#include <QProgressDialog>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+#include <atomic>
+#include <future>
+
+#include "bench/bench_window.h"
+#include "board/floor_canvas.h"
+#include "layout/placing.h"
+#include "margin/margin_view.h"
+#include "model/edits.h"
+#include "plan/plan_view.h"
+#include "report/index.h"
+#include "strips/strip_desk.h"
+#include "strips/strip_edits.h"
+#include "widgets/text.h"
+#include "window/element_list.h"
+#include "window/find_palette.h"
+#include "window/help.h"
+#include "window/main_window.h"
+
+namespace talvik::app {
+
+void MainWindow::designThickness() {
+    if (!session_.slab()) return;
+    QProgressDialog progress(tr("Looking for the least thickness…"), tr("Stop"), 0, 1000, this);
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(500);
+    std::atomic<int> done{0};
+    std::atomic<bool> stopped{false};
+    const model::Project from = session_.base();
+    auto found = std::async(std::launch::async, [&] {
+        return design::designAll(from, [&](double share) {
+            done = static_cast<int>(999 * share);
+            return !stopped;
+        });
+    });
+    while (found.wait_for(std::chrono::milliseconds(5)) != std::future_status::ready) {
+        progress.setValue(done);
+        QCoreApplication::processEvents();
+        stopped = progress.wasCanceled();
+    }
+    progress.reset();
+    session_.apply(tr("Find thickness and bars"), found.get());
+}
+
+void MainWindow::changeThickness(int steps) {
+    const auto* slab = session_.slab();
+    double step = session_.project().basis.units == units::System::Metric ? 10 : 12.7;
+    if (session_.floor()) {  // the slabs selected, or all
+        auto chosen = desk_->selection();
+        bool some = false;
+        for (const auto& s : session_.floor()->slabs) some |= chosen.contains(s.id);
+        desk_->edit(
+            tr("Thickness"),
+            [&](model::Floor& f, model::Project&) {
+                for (auto& s : f.slabs)
+                    if (!some || chosen.contains(s.id))
+                        s.thickness = (steps > 0 ? units::roundDown(s.thickness, step)
+                                                 : units::roundUp(s.thickness, step)) +
+                                      steps * step;
+            },
+            QStringLiteral("thickness"));
+        return;
+    }
+    if (!slab) return;
+    double h = (steps > 0 ? units::roundDown(slab->thickness, step) : units::roundUp(slab->thickness, step)) +
+               steps * step;
+    session_.apply(tr("Thickness"),
+                   model::editSlab(session_.base(), slab->id,
+                                   [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; }),
+                   QStringLiteral("thickness"));
+}
+
+void MainWindow::addSlab() {
+    model::Project next =
+        model::addSlab(session_.base(), "Slab " + std::to_string(session_.project().slabs.size() + 1));
+    model::Id id = next.slabs.back()->id;
+    if (session_.apply(tr("Add slab"), std::move(next))) {
+        session_.setElement(id);
+        session_.select(Spot::In::Whole);
+        session_.setPlace(Place::Layout);
+        fit();
+    }
+}
+
+void MainWindow::addFloor() {
+    model::Project next = session_.base();
+    model::Id id = layout::addFloor(next, "Floor " + std::to_string(next.floors.size() + 1));
+    if (session_.apply(tr("Add floor"), std::move(next))) {
+        session_.setElement(id);
+        session_.setPlace(Place::Layout);
+        fit();
+        picture().setFocus();
+    }
+}
+
+void MainWindow::chooseStandard(QPoint at) {
+    QMenu menu(this);
+    for (const auto& id : standards::standardIds()) {
+        QAction* action = menu.addAction(qs(standards::standardTitle(id)), this, [this, id] {
+            model::Project next = session_.base();
+            if (next.basis.standard == id) return;
+            next.basis.standard = id;
+            next.basis.parameters.clear();
+            session_.apply(tr("Standard"), std::move(next));
+        });
+        action->setCheckable(true);
+        action->setChecked(session_.project().basis.standard == id);
+    }
+    menu.addSeparator();
+    for (auto system : {units::System::Metric, units::System::UsCustomary}) {
+        QAction* action = menu.addAction(
+            system == units::System::Metric ? tr("Show metric units") : tr("Show US customary units"), this,
+            [this, system] {
+                model::Project next = session_.base();
+                next.basis.units = system;
+                session_.apply(tr("Units"), std::move(next));
+            });
+        action->setCheckable(true);
+        action->setChecked(session_.project().basis.units == system);
+    }
+    menu.exec(at);
+}
+
+void MainWindow::chooseElement(QPoint at) {
+    auto* list = new ElementList(session_, this);
+    connect(list, &ElementList::chosen, this, &MainWindow::showElement);
+    connect(list, &ElementList::slabWanted, this, &MainWindow::addSlab);
+    connect(list, &ElementList::floorWanted, this, &MainWindow::addFloor);
+    connect(list, &ElementList::removed, this, &MainWindow::sayRemoved);
+    list->move(at);
+    list->show();
+}
+
+void MainWindow::showElement(const model::Id& id) {
+    session_.setElement(id);
+    if (session_.slab()) session_.select(Spot::In::Whole);
+    fit();
+}
+
+void MainWindow::walkElements(int by) {
+    std::vector<model::Id> all;
+    for (const auto& s : session_.project().slabs) all.push_back(s->id);
+    for (const auto& f : session_.project().floors) all.push_back(f->id);
+    const auto at = std::find(all.begin(), all.end(), session_.element()) - all.begin();
+    const auto count = std::ptrdiff_t(all.size());
+    if (count > 1) showElement(all[std::size_t((at + by + count) % count)]);
+}
+
+// To a place in a part or an element, and to a check there.
+void MainWindow::go(const model::Spot& spot, const std::string& check) {
+    if (spot.part.element != session_.element()) session_.setElement(spot.part.element);
+    if (session_.place() < Place::Strips || session_.place() > Place::Bars)
+        session_.setPlace(check.empty() ? Place::Strips : Place::Checks);
+    if (spot.part.kind == model::PartKind::Whole)
+        session_.select(std::nullopt);
+    else
+        session_.select(check.empty() ? spot : spot.whole());
+    if (!check.empty()) {
+        margin_->open(check);
+        margin_->setFocus();
+    } else {
+        picture().setFocus();
+    }
+}
+
+void MainWindow::goToMember(const model::Id& id) {
+    const auto& loads = session_.floor()->actions.loads;
+    const bool load = std::any_of(loads.begin(), loads.end(), [&](const auto& l) { return l.id == id; });
+    session_.setPlace(load ? Place::Actions : Place::Layout);
+    desk_->select({id});
+    auto at = layout::handles(*session_.floor(), id);
+    if (!at.empty()) canvas_->centreOn(at.front());
+    canvas_->setFocus();
+}
+
+// Members, marks and places first, then commands, then checks; what is named exactly so comes before all.
+void MainWindow::find() {
+    std::vector<FindPalette::Entry> entries;
+    const auto index = report::index(session_.design(), session_.element(), session_.project().basis.units);
+    auto indexed = [&](bool checks) {
+        for (const auto& e : index)
+            if (e.check.empty() != checks)
+                entries.push_back(
+                    {qs(e.text), qs(e.detail), [this, spot = e.spot, check = e.check] { go(spot, check); }});
+    };
+    if (const auto* floor = session_.floor()) {
+        model::eachMember(*floor, [&](const std::string&, const auto& m) {
+            using T = std::decay_t<decltype(m)>;
+            if constexpr (!std::is_same_v<T, model::Grid> && !std::is_same_v<T, model::Underlay> &&
+                          !std::is_same_v<T, model::PanelChoice> &&
+                          !std::is_same_v<T, model::CombinationRow> && !std::is_same_v<T, model::LoadCase>)
+                entries.push_back({qs(layout::displayName(*floor, m.id)), tr("on plan"),
+                                   [this, id = m.id] { goToMember(id); }});
+        });
+        for (const auto& c : layout::crossings(*floor))
+            entries.push_back({qs(layout::reference(*floor, c.at)), tr("grid crossing"), [this, c] {
+                                   canvas_->centreOn(c.at);
+                                   canvas_->setFocus();
+                               }});
+    }
+    indexed(false);
+    for (const auto& remedy : session_.remedies())
+        entries.push_back({qs(remedy.text), tr("would make it pass"),
+                           [this, remedy] { session_.apply(qs(remedy.text), remedy.project); }});
+    const auto actions = menuBar()->findChildren<QAction*>();
+    for (QAction* action : actions)
+        if (!action->text().isEmpty() && !action->menu() && action->isEnabled())
+            entries.push_back({QString(action->text()).remove(QLatin1Char('&')),
+                               tr("command %1").arg(action->shortcut().toString()),
+                               [action] { action->trigger(); }});
+    indexed(true);
+    auto* palette = new FindPalette(std::move(entries), this);
+    palette->move(mapToGlobal(QPoint(width() / 2 - 230, 60)));
+    palette->show();
+}
+
+void MainWindow::showHelp() {
+    auto* dialog = new QDialog(this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setWindowTitle(tr("How to work with Talvik"));
+    auto* layout = new QVBoxLayout(dialog);
+    auto* text = new QTextBrowser;
+    text->setHtml(helpText());
+    layout->addWidget(text);
+    dialog->resize(640, 620);
+    dialog->show();
+}
+
+void MainWindow::showBench() {
+    if (!bench_) bench_ = new BenchWindow(session_, this);
+    bench_->show();
+    bench_->raise();
+    bench_->activateWindow();
+}
+
+void MainWindow::chooseEnd(std::size_t span, int side, QPoint at) {
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setObjectName(QStringLiteral("endMenu"));
+    // In the desk's terms: the span lies after (+1) the support at its start.
+    const int deskSide = side < 0 ? 1 : -1;
+    menu->addAction(tr("As the layout says"), this,
+                    [=, this] { strips_->setEnd(span, deskSide, std::nullopt); });
+    menu->addSeparator();
+    for (auto c : {model::EndCondition::Free, model::EndCondition::OnBeam, model::EndCondition::Continuous,
+                   model::EndCondition::Cantilever})
+        menu->addAction(QString::fromUtf8(strips::name(c)), this,
+                        [=, this] { strips_->setEnd(span, deskSide, c); });
+    menu->popup(at);
+}
+
+}  // namespace talvik::app

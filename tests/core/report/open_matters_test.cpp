@@ -1,0 +1,87 @@
+// What stands open before any check.
+#include "report/open_matters.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+#include "formats/project_file.h"
+#include "layout/placing.h"
+#include "model/edits.h"
+#include "support/regular_floor.h"
+
+using namespace talvik;
+using report::Matter;
+
+namespace {
+
+using Nature = model::LoadCase::Nature;
+
+std::size_t count(const std::vector<Matter>& all, const char* words) {
+    return std::size_t(std::count_if(all.begin(), all.end(), [&](const auto& m) {
+        return m.message.find(words) != std::string::npos;
+    }));
+}
+
+}  // namespace
+
+TEST(OpenMatters, OfTheDemosThereAreNone) {
+    const auto slab = formats::demoProject(), deck = formats::demoFloorProject();
+    EXPECT_TRUE(report::openMatters(slab, slab.slabs[0]->id).empty());
+    EXPECT_TRUE(report::openMatters(deck, deck.floors[0]->id).empty());
+    EXPECT_TRUE(report::openMatters(deck, "nothing of that name").empty());
+}
+
+TEST(OpenMatters, LooseEndsComeWithPlaceGapAndMend) {
+    auto p = formats::demoFloorProject();
+    const auto id = p.floors[0]->id;
+    p = model::editFloor(p, id, [](model::Floor& f, model::Project&) { f.beams[0].b.x -= 178; });
+    const auto all = report::openMatters(p, id);
+    ASSERT_EQ(all.size(), 1u);
+    EXPECT_EQ(all[0].kind, Matter::Kind::Loose);
+    EXPECT_NEAR(all[0].gap, 3, 1e-6);
+    ASSERT_TRUE(all[0].apply);
+    p = model::editFloor(p, id, [&](model::Floor& f, model::Project& q) { all[0].apply(q, f); });
+    EXPECT_TRUE(report::openMatters(p, id).empty());
+}
+
+// Of every case by itself whether it has a load, by a count of our own.
+TEST(OpenMatters, EveryCaseWithoutLoadIsToldOnce) {
+    auto p = formats::demoFloorProject();
+    const auto id = p.floors[0]->id;
+    for (const auto& c : p.floors[0]->actions.cases) {
+        if (c.nature == Nature::SelfWeight) continue;
+        auto q = model::editFloor(p, id, [&](model::Floor& f, model::Project&) {
+            std::erase_if(f.actions.loads, [&](const auto& l) { return l.loadCase == c.id; });
+        });
+        const auto all = report::openMatters(q, id);
+        ASSERT_EQ(all.size(), 1u) << c.name;
+        EXPECT_EQ(count(all, (c.name + " has no load").c_str()), 1u);
+        EXPECT_EQ(all[0].ids.front(), c.id);
+        // A load of nought everywhere is none.
+        q = model::editFloor(q, id, [&](model::Floor& f, model::Project& next) {
+            layout::loadEverywhere(next, f, c.id).value = 0;
+        });
+        EXPECT_EQ(count(report::openMatters(q, id), "has no load"), 1u) << c.name;
+    }
+    auto bare = model::editFloor(p, id, [](model::Floor& f, model::Project&) { f.actions.loads.clear(); });
+    EXPECT_EQ(count(report::openMatters(bare, id), "No imposed load"), 1u);
+}
+
+TEST(OpenMatters, PanelsKeptFromBeingLoadedInTurnAreToldWhereTheStandardAsksForIt) {
+    auto of = [](int spans, double imposed, const char* standard) {
+        auto p = test::regularFloor(spans, 2, 6000, 6000);
+        p.basis.standard = standard;
+        const auto id = p.floors[0]->id;
+        p = model::editFloor(p, id, [&](model::Floor& f, model::Project& q) {
+            f.actions.arrangement = model::Arrangement::All;
+            for (const auto& c : f.actions.cases)
+                if (c.nature == Nature::Imposed) layout::loadEverywhere(q, f, c.id).value = imposed;
+        });
+        return count(report::openMatters(p, id), "panels in turn");
+    };
+    EXPECT_EQ(of(3, 3e-3, "en1992"), 1u);
+    // ACI 318-19 6.4.3.2: waived where the imposed load is under three quarters of the permanent one.
+    EXPECT_EQ(of(3, 1e-3, "aci318-si"), 0u);
+    EXPECT_EQ(of(3, 9e-3, "aci318-si"), 1u);
+}
