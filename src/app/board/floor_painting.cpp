@@ -454,10 +454,9 @@ void FloorCanvas::paintPanels(QPainter& p) {
         QString text =
             QStringLiteral("%1 × %2").arg(session_.number(panel.spans[0].clear, units::Kind::Span),
                                           session_.number(panel.spans[1].clear, units::Kind::Span));
-        tag(p, at + QPointF(0, size + 9), text, t.secondary);
-        if (i == worst && depths[i].thickness > 0)
-            tag(p, at + QPointF(0, size + 23),
-                tr("governs: %1").arg(session_.text(depths[i].thickness, units::Kind::Length)), t.ink);
+        const bool governs = i == worst && depths[i].thickness > 0;
+        if (governs) text += tr(", h %1").arg(session_.text(depths[i].thickness, units::Kind::Length));
+        tag(p, at + QPointF(0, size + 9), text, governs ? t.ink : t.secondary);
     }
 }
 
@@ -582,7 +581,7 @@ void FloorCanvas::paintSelection(QPainter& p) {
         p.setFont(uiFont(10, QFont::DemiBold));
         int shown = 0;
         for (const auto& e : session_.matters()) {
-            if (e.kind != report::Matter::Kind::Loose) continue;
+            if (e.kind != report::Matter::Kind::Loose || e.ids.empty()) continue;
             if (++shown > 60) break;
             QPointF at = toPixel(e.at.x, e.at.y);
             p.setPen(QPen(e.prevents ? t.over : t.attention, 1.8));

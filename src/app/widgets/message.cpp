@@ -33,7 +33,7 @@ void Message::standAt(QPoint corner) {
 void Message::place() {
     const int room = std::max(160, std::min(420, corner_.x() - 20)),
               wanted =
-                  fontMetrics().boundingRect(0, 0, room - 30, 10000, Qt::TextWordWrap, text()).width() + 30,
+                  fontMetrics().boundingRect(0, 0, room - 30, 10000, Qt::TextWordWrap, text()).width() + 44,
               width = std::min(room, wanted);
     resize(width, heightForWidth(width));
     move(corner_ - QPoint(this->width(), height()));

@@ -232,8 +232,9 @@ void MainWindow::connectParts() {
             return;
         }
         session_.setPlace(Place::Layout);
+        if (m.ids.empty()) return;
         canvas_->centreOn(m.at);
-        if (!m.ids.empty()) desk_->select({m.ids.front()});
+        desk_->select({m.ids.front()});
     });
     connect(desk_, &FloorDesk::changed, this, &MainWindow::refreshFigures);
     connect(qApp, &QApplication::focusChanged, this, &MainWindow::refreshFigures);

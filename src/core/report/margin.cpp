@@ -52,12 +52,13 @@ class Maker {
               !e ? "Not answered yet."
                  : fmt::format("{} over, {} within, {} not checked", e->summary.over, e->summary.within,
                                e->summary.notChecked));
-        const bool drawn = model::findFloor(project_, view_.inHand) != nullptr;
+        const auto* floor = model::findFloor(project_, view_.inHand);
         using M = Matter::Kind;
         for (auto [kind, text, none] :
              {std::tuple(M::Loose, "Not joined, not held", "All that is drawn is joined and held."),
               std::tuple(M::Unloaded, "Unloaded", "What there is to carry is given.")}) {
-            if (kind == M::Loose && !drawn) continue;  // is entered in figures
+            // One-way slabs are entered in figures; where there is no slab nothing is unloaded.
+            if (kind == M::Loose ? !floor : floor && floor->slabs.empty()) continue;
             const auto count = std::count_if(view_.matters->begin(), view_.matters->end(),
                                              [k = kind](const auto& m) { return m.kind == k; });
             add(Line::Kind::Heading, text, std::to_string(count));
@@ -67,14 +68,14 @@ class Maker {
             if (count == 0) add(Line::Kind::Note, none);
         }
         if (!e) return std::move(lines_);
-        add(Line::Kind::Heading, "Taken for granted");
-        std::set<std::string> assumed(e->assumptions.begin(), e->assumptions.end());
-        for (const auto& note : assumed) add(Line::Kind::Note, note);
-        if (assumed.empty()) add(Line::Kind::Note, "Nothing besides what the checks say.");
         if (!e->error.empty()) {
             add(Line::Kind::Note, e->error);
             return std::move(lines_);
         }
+        add(Line::Kind::Heading, "Taken for granted");
+        std::set<std::string> assumed(e->assumptions.begin(), e->assumptions.end());
+        for (const auto& note : assumed) add(Line::Kind::Note, note);
+        if (assumed.empty()) add(Line::Kind::Note, "Nothing besides what the checks say.");
         asItIs(*e);
         return std::move(lines_);
     }

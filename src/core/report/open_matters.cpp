@@ -54,7 +54,14 @@ std::vector<Matter> openMatters(const model::Project& project, std::string_view 
     for (const auto& floor : project.floors) {
         if (floor->id != element) continue;
         for (auto& e : layout::looseEnds(*floor)) all.push_back({std::move(e), Matter::Kind::Loose});
-        if (!floor->slabs.empty()) unloaded(project, floor, all);
+        if (!floor->slabs.empty()) {
+            unloaded(project, floor, all);
+            continue;
+        }
+        Matter none;
+        none.message = "There is no slab yet: draw its outline, or lay slabs over the bays of a grid.";
+        none.prevents = true;
+        all.push_back(none);
     }
     return all;
 }

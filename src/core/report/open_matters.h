@@ -9,7 +9,7 @@ namespace talvik::report {
 struct Matter : layout::LooseEnd {
     enum class Kind { Loose, Unloaded } kind = Kind::Loose;
 };
-// Of a floor its loose ends, then cases without load, no imposed load at all, and imposed loads kept from
+// Of a floor its loose ends, or that there is no slab; then cases without load, no imposed load at all, and imposed loads kept from
 // standing on panels in turn where the standard asks for it; of a one-way slab that it carries no imposed
 // load. `element` may be unknown: nothing then.
 std::vector<Matter> openMatters(const model::Project& project, std::string_view element);

@@ -32,6 +32,15 @@ TEST(OpenMatters, OfTheDemosThereAreNone) {
     EXPECT_TRUE(report::openMatters(deck, "nothing of that name").empty());
 }
 
+TEST(OpenMatters, AFloorWithoutSlabSaysSoAndNothingElse) {
+    auto p = model::emptyProject();
+    const auto id = layout::addFloor(p, "Quay");
+    const auto all = report::openMatters(p, id);
+    ASSERT_EQ(all.size(), 1u);
+    EXPECT_TRUE(all[0].prevents);
+    EXPECT_EQ(count(all, "no slab yet"), 1u);
+}
+
 TEST(OpenMatters, LooseEndsComeWithPlaceGapAndMend) {
     auto p = formats::demoFloorProject();
     const auto id = p.floors[0]->id;
