@@ -2,6 +2,7 @@
 #include <QAction>
 #include <QApplication>
 #include <QFileDialog>
+#include <QKeyEvent>
 #include <QMenuBar>
 #include <QTableWidget>
 
@@ -19,8 +20,26 @@
 #include "window/place_bar.h"
 
 namespace talvik::app {
+namespace {
+
+// On some desktops fields of text take these keys for the end of the line and for deleting it: they are ours.
+class OwnKeys final : public QObject {
+  public:
+    using QObject::QObject;
+    bool eventFilter(QObject*, QEvent* event) override {
+        if (event->type() != QEvent::ShortcutOverride) return false;
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (key->modifiers() != Qt::ControlModifier || (key->key() != Qt::Key_E && key->key() != Qt::Key_U))
+            return false;
+        event->ignore();
+        return true;
+    }
+};
+
+}  // namespace
 
 void MainWindow::buildMenus() {
+    qApp->installEventFilter(new OwnKeys(this));
     auto add = [this](QMenu* menu, const QString& text, const QKeySequence& keys, auto call) {
         QAction* action = menu->addAction(text, this, call);
         action->setShortcut(keys);
