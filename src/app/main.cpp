@@ -128,6 +128,7 @@ int main(int argc, char** argv) {
         return window.bench()->grab().save(QString::fromStdString(picture)) ? 0 : 3;
     }
     if (!picture.empty()) {
+        waitWhile([] { return true; }, 60);  // until all has its place
         if (!window.grab().save(QString::fromStdString(picture))) {
             std::fprintf(stderr, "%s cannot be written; is its folder there and writable?\n",
                          picture.c_str());

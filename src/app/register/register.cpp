@@ -292,7 +292,7 @@ void Register::fillPanels() {
     fill({tr("Panel"), tr("Clear 1, %1").arg(s.unit(units::Kind::Span)),
           tr("Clear 2, %1").arg(s.unit(units::Kind::Span)), tr("Carries"), tr("Direction, °"),
           tr("End condition"), tr("First h, %1").arg(s.unit(units::Kind::Length)), tr("Why")},
-         rows, {3, 4}, {68, 62, 62, 60, 72, 160, 76, 70});
+         rows, {3, 4}, {66, 62, 62, 70, 70, 166, 74, 60});
     table_->setSelectionMode(QAbstractItemView::ExtendedSelection);
 }
 
