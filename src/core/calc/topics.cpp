@@ -1,9 +1,10 @@
 // The topics, each a table of columns and a rule that calls the facets of the standards.
+#include "calc/topics.h"
+
 #include <fmt/format.h>
 
 #include <cmath>
 
-#include "calc/calc.h"
 #include "standards/aci318/aci318.h"
 #include "standards/en1992/en1992.h"
 #include "standards/panel_coefficients.h"
@@ -374,20 +375,24 @@ Topic twoWayPanel() {
 
 const std::vector<Topic>& topics() {
     constexpr double kipFoot = 4448.2216152605 * 304.8;
-    static const std::vector<Topic> all{
-        enFlexure(),
-        enCapacity(),
-        aciFlexure("aci_flexure_si", aci::si(), "kNm", kNm, "mm", "MPa", "mm2"),
-        aciFlexure("aci_flexure_us", aci::inchPound(), "kip.ft", kipFoot, "in", "psi", "in2"),
-        aciCapacity(),
-        shearOneWay(),
-        minimumSteel(),
-        enCrackWidth(),
-        enSpanDepth(),
-        serviceRules(),
-        oneWaySlab(),
-        twoWayPanel(),
-        barCutLength()};
+    static const std::vector<Topic> all = [] {
+        std::vector<Topic> topics{
+            enFlexure(),
+            enCapacity(),
+            aciFlexure("aci_flexure_si", aci::si(), "kNm", kNm, "mm", "MPa", "mm2"),
+            aciFlexure("aci_flexure_us", aci::inchPound(), "kip.ft", kipFoot, "in", "psi", "in2"),
+            aciCapacity(),
+            shearOneWay(),
+            minimumSteel(),
+            enCrackWidth(),
+            enSpanDepth(),
+            serviceRules(),
+            oneWaySlab(),
+            twoWayPanel(),
+            barCutLength()};
+        for (auto& t : punchingTopics()) topics.push_back(std::move(t));
+        return topics;
+    }();
     return all;
 }
 

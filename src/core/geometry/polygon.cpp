@@ -178,6 +178,16 @@ std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b) {
         if (left) left = w.keep(GEOSDifferencePrec_r(w.handle(), left, w.polygon(part), grid));
     return rings(w, left);
 }
+Ring hull(const std::vector<Point>& points) {
+    Workspace w;
+    std::vector<GEOSGeometry*> all;
+    for (const Point& p : points) all.push_back(GEOSGeom_createPointFromXY_r(w.handle(), p.x, p.y));
+    auto* together = w.keep(GEOSGeom_createCollection_r(w.handle(), GEOS_MULTIPOINT, all.data(),
+                                                        static_cast<unsigned>(all.size())));
+    const auto out = rings(w, w.keep(GEOSConvexHull_r(w.handle(), together)));
+    return out.empty() ? Ring{} : out.front();
+}
+
 std::vector<Ring> offset(const Ring& ring, double distance) {
     Workspace w;
     return rings(w, w.keep(GEOSBufferWithStyle_r(w.handle(), w.polygon(ring), distance, 8, GEOSBUF_CAP_FLAT,

@@ -34,6 +34,8 @@ std::vector<Ring> intersection(const Ring& a, const Ring& b);
 std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b);
 // Moved outwards (inwards where negative) by a distance, corners kept sharp.
 std::vector<Ring> offset(const Ring& ring, double distance);
+// The least convex outline that holds all points, anticlockwise; empty where they lie on a line.
+Ring hull(const std::vector<Point>& points);
 // The outlines of all of them together; what touches along a side becomes one.
 std::vector<Ring> unite(const std::vector<Ring>& rings);
 // What of `wholes`, less `holes`, is in none of `parts`; and where two parts share area, with their numbers.

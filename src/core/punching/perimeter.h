@@ -1,6 +1,6 @@
-// Control perimeters of punching: the shortest line round a loaded area at a distance from it, closed or ending at free
-// edges of the slab, less what openings nearby make ineffective. Plan coordinates, mm. Geometry alone: distances and
-// corners come from the standard.
+// Control perimeters of punching: the shortest line round a loaded area at a distance from it, closed or
+// ending at free edges of the slab, less what openings nearby make ineffective. Plan coordinates, mm.
+// Geometry alone: distances and corners come from the standard.
 #pragma once
 
 #include "geometry/polygon.h"
@@ -12,7 +12,7 @@ using geometry::Ring;
 
 // A loaded area with the slab around it.
 struct Site {
-    Ring loaded;                 // convex, anticlockwise; round ones as polygons. What overhangs the slab does not count
+    Ring loaded;  // convex, anticlockwise; round ones as polygons. What overhangs the slab does not count
     std::vector<Ring> slabs;     // outlines; what two share is no edge. Empty: slab without end
     std::vector<Ring> openings;  // holes, and what makes a sector ineffective where it lies near enough
 };
@@ -26,17 +26,16 @@ struct Rule {
 struct Perimeter {
     std::vector<std::vector<Point>> paths;  // what counts; a closed one ends where it begins
     std::vector<std::vector<Point>> dead;   // in the shadow of openings, or over them
-    Ring encloses;                          // the slab within, with the loaded area; cut at free edges
-    int edges = 0;                          // free edges at which it ends
-    bool closed() const { return edges == 0; }
+    bool closed() const;                    // all round; else it ends at free edges
     double length() const;
-    // Of the line itself: its centroid, and about an axis through `about` at `angle` (degrees from x), per mm of depth:
-    // the integral of the distance, of its square, and of the square of the direction's share along the axis.
+    // Of the line itself: its centroid, and about an axis through `about` at `angle` (degrees from x), per mm
+    // of depth: the integral of the distance, of its square, and of the square of the direction's share along
+    // the axis.
     Point centroid() const;
     struct Moments {
-        double first = 0;   // of |e|, mm2
-        double second = 0;  // of e2, mm3
-        double across = 0;  // of cos2 of each piece to the direction in which e grows, mm
+        double first = 0;          // of |e|, mm2
+        double second = 0;         // of e2, mm3
+        double across = 0;         // of cos2 of each piece to the direction in which e grows, mm
         double reach[2] = {0, 0};  // least and largest e
     };
     Moments moments(Point about, double angle) const;
@@ -44,9 +43,10 @@ struct Perimeter {
     double product(Point about, double angle) const;
 };
 
-// Of all lines that enclose the loaded area at the distance or farther and end at right angles at free edges, the
-// shortest. An opening within `openingsWithin` takes out what lies between the two tangents drawn to it from the middle
-// of the loaded area (EN 1992-1-1 6.4.2(3), ACI 318-19 22.6.4.3). Empty paths where nothing is left.
+// Of all lines that enclose the loaded area at the distance or farther and end at right angles at free edges,
+// the shortest. An opening within `openingsWithin` takes out what lies between the two tangents drawn to it
+// from the middle of the loaded area (EN 1992-1-1 6.4.2(3), ACI 318-19 22.6.4.3). Empty paths where nothing
+// is left.
 Perimeter perimeter(const Site& site, const Rule& rule);
 
 // A regular polygon with the area's own circle of this diameter round it, for columns that are round.

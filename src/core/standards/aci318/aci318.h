@@ -70,6 +70,23 @@ std::unique_ptr<BarEndRules> barEndRules(const Edition& e);
 std::unique_ptr<SupportRules> supportRules();
 std::unique_ptr<StripRules> stripRules(const Edition& e, const FlexureRules& flexure);
 std::unique_ptr<ActionRules> actionRules();
+// Two-way shear, 22.6. Stored units: mm, MPa; bo: perimeter at d/2; alpha: 40, 30, 20 for interior, edge and
+// corner columns; beta: ratio of the column's sides, 1 at least.
+struct TwoWayShear {
+    double size;                     // lambda_s
+    double plain, ratio, perimeter;  // Table 22.6.5.2 (a), (b), (c), without phi
+    double strength;                 // phi times the least
+    // With shear steel, 22.6.6: concrete part and ceiling with stirrups and with headed studs; beyond the
+    // steel.
+    double withStirrups, ceilingStirrups, withStuds, ceilingStuds, outside;
+    double leastStuds;  // A_v fyt / (s bo), 22.6.8.3
+    double halfDepth;   // phi 0.50 sqrt(f'c): the stress above which studs stand at d/2, Table 8.7.7.1.2
+};
+TwoWayShear twoWayShear(const Edition& e, double d, double bo, double beta, double alpha, double fc,
+                        double lambda = 1);
+// Share of the moment that shear carries, 8.4.4.2: b1 along the moment's span, b2 across it.
+double momentByShear(double b1, double b2);
+
 std::shared_ptr<const Standard> make(const Edition& e, const catalogs::ParameterValues& changes);
 
 }  // namespace talvik::standards::aci318

@@ -46,6 +46,28 @@ struct Anchorage {
 };
 Anchorage anchorage(const Parameters& p, const AnchorageInput& in, Steps* t = nullptr);
 
+// Punching without and with shear steel, 6.4.4, 6.4.5, 9.4.3. d: mean effective depth, rho: steel ratios of
+// the two directions as numbers, fck and stresses MPa, lengths mm.
+struct Punching {
+    double v_Rdc;     // (6.47), with v_min
+    double v_Rdmax;   // 0.4 nu f_cd, 6.4.5(3)
+    double v_Rdmaxn;  // 0.5 nu f_cd, of the first text of 2004
+    double f_ywd_ef;  // 6.4.5(1)
+    double leastLeg;  // area of a vertical leg over s_r s_t, (9.11)
+    // Steel of one perimeter at spacing s_r for the stress v along u_1, (6.52); nought where none is needed.
+    double steel(double v, double u1, double s_r) const;
+};
+Punching punching(const Parameters& p, double d, double rho_y, double rho_z, double fck, double fywk = 500);
+// Length of the column's own perimeter, 6.4.5(3): of the whole section, at an edge c_2 + 3d, at a corner 3d
+// at the most.
+enum class Place { Interior, Edge, Corner };
+double columnPerimeter(Place place, double c1, double c2, double d);
+// Table 6.1 for a ratio of sides c_1/c_2 (half of it at edges, 6.4.3(4)), straight between its entries.
+double eccentricityShare(double ratio);
+// The reduced perimeter u_1* of edge and corner columns, Figure 6.20: what the outer sides lose beyond 1.5d
+// or half a side.
+double reducedPerimeter(Place place, double u1, double c1, double c2, double d);
+
 std::unique_ptr<FlexureRules> flexureRules(const Parameters& p);
 std::unique_ptr<ShearRules> shearRules(const Parameters& p);
 std::unique_ptr<CrackRules> crackRules(const Parameters& p);

@@ -1,0 +1,10 @@
+// The topics of the calculator by subject; inside this room only.
+#pragma once
+
+#include "calc/calc.h"
+
+namespace talvik::calc {
+
+std::vector<Topic> punchingTopics();
+
+}  // namespace talvik::calc

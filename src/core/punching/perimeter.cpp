@@ -1,0 +1,332 @@
+#include "punching/perimeter.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+#include <optional>
+
+namespace talvik::punching {
+namespace {
+
+using Path = std::vector<Point>;
+using Points = std::vector<Point>;
+using std::numbers::pi;
+
+constexpr double touch = 0.5;  // mm: what is nearer lies on a line
+constexpr int most = 5;        // free edges that are thought of at once
+
+Point operator-(Point a, Point b) {
+    return {a.x - b.x, a.y - b.y};
+}
+Point operator+(Point a, Point b) {
+    return {a.x + b.x, a.y + b.y};
+}
+Point operator*(double k, Point a) {
+    return {k * a.x, k * a.y};
+}
+double dot(Point a, Point b) {
+    return a.x * b.x + a.y * b.y;
+}
+
+// A straight free edge; what lies on it is at nought of the normal.
+struct Line {
+    Point at, normal;
+    double off(Point p) const { return dot(p - at, normal); }
+    Point mirrored(Point p) const { return p - 2 * off(p) * normal; }
+    bool same(const Line& o) const {
+        return std::abs(dot({-normal.y, normal.x}, o.normal)) < 1e-6 && std::abs(off(o.at)) < touch;
+    }
+};
+
+double apart(const Ring& a, const Ring& b) {
+    double least = std::numeric_limits<double>::max();
+    for (const auto* pair : {&a, &b}) {
+        const Ring& other = pair == &a ? b : a;
+        for (Point p : *pair) {
+            if (geometry::contains(other, p)) return 0;
+            least = std::min(least, geometry::distanceToEdge(other, p));
+        }
+    }
+    return least;
+}
+
+class Finder {
+  public:
+    Finder(const Site& site, const Rule& rule) : site_(site), rule_(rule) {
+        slabs_ = site.slabs.size() > 1 ? geometry::unite(site.slabs) : site.slabs;
+        loaded_ = site.loaded;
+        // What overhangs the slab carries nothing.
+        for (const Ring& slab : slabs_)
+            if (auto parts = geometry::intersection(site.loaded, slab); !parts.empty())
+                loaded_ = parts.front();
+        for (Point p : loaded_) middle_ = middle_ + (1.0 / double(loaded_.size())) * p;
+        moveOut();
+        findEdges();
+    }
+
+    Perimeter find() const {
+        std::optional<Perimeter> best, any;
+        for (unsigned chosen = 0; chosen < 1u << edges_.size(); ++chosen) {
+            bool sound = true;
+            auto p = along(chosen, sound);
+            if (p.paths.empty()) continue;
+            auto& kept = sound ? best : any;
+            if (!kept || p.length() < kept->length() - 1e-6) kept = std::move(p);
+        }
+        Perimeter out = best ? std::move(*best) : any ? std::move(*any) : Perimeter{};
+        shadow(out);
+        return out;
+    }
+
+  private:
+    const Site& site_;
+    const Rule& rule_;
+    std::vector<Ring> slabs_;
+    Ring loaded_;
+    Point middle_;
+    Points outside_;  // of which the hull is the loaded area moved outwards
+    std::vector<Line> edges_;
+
+    void moveOut() {
+        if (!rule_.rounded) {
+            for (const Ring& r : geometry::offset(loaded_, rule_.distance))
+                outside_.insert(outside_.end(), r.begin(), r.end());
+            return;
+        }
+        const std::size_t n = loaded_.size();
+        for (std::size_t i = 0; i < n; ++i) {
+            std::vector<double> angles;
+            for (int k = 0; k < 180; ++k) angles.push_back(2 * k * pi / 180);
+            for (std::size_t j : {(i + n - 1) % n, i}) {  // square to the sides that meet here, too
+                const Point side = loaded_[(j + 1) % n] - loaded_[j];
+                angles.push_back(std::atan2(-side.x, side.y));
+            }
+            for (double a : angles)
+                outside_.push_back(loaded_[i] + rule_.distance * Point{std::cos(a), std::sin(a)});
+        }
+    }
+
+    // Free edges at which a perimeter might end: farther away going round is shorter.
+    void findEdges() {
+        double size = 0;
+        for (Point p : loaded_) size = std::max(size, geometry::length(p, middle_));
+        std::vector<std::pair<double, Line>> near;
+        for (const Ring& slab : slabs_)
+            for (std::size_t i = 0; i < slab.size(); ++i) {
+                const Point a = slab[i], b = slab[(i + 1) % slab.size()];
+                const double long_ = geometry::length(a, b);
+                if (long_ < touch) continue;
+                double away = std::numeric_limits<double>::max();
+                for (Point p : loaded_) away = std::min(away, geometry::distance(p, a, b));
+                if (away > 2 * size + 2.5 * rule_.distance) continue;
+                const Line line{a, {-(b.y - a.y) / long_, (b.x - a.x) / long_}};
+                auto known = std::find_if(near.begin(), near.end(),
+                                          [&](const auto& n) { return n.second.same(line); });
+                if (known == near.end())
+                    near.emplace_back(away, line);
+                else
+                    known->first = std::min(known->first, away);
+            }
+        std::stable_sort(near.begin(), near.end(),
+                         [](const auto& p, const auto& q) { return p.first < q.first; });
+        for (std::size_t i = 0; i < near.size() && i < most; ++i) edges_.push_back(near[i].second);
+    }
+
+    // The shortest line that ends at the chosen edges: what of the hull of the area and its images in them
+    // lies inside. Not sound where it meets another edge.
+    Perimeter along(unsigned chosen, bool& sound) const {
+        Points all = outside_;
+        std::vector<const Line*> lines;
+        for (std::size_t i = 0; i < edges_.size(); ++i)
+            if (chosen >> i & 1) lines.push_back(&edges_[i]);
+        for (const Line* e : lines) {
+            for (Point p : outside_) all.push_back(e->mirrored(p));
+            for (const Line* f : lines)
+                if (e != f)
+                    for (Point p : outside_) all.push_back(e->mirrored(f->mirrored(p)));
+        }
+        const Ring ring = geometry::hull(all);
+        Perimeter out;
+        clip(ring, lines, out.paths, sound);
+        if (lines.empty() && out.paths.size() != 1) sound = false;
+        return out;
+    }
+
+    void clip(const Ring& ring, const std::vector<const Line*>& lines, std::vector<Path>& paths,
+              bool& sound) const {
+        if (slabs_.empty()) {
+            Path whole = ring;
+            whole.push_back(ring.front());
+            paths.push_back(std::move(whole));
+            return;
+        }
+        std::vector<std::pair<Point, Point>> pieces;
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point a = ring[i], b = ring[(i + 1) % ring.size()];
+            std::vector<double> cuts{0, 1};
+            for (const Ring& slab : slabs_)
+                for (std::size_t k = 0; k < slab.size(); ++k) {
+                    const Point c = slab[k], d = slab[(k + 1) % slab.size()];
+                    Point at;
+                    if (!geometry::cross(a, b, c, d, &at)) continue;
+                    const double t = geometry::length(a, at) / std::max(geometry::length(a, b), 1e-9);
+                    cuts.push_back(t);
+                    const bool known = std::any_of(lines.begin(), lines.end(), [&](const Line* l) {
+                        return std::abs(l->off(c)) < touch && std::abs(l->off(d)) < touch;
+                    });
+                    const Point way = b - a, along_ = d - c;
+                    const double turn = std::abs(way.x * along_.y - way.y * along_.x) /
+                                        std::max(geometry::length(a, b) * geometry::length(c, d), 1e-9);
+                    if (!known && turn < 0.7) sound = false;
+                }
+            std::sort(cuts.begin(), cuts.end());
+            for (std::size_t k = 0; k + 1 < cuts.size(); ++k) {
+                const Point p = a + cuts[k] * (b - a), q = a + cuts[k + 1] * (b - a), m = 0.5 * (p + q);
+                if (geometry::length(p, q) < 1e-6) continue;
+                bool in = false;
+                for (const Ring& slab : slabs_)
+                    in |= geometry::contains(slab, m) && geometry::distanceToEdge(slab, m) > 1e-6;
+                if (in) pieces.emplace_back(p, q);
+            }
+        }
+        for (const auto& [p, q] : pieces) {
+            if (paths.empty() || geometry::length(paths.back().back(), p) > 1e-6) paths.push_back({p});
+            paths.back().push_back(q);
+        }
+        // The first and the last piece may be one that was cut open where the ring begins.
+        if (paths.size() > 1 && geometry::length(paths.back().back(), paths.front().front()) < 1e-6) {
+            Path joined = std::move(paths.back());
+            joined.insert(joined.end(), paths.front().begin() + 1, paths.front().end());
+            paths.front() = std::move(joined);
+            paths.pop_back();
+        }
+    }
+
+    // Takes out what lies between the tangents to openings near by.
+    void shadow(Perimeter& p) const {
+        struct Sector {
+            double middle, half;
+        };
+        std::vector<Sector> sectors;
+        for (const Ring& o : site_.openings) {
+            if (o.size() < 3 || apart(o, loaded_) > rule_.openingsWithin) continue;
+            const Point to = geometry::inside(o) - middle_;
+            const double middle = std::atan2(to.y, to.x);
+            double low = 0, high = 0;
+            for (Point q : o) {
+                const double off =
+                    std::remainder(std::atan2(q.y - middle_.y, q.x - middle_.x) - middle, 2 * pi);
+                low = std::min(low, off), high = std::max(high, off);
+            }
+            sectors.push_back({middle + (low + high) / 2, (high - low) / 2});
+        }
+        if (sectors.empty()) return;
+        auto dark = [&](Point q) {
+            const double a = std::atan2(q.y - middle_.y, q.x - middle_.x);
+            return std::any_of(sectors.begin(), sectors.end(), [&](const Sector& s) {
+                return std::abs(std::remainder(a - s.middle, 2 * pi)) < s.half;
+            });
+        };
+        std::vector<Path> light;
+        for (const Path& path : p.paths) {
+            bool last = false, open = false;
+            for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+                const Point a = path[i], b = path[i + 1];
+                std::vector<double> cuts{0, 1};
+                for (const Sector& s : sectors)
+                    for (double side : {-1.0, 1.0}) {
+                        const double angle = s.middle + side * s.half;
+                        const Point far = middle_ + 1e6 * Point{std::cos(angle), std::sin(angle)};
+                        Point at;
+                        if (geometry::cross(a, b, middle_, far, &at))
+                            cuts.push_back(geometry::length(a, at) / std::max(geometry::length(a, b), 1e-9));
+                    }
+                std::sort(cuts.begin(), cuts.end());
+                for (std::size_t k = 0; k + 1 < cuts.size(); ++k) {
+                    const Point from = a + cuts[k] * (b - a), to = a + cuts[k + 1] * (b - a);
+                    if (geometry::length(from, to) < 1e-9) continue;
+                    const bool now = dark(0.5 * (from + to));
+                    auto& into = now ? p.dead : light;
+                    if (!open || now != last) into.push_back({from});
+                    into.back().push_back(to);
+                    last = now, open = true;
+                }
+            }
+        }
+        p.paths = std::move(light);
+    }
+};
+
+template <class F>
+void eachPiece(const std::vector<Path>& paths, F f) {
+    for (const Path& path : paths)
+        for (std::size_t i = 0; i + 1 < path.size(); ++i)
+            f(path[i], path[i + 1], geometry::length(path[i], path[i + 1]));
+}
+
+}  // namespace
+
+bool Perimeter::closed() const {
+    return paths.size() == 1 && geometry::length(paths[0].front(), paths[0].back()) < touch;
+}
+
+double Perimeter::length() const {
+    double sum = 0;
+    eachPiece(paths, [&](Point, Point, double l) { sum += l; });
+    return sum;
+}
+
+Point Perimeter::centroid() const {
+    Point sum;
+    eachPiece(paths, [&](Point a, Point b, double l) { sum = sum + (l / 2) * (a + b); });
+    const double all = length();
+    return all > 0 ? (1 / all) * sum : sum;
+}
+
+Perimeter::Moments Perimeter::moments(Point about, double angle) const {
+    const Point way{std::cos(angle * pi / 180), std::sin(angle * pi / 180)};
+    Moments m;
+    m.reach[0] = std::numeric_limits<double>::max(), m.reach[1] = std::numeric_limits<double>::lowest();
+    eachPiece(paths, [&](Point a, Point b, double l) {
+        const double p = dot(a - about, way), q = dot(b - about, way);
+        m.first += p * q >= 0 ? l * std::abs(p + q) / 2 : l * (p * p + q * q) / (2 * std::abs(q - p));
+        m.second += l * (p * p + p * q + q * q) / 3;
+        m.across += l > 0 ? (q - p) * (q - p) / l : 0;
+        m.reach[0] = std::min({m.reach[0], p, q}), m.reach[1] = std::max({m.reach[1], p, q});
+    });
+    return m;
+}
+
+double Perimeter::product(Point about, double angle) const {
+    const double r = angle * pi / 180;
+    const Point one{std::cos(r), std::sin(r)}, other{-one.y, one.x};
+    double sum = 0;
+    eachPiece(paths, [&](Point a, Point b, double l) {
+        const double p1 = dot(a - about, one), q1 = dot(b - about, one), p2 = dot(a - about, other),
+                     q2 = dot(b - about, other);
+        sum += l * (2 * p1 * p2 + 2 * q1 * q2 + p1 * q2 + q1 * p2) / 6;
+    });
+    return sum;
+}
+
+Perimeter perimeter(const Site& site, const Rule& rule) {
+    return Finder(site, rule).find();
+}
+
+Ring round(Point centre, double diameter) {
+    Ring ring;
+    for (int k = 0; k < 72; ++k)
+        ring.push_back(centre + diameter / 2 * Point{std::cos(k * pi / 36), std::sin(k * pi / 36)});
+    return ring;
+}
+
+Ring rectangle(Point centre, double a, double b, double degrees) {
+    const double c = std::cos(degrees * pi / 180), s = std::sin(degrees * pi / 180);
+    Ring ring;
+    for (auto [x, y] : {std::pair(-a / 2, -b / 2), {a / 2, -b / 2}, {a / 2, b / 2}, {-a / 2, b / 2}})
+        ring.push_back({centre.x + c * x - s * y, centre.y + s * x + c * y});
+    return ring;
+}
+
+}  // namespace talvik::punching

@@ -1,0 +1,249 @@
+// Control perimeters against closed forms, against another construction by hand, and by properties over
+// random sites.
+#include "punching/perimeter.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+#include <random>
+
+using namespace talvik;
+using namespace talvik::punching;
+using std::numbers::pi;
+
+namespace {
+
+double distanceTo(const Ring& ring, Point p) {
+    return geometry::contains(ring, p) ? 0 : geometry::distanceToEdge(ring, p);
+}
+Ring turned(const Ring& ring, double degrees, Point by = {}) {
+    const double c = std::cos(degrees * pi / 180), s = std::sin(degrees * pi / 180);
+    Ring out;
+    for (Point p : ring) out.push_back({by.x + c * p.x - s * p.y, by.y + s * p.x + c * p.y});
+    return out;
+}
+const Ring wide{{-1e5, -1e5}, {1e5, -1e5}, {1e5, 1e5}, {-1e5, 1e5}};
+
+// The boundary of a rectangle moved outwards with round corners, in fine steps from an angle on,
+// anticlockwise.
+std::vector<Point> roundedBoundary(double a, double b, double r, double degrees) {
+    std::vector<Point> all;
+    const Point corners[] = {{a / 2, b / 2}, {-a / 2, b / 2}, {-a / 2, -b / 2}, {a / 2, -b / 2}};
+    for (int k = 0; k < 4; ++k)
+        for (int i = 0; i <= 400; ++i) {
+            const double t = (k + i / 400.0) * pi / 2;
+            all.push_back({corners[k].x + r * std::cos(t), corners[k].y + r * std::sin(t)});
+        }
+    return turned(all, degrees);
+}
+
+}  // namespace
+
+TEST(ControlPerimeter, OfInteriorColumnsIsTheClosedFormAtAnyAngle) {
+    std::mt19937 random(1);
+    std::uniform_real_distribution<double> side(200, 900), depth(120, 500), angle(0, 360);
+    for (int i = 0; i < 100; ++i) {
+        const double a = side(random), b = side(random), d = depth(random), turn = angle(random);
+        const Site site{rectangle({3000, -2000}, a, b, turn), {wide}, {}};
+        const auto en = perimeter(site, {2 * d, true}), aci = perimeter(site, {d / 2, false});
+        EXPECT_TRUE(en.closed() && aci.closed());
+        EXPECT_NEAR(en.length() / (2 * (a + b) + 4 * pi * d), 1, 2e-4);
+        EXPECT_NEAR(aci.length(), 2 * (a + b) + 4 * d, 0.01);
+        EXPECT_NEAR(geometry::length(en.centroid(), {3000, -2000}), 0, 1);
+        // EN 1992-1-1 (6.41), and J_c of ACI 318-19 R8.4.4.2.3 for the axis across side a.
+        EXPECT_NEAR(en.moments(en.centroid(), turn).first /
+                        (a * a / 2 + a * b + 4 * b * d + 16 * d * d + 2 * pi * d * a),
+                    1, 1e-3);
+        const auto m = aci.moments(aci.centroid(), turn);
+        const double A = a + d, B = b + d;
+        EXPECT_NEAR((d * m.second + d * d * d / 12 * m.across) /
+                        (d * A * A * A / 6 + A * d * d * d / 6 + d * B * A * A / 2),
+                    1, 1e-5);
+    }
+    const auto circle = perimeter({punching::round({0, 0}, 500), {}, {}}, {400, true});
+    EXPECT_NEAR(circle.length() / (pi * 1300), 1, 2e-3);
+}
+
+// Round a column near one edge: the boundary of the area moved outwards between the two places where it runs
+// square to the edge, on the side away from it, and straight on to the edge.
+TEST(ControlPerimeter, AtAnEdgeOfAnyDirectionEndsSquareToIt) {
+    std::mt19937 random(2);
+    std::uniform_real_distribution<double> side(200, 900), depth(120, 400), angle(0, 90), over(0, 1);
+    int open = 0;
+    for (int i = 0; i < 500; ++i) {
+        const double a = side(random), b = side(random), d = depth(random), turn = angle(random), r = 2 * d;
+        const Ring column = rectangle({0, 0}, a, b, turn);
+        double low = 0;
+        for (Point p : column) low = std::min(low, p.y);
+        const double edge = low - 5 * d * over(random);  // at y = edge, slab above
+        const auto p =
+            perimeter({column, {{{-1e5, edge}, {1e5, edge}, {1e5, 1e5}, {-1e5, 1e5}}}, {}}, {r, true});
+        const auto boundary = roundedBoundary(a, b, r, turn);
+        std::size_t right = 0, left = 0;
+        double all = 0, lowest = 0;
+        for (std::size_t k = 0; k < boundary.size(); ++k) {
+            if (boundary[k].x > boundary[right].x) right = k;
+            if (boundary[k].x < boundary[left].x) left = k;
+            lowest = std::min(lowest, boundary[k].y);
+            all += geometry::length(boundary[k], boundary[(k + 1) % boundary.size()]);
+        }
+        double upper = boundary[right].y - edge + boundary[left].y - edge;
+        for (std::size_t k = right; k != left; k = (k + 1) % boundary.size())
+            upper += geometry::length(boundary[k], boundary[(k + 1) % boundary.size()]);
+        const double expected = lowest >= edge ? std::min(all, upper) : upper;
+        EXPECT_NEAR(p.length() / expected, 1, 5e-4)
+            << a << " " << b << " " << d << " " << turn << " " << edge;
+        open += !p.closed();
+        for (const auto& path : p.paths)
+            for (Point q : path) {
+                EXPECT_GE(distanceTo(column, q), r * (1 - 2e-4)) << "nowhere nearer";
+                EXPECT_GE(q.y, edge - 1e-6);
+            }
+    }
+    EXPECT_GT(open, 200);
+    EXPECT_LT(open, 480);
+}
+
+// From the inside over an edge to a corner: no jump that the slab does not have.
+TEST(ControlPerimeter, ChangesSteadilyAsTheColumnMovesToTheEdgeAndTheCorner) {
+    const double d = 220, a = 400, b = 300, step = 10;
+    const Ring slab{{0, 0}, {20000, 0}, {20000, 20000}, {0, 20000}};
+    for (const Rule& rule : {Rule{2 * d, true}, Rule{d / 2, false}}) {
+        double last = -1, most = 0;
+        bool closed = true;
+        auto at = [&](double x, double y) {
+            const auto p = perimeter({rectangle({x, y}, a, b), {slab}, {}}, rule);
+            if (last > 0) most = std::max(most, std::abs(p.length() - last));
+            last = p.length(), closed = p.closed();
+        };
+        for (double x = 5000; x >= a / 2; x -= step) at(x, 5000);
+        EXPECT_FALSE(closed);
+        EXPECT_LE(most, 2.1 * step);
+        for (double y = 5000; y >= b / 2; y -= step) at(a / 2, y);
+        EXPECT_FALSE(closed);
+        EXPECT_LE(most, 2.1 * step);
+    }
+}
+
+// Shadows of openings: what is left and what is dead make up the whole; a piece is dead just where the line
+// from the middle of the column to it lies between the outermost lines to points of an opening that is near
+// enough.
+TEST(ControlPerimeter, OpeningsShadowWhatLiesBetweenTheTangents) {
+    std::mt19937 random(3);
+    std::uniform_real_distribution<double> place(-2600, 2600), size(150, 900), angle(0, 90);
+    int shadowed = 0;
+    for (int i = 0; i < 400; ++i) {
+        const double d = 200, near = 6 * d;
+        const Ring column = rectangle({0, 0}, 400, 300, angle(random));
+        const Ring opening =
+            rectangle({place(random), place(random)}, size(random), size(random), angle(random));
+        double apart = 1e9;
+        bool over = false;
+        for (int k = 0; k < 4; ++k)
+            for (int t = 0; t < 200; ++t) {
+                const Point p = opening[std::size_t(k)], q = opening[std::size_t(k + 1) % 4];
+                const Point at{p.x + (q.x - p.x) * t / 200, p.y + (q.y - p.y) * t / 200};
+                apart = std::min(apart, distanceTo(column, at));
+            }
+        for (Point p : column) over |= geometry::contains(opening, p);
+        if (over || apart < 20 || std::abs(apart - near) < 30) continue;
+        const Rule rule{2 * d, true, near};
+        const auto whole = perimeter({column, {wide}, {}}, rule),
+                   cut = perimeter({column, {wide}, {opening}}, rule);
+        double dead = 0;
+        for (const auto& path : cut.dead)
+            for (std::size_t k = 0; k + 1 < path.size(); ++k) dead += geometry::length(path[k], path[k + 1]);
+        EXPECT_NEAR(cut.length() + dead, whole.length(), 1e-3);
+        if (apart > near) {
+            EXPECT_EQ(dead, 0);
+            continue;
+        }
+        ++shadowed;
+        // By bearing, in fine steps along the outline of the opening.
+        const double to = std::atan2((opening[0].y + opening[2].y) / 2, (opening[0].x + opening[2].x) / 2);
+        double low = 0, high = 0;
+        for (int k = 0; k < 4; ++k)
+            for (int t = 0; t <= 100; ++t) {
+                const Point p = opening[std::size_t(k)], q = opening[std::size_t(k + 1) % 4];
+                const double off = std::remainder(
+                    std::atan2(p.y + (q.y - p.y) * t / 100, p.x + (q.x - p.x) * t / 100) - to, 2 * pi);
+                low = std::min(low, off), high = std::max(high, off);
+            }
+        auto in = [&](Point p) {
+            const double off = std::remainder(std::atan2(p.y, p.x) - to, 2 * pi);
+            return off > low && off < high;
+        };
+        for (const auto& path : cut.dead)
+            for (std::size_t k = 0; k + 1 < path.size(); ++k)
+                EXPECT_TRUE(in({(path[k].x + path[k + 1].x) / 2, (path[k].y + path[k + 1].y) / 2}));
+        for (const auto& path : cut.paths)
+            for (std::size_t k = 0; k + 1 < path.size(); ++k)
+                EXPECT_FALSE(in({(path[k].x + path[k + 1].x) / 2, (path[k].y + path[k + 1].y) / 2}));
+    }
+    EXPECT_GT(shadowed, 100);
+}
+
+// Moments of any perimeter against sums over small steps.
+TEST(ControlPerimeter, MomentsAreThoseOfSmallSteps) {
+    std::mt19937 random(4);
+    std::uniform_real_distribution<double> side(200, 900), where(300, 1500), angle(0, 180);
+    for (int i = 0; i < 100; ++i) {
+        const Ring slab{{0, 0}, {12000, 0}, {12000, 9000}, {0, 9000}};
+        const auto p =
+            perimeter({rectangle({where(random), where(random)}, side(random), side(random), angle(random)),
+                       {slab},
+                       {rectangle({2500, 2500}, 600, 400)}},
+                      {400, true, 1200});
+        const double turn = angle(random);
+        const Point c = p.centroid(), way{std::cos(turn * pi / 180), std::sin(turn * pi / 180)};
+        double length = 0, first = 0, second = 0, product = 0, about = 0;
+        for (const auto& path : p.paths)
+            for (std::size_t k = 0; k + 1 < path.size(); ++k) {
+                const Point a = path[k], b = path[k + 1];
+                const int n = 50;
+                const double l = geometry::length(a, b) / n;
+                for (int t = 0; t < n; ++t) {
+                    const Point q{a.x + (b.x - a.x) * (t + 0.5) / n - c.x,
+                                  a.y + (b.y - a.y) * (t + 0.5) / n - c.y};
+                    const double e = q.x * way.x + q.y * way.y, f = q.y * way.x - q.x * way.y;
+                    length += l, first += l * std::abs(e), second += l * e * e, product += l * e * f,
+                        about += l * e;
+                }
+            }
+        ASSERT_GT(length, 0);
+        const auto m = p.moments(c, turn);
+        EXPECT_NEAR(p.length(), length, 1e-6 * length);
+        EXPECT_NEAR(about, 0, 1e-6 * first) << "the centroid";
+        EXPECT_NEAR(m.first, first, 1e-3 * first);
+        EXPECT_NEAR(m.second, second, 1e-3 * second);
+        EXPECT_NEAR(p.product(c, turn), product, 1e-3 * second);
+    }
+}
+
+TEST(ControlPerimeter, StripsTipsAndReEntrantCornersAreCutAsTheyLie) {
+    const double d = 200;
+    // A strip of slab 1.5 m wide: two lines square across it.
+    const Ring strip{{0, 0}, {20000, 0}, {20000, 1500}, {0, 1500}};
+    const auto across = perimeter({rectangle({9000, 750}, 300, 300), {strip}, {}}, {2 * d, true});
+    EXPECT_EQ(across.paths.size(), 2u);
+    EXPECT_NEAR(across.length(), 3000, 1e-6);
+    // At its tip: one.
+    const auto tip = perimeter({rectangle({150, 750}, 300, 300), {strip}, {}}, {2 * d, true});
+    EXPECT_EQ(tip.paths.size(), 1u);
+    EXPECT_NEAR(tip.length(), 1500, 1e-6);
+    // In a re-entrant corner the slab lies round three quarters of the column.
+    const Ring corner{{-8000, -8000}, {8000, -8000}, {8000, 0}, {0, 0}, {0, 8000}, {-8000, 8000}};
+    const auto inner = perimeter({rectangle({-150, -150}, 300, 300), {corner}, {}}, {2 * d, true});
+    EXPECT_NEAR(inner.length() / (4 * 300 + 3 * pi * d), 1, 1e-3)
+        << "all but the quarter that there is no slab for";
+    // Two slabs side by side are one; their common side is no edge.
+    const auto joined = perimeter({rectangle({0, 0}, 300, 300),
+                                   {{{-8000, -8000}, {0, -8000}, {0, 8000}, {-8000, 8000}},
+                                    {{0, -8000}, {8000, -8000}, {8000, 8000}, {0, 8000}}},
+                                   {}},
+                                  {2 * d, true});
+    EXPECT_TRUE(joined.closed());
+    EXPECT_NEAR(joined.length() / (1200 + 4 * pi * d), 1, 2e-4);
+}
