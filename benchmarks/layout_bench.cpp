@@ -12,12 +12,11 @@
 
 #include "../tests/support/regular_floor.h"
 #include "board/floor_canvas.h"
-#include "section/line_section.h"
-#include "strips/strip_desk.h"
 #include "formats/dxf_reading.h"
 #include "layout/placing.h"
 #include "model/edits.h"
 #include "section/line_section.h"
+#include "strips/strip_desk.h"
 #include "window/main_window.h"
 
 using namespace talvik;
@@ -178,6 +177,42 @@ void stripDragStep(benchmark::State& state) {
     state.counters["longest_ms"] = longest * 1e3;
     session.stopAnswers();
 }
+// The demo floor with a strip in hand: the station line moved, in plan and long section; goal 8 ms.
+void stationLine(benchmark::State& state) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.openFloorDemo();
+    window.show();
+    auto& session = window.session();
+    session.setPlace(Place::Checks);
+    while (!session.answer() || !session.answer()->complete)
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+    window.strips().walk(1, 0);
+    QImage plan(window.canvas().size(), QImage::Format_ARGB32_Premultiplied),
+        section(window.section().size(), QImage::Format_ARGB32_Premultiplied);
+    double u = 0;
+    for (auto _ : state) {
+        session.setStation(std::fmod(u += 173, 14000));
+        window.canvas().render(&plan);
+        window.section().render(&section);
+    }
+}
+// Another place on the demo floor, with all that is drawn anew; goal 50 ms.
+void placeChange(benchmark::State& state) {
+    MainWindow window;
+    window.resize(1280, 800);
+    window.openFloorDemo();
+    window.show();
+    auto& session = window.session();
+    while (!session.answer() || !session.answer()->complete)
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+    while (!session.sought()) QApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+    int k = 0;
+    for (auto _ : state) {
+        session.setPlace(static_cast<Place>(1 + k++ % 7));
+        QApplication::processEvents();  // paints what changed
+    }
+}
 // What an edit of the demo's slab holds the window's thread: the edit with all that listens to it. Goal 5 ms;
 // the answer is worked out elsewhere, and painting comes after.
 void slabEdit(benchmark::State& state) {
@@ -222,6 +257,8 @@ BENCHMARK(looseEnds)->Unit(benchmark::kMillisecond);
 BENCHMARK(panels)->Unit(benchmark::kMillisecond);
 BENCHMARK(dragStep)->Unit(benchmark::kMillisecond);
 BENCHMARK(stripDragStep)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(stationLine)->Unit(benchmark::kMillisecond);
+BENCHMARK(placeChange)->Unit(benchmark::kMillisecond);
 BENCHMARK(slabEdit)->Unit(benchmark::kMillisecond)->UseRealTime();
 BENCHMARK(readDrawing)->Unit(benchmark::kMillisecond)->Iterations(3);
 

@@ -1,6 +1,7 @@
 // The one arrangement: nothing that appears moves anything, digits stay figures while drawing, all of it
 // fits, and whole jobs are done by the keyboard.
 #include <QAbstractButton>
+#include <QAccessible>
 #include <QAction>
 #include <QCheckBox>
 #include <QDialog>
@@ -14,12 +15,12 @@
 #include <QToolButton>
 #include <QTreeWidget>
 
-#include "widgets/labels.h"
 #include "layout/placing.h"
 #include "open_window.h"
 #include "plan/plan_view.h"
 #include "report/margin.h"
 #include "widgets/elided_label.h"
+#include "widgets/labels.h"
 #include "window/place_bar.h"
 
 namespace talvik::app {
@@ -269,6 +270,28 @@ TEST_F(Arrangement, EveryPlaceFitsFromSmallToLarge) {
                     EXPECT_GE(window.picture().height(), 150) << w << " " << i;
                 }
             }
+        }
+    }
+}
+
+// What a screen reader says of everything that takes the keyboard.
+TEST_F(Arrangement, WhatTakesTheKeyboardHasAName) {
+    for (bool floor : {false, true}) {
+        demo(floor);
+        for (int i = 1; i <= 7; ++i) {
+            session().setPlace(static_cast<Place>(i));
+            QCoreApplication::processEvents();
+            int seen = 0;
+            for (auto* w : window.findChildren<QWidget*>()) {
+                if (!w->isVisible() || !(w->focusPolicy() & Qt::TabFocus) || qobject_cast<QScrollArea*>(w))
+                    continue;
+                auto* named = QAccessible::queryAccessibleInterface(w);
+                EXPECT_TRUE(named && !named->text(QAccessible::Name).isEmpty())
+                    << w->metaObject()->className() << " " << w->objectName().toStdString() << " in place "
+                    << i;
+                ++seen;
+            }
+            EXPECT_GT(seen, 4) << i;
         }
     }
 }

@@ -44,12 +44,13 @@ FloorCanvas::FloorCanvas(Session& session, FloorDesk& desk, StripDesk& strips, Q
         if (f && f->grids != grids_ && fitted_ && hand_ == Hand::None) fit();
         if (f) grids_ = f->grids;
     });
-    connect(&desk_, &FloorDesk::changed, this, qOverload<>(&QWidget::update));
-    connect(&desk_, &FloorDesk::pointed, this, qOverload<>(&QWidget::update));
-    connect(&strips_, &StripDesk::changed, this, qOverload<>(&QWidget::update));
+    connect(&desk_, &FloorDesk::changed, this, &FloorCanvas::update);
+    connect(&desk_, &FloorDesk::pointed, this, &FloorCanvas::update);
+    connect(&strips_, &StripDesk::changed, this, &FloorCanvas::update);
     connect(&strips_, &StripDesk::anglesWanted, this, &FloorCanvas::askAngle);
-    for (auto signal : {&Session::placeChanged, &Session::stationChanged})
-        connect(&session_, signal, this, qOverload<>(&QWidget::update));
+    for (auto signal : {&Session::placeChanged, &Session::selectionChanged, &Session::answered})
+        connect(&session_, signal, this, &FloorCanvas::update);
+    connect(&session_, &Session::stationChanged, this, qOverload<>(&QWidget::update));
 }
 
 void FloorCanvas::showSteel(int direction, bool top) {

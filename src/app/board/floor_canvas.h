@@ -8,10 +8,11 @@
 #include <memory>
 
 #include "board/floor_desk.h"
-#include "widgets/labels.h"
 #include "document/session.h"
 #include "fem/plate/loads.h"
 #include "strips/strip_desk.h"
+#include "widgets/labels.h"
+#include "widgets/still.h"
 
 namespace talvik::app {
 
@@ -30,6 +31,7 @@ class FloorCanvas : public QWidget {
     void showNothing();
     void showMesh(bool on);
     void refresh();  // the session has another answer
+    void update() { still_.drop(), QWidget::update(); }
     void fit();
     void askAngle();                // to which the strip in hand turns
     void centreOn(model::Point p);  // without changing the scale
@@ -111,6 +113,9 @@ class FloorCanvas : public QWidget {
     bool stripping() const;                       // places 4 to 6
     const char* shows() const;                    // a field: non-null
     bool stripKey(QKeyEvent* e);
+    void paintAll(QPainter& painter);      // but for the station
+    void paintStation(QPainter& painter);  // across the strip in hand
+    Still still_;
     void placeStripNames(QPainter& painter);
     void paintStripNames(QPainter& painter);
     void paintStrips(QPainter& painter);

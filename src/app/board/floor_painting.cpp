@@ -158,6 +158,13 @@ void FloorCanvas::reserveNames() {
 
 void FloorCanvas::paintEvent(QPaintEvent*) {
     QPainter p(this);
+    still_.paint(p, *this, [this](QPainter& inner) { paintAll(inner); });
+    p.setRenderHint(QPainter::Antialiasing);
+    if (session_.floor() && stripping()) paintStation(p);
+    paintFocus(p, *this);
+}
+
+void FloorCanvas::paintAll(QPainter& p) {
     p.fillRect(rect(), theme().paper);
     if (!session_.floor()) return;
     reserveNames();

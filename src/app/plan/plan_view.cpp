@@ -109,6 +109,7 @@ void PlanView::paintEvent(QPaintEvent*) {
         p.drawLine(QPointF(scale_.toPixel(x), 0), QPointF(scale_.toPixel(x), height()));
     }
     drawScaleBar(p);
+    paintFocus(p, *this);
 }
 
 void PlanView::drawSelection(QPainter& p) const {

@@ -25,8 +25,8 @@ LineSection::LineSection(Session& session, BarDesk& desk, std::function<std::opt
     setAccessibleName(tr("Long section"));
     for (auto signal : {&Session::changed, &Session::selectionChanged, &Session::answered})
         connect(&session, signal, this, &LineSection::gather);
-    for (auto signal : {&Session::placeChanged, &Session::stationChanged})
-        connect(&session, signal, this, qOverload<>(&QWidget::update));
+    connect(&session, &Session::placeChanged, this, &LineSection::update);
+    connect(&session, &Session::stationChanged, this, qOverload<>(&QWidget::update));
     gather();
 }
 

@@ -7,6 +7,7 @@
 
 #include "drawing/long_section.h"
 #include "section/bar_desk.h"
+#include "widgets/still.h"
 
 namespace talvik::app {
 
@@ -21,7 +22,8 @@ class LineSection : public QWidget {
     LineSection(Session& session, BarDesk& desk, std::function<std::optional<Scale>()> shared,
                 QWidget* parent = nullptr);
     // What to say without a line in hand.
-    void setEmptyText(const QString& text) { emptyText_ = text; }
+    void setEmptyText(const QString& text) { emptyText_ = text, update(); }
+    void update() { still_.drop(), QWidget::update(); }
     // Where things are, for tests.
     QPointF handle(const model::Id& run, bool end) const;
     QRectF callout(const model::Id& run) const;
@@ -68,6 +70,8 @@ class LineSection : public QWidget {
     void editThickness();
     double toU(double pixel) const;
     Scale scale() const;
+    void drawAll(QPainter&);  // but for the station
+    Still still_;
     void drawHeader(QPainter&) const;
     void drawConcrete(QPainter&) const;
     void drawBars(QPainter&) const;

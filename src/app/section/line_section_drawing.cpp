@@ -32,6 +32,13 @@ QString shortWord(model::EndCondition c) {
 
 void LineSection::paintEvent(QPaintEvent*) {
     QPainter p(this);
+    still_.paint(p, *this, [this](QPainter& inner) { drawAll(inner); });
+    p.setRenderHint(QPainter::Antialiasing);
+    if (session_.line()) drawStation(p);
+    paintFocus(p, *this);
+}
+
+void LineSection::drawAll(QPainter& p) {
     const Theme& t = theme();
     p.fillRect(rect(), t.field);
     p.setRenderHint(QPainter::Antialiasing);
@@ -73,7 +80,6 @@ void LineSection::paintEvent(QPaintEvent*) {
         y += unit * r->share;
     }
     p.setOpacity(1);
-    drawStation(p);
 }
 
 void LineSection::drawHeader(QPainter& p) const {

@@ -156,21 +156,25 @@ void FloorCanvas::paintStrips(QPainter& p) {
                       session_.text(e.offset, units::Kind::Span), t.selection, t.paper);
         }
     }
-    if (double u = session_.station(); std::isfinite(u) && u >= chosen->from && u <= chosen->to) {
-        // Across the strip, where it is cut.
-        p.setPen(QPen(t.selection, 1.2, Qt::DashLine));
-        for (const auto& part : chosen->parts) {
-            double low = 1e300, high = -1e300;
-            for (std::size_t i = 0; i < part.size(); ++i) {
-                auto a = chosen->axes.local(part[i]), b = chosen->axes.local(part[(i + 1) % part.size()]);
-                if ((a.x > u) == (b.x > u)) continue;
-                double v = a.y + (b.y - a.y) * (u - a.x) / (b.x - a.x);
-                low = std::min(low, v), high = std::max(high, v);
-            }
-            if (high < low) continue;
-            auto a = chosen->axes.plan({u, low}), b = chosen->axes.plan({u, high});
-            p.drawLine(toPixel(a.x, a.y), toPixel(b.x, b.y));
+}
+
+void FloorCanvas::paintStation(QPainter& p) {
+    const auto* chosen = strips_.strip();
+    const double u = session_.station();
+    if (!chosen || !std::isfinite(u) || u < chosen->from || u > chosen->to) return;
+    // Across the strip, where it is cut.
+    p.setPen(QPen(theme().selection, 1.2, Qt::DashLine));
+    for (const auto& part : chosen->parts) {
+        double low = 1e300, high = -1e300;
+        for (std::size_t i = 0; i < part.size(); ++i) {
+            auto a = chosen->axes.local(part[i]), b = chosen->axes.local(part[(i + 1) % part.size()]);
+            if ((a.x > u) == (b.x > u)) continue;
+            double v = a.y + (b.y - a.y) * (u - a.x) / (b.x - a.x);
+            low = std::min(low, v), high = std::max(high, v);
         }
+        if (high < low) continue;
+        auto a = chosen->axes.plan({u, low}), b = chosen->axes.plan({u, high});
+        p.drawLine(toPixel(a.x, a.y), toPixel(b.x, b.y));
     }
 }
 

@@ -15,6 +15,7 @@ TrayTable::TrayTable(const QStringList& heads, const std::vector<int>& widths,
                      const std::map<int, QStringList>& choices, QWidget* parent)
     : QTableWidget(0, static_cast<int>(heads.size()), parent), choices_(choices) {
     setHorizontalHeaderLabels(heads);
+    setAccessibleName(tr("Table: %1").arg(heads.join(QStringLiteral(", "))));
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(26);
     for (int c = 0; c < columnCount(); ++c) {

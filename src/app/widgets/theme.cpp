@@ -5,6 +5,7 @@
 #include <QPalette>
 #include <QPixmap>
 #include <QStyleFactory>
+#include <QWidget>
 
 #include "paper/paper.h"
 
@@ -61,7 +62,7 @@ void applyTheme(QApplication& application, Lightness lightness) {
         QStringLiteral(
             "QLineEdit,QTableWidget,QListWidget{border:1px solid "
             "%1;border-radius:3px;background:%2;padding:2px 4px}"
-            "QLineEdit:focus{border-color:%3}"
+            "QLineEdit:focus,QTableWidget:focus,QListWidget:focus{border-color:%3}"
             "QPushButton{border:1px solid %1;border-radius:3px;background:%2;padding:4px "
             "10px}QPushButton:hover{border-color:%3}QPushButton:focus{border-color:%3}"
             "QHeaderView::section{background:%4;border:0;border-bottom:1px solid %1;padding:3px 4px;color:%5}"
@@ -72,6 +73,13 @@ void applyTheme(QApplication& application, Lightness lightness) {
             "background:%1;border-radius:4px;min-width:30px}"
             "QScrollBar::add-line,QScrollBar::sub-line{width:0;height:0}")
             .arg(t.hairline.name(), t.field.name(), t.selection.name(), t.chrome.name(), t.secondary.name()));
+}
+
+void paintFocus(QPainter& p, const QWidget& picture) {
+    if (!picture.hasFocus()) return;
+    p.setPen(QPen(theme().selection, 1.5));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(QRectF(picture.rect()).adjusted(0.75, 0.75, -0.75, -0.75));
 }
 
 QBrush hatch(const QColor& colour) {

@@ -7,6 +7,7 @@
 class QApplication;
 class QPainter;
 class QRectF;
+class QWidget;
 
 namespace talvik::app {
 
@@ -26,6 +27,8 @@ void applyTheme(QApplication& application, Lightness lightness = Lightness::Desk
 // The one gauge: ink up to the notch at the limit, a hatched overshoot past it. `stale` fades it.
 enum class GaugeState { Judged, NotApplicable, NotChecked };
 void paintGauge(QPainter& painter, const QRectF& rect, double ratio, GaugeState state);
+// A thin frame inside a picture that has the keyboard.
+void paintFocus(QPainter& painter, const QWidget& picture);
 // Diagonal hatch in a colour.
 QBrush hatch(const QColor& colour);
 

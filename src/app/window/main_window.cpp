@@ -209,8 +209,8 @@ void MainWindow::connectParts() {
     };
     connect(canvas_, &FloorCanvas::pointerMoved, this, coordinates);
     connect(plan_, &PlanView::pointerMoved, this, [coordinates](double x, double y) { coordinates(x, y); });
-    connect(&scale_, &StripScale::changed, section_, qOverload<>(&QWidget::update));
-    connect(canvas_, &FloorCanvas::moved, section_, qOverload<>(&QWidget::update));
+    connect(&scale_, &StripScale::changed, section_, &LineSection::update);
+    connect(canvas_, &FloorCanvas::moved, section_, &LineSection::update);
     connect(section_, &LineSection::zoomed, this, [this](double factor, double at) {
         if (session_.slab()) scale_.zoom(factor, at);
     });
