@@ -15,8 +15,8 @@
 #include <QToolButton>
 #include <QTreeWidget>
 
+#include "by_keyboard.h"
 #include "layout/placing.h"
-#include "open_window.h"
 #include "plan/plan_view.h"
 #include "report/margin.h"
 #include "widgets/elided_label.h"
@@ -26,10 +26,10 @@
 namespace talvik::app {
 namespace {
 
-class Arrangement : public OpenWindow {
+class Arrangement : public ByKeyboard {
   protected:
     void SetUp() override {
-        OpenWindow::SetUp();
+        ByKeyboard::SetUp();
         window.askSavePath = [this](auto&&...) { return folder.path() + QStringLiteral("/out"); };
     }
     void demo(bool floor) {
@@ -48,37 +48,6 @@ class Arrangement : public OpenWindow {
             if (w->isVisible() && w->objectName() != QLatin1String("notice"))
                 all[w] = QRect(w->mapTo(&window, QPoint()), w->size());
         return all;
-    }
-    // A key where the keyboard is.
-    void strike(Qt::Key key, Qt::KeyboardModifiers m = {}) {
-        QApplication::setActiveWindow(&window);
-        QWidget* at = QApplication::focusWidget();
-        QTest::keyClick(at ? at : &window, key, m);
-        QCoreApplication::processEvents();
-    }
-    void write(const char* text) {
-        QTest::keyClicks(QApplication::focusWidget(), QString::fromUtf8(text));
-        strike(Qt::Key_Return);
-    }
-    // To a field of the tray by F6 and Tab.
-    bool tabTo(const char* field) {
-        for (int i = 0; i < 5; ++i) {
-            strike(Qt::Key_F6);
-            if (!window.tray().isAncestorOf(QApplication::focusWidget())) continue;
-            for (int k = 0; k < 40; ++k) {
-                if (QApplication::focusWidget()->objectName() == QLatin1String(field)) return true;
-                strike(Qt::Key_Tab);
-            }
-        }
-        ADD_FAILURE() << field << " is not reached by Tab";
-        return false;
-    }
-    void focusPart(QWidget& part) {
-        for (int i = 0; i < 6; ++i) {
-            if (part.hasFocus() || part.isAncestorOf(QApplication::focusWidget())) return;
-            strike(Qt::Key_F6);
-        }
-        ADD_FAILURE() << part.objectName().toStdString() << " is not reached by F6";
     }
 };
 
@@ -440,69 +409,6 @@ TEST_F(Arrangement, ElementsAreWalkedRenamedCopiedOrderedAndRemoved) {
     QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
     session().undoStack().undo();
     EXPECT_EQ(session().project().floors.size(), 2u);
-}
-
-TEST_F(Arrangement, ASlabByTheKeyboardFromNothingToPaper) {
-    strike(Qt::Key_N, Qt::ControlModifier);
-    EXPECT_EQ(session().place(), Place::Layout);
-    ASSERT_TRUE(tabTo("spans"));
-    write("4.6 5.2 4.6");
-    ASSERT_TRUE(tabTo("thickness"));
-    write("210");
-    strike(Qt::Key_3, Qt::ControlModifier);
-    ASSERT_TRUE(tabTo("imposed"));
-    write("4");
-    answer();
-    strike(Qt::Key_6, Qt::ControlModifier);
-    focusPart(window.section());
-    strike(Qt::Key_Down);
-    EXPECT_TRUE(session().selected(Spot::In::Run));
-    strike(Qt::Key_7, Qt::ControlModifier);
-    ASSERT_TRUE(tabTo("sheetNumber"));
-    write("S-101");
-    answer();
-    EXPECT_EQ(over(), 0);
-    strike(Qt::Key_E, Qt::ControlModifier);
-    for (const char* file : {"out.dxf", "out.pdf", "out-schedule.csv", "out-report.pdf"})
-        EXPECT_TRUE(QFile::exists(folder.filePath(QLatin1String(file)))) << file;
-}
-
-TEST_F(Arrangement, AFloorByTheKeyboardFromNothingToBars) {
-    strike(Qt::Key_N, Qt::ControlModifier | Qt::ShiftModifier);
-    ASSERT_NE(session().floor(), nullptr);
-    ASSERT_TRUE(tabTo("gridAlong"));
-    write("3@6.0");
-    ASSERT_TRUE(tabTo("gridAcross"));
-    write("2@5.4");
-    focusPart(canvas());
-    strike(Qt::Key_A);
-    for (const char* corner : {"-0.2,-0.2", "18.2,-0.2", "18.2,11", "-0.2,11"}) write(corner);
-    strike(Qt::Key_Return);
-    ASSERT_EQ(floor().slabs.size(), 1u);
-    strike(Qt::Key_C);
-    for (int i = 0; i < 4; ++i)
-        for (int k = 0; k < 3; ++k) write((std::to_string(6 * i) + "," + std::to_string(k) + "*5.4").c_str());
-    EXPECT_EQ(floor().columns.size(), 12u);
-    strike(Qt::Key_3, Qt::ControlModifier);
-    auto* cases = part<QTableWidget>("cases");
-    focusPart(*cases);
-    cases->setCurrentCell(0, 3);  // as arrow keys do, two rows down
-    strike(Qt::Key_Down), strike(Qt::Key_Down);
-    strike(Qt::Key_F2);
-    write("3");
-    EXPECT_EQ(PlaceBar::open(session(), Place::Layout), 0);
-    answer();
-    ASSERT_TRUE(session().floorDesign());
-    strike(Qt::Key_6, Qt::ControlModifier);
-    focusPart(canvas());
-    strike(Qt::Key_Up);
-    ASSERT_NE(session().line(), nullptr);
-    EXPECT_FALSE(session().line()->runs.empty());
-    focusPart(window.section());
-    strike(Qt::Key_Down);
-    EXPECT_TRUE(session().selected(Spot::In::Run));
-    strike(Qt::Key_Minus);
-    EXPECT_EQ(floor().strips.bars.size(), 1u) << "a closer spacing is fixed";
 }
 
 // A floor of 3 by 2 bays with loads to its first checks, as a hand does it that knows where things are:

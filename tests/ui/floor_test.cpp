@@ -170,6 +170,16 @@ TEST_F(FloorWindow, StopLeavesTheAnswerStaleAndTheNextEditAnswers) {
     EXPECT_LT(session().floorAnalysis()->unknowns, 7000);
 }
 
+// What was stopped is asked for anew where a report needs it.
+TEST_F(FloorWindow, AReportIsWrittenAlsoAfterAStop) {
+    ASSERT_TRUE(session().apply("Move", moved(200)));
+    session().stopAnswers();
+    EXPECT_TRUE(session().stale());
+    QTemporaryDir dir;
+    EXPECT_EQ(window.exportFiles("report", dir.path() + "/deck").size(), 2);
+    EXPECT_FALSE(session().stale());
+}
+
 TEST_F(FloorWindow, ConvergenceIsTold) {
     analysisText();
     auto* button = part<QPushButton>("convergence");

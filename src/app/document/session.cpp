@@ -139,12 +139,16 @@ void Session::ask() {
     };
     for (const auto& s : project_->slabs) one(s->id);
     for (const auto& f : project_->floors) one(f->id);
-    stale_ = !wanted.empty();
+    stale_ = !wanted.empty(), stopped_ = false;
     progress_ = 0;
     since_.start();
     live_.want(std::move(wanted));
 }
+void Session::resumeAnswers() {
+    if (stopped_) ask();
+}
 void Session::stopAnswers() {
+    stopped_ = true;
     live_.stop();
     ++asked_;
     emit answered();

@@ -53,7 +53,8 @@ class Session : public QObject {
     // Whether a newer answer to the element in hand is under way, and how far it is.
     bool stale() const { return stale_; }
     double progress() const { return progress_; }
-    void stopAnswers();  // leaves the answer stale
+    void stopAnswers();    // leaves the answer stale
+    void resumeAnswers();  // asks anew where they were stopped
 
     // What stands open in the element in hand before any check; sought once for each state of the project.
     const std::vector<report::Matter>& matters() const;
@@ -145,7 +146,7 @@ class Session : public QObject {
     mutable std::vector<report::Matter> matters_;
     bool held_ = false;
     mutable std::pair<std::shared_ptr<const model::Project>, model::Id> mattersOf_;
-    bool stale_ = false;
+    bool stale_ = false, stopped_ = false;
     double progress_ = 1;
     QElapsedTimer since_;  // the last asking
     int asked_ = 0;        // grows with each asking: answers to older ones are dropped

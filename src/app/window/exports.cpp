@@ -75,6 +75,7 @@ std::optional<report::Convergences> MainWindow::convergences() {
     const int count = static_cast<int>(project.floors.size());
     report::Convergences all;
     if (count == 0) return all;
+    session_.resumeAnswers();  // what was stopped would be waited for without end
     QProgressDialog progress(tr("Analysing floors for the report…"), tr("Stop"), 0, count + 1, this);
     progress.setWindowModality(Qt::WindowModal);
     progress.setMinimumDuration(500);
