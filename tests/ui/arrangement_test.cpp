@@ -243,6 +243,29 @@ TEST_F(Arrangement, EveryPlaceFitsFromSmallToLarge) {
     }
 }
 
+// The wheel over a choice without the keyboard moves on what it stands in, not the choice; arrows walk a
+// table and change nothing in it.
+TEST_F(Arrangement, PassingOverChoicesChangesNothing) {
+    demo(false);
+    session().setPlace(Place::Actions);
+    QCoreApplication::processEvents();
+    const std::string before = text();
+    auto* use = part<QComboBox>("imposedUse");
+    window.plan().setFocus();
+    QWheelEvent wheel(QPointF(10, 8), use->mapToGlobal(QPointF(10, 8)), {}, QPoint(0, -240), {}, {},
+                      Qt::NoScrollPhase, false);
+    QApplication::sendEvent(use, &wheel);
+    auto* finishes = part<QTableWidget>("finishes");
+    finishes->setFocus();
+    finishes->setCurrentCell(0, 0);
+    for (Qt::Key k : {Qt::Key_Down, Qt::Key_Right, Qt::Key_Left, Qt::Key_Up, Qt::Key_Down}) {
+        strike(k);
+        EXPECT_TRUE(finishes->hasFocus() || finishes->isAncestorOf(QApplication::focusWidget()));
+    }
+    EXPECT_EQ(finishes->currentRow(), 1);
+    EXPECT_EQ(text(), before);
+}
+
 // What a screen reader says of everything that takes the keyboard.
 TEST_F(Arrangement, WhatTakesTheKeyboardHasAName) {
     for (bool floor : {false, true}) {

@@ -162,7 +162,7 @@ TEST_F(Keyboard, TheFishHallFromNothingToBars) {
     key(Qt::Key_L);
     field("prop_value", "7.5");
     typed({"3,3.4", "16<0"});
-    key(Qt::Key_Escape);
+    key(Qt::Key_Escape), key(Qt::Key_Escape);  // the tool, then what was drawn
     inHand("Ice");
     key(Qt::Key_A);
     field("prop_value", "7.5");

@@ -51,6 +51,7 @@ void TrayTable::show(const std::vector<QStringList>& rows) {
                     box->addItems(options->second);
                     box->setFrame(false);
                     box->setFont(uiFont(12));
+                    box->installEventFilter(this);
                     box->setAccessibleName(horizontalHeaderItem(c)->text());
                     connect(box, &QComboBox::textActivated, this, [this, box, c](const QString& chosen) {
                         for (int row = 0; row < rowCount(); ++row)
@@ -73,6 +74,22 @@ void TrayTable::show(const std::vector<QStringList>& rows) {
     shown_ = rows;
     int height = horizontalHeader()->sizeHint().height() + 26 * std::clamp(rowCount(), 1, 24) + 10;
     setFixedHeight(height);
+}
+
+bool TrayTable::eventFilter(QObject* object, QEvent* event) {
+    if (event->type() == QEvent::KeyPress) {
+        auto* key = static_cast<QKeyEvent*>(event);
+        const bool arrow = key->key() >= Qt::Key_Left && key->key() <= Qt::Key_Down;
+        if (arrow && key->modifiers() == Qt::NoModifier) {
+            for (int r = 0; r < rowCount(); ++r)
+                for (const auto& [c, options] : choices_)
+                    if (cellWidget(r, c) == object) setCurrentCell(r, c);
+            setFocus();
+            keyPressEvent(key);
+            return true;
+        }
+    }
+    return QTableWidget::eventFilter(object, event);
 }
 
 void TrayTable::keyPressEvent(QKeyEvent* event) {

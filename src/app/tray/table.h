@@ -26,6 +26,7 @@ class TrayTable : public QTableWidget {
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* object, QEvent* event) override;  // arrows in a choice walk on
 
   private:
     std::map<int, QStringList> choices_;

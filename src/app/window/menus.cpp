@@ -1,6 +1,7 @@
 // The menus: every command with its keys.
 #include <QAction>
 #include <QApplication>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QKeyEvent>
 #include <QMenuBar>
@@ -22,11 +23,19 @@
 namespace talvik::app {
 namespace {
 
-// On some desktops fields of text take these keys for the end of the line and for deleting it: they are ours.
-class OwnKeys final : public QObject {
+// Keeps the hand from changing what it did not mean: on some desktops fields of text take Ctrl+E and Ctrl+U
+// for the end of the line and for deleting it, which are ours; and the wheel turns a choice that it only
+// passes over.
+class Guard final : public QObject {
   public:
     using QObject::QObject;
-    bool eventFilter(QObject*, QEvent* event) override {
+    bool eventFilter(QObject* object, QEvent* event) override {
+        if (event->type() == QEvent::Wheel) {
+            const auto* choice = qobject_cast<QComboBox*>(object);
+            if (!choice || choice->hasFocus()) return false;
+            event->ignore();  // on to what it stands in
+            return true;
+        }
         if (event->type() != QEvent::ShortcutOverride) return false;
         const auto* key = static_cast<QKeyEvent*>(event);
         if (key->modifiers() != Qt::ControlModifier || (key->key() != Qt::Key_E && key->key() != Qt::Key_U))
@@ -39,7 +48,7 @@ class OwnKeys final : public QObject {
 }  // namespace
 
 void MainWindow::buildMenus() {
-    qApp->installEventFilter(new OwnKeys(this));
+    qApp->installEventFilter(new Guard(this));
     auto add = [this](QMenu* menu, const QString& text, const QKeySequence& keys, auto call) {
         QAction* action = menu->addAction(text, this, call);
         action->setShortcut(keys);
