@@ -596,8 +596,8 @@ void FloorCanvas::paintSelection(QPainter& p) {
             p.drawEllipse(at, 8, 8);
             p.drawLine(at + QPointF(6, -6), at + QPointF(13, -13));
             if (e.gap > 0)
-                pointed(p, at + QPointF(16, -16), session_.text(e.gap, units::Kind::Length),
-                        e.prevents ? t.over : t.attention, false);
+                tag(p, at + QPointF(16, -16), session_.text(e.gap, units::Kind::Length),
+                    e.prevents ? t.over : t.attention, false);
         }
     }
     QPen pen(t.selection, 2);

@@ -41,6 +41,7 @@ class FloorActionsPage final : public TrayPage {
         note_->setFont(uiFont(12, QFont::DemiBold));
         column_->addWidget(note_);
         column_->addWidget(form_);
+        form_->follow(moveTo_);
         layersTitle_->setFont(uiFont(12, QFont::DemiBold));
         layersTitle_->setWordWrap(true);
         column_->addWidget(layersTitle_);

@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QFormLayout>
 #include <QLabel>
+#include <QScrollArea>
 
 #include "widgets/quantity_edit.h"
 #include "widgets/text.h"
@@ -94,6 +95,14 @@ void PropertyForm::show(const std::vector<layout::Property>& properties, const s
             field->setObjectName(QStringLiteral("prop_") + qs(key));
             field->setAccessibleName(label);
             fields_[key] = field;
+        }
+        // New fields would come last of all in the window.
+        QWidget* last = before_;
+        for (auto* p = parentWidget(); p && !last; p = p->parentWidget())
+            last = qobject_cast<QScrollArea*>(p);
+        for (const auto& p : properties) {
+            if (last) QWidget::setTabOrder(last, fields_[p.key]);
+            last = fields_[p.key];
         }
     }
     for (const auto& p : properties) {

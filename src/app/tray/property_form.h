@@ -16,6 +16,8 @@ class PropertyForm : public QWidget {
     explicit PropertyForm(FloorDesk& desk, QWidget* parent = nullptr);
     // Of what the tool in hand will draw; without one of these members, hidden where they share nothing.
     void showInHand(const std::set<Id>& members);
+    // Tab comes here from this widget; otherwise from the page around.
+    void follow(QWidget* before) { before_ = before; }
 
   private:
     // `mixed`: keys in which the members differ; their fields are empty until typed in.
@@ -23,6 +25,7 @@ class PropertyForm : public QWidget {
               units::System system);
     void changed(const std::string& key, const layout::Value& value);
     FloorDesk& desk_;
+    QWidget* before_ = nullptr;
     QFormLayout* form_;
     std::string shape_;
     std::map<std::string, QWidget*> fields_;

@@ -63,7 +63,7 @@ ElementList::ElementList(Session& session, QWidget* parent)
     });
     for (auto signal : {&Session::changed, &Session::answered})
         connect(&session, signal, this, &ElementList::refresh);
-    resize(440, 300);
+    resize(490, 300);
     refresh();
     edit_->setFocus();
 }

@@ -97,7 +97,7 @@ QRectF PlaceBar::elementRect() const {
     // The project's name gives way to that of the element.
     const double left = placesStart() - (figures_ ? 46 : 0) - 8,
                  project = QFontMetricsF(uiFont(14, QFont::DemiBold))
-                               .horizontalAdvance(QString::fromStdString(session_.project().name)),
+                               .horizontalAdvance(QString::fromStdString(session_.project().name + " *")),
                  element = QFontMetricsF(uiFont(12)).horizontalAdvance(elementText()),
                  x = 16 + std::max(40.0, std::min(project + 14, left - 16 - element));
     return QRectF(x, 7, std::max(40.0, left - x), 30);

@@ -102,7 +102,7 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
     Validator v(path, placed);
     auto at = [](const char* list, std::size_t i) { return fmt::format("{}[{}]", list, i); };
     if (placed && f.slabs.empty())
-        v.add("slabs", fmt::format("Floor {} has no slab; draw an outline.", f.name));
+        v.add("slabs", fmt::format("{} has no slab; draw an outline.", f.name));
     std::size_t members = f.slabs.size() + f.zones.size() + f.openings.size() + f.columns.size() +
                           f.walls.size() + f.edges.size() + f.beams.size() + f.grounds.size() +
                           f.piles.size();

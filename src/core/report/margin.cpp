@@ -69,7 +69,9 @@ class Maker {
         }
         if (!e) return std::move(lines_);
         if (!e->error.empty()) {
-            add(Line::Kind::Note, e->error);
+            const bool told = std::any_of(view_.matters->begin(), view_.matters->end(),
+                                          [](const auto& m) { return m.prevents; });
+            if (!told) add(Line::Kind::Note, e->error);
             return std::move(lines_);
         }
         add(Line::Kind::Heading, "Taken for granted");
