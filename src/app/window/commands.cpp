@@ -191,13 +191,13 @@ void MainWindow::find() {
                     {qs(e.text), qs(e.detail), [this, spot = e.spot, check = e.check] { go(spot, check); }});
     };
     if (const auto* floor = session_.floor()) {
+        const auto names = layout::displayNames(*floor);
         model::eachMember(*floor, [&](const std::string&, const auto& m) {
             using T = std::decay_t<decltype(m)>;
             if constexpr (!std::is_same_v<T, model::Grid> && !std::is_same_v<T, model::Underlay> &&
                           !std::is_same_v<T, model::PanelChoice> &&
                           !std::is_same_v<T, model::CombinationRow> && !std::is_same_v<T, model::LoadCase>)
-                entries.push_back({qs(layout::displayName(*floor, m.id)), tr("on plan"),
-                                   [this, id = m.id] { goToMember(id); }});
+                entries.push_back({qs(names.at(m.id)), tr("on plan"), [this, id = m.id] { goToMember(id); }});
         });
         for (const auto& c : layout::crossings(*floor))
             entries.push_back({qs(layout::reference(*floor, c.at)), tr("grid crossing"), [this, c] {

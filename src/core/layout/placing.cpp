@@ -296,7 +296,10 @@ void roundPlaces(Floor& floor) {
     model::eachMember(floor, [&](const std::string&, auto& m) {
         if constexpr (std::is_same_v<std::decay_t<decltype(m)>, model::Underlay>) return;
         geometryOf(
-            m, [&](Point& p) { p = {round(p.x), round(p.y)}; },
+            m,
+            [&](Point& p) {
+                p = {round(p.x), round(p.y)};
+            },
             [&](model::Outline& o) {
                 for (auto& c : o) c.x = round(c.x), c.y = round(c.y);
             });
@@ -603,46 +606,57 @@ Id hit(const Floor& floor, Point p, double tolerance) {
     return all.empty() ? Id() : all.front();
 }
 
-std::string kindName(const Floor& floor, const Id& id) {
+namespace {
+
+// Nature of a member in words: "Column", "Slab", "Line load".
+template <class T>
+std::string kindName(const T& m) {
+    if constexpr (std::is_same_v<T, model::FloorLoad>) {
+        using Kind = model::FloorLoad::Kind;
+        return m.kind == Kind::Area    ? "Area load"
+               : m.kind == Kind::Line  ? "Line load"
+               : m.kind == Kind::Point ? "Point load"
+                                       : "Moment";
+    } else {
+        return std::is_same_v<T, model::SlabArea>         ? "Slab"
+               : std::is_same_v<T, model::Zone>           ? "Thickness zone"
+               : std::is_same_v<T, model::Opening>        ? "Opening"
+               : std::is_same_v<T, model::Column>         ? "Column"
+               : std::is_same_v<T, model::Wall>           ? "Wall"
+               : std::is_same_v<T, model::LineSupport>    ? "Line support"
+               : std::is_same_v<T, model::FloorBeam>      ? "Beam"
+               : std::is_same_v<T, model::Ground>         ? "Ground"
+               : std::is_same_v<T, model::Pile>           ? "Pile"
+               : std::is_same_v<T, model::Grid>           ? "Grid"
+               : std::is_same_v<T, model::Underlay>       ? "Drawing below"
+               : std::is_same_v<T, model::PanelChoice>    ? "Panel"
+               : std::is_same_v<T, model::CombinationRow> ? "Combination"
+                                                          : "Load case";
+    }
+}
+template <class T>
+std::string nameOf(const Floor& floor, const T& m) {
+    std::string own;
+    if constexpr (std::is_same_v<T, model::FloorLoad>) {
+        for (const auto& c : floor.actions.cases)
+            if (c.id == m.loadCase) own = c.name;
+    } else if constexpr (requires { m.name; }) {
+        own = m.name;
+    }
+    return own.empty() ? kindName(m) : kindName(m) + " " + own;
+}
+
+}  // namespace
+
+std::string displayName(const Floor& floor, const Id& id) {
     std::string name;
-    withMember(floor, id, [&](const auto& m) {
-        using T = std::decay_t<decltype(m)>;
-        if constexpr (std::is_same_v<T, model::FloorLoad>) {
-            using Kind = model::FloorLoad::Kind;
-            name = m.kind == Kind::Area    ? "Area load"
-                   : m.kind == Kind::Line  ? "Line load"
-                   : m.kind == Kind::Point ? "Point load"
-                                           : "Moment";
-        } else {
-            name = std::is_same_v<T, model::SlabArea>         ? "Slab"
-                   : std::is_same_v<T, model::Zone>           ? "Thickness zone"
-                   : std::is_same_v<T, model::Opening>        ? "Opening"
-                   : std::is_same_v<T, model::Column>         ? "Column"
-                   : std::is_same_v<T, model::Wall>           ? "Wall"
-                   : std::is_same_v<T, model::LineSupport>    ? "Line support"
-                   : std::is_same_v<T, model::FloorBeam>      ? "Beam"
-                   : std::is_same_v<T, model::Ground>         ? "Ground"
-                   : std::is_same_v<T, model::Pile>           ? "Pile"
-                   : std::is_same_v<T, model::Grid>           ? "Grid"
-                   : std::is_same_v<T, model::Underlay>       ? "Drawing below"
-                   : std::is_same_v<T, model::PanelChoice>    ? "Panel"
-                   : std::is_same_v<T, model::CombinationRow> ? "Combination"
-                                                              : "Load case";
-        }
-    });
+    withMember(floor, id, [&](const auto& m) { name = nameOf(floor, m); });
     return name;
 }
-std::string displayName(const Floor& floor, const Id& id) {
-    std::string own;
-    withMember(floor, id, [&](const auto& m) {
-        if constexpr (std::is_same_v<std::decay_t<decltype(m)>, model::FloorLoad>) {
-            for (const auto& c : floor.actions.cases)
-                if (c.id == m.loadCase) own = c.name;
-        } else if constexpr (requires { m.name; }) {
-            own = m.name;
-        }
-    });
-    return own.empty() ? kindName(floor, id) : kindName(floor, id) + " " + own;
+std::map<Id, std::string> displayNames(const Floor& floor) {
+    std::map<Id, std::string> all;
+    model::eachMember(floor, [&](const std::string&, const auto& m) { all[m.id] = nameOf(floor, m); });
+    return all;
 }
 
 std::vector<Point> handles(const Floor& floor, const Id& id) {

@@ -3,6 +3,7 @@
 // touched. Plan mm, degrees anticlockwise.
 #pragma once
 
+#include <map>
 #include <set>
 
 #include "layout/grid.h"
@@ -77,9 +78,9 @@ std::set<Id> inside(const Floor& floor, const Box& box, bool crossing);
 Id hit(const Floor& floor, Point p, double tolerance);
 std::vector<Id> hits(const Floor& floor, Point p, double tolerance);
 
-// Nature of a member in words: "Column", "Slab", "Line load".
-std::string kindName(const Floor& floor, const Id& id);
-std::string displayName(const Floor& floor, const Id& id);  // "Column B2"
+// "Column B2", "Line load Finishes": of one member, and of all.
+std::string displayName(const Floor& floor, const Id& id);
+std::map<Id, std::string> displayNames(const Floor& floor);
 
 // Corners and ends that can be dragged, in the order in which `setHandle` numbers them.
 std::vector<Point> handles(const Floor& floor, const Id& id);

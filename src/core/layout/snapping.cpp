@@ -37,11 +37,12 @@ SnapIndex::SnapIndex(const model::Floor& floor, const std::vector<Segment>& belo
                 point(crossing(g, i, j), Catch::Crossing, name(crossingName(g, i, j)));
         for (const auto& l : gridLines(g, 2000)) line(l.line, name(l.label), true);
     }
+    const auto names = displayNames(floor);
     model::eachMember(floor, [&](const std::string&, const auto& m) {
         using T = std::decay_t<decltype(m)>;
         if (m.id == without) return;
         if constexpr (std::is_same_v<T, model::Column> || std::is_same_v<T, model::Pile>) {
-            int n = name(displayName(floor, m.id));
+            int n = name(names.at(m.id));
             point({m.x, m.y}, Catch::Centre, n);
             if constexpr (std::is_same_v<T, model::Column>)
                 if (!m.circular) {
@@ -51,7 +52,7 @@ SnapIndex::SnapIndex(const model::Floor& floor, const std::vector<Segment>& belo
                 }
         } else if constexpr (requires { m.outline; }) {
             if (m.outline.empty()) return;
-            int n = name(displayName(floor, m.id));
+            int n = name(names.at(m.id));
             auto r = model::ring(m.outline);
             for (const auto& c : m.outline) point({c.x, c.y}, Catch::End, n);
             for (std::size_t i = 0; i < m.outline.size(); ++i)
@@ -61,7 +62,7 @@ SnapIndex::SnapIndex(const model::Floor& floor, const std::vector<Segment>& belo
                 }
             for (std::size_t i = 0; i < r.size(); ++i) line({r[i], r[(i + 1) % r.size()]}, n, false);
         } else if constexpr (requires { m.b; }) {
-            int n = name(displayName(floor, m.id));
+            int n = name(names.at(m.id));
             point(m.a, Catch::End, n);
             point(m.b, Catch::End, n);
             point({(m.a.x + m.b.x) / 2, (m.a.y + m.b.y) / 2}, Catch::Middle, n);
