@@ -49,6 +49,12 @@ TEST(QuantityField, ShowsStoredValuesAndTakesArithmetic) {
     EXPECT_EQ(edit.text(), QStringLiteral("200"));
     QTest::keyClick(&edit, Qt::Key_Return);
     EXPECT_EQ(entered.count(), 1) << "untouched fields say nothing";
+    edit.selectAll();
+    edit.setStored(200);
+    QTest::keyClicks(&edit, QStringLiteral("45"));
+    EXPECT_EQ(edit.text(), QStringLiteral("45"))
+        << "what was selected is written over, an answer between or not";
+    QTest::keyClick(&edit, Qt::Key_Escape);
     edit.setSystem(units::System::UsCustomary);
     edit.setStored(203.2);
     EXPECT_EQ(edit.text(), QStringLiteral("8.00"));

@@ -117,14 +117,13 @@ void PropertyForm::show(const std::vector<layout::Property>& properties, const s
             choice->setCurrentIndex(differ ? -1 : choice->findText(qs(std::get<std::string>(p.value))));
         } else if (auto* quantity = qobject_cast<QuantityEdit*>(field)) {
             quantity->setPlaceholderText(differ ? tr("several values") : QString());
-            if (differ && !quantity->hasFocus())
-                quantity->clear();
+            if (differ)
+                showText(*quantity, {});
             else
                 quantity->setStored(std::get<double>(p.value));
         } else if (auto* edit = qobject_cast<QLineEdit*>(field)) {
             edit->setPlaceholderText(differ ? tr("several values") : QString());
-            if (!(edit->hasFocus() && edit->isModified()))
-                edit->setText(differ ? QString() : qs(std::get<std::string>(p.value)));
+            showText(*edit, differ ? QString() : qs(std::get<std::string>(p.value)));
         }
     }
 }

@@ -123,9 +123,7 @@ void TrayPage::line(const QString& label, const QString& name, std::function<QSt
             emit refused(why);
         edit->setText(get());
     });
-    refreshers_.push_back([edit, get] {
-        if (!(edit->hasFocus() && edit->isModified())) edit->setText(get());
-    });
+    refreshers_.push_back([edit, get] { showText(*edit, get()); });
 }
 
 void TrayPage::flag(const QString& label, const QString& name, std::function<bool()> get,

@@ -4,18 +4,24 @@
 
 namespace talvik::app {
 
+void showText(QLineEdit& edit, const QString& text) {
+    if (edit.hasFocus() && edit.isModified()) return;
+    if (edit.text() != text) edit.setText(text);
+}
+
 QuantityEdit::QuantityEdit(units::Kind kind, QWidget* parent) : QLineEdit(parent), kind_(kind) {
     connect(this, &QLineEdit::editingFinished, this, &QuantityEdit::finish);
 }
 
 void QuantityEdit::setStored(double value) {
     stored_ = value;
-    if (hasFocus() && isModified()) return;
     // Enough digits to show what is stored: more than the usual display where needed.
     std::string shown = units::number(value, kind_, system_),
                 exact = units::plain(value / units::unit(kind_, system_).factor, 6);
-    setText(QString::fromStdString(
-        units::evaluate(shown).value == units::evaluate(exact).value || exact.size() > 9 ? shown : exact));
+    showText(*this, QString::fromStdString(units::evaluate(shown).value == units::evaluate(exact).value ||
+                                                   exact.size() > 9
+                                               ? shown
+                                               : exact));
 }
 
 void QuantityEdit::keyPressEvent(QKeyEvent* event) {

@@ -8,6 +8,10 @@
 
 namespace talvik::app {
 
+// What a field shows, left alone while the user types there. A selection stays if the text does: answers
+// that arrive between "all" and the first digit must not make the digits an addition.
+void showText(QLineEdit& edit, const QString& text);
+
 class QuantityEdit : public QLineEdit {
     Q_OBJECT
   public:
