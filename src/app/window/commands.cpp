@@ -52,6 +52,9 @@ void MainWindow::designThickness() {
 void MainWindow::changeThickness(int steps) {
     const auto* slab = session_.slab();
     double step = session_.project().basis.units == units::System::Metric ? 10 : 12.7;
+    auto stepped = [&](double h) {
+        return (steps > 0 ? units::roundDown(h, step) : units::roundUp(h, step)) + steps * step;
+    };
     if (session_.floor()) {  // the slabs selected, or all
         auto chosen = desk_->selection();
         bool some = false;
@@ -60,21 +63,17 @@ void MainWindow::changeThickness(int steps) {
             tr("Thickness"),
             [&](model::Floor& f, model::Project&) {
                 for (auto& s : f.slabs)
-                    if (!some || chosen.contains(s.id))
-                        s.thickness = (steps > 0 ? units::roundDown(s.thickness, step)
-                                                 : units::roundUp(s.thickness, step)) +
-                                      steps * step;
+                    if (!some || chosen.contains(s.id)) s.thickness = stepped(s.thickness);
             },
             QStringLiteral("thickness"));
         return;
     }
     if (!slab) return;
-    double h = (steps > 0 ? units::roundDown(slab->thickness, step) : units::roundUp(slab->thickness, step)) +
-               steps * step;
-    session_.apply(tr("Thickness"),
-                   model::editSlab(session_.base(), slab->id,
-                                   [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; }),
-                   QStringLiteral("thickness"));
+    session_.apply(
+        tr("Thickness"),
+        model::editSlab(session_.base(), slab->id,
+                        [&](model::OneWaySlab& s, model::Project&) { s.thickness = stepped(s.thickness); }),
+        QStringLiteral("thickness"));
 }
 
 void MainWindow::addSlab() {

@@ -58,6 +58,18 @@ double distanceOf(double length, Length of) {
     return 1000 + (length - a) * 1000 / (b - a);
 }
 
+// Where no shear steel is needed for V times beta, EN 1992-1-1 6.4.5(4): its length, its distance from the
+// column's faces, and how far the outermost links must lie. N, MPa, mm.
+struct Outermost {
+    double length, distance, links;
+};
+Outermost outermost(en::Place place, double c1, double c2, double d, double V, double v_Rdc) {
+    const double length = V / (v_Rdc * d),
+                 distance =
+                     distanceOf(length, [&](double at) { return rounded(place, c1, c2, at).length(); });
+    return {length, distance, distance - 1.5 * d};
+}
+
 std::vector<Column> columnInputs(const std::string& length) {
     return {{"kind", "-", "interior, edge or corner column", A::Text},
             {"c1", length, "side square to the free edge (edge columns), else the first side"},
@@ -118,10 +130,8 @@ Topic enPunching() {
                 const double c1 = r["c1"], c2 = r["c2"], d = r["d"], V = r["beta"] * r["V_"] * kN;
                 const auto s = en::punching(parameters(), d, r["rho_y"] / 100, r["rho_z"] / 100, r["fck"]);
                 const double u0 = en::columnPerimeter(place, c1, c2, d),
-                             u1 = rounded(place, c1, c2, 2 * d).length(), v1 = V / (u1 * d),
-                             uout = V / (s.v_Rdc * d), out = distanceOf(uout, [&](double at) {
-                                                           return rounded(place, c1, c2, at).length();
-                                                       });
+                             u1 = rounded(place, c1, c2, 2 * d).length(), v1 = V / (u1 * d);
+                const auto out = outermost(place, c1, c2, d, V, s.v_Rdc);
                 return std::vector<double>{u0,
                                            u1,
                                            V / (u0 * d),
@@ -132,9 +142,9 @@ Topic enPunching() {
                                            double(v1 > s.v_Rdc),
                                            s.steel(v1, u1, 0.75 * d),
                                            s.leastLeg * 0.75 * d * 1.5 * d,
-                                           uout,
-                                           out,
-                                           out - 1.5 * d};
+                                           out.length,
+                                           out.distance,
+                                           out.links};
             }};
 }
 
@@ -370,11 +380,8 @@ Topic outer() {
                 const double c1 = r["c1"], c2 = r["c2"], d = r["d"], V = r["V_"] * kN;
                 const double rho = r["rho"] / 100;
                 const auto s = en::punching(parameters(), d, rho, rho, r["fck"]);
-                const double uout = r["beta"] * V / (s.v_Rdc * d),
-                             out = distanceOf(uout,
-                                              [&](double at) { return rounded(place, c1, c2, at).length(); }),
-                             last = out - 1.5 * d,
-                             n = std::max(2.0, std::ceil((last - r["s0"]) / r["sr"] - 1e-9) + 1);
+                const auto out = outermost(place, c1, c2, d, r["beta"] * V, s.v_Rdc);
+                const double n = std::max(2.0, std::ceil((out.links - r["s0"]) / r["sr"] - 1e-9) + 1);
                 // Studs end on an octagon round the column.
                 auto beyond = [&](double at) {
                     const double x = c1 / 2, y = c2 / 2;
@@ -387,9 +394,9 @@ Topic outer() {
                              studs = distanceOf(wanted, [&](double at) { return beyond(at).length(); });
                 const auto p = beyond(r["rs"]);
                 const Point centre = p.centroid();
-                return std::vector<double>{uout,
-                                           out,
-                                           last,
+                return std::vector<double>{out.length,
+                                           out.distance,
+                                           out.links,
                                            n,
                                            r["s0"] + (n - 1) * r["sr"],
                                            limit,
