@@ -76,8 +76,8 @@ class Drawing : public OpenWindow {
     }
     QPoint at(double x, double y) { return canvas().pixel({x, y}).toPoint(); }
     void click(double x, double y, Qt::KeyboardModifiers m = {}) {
-        QTest::mouseMove(&canvas(), at(x, y) + QPoint(2, 2));
-        QTest::mouseMove(&canvas(), at(x, y));
+        OpenWindow::point(canvas(), at(x, y) + QPoint(2, 2));
+        OpenWindow::point(canvas(), at(x, y));
         QTest::mouseClick(&canvas(), Qt::LeftButton, m, at(x, y));
     }
     void drag(QPoint from, QPoint to) {
@@ -378,7 +378,7 @@ TEST_F(Drawing, DrawingAidsConstrainSnapAndSay) {
     EXPECT_EQ(floor()->openings.size(), 1u);
     key(Qt::Key_Escape);
     // Hovering names; wheel and drag never lose the floor.
-    QTest::mouseMove(&canvas(), at(2000, 2000));
+    OpenWindow::point(canvas(), at(2000, 2000));
     EXPECT_EQ(desk().hovered(), "Opening O1");
     for (int k = 0; k < 60; ++k) {
         QWheelEvent wheel(QPointF(5, 5), canvas().mapToGlobal(QPointF(5, 5)), {}, QPoint(0, 240), {}, {},

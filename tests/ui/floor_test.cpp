@@ -66,10 +66,9 @@ TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
         QCoreApplication::processEvents();
         for (int f = 0; f < fields().count(); ++f) {
             fields().setCurrentIndex(f);
-            for (double x = -1000; x < 26000; x += 2300)
-                QTest::mouseMove(&canvas(), canvas().pixel({x, 5300}).toPoint());
+            for (double x = -1000; x < 26000; x += 2300) point(canvas(), canvas().pixel({x, 5300}).toPoint());
             QCoreApplication::processEvents();
-            QTest::mouseMove(&canvas(), canvas().pixel({3600, 9400}).toPoint());
+            point(canvas(), canvas().pixel({3600, 9400}).toPoint());
             QCoreApplication::processEvents();
             const int shown = fields().currentData().toInt();
             const bool drawing = place <= int(Place::Actions);
@@ -232,8 +231,8 @@ TEST_F(FloorWindow, KeysMoveAndFitThePlan) {
     plan.setFocus();
     QSignalSpy spy(&plan, &FloorCanvas::pointerMoved);
     auto at = [&](QPoint p) {
-        QTest::mouseMove(&plan, p + QPoint(1, 0));
-        QTest::mouseMove(&plan, p);
+        point(plan, p + QPoint(1, 0));
+        point(plan, p);
         QTest::qWait(20);
         return spy.isEmpty() ? QPointF() : QPointF(spy.last()[0].toDouble(), spy.last()[1].toDouble());
     };

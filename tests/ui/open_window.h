@@ -74,8 +74,25 @@ class OpenWindow : public ::testing::Test {
         QApplication::setActiveWindow(&window);  // shortcuts need it, and there may be no window manager
         QTest::keyClick(&w, key, modifiers);
     }
+    // Moves the pointer and waits till the widget has been told: under X11 the server does so in its own
+    // time.
+    void point(QWidget& w, QPoint at) {
+        struct Watch : QObject {
+            QPointF last{-1e9, -1e9};
+            bool eventFilter(QObject*, QEvent* event) override {
+                if (event->type() == QEvent::MouseMove) last = static_cast<QMouseEvent*>(event)->position();
+                return false;
+            }
+        } watch;
+        if (QCursor::pos() == w.mapToGlobal(at)) return;
+        w.installEventFilter(&watch);
+        QTest::mouseMove(&w, at);
+        const bool told =
+            QTest::qWaitFor([&] { return watch.last.toPoint() == at; }, w.rect().contains(at) ? 5000 : 50);
+        EXPECT_TRUE(told || !w.rect().contains(at)) << at.x() << " " << at.y();
+    }
     void drag(QWidget& w, QPointF from, QPointF to) {
-        QTest::mouseMove(&w, from.toPoint());
+        point(w, from.toPoint());
         QTest::mousePress(&w, Qt::LeftButton, Qt::NoModifier, from.toPoint());
         for (int i = 1; i <= 6; ++i) {
             const QPointF p = from + (to - from) * i / 6;

@@ -260,7 +260,7 @@ TEST_F(Tools, RecentFilesAreListed) {
 
 TEST_F(Tools, StationLinksThePictures) {
     QPointF at = window.plan().spanCentre(1);
-    QTest::mouseMove(&window.plan(), at.toPoint());
+    point(window.plan(), at.toPoint());
     QMouseEvent move(QEvent::MouseMove, at, window.plan().mapToGlobal(at), Qt::NoButton, Qt::NoButton,
                      Qt::NoModifier);
     QApplication::sendEvent(&window.plan(), &move);
