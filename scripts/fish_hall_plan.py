@@ -67,11 +67,11 @@ def block(name, draw):
 
 
 def round_column():
-    tag(0, "CIRCLE"), tag(8, "0"), at(0, 0), tag(40, 0.2)
+    tag(0, "CIRCLE"), tag(8, "0"), at(0, 0), tag(40, 0.275)
 
 
-block("SQUARE350", lambda: polyline("0", box(-0.175, -0.175, 0.175, 0.175), move=False))
-block("ROUND400", round_column)
+block("SQUARE450", lambda: polyline("0", box(-0.225, -0.225, 0.225, 0.225), move=False))
+block("ROUND550", round_column)
 block("CRATE", lambda: polyline("0", box(0, 0, 1.2, 0.8), move=False))
 block("STACK", lambda: (insert("0", "CRATE", 0, 0, move=False), insert("0", "CRATE", 1.4, 0, 15, move=False)))
 tag(0, "ENDSEC")
@@ -87,13 +87,13 @@ polyline("VOID", box(10.2, 8.0, 12.6, 11.2))
 for j, y in enumerate(ys):
     for i, x in enumerate(xs):
         if j == 2 and i == 4:
-            insert("COLUMN", "SQUARE350", 27.15, 11.05, 45)
+            insert("COLUMN", "SQUARE450", 27.15, 11.05, 45)
         elif j == 1 and i == 1:
-            insert("COLUMN ABOVE", "ROUND400", x, y)
+            insert("COLUMN ABOVE", "ROUND550", x, y)
         elif j == 1 and i in (2, 3):
-            insert("COLUMN", "ROUND400", x, y)
+            insert("COLUMN", "ROUND550", x, y)
         else:
-            insert("COLUMN", "SQUARE350", x, y)
+            insert("COLUMN", "SQUARE450", x, y)
 polyline("EDGE BEAM", box(0.3, 0.15, 28.9, 0.45))
 polyline("DROP", box(13.5, 5.3, 15.9, 7.7))
 line("PARTITION", (3, 3.4), (19, 3.4))

@@ -23,6 +23,9 @@ rm "$root"/demos/below.*
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-strips --place 4 --select XB
 floor "$root/demos/sundvarg_fish_hall.talvik" floor --place 5 --select Y4 --open flexure-top
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-proof --place 5 --field 12
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-connection --place 5 --select c112 --near 9000 --field 17
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-connections --place 5 --select c112 --register 6
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-shear --place 5 --select c111 --near 11000 --field 16
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
 floor "$root/demos/sundvarg_fish_hall.talvik" bench --bench 3
 work=$(mktemp -d)

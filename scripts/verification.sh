@@ -5,7 +5,7 @@ set -euo pipefail
 bin="$(dirname "$root")/$(basename "$root")-build/release/bin"
 page="$root/docs/verification.md" out="$root/docs/verification"
 tables=$(mktemp)
-"$bin/talvik_verification" "$out/convergence.svg" > "$tables"
+"$bin/talvik_verification" "$out/convergence.svg" "$out/moving_column.svg" > "$tables"
 sed -i -e '/^<!-- tables -->$/,/^<!-- end of tables -->$/{/^<!-- /!d}' -e "/^<!-- tables -->\$/r $tables" "$page"
 rm "$tables"
 export QT_QPA_PLATFORM=offscreen XDG_RUNTIME_DIR="${XDG_RUNTIME_DIR:-/tmp}"

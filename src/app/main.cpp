@@ -12,6 +12,7 @@
 #include "bench/bench_window.h"
 #include "board/floor_canvas.h"
 #include "margin/margin_view.h"
+#include "register/register.h"
 #include "tray/tray.h"
 #include "widgets/theme.h"
 #include "window/main_window.h"
@@ -19,7 +20,7 @@
 int main(int argc, char** argv) {
     CLI::App options{"Talvik: design of reinforced concrete slabs and foundations", "talvik-desktop"};
     std::string file, picture, size = "1280x800", select, openCheck, shade = "desktop";
-    int bench = 0, place = 0, field = -1;
+    int bench = 0, place = 0, field = -1, page = -1, near = 0;
     bool demo = false, timing = false;
     options.add_option("FILE", file, "Project to open");
     options.add_flag("--demo", demo, "Open the demo");
@@ -32,10 +33,19 @@ int main(int argc, char** argv) {
                        "Picture of the panel bench instead: 1 section, 2 one-way, 3 two-way");
     options.add_option("--open", openCheck, "Open the working of the first check whose key holds this");
     options
-        .add_option("--field", field,
-                    "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure, 7 to 10 required "
-                    "steel, 11 to 14 required over provided, 15 shear over resistance, 16 none")
-        ->check(CLI::Range(0, 16));
+        .add_option(
+            "--field", field,
+            "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure, 7 to 10 required "
+            "steel, 11 to 14 required over provided, 15 shear over resistance, 16 shear stress, 17 none")
+        ->check(CLI::Range(0, 17));
+    options
+        .add_option(
+            "--register", page,
+            "What stands below the plan: 0 long section or detail, 1 panels, 2 cases, 3 combinations, 4 "
+            "supports, 5 analysis, 6 connections")
+        ->check(CLI::Range(0, 6));
+    options.add_option("--near", near,
+                       "Of a floor: millimetres of plan across the picture, round what is selected");
     options.add_option("--shade", shade, "light, dark, or desktop to follow it")
         ->check(CLI::IsMember({"light", "dark", "desktop"}));
     options.add_flag("--time-to-plan", timing,
@@ -106,6 +116,13 @@ int main(int argc, char** argv) {
         if (const auto* l = strips.layout(); l && session.place() >= Place::Strips)
             for (const auto& s : l->strips)
                 if (s.name == select || s.key == select) strips.select(s.key);
+        if (const auto d = session.floorDesign(); d && session.place() >= Place::Checks)
+            if (const auto* c = d->connection(select)) {
+                session.select(Spot{c->part, Spot::In::Whole, {}});
+                if (near > 0) window.canvas().show(c->place.middle, near);
+                waitWhile([&] { return c->worst() > 1 && !session.sought(); }, 60000);
+            }
+        if (page >= 0) window.below().show(static_cast<Register::Page>(page));
         for (const auto& key : window.margin().listed())
             if (!openCheck.empty() && key.find(openCheck) != std::string::npos) {
                 window.margin().open(key);

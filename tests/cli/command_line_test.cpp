@@ -92,6 +92,15 @@ TEST_F(CommandLine, CheckAsJsonHoldsTheStripsOfFloors) {
         EXPECT_TRUE(working) << s["name"];
         for (const auto& b : s["bars"]) EXPECT_LT(b["from"], b["to"]);
     }
+    EXPECT_GT(floor["connections"].size(), 10u);
+    int reinforced = 0;
+    for (const auto& c : floor["connections"]) {
+        count(c["checks"]);
+        EXPECT_TRUE(c.contains("not_checked") || c["perimeters"].size() > 0) << c["name"];
+        for (const auto& p : c["perimeters"]) EXPECT_GT(p["length"], 0);
+        reinforced += c.contains("shear_steel") && c["shear_steel"].contains("legs");
+    }
+    EXPECT_EQ(reinforced, 8);
     EXPECT_EQ(j["summary"]["over"], over);
     EXPECT_EQ(j["summary"]["within"], within);
     for (const char* d : {"X", "Y"}) EXPECT_EQ(floor["coverage"][d]["in_no_strip_m2"], 0.0);

@@ -451,7 +451,7 @@ class Counted : public Arrangement, public QObject {
     double seconds() const { return 0.28 * keys + 1.2 * clicks + 1.35 * steps; }
     void clickIn(QWidget& w, QPointF at) {
         ++steps;
-        point(w, at.toPoint());
+        QTest::mouseMove(&w, at.toPoint());
         QTest::mouseClick(&w, Qt::LeftButton, {}, at.toPoint());
         QCoreApplication::processEvents();
     }

@@ -175,11 +175,12 @@ TEST_F(Drawing, FromAnEmptyProjectToTheDemoFloor) {
     layoutField("gridY", "0.3");
     canvas().fit();
     key(Qt::Key_A);
+    layoutField("prop_thickness", "290");
     outline({"0,0", "29.2,0", "29.2,9.4", "25.6,13", "@-25.6,0"});
     ASSERT_EQ(floor()->slabs.size(), 1u);
     key(Qt::Key_C);
-    for (auto [name, text] : {std::pair{"prop_width", "350"},
-                              {"prop_depth", "350"},
+    for (auto [name, text] : {std::pair{"prop_width", "450"},
+                              {"prop_depth", "450"},
                               {"prop_heightBelow", "3.4"},
                               {"prop_heightAbove", "4.2 m"}})
         layoutField(name, text);
@@ -198,7 +199,7 @@ TEST_F(Drawing, FromAnEmptyProjectToTheDemoFloor) {
     box(6000, 5500, 24000, 7500);
     ASSERT_EQ(desk().selection().size(), 3u);
     choose(layoutSide()->findChild<QComboBox*>("prop_shape"), "circular");
-    layoutField("prop_width", "400");
+    layoutField("prop_width", "550");
     key(Qt::Key_Escape);
     click(7500, 6500);
     auto* above = layoutSide()->findChild<QCheckBox*>("prop_above");
@@ -214,7 +215,7 @@ TEST_F(Drawing, FromAnEmptyProjectToTheDemoFloor) {
     key(Qt::Key_O);
     outline({"10.2,8", "2.4<0", "3.2<90", "@-2.4,0"});
     key(Qt::Key_Z);
-    layoutField("prop_thickness", "380");
+    layoutField("prop_thickness", "430");
     outline({"13.5,5.3", "15.9,5.3", "15.9,7.7", "13.5,7.7"});
     key(Qt::Key_Escape);
     casesAndLayers();
@@ -270,8 +271,10 @@ TEST_F(Drawing, FromTheArchitectsDrawingToTheDemoFloor) {
     layoutField("prop_heightAbove", "4.2");
     key(Qt::Key_B);
     layoutField("prop_depth", "600");
+    key(Qt::Key_A);
+    layoutField("prop_thickness", "290");
     key(Qt::Key_Z);
-    layoutField("prop_thickness", "380");
+    layoutField("prop_thickness", "430");
     key(Qt::Key_Escape);
     key(Qt::Key_Escape);
     auto* layers = layoutSide()->findChild<QTableWidget*>("layers");
@@ -538,7 +541,7 @@ TEST_F(Drawing, PanelsCombinationsAndSupportsAreTables) {
     EXPECT_TRUE(floor()->panels.empty());
     double before = floor()->slabs[0].thickness;
     press("adoptThickness");
-    EXPECT_GT(floor()->slabs[0].thickness, before);
+    EXPECT_NE(floor()->slabs[0].thickness, before);
     key(Qt::Key_3);
     window.below().show(Register::Page::Combinations);
     int generated = table.rowCount();
@@ -572,7 +575,7 @@ TEST_F(Drawing, BasisTemplatesMaterialsAndSources) {
     cell(materials, 1, 2, "45");
     EXPECT_EQ(session().project().basis.column.strength, 45);
     QTest::mouseClick(window.findChild<QPushButton*>("materialToAll"), Qt::LeftButton);
-    EXPECT_EQ(session().project().basis.column.strength, 30);
+    EXPECT_EQ(session().project().basis.column.strength, 35);
     auto* sources = window.findChild<QTableWidget*>("sources");
     ASSERT_GE(sources->rowCount(), 6);
     cell(sources, 0, 2, "client");

@@ -94,10 +94,11 @@ TEST_F(Keyboard, TheFishHallFromNothingToBars) {
     field("gridX", "0.3");
     field("gridY", "0.3");
     key(Qt::Key_A);
+    field("prop_thickness", "290");
     outline({"0,0", "29.2,0", "29.2,9.4", "25.6,13", "@-25.6,0"});
     key(Qt::Key_C);
-    field("prop_width", "350");
-    field("prop_depth", "350");
+    field("prop_width", "450");
+    field("prop_depth", "450");
     field("prop_heightBelow", "3.4");
     field("prop_heightAbove", "4.2");
     key(Qt::Key_G);
@@ -111,7 +112,7 @@ TEST_F(Keyboard, TheFishHallFromNothingToBars) {
         find(name);
         ASSERT_TRUE(tabTo("prop_shape"));
         QTest::keyClicks(QApplication::focusWidget(), QStringLiteral("c"));
-        field("prop_width", "400");
+        field("prop_width", "550");
     }
     find("B2");
     ASSERT_TRUE(tabTo("prop_above"));
@@ -124,7 +125,7 @@ TEST_F(Keyboard, TheFishHallFromNothingToBars) {
     key(Qt::Key_O);
     outline({"10.2,8", "2.4<0", "3.2<90", "@-2.4,0"});
     key(Qt::Key_Z);
-    field("prop_thickness", "380");
+    field("prop_thickness", "430");
     outline({"13.5,5.3", "15.9,5.3", "15.9,7.7", "13.5,7.7"});
     key(Qt::Key_Escape);
     // Actions: the cases in their table, layers and loads in the tray.

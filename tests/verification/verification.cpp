@@ -286,6 +286,61 @@ void stripShares() {
     fmt::print("\n");
 }
 
+// A column of 400 x 400 in a slab with d = 220 that moves from the inside over an edge along it into a
+// corner: the largest stress over strength of a force without moments, by both standards.
+void movingColumn(const std::string& svg) {
+    auto ratio = [](const standards::PunchingRules& rules, double x, double y) {
+        standards::PunchingPlace p;
+        p.site.slabs = {{{0, 0}, {1e5, 0}, {1e5, 1e5}, {0, 1e5}}};
+        p.site.loaded = geometry::rectangle({x, y}, 400, 400);
+        p.middle = {x, y}, p.c1 = p.c2 = 400, p.h = 260, p.d = 220, p.fc = 30, p.fy = 500;
+        for (double& a : p.steel) a = 1.5;
+        double worst = 0;
+        for (const auto& s : rules.sections(p))
+            if (s.at == standards::ControlSection::At::Control)
+                worst = std::max(worst, rules.stress(p, s, {5e5, 0, 0}) / rules.strength(p, s));
+        return worst;
+    };
+    std::ofstream out(svg);
+    out << "<svg xmlns='http://www.w3.org/2000/svg' width='660' height='330' font-family='sans-serif' "
+           "font-size='12'>\n<rect width='660' height='330' fill='#fbfaf6'/>\n";
+    constexpr double left = 60, top = 30, wide = 560, high = 240, most = 3;
+    auto X = [&](double way) { return left + wide * way / 4400; };
+    auto Y = [&](double v) { return top + high * (1 - v / most); };
+    for (double v = 0; v <= most; v += 0.5)
+        out << fmt::format(
+            "<path d='M {:.1f} {:.1f} H {:.1f}' stroke='#c9cbc4'/><text x='{:.1f}' y='{:.1f}' "
+            "text-anchor='end' fill='#5d6b74'>{:.1f}</text>\n",
+            left, Y(v), left + wide, left - 6, Y(v) + 4, v);
+    for (auto [way, word] :
+         {std::pair(0.0, "2.4 m inside"), {2200.0, "face at the edge"}, {4400.0, "in the corner"}})
+        out << fmt::format(
+            "<path d='M {0:.1f} {1} V {2}' stroke='#c9cbc4'/><text x='{0:.1f}' y='{3}' "
+            "text-anchor='{4}' fill='#5d6b74'>{5}</text>\n",
+            X(way), top, top + high, top + high + 18,
+            way == 0     ? "start"
+            : way > 4000 ? "end"
+                         : "middle",
+            word);
+    int row = 0;
+    for (auto [id, colour] : {std::pair("en1992", "#34508f"), {"aci318-si", "#8c4a2f"}}) {
+        const auto standard = standards::makeStandard(id);
+        std::string path;
+        for (double way = 0; way <= 4400; way += 10) {
+            const double x = way <= 2200 ? 2400 - way : 200, y = way <= 2200 ? 2400 : 2400 - (way - 2200);
+            path += fmt::format("{} {:.1f} {:.2f} ", path.empty() ? "M" : "L", X(way),
+                                Y(ratio(*standard->punching, x, y)));
+        }
+        out << fmt::format(
+            "<path d='{}' fill='none' stroke='{}' stroke-width='2'/>\n<text x='{}' y='{}' "
+            "fill='{}'>{}</text>\n",
+            path, colour, left + 14, top + 18 + 16 * row++, colour, standard->title);
+    }
+    out << fmt::format(
+        "<text x='{}' y='{}' fill='#1f2a33'>stress over strength, force without moments</text>\n</svg>\n",
+        left, top + high + 40);
+}
+
 int main(int argc, char** argv) {
     rectangles();
     circles();
@@ -293,5 +348,6 @@ int main(int argc, char** argv) {
     flatSlab();
     stripShares();
     convergence(argc > 1 ? argv[1] : "convergence.svg");
+    movingColumn(argc > 2 ? argv[2] : "moving_column.svg");
     balance();
 }

@@ -8,6 +8,7 @@
 #include <limits>
 
 #include "board/crossings.h"
+#include "design/shear_picture.h"
 #include "design/steel_field.h"
 #include "widgets/inline_edit.h"
 #include "widgets/theme.h"
@@ -31,8 +32,9 @@ double roundStep(double span, int lines) {
 
 }  // namespace
 
-FloorCanvas::FloorCanvas(Session& session, FloorDesk& desk, StripDesk& strips, QWidget* parent)
-    : QWidget(parent), session_(session), desk_(desk), strips_(strips) {
+FloorCanvas::FloorCanvas(Session& session, FloorDesk& desk, StripDesk& strips, ConnectionDesk& connections,
+                         QWidget* parent)
+    : QWidget(parent), session_(session), desk_(desk), strips_(strips), connections_(connections) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setObjectName(QStringLiteral("floorPlan"));
@@ -65,6 +67,10 @@ void FloorCanvas::showProof(int direction, bool top) {
     steelTop_ = top;
     refresh();
 }
+void FloorCanvas::showShear() {
+    shown_ = Shown::Shear;
+    refresh();
+}
 void FloorCanvas::showNothing() {
     shown_ = Shown::Nothing;
     refresh();
@@ -73,6 +79,7 @@ const char* FloorCanvas::shows() const {
     return shown_ == Shown::Nothing ? nullptr
            : shown_ == Shown::Steel ? "steel"
            : shown_ == Shown::Proof ? "proof"
+           : shown_ == Shown::Shear ? "shear"
                                     : analysis::key(field_);
 }
 void FloorCanvas::showField(analysis::Field field, int combination) {
@@ -89,6 +96,7 @@ void FloorCanvas::showMesh(bool on) {
 
 void FloorCanvas::refresh() {
     values_.clear();
+    strong_.reset();
     finder_.reset();
     model_.reset();
     const auto* a = session_.floorAnalysis();
@@ -98,6 +106,15 @@ void FloorCanvas::refresh() {
         auto design = strips_.design();
         if (shown_ == Shown::Nothing) {
             values_.clear();
+        } else if (shown_ == Shown::Shear) {
+            if (design && design->analysis.get() == a) {
+                const auto picture = design::shearPicture(*design);
+                values_ = picture.stress;
+                std::vector<double> share(values_.size(), 0);
+                for (std::size_t i = 0; i < share.size(); ++i)
+                    share[i] = picture.strength[i] > 0 ? picture.stress[i] / picture.strength[i] : 0;
+                strong_ = traced(share, 1);
+            }
         } else if (shown_ == Shown::Steel) {
             if (design && design->analysis.get() == a)
                 values_ = design::requiredSteelField(*design, steelDirection_, steelTop_);
@@ -128,6 +145,26 @@ void FloorCanvas::refresh() {
     }
     traceLines();
     update();
+}
+
+FloorCanvas::Line FloorCanvas::traced(const std::vector<double>& values, double level) const {
+    Crossings crossings;
+    const auto& nodes = model_->plate.nodes;
+    for (std::size_t t = 0; t < model_->plate.triangles.size(); ++t) {
+        std::vector<Crossings::End> ends;
+        for (std::size_t i = 0; i < 3; ++i) {
+            const std::size_t j = (i + 1) % 3;
+            const int from = model_->points.corner[3 * t + i], to = model_->points.corner[3 * t + j];
+            const double v = values[std::size_t(from)], w = values[std::size_t(to)];
+            if ((v < level) == (w < level)) continue;
+            const auto &a = nodes[std::size_t(model_->plate.triangles[t][i])],
+                       &b = nodes[std::size_t(model_->plate.triangles[t][j])];
+            const double k = (level - v) / (w - v);
+            ends.push_back({std::minmax(from, to), {a.x + k * (b.x - a.x), a.y + k * (b.y - a.y)}});
+        }
+        if (ends.size() == 2) crossings.add(ends[0], ends[1]);
+    }
+    return {level, crossings.chains()};
 }
 
 void FloorCanvas::traceLines() {
@@ -191,6 +228,7 @@ double FloorCanvas::valueAt(model::Point p) const {
 
 units::Kind FloorCanvas::shownKind() const {
     return shown_ == Shown::Steel   ? units::Kind::SteelPerWidth
+           : shown_ == Shown::Shear ? units::Kind::ShearStress
            : shown_ == Shown::Proof ? units::Kind::None
                                     : analysis::kind(field_);
 }
@@ -205,6 +243,7 @@ QString FloorCanvas::valueText(model::Point p) const {
                                          .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
                                               steelTop_ ? tr("top") : tr("bottom"))
                                          .arg(v, 0, 'f', 2);
+    if (shown_ == Shown::Shear) return tr("shear %1").arg(session_.text(v, shownKind()));
     QString what = shown_ == Shown::Steel
                        ? tr("steel %1 %2")
                              .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
@@ -241,6 +280,10 @@ void FloorCanvas::fit() {
     update();
 }
 
+void FloorCanvas::show(model::Point middle, double across) {
+    scale_ = width() / across;
+    centreOn(middle);
+}
 void FloorCanvas::centreOn(model::Point p) {
     origin_ += rect().center() - toPixel(p.x, p.y);
     rememberView();
@@ -410,8 +453,12 @@ void FloorCanvas::mouseReleaseEvent(QMouseEvent* e) {
         strips_.endDrag();
         return update();
     }
-    if (stripping() && e->button() == Qt::LeftButton && QLineF(pressed_, e->position()).length() <= 4)
+    if (stripping() && e->button() == Qt::LeftButton && QLineF(pressed_, e->position()).length() <= 4) {
+        if (session_.place() != Place::Strips)
+            if (const auto key = connections_.at(toPlan(e->position()), 6 / scale_); !key.empty())
+                return connections_.select(key);
         return strips_.click(toPlan(e->position()), add);
+    }
     if (stripping() && e->button() == Qt::RightButton)
         return strips_.points().size() > 2 ? strips_.finish() : strips_.cancel();
     if (!drawing()) return;
@@ -513,7 +560,7 @@ bool FloorCanvas::event(QEvent* e) {
     if (e->type() == QEvent::ShortcutOverride && stripping()) {
         auto* key = static_cast<QKeyEvent*>(e);
         bool plain = !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
-        if (plain && QStringLiteral("XYSDMATR").contains(QChar(key->key() < 0x80 ? key->key() : ' ')))
+        if (plain && QStringLiteral("XYSDMATRCK").contains(QChar(key->key() < 0x80 ? key->key() : ' ')))
             e->accept();
     }
     if (e->type() == QEvent::ShortcutOverride && drawing()) {
@@ -528,6 +575,7 @@ bool FloorCanvas::event(QEvent* e) {
 bool FloorCanvas::stripKey(QKeyEvent* e) {
     if (e->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) return false;
     const bool strips = session_.place() == Place::Strips;
+    if (!strips && connectionKey(e)) return true;
     switch (e->key()) {
         case Qt::Key_Up:
             strips_.walk(1, 0);
@@ -581,6 +629,37 @@ bool FloorCanvas::stripKey(QKeyEvent* e) {
             return true;
         case Qt::Key_T:
             askAngle();
+            return true;
+        default:
+            return false;
+    }
+}
+
+// C goes to the connection that is worst, then on; with one in hand arrows walk to those around it.
+bool FloorCanvas::connectionKey(QKeyEvent* e) {
+    if (e->key() == Qt::Key_C) {
+        connections_.next(e->modifiers() & Qt::ShiftModifier ? -1 : 1);
+        if (const auto* c = connections_.inHand();
+            c && !rect().contains(toPixel(c->place.middle.x, c->place.middle.y).toPoint()))
+            centreOn(c->place.middle);
+        return true;
+    }
+    if (!connections_.inHand()) return false;
+    switch (e->key()) {
+        case Qt::Key_Up:
+            connections_.walk(0, 1);
+            return true;
+        case Qt::Key_Down:
+            connections_.walk(0, -1);
+            return true;
+        case Qt::Key_Left:
+            connections_.walk(-1, 0);
+            return true;
+        case Qt::Key_Right:
+            connections_.walk(1, 0);
+            return true;
+        case Qt::Key_K:
+            connections_.turnSteel();
             return true;
         default:
             return false;

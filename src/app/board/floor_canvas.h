@@ -8,6 +8,7 @@
 #include <memory>
 
 #include "board/floor_desk.h"
+#include "connections/connection_desk.h"
 #include "document/session.h"
 #include "fem/plate/loads.h"
 #include "strips/strip_desk.h"
@@ -19,7 +20,8 @@ namespace talvik::app {
 class FloorCanvas : public QWidget {
     Q_OBJECT
   public:
-    FloorCanvas(Session& session, FloorDesk& desk, StripDesk& strips, QWidget* parent = nullptr);
+    FloorCanvas(Session& session, FloorDesk& desk, StripDesk& strips, ConnectionDesk& connections,
+                QWidget* parent = nullptr);
     // What is drawn: a field under a combination, or the envelope's largest or smallest values when
     // `combination` is Most or Least.
     static constexpr int Most = -1, Least = -2;
@@ -28,6 +30,8 @@ class FloorCanvas : public QWidget {
     void showSteel(int direction, bool top);
     // What the proof by field found: asked over provided, of a direction and face; direction 2: shear.
     void showProof(int direction, bool top);
+    // Resultant shear stress, with the strength of the concrete as one strong line.
+    void showShear();
     void showNothing();
     void showMesh(bool on);
     void refresh();  // the session has another answer
@@ -35,6 +39,7 @@ class FloorCanvas : public QWidget {
     void fit();
     void askAngle();                // to which the strip in hand turns
     void centreOn(model::Point p);  // without changing the scale
+    void show(model::Point middle, double across);  // so many millimetres of plan from side to side
     // Value of what is shown at a plan point, NaN outside; in words with its unit, empty outside.
     double valueAt(model::Point p) const;
     QString valueText(model::Point p) const;
@@ -43,6 +48,7 @@ class FloorCanvas : public QWidget {
     double pixelX(double x) const { return toPixel(x, 0).x(); }
     double perMm() const { return scale_; }
     int lineCount() const { return static_cast<int>(lines_.size()); }
+    bool hasStrongLine() const { return strong_ && !strong_->chains.empty(); }
 
   signals:
     void moved();                                                 // scale or origin changed
@@ -69,13 +75,14 @@ class FloorCanvas : public QWidget {
     Session& session_;
     FloorDesk& desk_;
     StripDesk& strips_;
+    ConnectionDesk& connections_;
     enum class Hand { None, Pan, Box, Corner, Whole, GridLine, StripEdge } hand_ = Hand::None;
     QPointF pressed_, now_;
     model::Id held_;
     int handle_ = -1;
     analysis::Field field_ = analysis::Field::Deflection;
     int combination_ = Most;
-    enum class Shown { Nothing, Field, Steel, Proof } shown_ = Shown::Field;
+    enum class Shown { Nothing, Field, Steel, Proof, Shear } shown_ = Shown::Field;
     int steelDirection_ = 0;  // also of the proof
     bool steelTop_ = false;
     strips::EdgeOf heldEdge_, hotEdge_;
@@ -87,6 +94,7 @@ class FloorCanvas : public QWidget {
     std::vector<double> values_;
     std::vector<Line> lines_;
     double step_ = 0;
+    std::optional<Line> strong_;  // where the shear stress is the strength
     std::shared_ptr<const analysis::FloorModel> model_;
     std::unique_ptr<fem::TriangleFinder> finder_;
 
@@ -97,6 +105,7 @@ class FloorCanvas : public QWidget {
     units::Kind shownKind() const;
     double displayFactor() const;  // stored value of one displayed unit
     void traceLines();
+    Line traced(const std::vector<double>& values, double level) const;
     // A word on a ground of paper, clear of those put before; left out where there is no room.
     void tag(QPainter& p, QPointF at, const QString& text, const QColor& ink, bool centred = true);
     void reserveNames();  // of columns and grid lines, which stand where they are
@@ -113,6 +122,7 @@ class FloorCanvas : public QWidget {
     bool stripping() const;                       // places 4 to 6
     const char* shows() const;                    // a field: non-null
     bool stripKey(QKeyEvent* e);
+    bool connectionKey(QKeyEvent* e);
     void paintAll(QPainter& painter);      // but for the station
     void paintStation(QPainter& painter);  // across the strip in hand
     Still still_;
@@ -120,6 +130,7 @@ class FloorCanvas : public QWidget {
     void paintStripNames(QPainter& painter);
     void paintStrips(QPainter& painter);
     void paintStripBars(QPainter& painter);
+    void paintConnections(QPainter& painter);
     void paintDrawnPoints(QPainter& painter);
     void rememberView();
     int handleAt(QPointF p) const;

@@ -91,6 +91,15 @@ void FloorCanvas::paintLines(QPainter& p) {
                 ++put;
             }
     }
+    if (strong_) {
+        p.setPen(QPen(t.over, 2.4));
+        p.setBrush(Qt::NoBrush);
+        for (const auto& chain : strong_->chains) {
+            QPolygonF points;
+            for (QPointF q : chain) points << toPixel(q.x(), q.y());
+            p.drawPolyline(points);
+        }
+    }
     for (const auto& l : labels) {
         p.fillRect(l.box, t.concrete);
         p.setPen(t.ink);
@@ -178,6 +187,7 @@ void FloorCanvas::paintAll(QPainter& p) {
     if (session_.place() == Place::Actions) paintLoads(p);
     paintColumns(p);
     if (session_.place() == Place::Bars) paintStripBars(p);
+    if (session_.place() == Place::Checks || session_.place() == Place::Bars) paintConnections(p);
     if (stripping()) paintStripNames(p);
     if (stripping()) paintDrawnPoints(p);
     if (drawing()) {
@@ -735,6 +745,10 @@ void FloorCanvas::paintScale(QPainter& p) {
             const auto design = strips_.design();
             if (!design || !design->proof) caption = tr("The proof by field is still being worked out");
         }
+        if (shown_ == Shown::Shear)
+            caption =
+                tr("Resultant shear in %1; inside the strong line it passes what concrete carries alone")
+                    .arg(session_.unit(units::Kind::ShearStress));
         if (shown_ == Shown::Nothing)
             caption =
                 tr("Strips %1").arg(QString::fromUtf8(strips::directionName(strips_.direction()))) +

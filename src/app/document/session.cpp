@@ -220,15 +220,32 @@ void Session::forgetRemedies() {
     remedyTimer_.stop();
 }
 
+model::PartRef Session::soughtFor() const {
+    if (selection_ && selection_->part.kind == model::PartKind::Connection && answer())
+        if (const auto* part = answer()->find(selection_->part); part && part->worst() > 1)
+            return selection_->part;
+    return {element_};
+}
+
 void Session::seekRemedies() {
     // Only where the element in hand is over itself, once its answer is complete.
     const auto* a = answer();
     if (stale_ || !a || !a->complete || a->summary.over == 0) return;
     search_ = Search::UnderWay;
+    soughtFor_ = soughtFor();
     emit remediesChanged();
     remedyThread_ = std::jthread([this, snapshot = std::make_shared<const model::Project>(base()),
-                                  id = element_, serial = remedySerial_](std::stop_token stop) {
-        auto found = design::remedies(*snapshot, id, stop);
+                                  part = soughtFor_, serial = remedySerial_](std::stop_token stop) {
+        auto found = design::remedies(*snapshot, part, stop, [this, serial](const design::Remedy& one) {
+            QMetaObject::invokeMethod(
+                this,
+                [this, serial, one] {
+                    if (serial != remedySerial_) return;
+                    remedies_.push_back(one);
+                    emit remediesChanged();
+                },
+                Qt::QueuedConnection);
+        });
         if (stop.stop_requested()) return;
         QMetaObject::invokeMethod(
             this,
@@ -299,6 +316,10 @@ bool Session::over() const {
 void Session::select(std::optional<Spot> spot) {
     if (spot == selection_) return;
     selection_ = std::move(spot);
+    if (soughtFor() != soughtFor_ || search_ == Search::None) {
+        forgetRemedies();
+        remedyTimer_.start();
+    }
     emit selectionChanged();
 }
 void Session::select(Spot::In in, const model::Id& id) {

@@ -64,6 +64,8 @@ class Session : public QObject {
     bool over() const;
     // What would make the element in hand pass; found in the background after every edit, empty until then.
     const std::vector<design::Remedy>& remedies() const { return remedies_; }
+    // For what: the connection in hand where that is over, else the element as a whole.
+    model::PartRef soughtFor() const;
     // Whether they are being sought, and whether the search for what is shown has come to its end.
     bool seeking() const { return search_ == Search::UnderWay; }
     bool sought() const { return search_ == Search::Done; }
@@ -141,6 +143,7 @@ class Session : public QObject {
     QTimer remedyTimer_;
     int remedySerial_ = 0;
     enum class Search { None, UnderWay, Done } search_ = Search::None;
+    model::PartRef soughtFor_;
     void forgetRemedies();
     std::map<model::Id, std::shared_ptr<const design::ElementAnswer>> answers_;
     mutable std::vector<report::Matter> matters_;

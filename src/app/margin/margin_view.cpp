@@ -63,12 +63,17 @@ void MarginView::rebuild() {
 // in trouble.
 void MarginView::addRemedies() {
     const auto note = [&](const QString& text) { items_.push_back({Item::Kind::Note, text, ""}); };
-    if (session_.seeking()) return note(tr("Looking for what would make it pass…"));
+    const bool connection = session_.soughtFor().kind == model::PartKind::Connection;
     if (session_.remedies().empty()) {
+        if (session_.seeking()) return note(tr("Looking for what would make it pass…"));
         if (session_.sought())
             note(
-                tr("Nothing that was tried makes it pass: not other bars, up to 120 mm more depth, nor "
-                   "stronger concrete."));
+                connection
+                    ? tr("Nothing that was tried makes it pass: not studs or links, more top bars, a drop, a "
+                         "larger "
+                         "column, up to 120 mm more depth, nor stronger concrete.")
+                    : tr("Nothing that was tried makes it pass: not other bars, up to 120 mm more depth, nor "
+                         "stronger concrete."));
         return;
     }
     items_.push_back({Item::Kind::Heading, tr("What would make it pass"), tr("verified")});
@@ -77,6 +82,7 @@ void MarginView::addRemedies() {
         QString price = tr("%1%2").arg(r.steel >= 0 ? QStringLiteral("+") : QString(),
                                        session_.text(r.steel, units::Kind::Mass));
         if (r.concrete > 1e-6) price += tr(" · +%1 m³").arg(r.concrete, 0, 'f', 1);
+        if (r.elsewhere > 0) price += tr(" · %1 over elsewhere").arg(r.elsewhere);
         price += tr(" · %1%2 %3")
                      .arg(r.price >= 0 ? QStringLiteral("+") : QString())
                      .arg(r.price, 0, 'f', 0)
@@ -84,6 +90,7 @@ void MarginView::addRemedies() {
         items_.push_back({Item::Kind::Remedies, qs(r.text),
                           QStringLiteral("%1|%2").arg(r.worst, 0, 'f', 2).arg(price), nullptr, i});
     }
+    if (session_.seeking()) note(tr("Looking for more…"));
 }
 
 QRect MarginView::remedyRect(std::size_t index) const {

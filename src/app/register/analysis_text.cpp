@@ -53,7 +53,7 @@ void AnalysisText::refresh() {
         if (!found_.error.empty()) page.add(Kind::Paragraph, found_.error);
         page.add(Kind::Subheading, "Not there yet");
         page.add(Kind::Paragraph,
-                 "Punching, computed deflection, drawings and schedules of floors are not there yet. Strips, "
+                 "Computed deflection, drawings and schedules of floors are not there yet. Strips, "
                  "their bars and checks are places 4 to 6.");
     }
     text_->setHtml(qs(report::html(page, report::Target::Flow)));

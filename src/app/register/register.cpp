@@ -12,6 +12,8 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "connections/connection_table.h"
+#include "connections/connection_view.h"
 #include "design/floors.h"
 #include "register/analysis_text.h"
 #include "register/load_cases.h"
@@ -28,7 +30,7 @@ const char* stateNames[] = {QT_TR_NOOP("ultimate"), QT_TR_NOOP("characteristic")
 
 }  // namespace
 
-Register::Register(FloorDesk& desk, LineSection& section, QWidget* parent)
+Register::Register(FloorDesk& desk, LineSection& section, ConnectionDesk& connections, QWidget* parent)
     : QWidget(parent),
       desk_(desk),
       session_(desk.session()),
@@ -43,7 +45,10 @@ Register::Register(FloorDesk& desk, LineSection& section, QWidget* parent)
       section_(&section),
       table_(new QTableWidget),
       cases_(new LoadCases(desk)),
-      analysis_(new AnalysisText(desk.session())) {
+      analysis_(new AnalysisText(desk.session())),
+      connections_(connections),
+      connectionTable_(new ConnectionTable(connections)),
+      connectionView_(new ConnectionView(connections)) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 4, 0, 0);
     column->setSpacing(2);
@@ -55,6 +60,7 @@ Register::Register(FloorDesk& desk, LineSection& section, QWidget* parent)
                                               {Page::Combinations, tr("Combinations")},
                                               {Page::Supports, tr("Supports")},
                                               {Page::Analysis, tr("Analysis")},
+                                              {Page::Connections, tr("Connections")},
                                               {Page::Section, tr("Long section")}};
     for (const auto& [page, text] : names) {
         auto* b = buttons_[page] = new QToolButton;
@@ -97,7 +103,8 @@ Register::Register(FloorDesk& desk, LineSection& section, QWidget* parent)
     cases->setWidgetResizable(true);
     cases->setWidget(cases_);
     for (QWidget* page : {section_, static_cast<QWidget*>(table_), static_cast<QWidget*>(cases),
-                          static_cast<QWidget*>(analysis_)})
+                          static_cast<QWidget*>(analysis_), static_cast<QWidget*>(connectionView_),
+                          static_cast<QWidget*>(connectionTable_)})
         pages_->addWidget(page);
     column->addWidget(pages_, 1);
     setMinimumSize(300, 120);
@@ -122,7 +129,8 @@ Register::Register(FloorDesk& desk, LineSection& section, QWidget* parent)
     });
     buildActions();
     connect(&desk_, &FloorDesk::changed, this, &Register::refresh);
-    for (auto signal : {&Session::changed, &Session::answered, &Session::placeChanged})
+    for (auto signal :
+         {&Session::changed, &Session::answered, &Session::placeChanged, &Session::selectionChanged})
         connect(&session_, signal, this, &Register::refresh);
     refresh();
 }
@@ -189,7 +197,9 @@ Register::Page Register::page() const {
 QWidget& Register::part() {
     switch (page()) {
         case Page::Section:
-            return *section_;
+            return connections_.inHand() ? static_cast<QWidget&>(*connectionView_) : *section_;
+        case Page::Connections:
+            return connectionTable_->table();
         case Page::Cases:
             return cases_->table();
         case Page::Analysis:
@@ -203,7 +213,9 @@ void Register::show(Page page) {
     refresh();
 }
 void Register::change() {
-    const Page table = usual() == Page::Section ? Page::Supports : usual();
+    const Page table = usual() != Page::Section                    ? usual()
+                       : connections_.inHand() && session_.floor() ? Page::Connections
+                                                                   : Page::Supports;
     show(page() == Page::Section ? table : Page::Section);
 }
 
@@ -253,10 +265,15 @@ void Register::refresh() {
     table_->horizontalHeader()->setStretchLastSection(now == Page::Panels);
     actions_->setVisible(now == Page::Panels || now == Page::Combinations || now == Page::Supports);
     resizeEvent(nullptr);
-    pages_->setCurrentIndex(now == Page::Section    ? 0
-                            : now == Page::Cases    ? 2
-                            : now == Page::Analysis ? 3
-                                                    : 1);
+    // What is in hand stands in the place of the long section: a connection has a picture of its own.
+    const bool connection = connections_.inHand() != nullptr;
+    buttons_[Page::Section]->setText(connection ? tr("Detail") : tr("Long section"));
+    pages_->setCurrentIndex(now == Page::Section       ? (connection ? 4 : 0)
+                            : now == Page::Cases       ? 2
+                            : now == Page::Analysis    ? 3
+                            : now == Page::Connections ? 5
+                                                       : 1);
+    if (now == Page::Connections) connectionTable_->refresh();
     if (now == Page::Cases) cases_->refresh();
     if (now == Page::Analysis) analysis_->refresh();
     if (now == Page::Panels) fillPanels();

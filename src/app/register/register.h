@@ -5,6 +5,7 @@
 #include <QWidget>
 
 #include "board/floor_desk.h"
+#include "connections/connection_desk.h"
 
 class QBoxLayout;
 class QPushButton;
@@ -15,6 +16,8 @@ class QToolButton;
 namespace talvik::app {
 
 class AnalysisText;
+class ConnectionTable;
+class ConnectionView;
 class ElidedLabel;
 class LineSection;
 class LoadCases;
@@ -22,14 +25,15 @@ class LoadCases;
 class Register : public QWidget {
     Q_OBJECT
   public:
-    Register(FloorDesk& desk, LineSection& section, QWidget* parent = nullptr);
-    enum class Page { Section, Panels, Cases, Combinations, Supports, Analysis };
+    Register(FloorDesk& desk, LineSection& section, ConnectionDesk& connections, QWidget* parent = nullptr);
+    enum class Page { Section, Panels, Cases, Combinations, Supports, Analysis, Connections };
     Page page() const;
     void show(Page page);
     void change();  // from the long section to the table of the place, and back
     QTableWidget& table() { return *table_; }
     QWidget& part();  // what takes the keyboard on the page
     AnalysisText& analysis() { return *analysis_; }
+    ConnectionTable& connections() { return *connectionTable_; }
 
   signals:
     void showWanted(double x, double y);
@@ -47,6 +51,9 @@ class Register : public QWidget {
     QTableWidget* table_;
     LoadCases* cases_;
     AnalysisText* analysis_;
+    ConnectionDesk& connections_;
+    ConnectionTable* connectionTable_;
+    ConnectionView* connectionView_;
     std::map<std::pair<Place, bool>, Page> chosen_;  // of places, of floors or others
     bool filling_ = false;
     QString shape_;

@@ -188,6 +188,7 @@ Tray::Tray(const Desks& desks, QWidget* parent)
     add(Place::Actions, Of::Floor, floorActionsPage(d_.floor));
     add(Place::Strips, Of::Slab, slabStripPage(session));
     add(Place::Strips, Of::Floor, floorStripsPage(d_));
+    add(Place::Checks, Of::Floor, connectionsPage(d_.connections));
     add(Place::Bars, Of::Any, barsPage(session, d_.bars));
     add(Place::Issue, Of::Any, issuePage(session, *this));
     pages_->addWidget(new QWidget);  // of places without one
@@ -227,7 +228,7 @@ int Tray::pageOf(Place place) const {
     return -1;
 }
 bool Tray::hasPage(Place place) const {
-    return pageOf(place) >= 0 || (d_.session.floor() && place == Place::Checks);
+    return pageOf(place) >= 0;
 }
 
 void Tray::show(Place place) {
@@ -324,6 +325,7 @@ void Tray::buildLines() {
                     text.arg(QString::fromUtf8(strips::directionName(d)), top ? tr("top") : tr("bottom")),
                     first + 2 * d + top);
     fields_->addItem(tr("Shear over resistance"), 204);
+    fields_->addItem(tr("Shear stress"), 300);
     fields_->addItem(tr("No lines"), -1);
     fields_->setAccessibleName(tr("Lines on the plan"));
     combinations_->setAccessibleName(tr("Combination"));
@@ -367,6 +369,8 @@ void Tray::showLines() {
     combinations_->setEnabled(shown >= 0 && shown < 100);
     if (shown < 0)
         d_.canvas.showNothing();
+    else if (shown >= 300)
+        d_.canvas.showShear();
     else if (shown >= 200)
         d_.canvas.showProof((shown - 200) / 2, (shown - 200) % 2);
     else if (shown >= 100)

@@ -24,6 +24,7 @@ struct Desks {
     BarDesk& bars;
     FloorDesk& floor;
     StripDesk& strips;
+    ConnectionDesk& connections;
     FloorCanvas& canvas;
 };
 
@@ -136,6 +137,7 @@ TrayPage* slabStripPage(Session& session);
 TrayPage* floorLayoutPage(FloorDesk& desk);
 TrayPage* floorActionsPage(FloorDesk& desk);
 TrayPage* floorStripsPage(const Desks& desks);
+TrayPage* connectionsPage(ConnectionDesk& desk);
 TrayPage* barsPage(Session& session, BarDesk& desk);
 TrayPage* issuePage(Session& session, Tray& tray);
 

@@ -155,8 +155,10 @@ void MainWindow::walkElements(int by) {
 // To a place in a part or an element, and to a check there.
 void MainWindow::go(const model::Spot& spot, const std::string& check) {
     if (spot.part.element != session_.element()) session_.setElement(spot.part.element);
-    if (session_.place() < Place::Strips || session_.place() > Place::Bars)
-        session_.setPlace(check.empty() ? Place::Strips : Place::Checks);
+    const bool connection = spot.part.kind == model::PartKind::Connection;
+    if (session_.place() < Place::Strips || session_.place() > Place::Bars ||
+        (connection && session_.place() == Place::Strips))
+        session_.setPlace(check.empty() && !connection ? Place::Strips : Place::Checks);
     if (spot.part.kind == model::PartKind::Whole)
         session_.select(std::nullopt);
     else
@@ -186,8 +188,8 @@ void MainWindow::find() {
     auto indexed = [&](bool checks) {
         for (const auto& e : index)
             if (e.check.empty() != checks)
-                entries.push_back(
-                    {qs(e.text), qs(e.detail), [this, spot = e.spot, check = e.check] { go(spot, check); }});
+                entries.push_back({qs(e.text), qs(e.detail),
+                                   [this, spot = e.spot, check = e.check] { go(spot, check); }, checks});
     };
     if (const auto* floor = session_.floor()) {
         const auto names = layout::displayNames(*floor);

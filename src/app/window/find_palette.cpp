@@ -44,7 +44,8 @@ void FindPalette::filter(const QString& text) {
         const QString last = name.section(QLatin1Char(' '), -1);  // "Column B2" is called B2
         const bool exact =
             !whole.compare(name, Qt::CaseInsensitive) || !whole.compare(last, Qt::CaseInsensitive);
-        found.emplace_back(exact ? 0 : name.startsWith(whole, Qt::CaseInsensitive) ? 1 : 2, i);
+        const int rank = exact ? 0 : name.startsWith(whole, Qt::CaseInsensitive) ? 1 : 2;
+        found.emplace_back(rank + 3 * entries_[i].last, i);
     }
     std::stable_sort(found.begin(), found.end(),
                      [](const auto& a, const auto& b) { return a.first < b.first; });

@@ -16,6 +16,7 @@ class FindPalette : public QDialog {
     struct Entry {
         QString text, kind;
         std::function<void()> go;
+        bool last = false;  // after all others
     };
     FindPalette(std::vector<Entry> entries, QWidget* parent);
 

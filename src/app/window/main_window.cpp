@@ -20,6 +20,7 @@
 
 #include "bench/bench_window.h"
 #include "board/floor_canvas.h"
+#include "connections/connection_desk.h"
 #include "formats/project_file.h"
 #include "issue/sheet_preview.h"
 #include "margin/margin_view.h"
@@ -38,9 +39,10 @@ namespace talvik::app {
 MainWindow::MainWindow()
     : desk_(new FloorDesk(session_, this)),
       strips_(new StripDesk(session_, bars_, this)),
+      connections_(new ConnectionDesk(session_, this)),
       places_(new PlaceBar(session_)),
       plan_(new PlanView(session_, bars_, scale_)),
-      canvas_(new FloorCanvas(session_, *desk_, *strips_)),
+      canvas_(new FloorCanvas(session_, *desk_, *strips_, *connections_)),
       section_(new LineSection(session_, bars_,
                                [this]() -> std::optional<LineSection::Scale> {
                                    if (session_.slab())
@@ -55,9 +57,9 @@ MainWindow::MainWindow()
                                    return LineSection::Scale{a - s->from * perMm, perMm};
                                })),
       margin_(new MarginView(session_)),
-      tray_(new Tray({session_, bars_, *desk_, *strips_, *canvas_})),
+      tray_(new Tray({session_, bars_, *desk_, *strips_, *connections_, *canvas_})),
       sheet_(new SheetPreview(session_)),
-      below_(new Register(*desk_, *section_)),
+      below_(new Register(*desk_, *section_, *connections_)),
       pictures_(new QStackedWidget),
       across_(new QSplitter(Qt::Horizontal)),
       middle_(new QSplitter(Qt::Vertical)),

@@ -21,6 +21,7 @@ class QToolButton;
 namespace talvik::app {
 
 class BenchWindow;
+class ConnectionDesk;
 class ElidedLabel;
 class FloorCanvas;
 class FloorDesk;
@@ -127,6 +128,7 @@ class MainWindow : public QMainWindow {
     BarDesk bars_{session_};
     FloorDesk* desk_;
     StripDesk* strips_;
+    ConnectionDesk* connections_;
     PlaceBar* places_;
     PlanView* plan_;
     FloorCanvas* canvas_;

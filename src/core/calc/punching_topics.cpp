@@ -43,7 +43,7 @@ punching::Site site(en::Place place, double c1, double c2, const Ring& loaded, d
     return {loaded, {{{left, below}, {far, below}, {far, far}, {left, far}}}, {}};
 }
 punching::Site site(en::Place place, double c1, double c2, double over1 = 0, double over2 = 0) {
-    return site(place, c1, c2, punching::rectangle({0, 0}, c1, c2), over1, over2);
+    return site(place, c1, c2, geometry::rectangle({0, 0}, c1, c2), over1, over2);
 }
 Perimeter rounded(en::Place place, double c1, double c2, double distance) {
     return punching::perimeter(site(place, c1, c2), {distance, true});

@@ -48,6 +48,25 @@ struct CoverSet {
     double cover = 0;
 };
 const std::vector<CoverSet>& coverSets();
+// Headed studs welded to a rail, as they can be bought, with any number of studs from the least to the most:
+// lengths mm, `height` over the heads, `first` from the end of the rail to its first stud.
+struct StudRail {
+    std::string name;
+    double diameter = 0, height = 0, first = 0, spacing = 0;
+    int least = 2, most = 8;
+    double yield = 500;
+    bool operator==(const StudRail&) const = default;
+};
+// A list of them from comma-separated text. Its first row names the columns with their units: name, diameter,
+// height, first and spacing in mm or in, least studs, most studs, yield in MPa or ksi. A list with a row that cannot be right is
+// refused as a whole; `trouble` names rows and columns.
+struct StudTable {
+    std::vector<StudRail> rails;
+    std::vector<std::string> trouble;
+};
+StudTable readStudRails(std::string_view csv);
+// The list that comes with the program. Made up.
+const std::vector<StudRail>& studRails();
 // The text of a file of data/ that is compiled in.
 std::string_view dataText(std::string_view name);
 const std::vector<ConcreteClass>& concreteClasses();

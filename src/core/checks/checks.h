@@ -19,6 +19,7 @@ enum class Topic {
     Flexure,
     Ductility,
     OneWayShear,
+    Punching,
     Steel,    // least, most, distribution, in bands over columns
     Spacing,  // centre to centre, and clear
     BarEnds,

@@ -9,6 +9,7 @@
 
 #include "analysis/cuts.h"
 #include "design/floor_design.h"
+#include "design/steel_at.h"
 #include "fem/parallel/pool.h"
 #include "strips/field_moments.h"
 #include "strips/sharing.h"
@@ -31,9 +32,9 @@ double radians(double degrees) {
 }
 
 // What the proof knows of the floor besides its field.
-struct Ground {
+struct Ground : SlabEdges {
     const FloorDesign& f;
-    std::vector<Ring> outline, columns;
+    std::vector<Ring> columns;
     struct Line {
         Point a, b;
         double half;
@@ -43,11 +44,8 @@ struct Ground {
     std::vector<Ring> loads;  // footprints of point loads
     std::vector<Point> piles;
 
-    explicit Ground(const FloorDesign& design) : f(design) {
+    explicit Ground(const FloorDesign& design) : SlabEdges(*design.floor), f(design) {
         const auto& floor = *f.floor;
-        for (const auto& s : floor.slabs) outline.push_back(model::ring(s.outline));
-        if (outline.size() > 1) outline = geometry::unite(outline);
-        for (const auto& o : floor.openings) outline.push_back(model::ring(o.outline));
         for (const auto& c : floor.columns) columns.push_back(model::footprint(c));
         for (const auto& w : floor.walls) {
             lines.push_back({w.a, w.b, w.thickness / 2});
@@ -66,21 +64,6 @@ struct Ground {
                 loads.push_back(model::footprint(foot));
             }
     }
-    double toEdge(Point p) const {
-        double least = 1e300;
-        for (const auto& r : outline) least = std::min(least, geometry::distanceToEdge(r, p));
-        return least;
-    }
-    // From a place to the slab's edge or an opening along a unit vector.
-    double along(Point p, double ex, double ey) const {
-        const Point far{p.x + 1e6 * ex, p.y + 1e6 * ey};
-        double least = 1e6;
-        for (const auto& r : outline)
-            for (std::size_t i = 0; i < r.size(); ++i)
-                if (Point at; geometry::cross(p, far, r[i], r[(i + 1) % r.size()], &at))
-                    least = std::min(least, geometry::length(p, at));
-        return least;
-    }
     bool inColumn(Point p, double beyond = 0) const {
         for (const auto& r : columns)
             if (geometry::contains(r, p) || (beyond > 0 && geometry::distanceToEdge(r, p) < beyond))
@@ -92,8 +75,10 @@ struct Ground {
             if (geometry::distance(p, l.a, l.b) < l.half + beyond) return true;
         return false;
     }
-    // Where punching will have to be checked.
+    // Where punching is checked: near what presses through the slab, and as far as its shear steel reaches.
     bool punching(Point p, double reach) const {
+        for (const auto& c : f.connections)
+            if (c->steel && geometry::contains(c->steel->outer.line.outline, p)) return true;
         if (inColumn(p, reach)) return true;
         for (const auto& list : {wallEnds, piles})
             for (Point e : list)
@@ -109,38 +94,6 @@ class Bars {
   public:
     explicit Bars(const FloorDesign& f) : f_(f) {}
 
-    struct At {
-        double full = 0, anchored = 0, diameter = 0;
-    };
-    // Runs that reach the end of their strip's axis go on to the slab's edge where this is askew. `edge`:
-    // within a slab thickness of an edge bars count past their ends as well.
-    static At steel(const StripDesign& d, bool top, Point local, bool edge, double cover,
-                    const Ground& ground) {
-        At s;
-        const Strip& strip = *d.strip;
-        for (const auto& r : d.runs) {
-            if (r.top() != top) continue;
-            if (r.band() && std::abs(local.y - strip.v(local.x)) > r.width / 2) continue;
-            double ends[2] = {local.x - r.from, r.to - local.x};
-            const bool goesOn[2] = {r.from <= strip.from + cover + 60, r.to >= strip.to - cover - 60};
-            for (int e : {0, 1}) {
-                if (!goesOn[e]) continue;
-                const double anchorage = e == 0 ? r.anchorStart : r.anchorEnd,
-                             askew = e == 0 ? strip.axisFrom - strip.from : strip.to - strip.axisTo;
-                if (ends[e] > anchorage + 2 * std::max(0.0, askew) + cover) continue;
-                const double toEdge = ground.along(strip.axes.plan(local), (e == 0 ? -1 : 1) * strip.axes.c,
-                                                   (e == 0 ? -1 : 1) * strip.axes.s) -
-                                      cover;
-                ends[e] = edge ? std::max(ends[e], 0.0) : ends[e] < 0 ? toEdge : std::min(ends[e], toEdge);
-            }
-            if (ends[0] < 0 || ends[1] < 0) continue;
-            const double share = std::min({1.0, r.anchorStart > 0 ? ends[0] / r.anchorStart : 1.0,
-                                           r.anchorEnd > 0 ? ends[1] / r.anchorEnd : 1.0});
-            s.full += r.area, s.anchored += r.area * std::max(0.0, share);
-            s.diameter = std::max(s.diameter, r.diameter);
-        }
-        return s;
-    }
     standards::Section section(const StripDesign& d, bool top, double h, double diameter) const {
         strips::Station s;
         s.thickness = h;
@@ -453,7 +406,7 @@ class Prover {
                 const StripDesign& d = *f_.strips[std::size_t(strip)];
                 const bool edge = ground_.toEdge(plan) < std::max(h, f_.basis->coverSide + 50);
                 for (bool top : {false, true}) {
-                    const auto steel = Bars::steel(d, top, at, edge, f_.basis->coverSide, ground_);
+                    const auto steel = steelAt(d, top, at, edge, f_.basis->coverSide, ground_);
                     piece.resists[top] =
                         bars.resistance(strip, top, h, edge ? steel.full : steel.anchored, steel.diameter);
                 }
@@ -573,7 +526,7 @@ class Prover {
             const StripDesign& s = *f_.strips[std::size_t(strip)];
             const Point local = s.strip->axes.local(p);
             const bool edge = ground_.toEdge(p) < std::max(thickness_[i], f_.basis->coverSide + 50);
-            const auto steel = Bars::steel(s, top, local, edge, f_.basis->coverSide, ground_);
+            const auto steel = steelAt(s, top, local, edge, f_.basis->coverSide, ground_);
             const double along = ex * s.strip->axes.c + ey * s.strip->axes.s, w = along * along;
             const double h = thickness_[i];
             area += w * (edge ? steel.full : steel.anchored);
@@ -650,9 +603,9 @@ void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckLis
     x.notes.push_back(
         "Resultant shear averaged over 2d across it; steel by its direction (EN 1992-2 Annex LL).");
     x.notes.push_back(
-        fmt::format("Not looked at: {:.1f} m² within 2d of columns, piles, wall ends and point loads, where "
-                    "punching rules and is "
-                    "not checked yet; nearer than d to walls, beams and line supports.",
+        fmt::format("Not looked at: {:.1f} m² where punching rules, within 2d of columns, piles, wall ends "
+                    "and point loads and as "
+                    "far as shear steel reaches; nearer than d to walls, beams and line supports.",
                     proof->punching / 1e6));
     if (std::any_of(f.floor->actions.loads.begin(), f.floor->actions.loads.end(),
                     [](const auto& l) { return l.kind == model::FloorLoad::Kind::Line; }))

@@ -94,6 +94,8 @@ void quantities(FloorDesign& f) {
                 r.band() ? r.width : s->strip->area() / std::max(s->strip->to - s->strip->from, 1.0);
             f.steel += r.area * width * (r.to - r.from) * density;
         }
+    for (const auto& c : f.connections)
+        if (c->steel) f.steel += c->steel->mass;
     const auto volume = [](const model::Outline& o, double h) {
         return std::abs(geometry::area(model::ring(o))) * h / 1e9;
     };
@@ -116,7 +118,15 @@ const StripDesign* FloorDesign::find(std::string_view key) const {
     return nullptr;
 }
 
+const ConnectionDesign* FloorDesign::connection(std::string_view key) const {
+    for (const auto& c : connections)
+        if (c->site->key == key) return c.get();
+    return nullptr;
+}
+
 std::vector<Check> FloorDesign::withWorking(const PartAnswer& part) const {
+    if (const auto* connection = dynamic_cast<const ConnectionDesign*>(&part))
+        return checkConnection(*connection, *this, true);
     const auto& strip = dynamic_cast<const StripDesign&>(part);
     const line::LineBasis in{*basis, *standard, strip.outerTop, strip.outerBottom, 0, strip.twoWay()};
     return checkStrip(strip, *floor, *analysis, in, true);
@@ -138,7 +148,10 @@ class FloorDesigner::Stages {
             owed();
             finish();
         }
+        f_->connections = of_.connections_.design(*f_, stop_);
+        if (stop_.stop_requested()) return false;
         f_->parts.assign(f_->strips.begin(), f_->strips.end());
+        f_->parts.insert(f_->parts.end(), f_->connections.begin(), f_->connections.end());
         quantities(*f_);
         checkFloor(*f_);
         f_->summarise();

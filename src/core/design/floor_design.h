@@ -3,6 +3,7 @@
 #pragma once
 
 #include "analysis/floor_analysis.h"
+#include "design/connections.h"
 #include "design/designer.h"
 #include "design/field_proof.h"
 #include "design/floors.h"
@@ -28,10 +29,13 @@ struct FloorDesign : ElementAnswer {
     std::shared_ptr<const model::Floor> floor;
     std::shared_ptr<const analysis::FloorAnalysis> analysis;
     std::shared_ptr<const strips::StripLayout> layout;
-    std::vector<std::shared_ptr<const StripDesign>> strips;  // the parts, in the layout's order
-    std::shared_ptr<const FieldProof> proof;                 // null until it is worked out
+    // The parts: strips in the layout's order, then connections.
+    std::vector<std::shared_ptr<const StripDesign>> strips;
+    std::vector<std::shared_ptr<const ConnectionDesign>> connections;
+    std::shared_ptr<const FieldProof> proof;  // null until it is worked out
     using ElementAnswer::find;
     const StripDesign* find(std::string_view key) const;
+    const ConnectionDesign* connection(std::string_view key) const;
     std::vector<checks::Check> withWorking(const PartAnswer& part) const override;
     // Coverage and what was decided by hand; of a strip what it carries and second opinions.
     std::vector<Fact> facts(const std::optional<model::Spot>& spot, units::System system) const override;
@@ -58,6 +62,7 @@ class FloorDesigner : public Designer {
     std::shared_ptr<const analysis::FloorAnalysis> readFrom_;
     std::shared_ptr<const strips::ForceReader> reader_;
     std::shared_ptr<const std::vector<layout::Panel>> panels_;
+    ConnectionDesigner connections_;
     // Of the whole answer to the last request.
     analysis::FloorAnalyser analyser_;
     std::shared_ptr<const model::Floor> asked_, analysed_;

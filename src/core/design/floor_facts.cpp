@@ -65,6 +65,41 @@ std::vector<Fact> ofStrip(const FloorDesign& f, const StripDesign& d, units::Sys
     return all;
 }
 
+// Where it stands, what acts on it in the combination that governs, and its shear steel.
+std::vector<Fact> ofConnection(const FloorDesign& f, const ConnectionDesign& c, units::System system) {
+    std::vector<Fact> all{{Heading, "Connection"}, {Pair, "Position", c.position()}};
+    const auto* s = c.shown();
+    const auto* d = c.shownDemand();
+    if (!s || !d) return all;
+    auto text = [&](double v, Kind kind) { return units::text(v, kind, system); };
+    all.push_back({Pair, "Effective depth", text(s->d, Kind::Length)});
+    all.push_back({Pair, "Control perimeter", text(s->length, Kind::Length)});
+    all.push_back({Pair, "Bars over it X, Y",
+                   units::number(c.place.steel[0], Kind::SteelPerWidth, system) + ", " +
+                       text(c.place.steel[1], Kind::SteelPerWidth)});
+    all.push_back({Heading, "What acts"});
+    all.push_back({Note, f.analysis->combinations[d->combination].name});
+    all.push_back({Pair, "Force through it", text(std::abs(d->forces.V), Kind::Force)});
+    all.push_back({Pair, "Moments X, Y",
+                   units::number(std::abs(d->forces.Mx), Kind::Moment, system) + ", " +
+                       text(std::abs(d->forces.My), Kind::Moment)});
+    all.push_back({Heading, "Shear steel"});
+    if (!c.steel) {
+        all.push_back(
+            {Note, c.wanted ? c.steelTrouble : "None: K on the plan, or the form on the left, asks for it."});
+        return all;
+    }
+    const auto& l = *c.steel;
+    all.push_back({Note, c.steelText(system)});
+    all.push_back(
+        {Pair, "First, then at", text(l.first, Kind::Length) + ", " + text(l.spacing, Kind::Length)});
+    all.push_back({Pair, "Height of legs", text(l.height, Kind::Length)});
+    all.push_back({Pair, "Legs, mass", fmt::format("{}, {}", l.legs.legs.size(), text(l.mass, Kind::Mass))});
+    all.push_back(
+        {Note, "Lines stand between the bars that run along them, set out from the middle of the column."});
+    return all;
+}
+
 }  // namespace
 
 std::string StripDesign::detail(units::System system) const {
@@ -84,6 +119,10 @@ std::string StripDesign::detail(units::System system) const {
 std::vector<Fact> FloorDesign::facts(const std::optional<model::Spot>& spot, units::System system) const {
     if (!layout) return {};
     if (!spot) return ofFloor(*this);
+    if (spot->part.kind == model::PartKind::Connection) {
+        const auto* c = connection(spot->part.key);
+        return c ? ofConnection(*this, *c, system) : std::vector<Fact>{};
+    }
     const auto* strip = spot->in == model::Spot::In::Whole ? find(spot->part.key) : nullptr;
     return strip ? ofStrip(*this, *strip, system) : std::vector<Fact>{};
 }

@@ -22,13 +22,14 @@ struct SpanPanel {
 
 // Of a panel, seen by a strip that runs at `angle` (degrees).
 SpanPanel spanPanel(const layout::Panel& panel, const model::Floor& floor, double angle);
-// Per span of a strip: the panel in which it lies; of the two beside a line of supports the one on columns, else
-// that which carries both ways, else that with the longer span.
+// Per span of a strip: the panel in which it lies; of the two beside a line of supports the one on columns,
+// else that which carries both ways, else that with the longer span.
 std::vector<SpanPanel> spanPanels(const strips::Strip& strip, const model::Floor& floor,
                                   const std::vector<layout::Panel>& panels);
 
-// Whether thickenings at the columns of a panel are drop panels: a quarter of the slab deeper at least and a sixth
-// of the span from the column's centre in each direction (ACI 318-19 8.2.4), at every column of the panel.
+// Whether thickenings at the columns of a panel are drop panels: a quarter of the slab deeper at least and a
+// sixth of the span from the column's centre in each direction (ACI 318-19 8.2.4), at every column of the
+// panel.
 bool hasDropPanels(const layout::Panel& panel, const model::Floor& floor);
 
 }  // namespace talvik::design

@@ -3,25 +3,23 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
+#include <set>
 
 #include "design/designer.h"
+#include "design/floor_design.h"
+#include "layout/placing.h"
 #include "model/edits.h"
 
 namespace talvik::design {
 namespace {
 
 using model::OneWaySlab;
+using model::PartKind;
 using model::Project;
 
 constexpr double mostAdded = 120;  // mm of thickness
 
-// The element designed anew, with all that takes longer only where nothing is over so far; null where it has
-// no answer.
-Designer::Answer designed(const Project& project, std::string_view element, std::stop_token stop) {
-    auto answer = designNow(project, model::Id(element), stop,
-                            [](const ElementAnswer& first) { return first.summary.over > 0; });
-    return answer && answer->error.empty() ? answer : nullptr;
-}
 double stepOf(const Project& project) {
     return project.basis.units == units::System::Metric ? 10 : 12.7;
 }
@@ -85,7 +83,149 @@ std::vector<Ladder> ladders(const Project& project, const model::Floor& floor) {
     return {barsLadder(id, floor.strips.bars), deeper, concreteLadder(project)};
 }
 
+using Steel = model::ConnectionChoice::Steel;
+
+Attempt shearSteelAttempt(const model::Id& floor, const std::string& key, Steel steel) {
+    return {steel == Steel::Studs ? "Studs on rails" : "Links", [floor, key, steel](const Project& p) {
+                return model::setShearSteel(p, floor, {key}, steel, 0);
+            }};
+}
+
+// Top bars over a connection replaced by as many more as make the steel so many times what lies there: of
+// both directions, fixed where they lie now.
+Ladder moreTopSteel(const FloorDesign& f, const ConnectionDesign& c, const model::Basis& basis) {
+    struct Run {
+        std::string strip;
+        bars::Run run;
+    };
+    std::vector<Run> runs;
+    for (const auto& d : f.strips) {
+        const auto local = d->strip->axes.local(c.place.middle);
+        const bool here = std::any_of(d->strip->parts.begin(), d->strip->parts.end(), [&](const auto& ring) {
+            return geometry::contains(ring, c.place.middle);
+        });
+        if (!here) continue;
+        for (const auto& r : d->runs)
+            if (r.top() == c.topTension && !r.band() && model::isMain(r.role) && r.from < local.x &&
+                r.to > local.x)
+                runs.push_back({d->strip->key, r});
+    }
+    Ladder all;
+    const auto* catalog = catalogs::barCatalog(basis.barCatalog);
+    if (runs.empty() || !catalog) return all;
+    for (double more : {1.25, 1.5, 1.75, 2.0, 2.5, 3.0}) {
+        std::vector<Run> next;
+        std::string text;
+        for (const auto& r : runs) {
+            // Of the bars and spacings allowed the least that gives as much.
+            double least = 1e300;
+            Run best;
+            for (const auto& name : basis.mainBars)
+                if (const auto* bar = catalog->find(name))
+                    for (double s = basis.spacingMost; s >= basis.spacingLeast - 1e-6; s -= basis.spacingStep)
+                        if (bar->area / s >= more * r.run.area - 1e-9 && bar->area / s < least - 1e-9)
+                            least = bar->area / s, best = r, best.run.bar = name, best.run.spacing = s;
+            if (least > 1e299) break;
+            text += fmt::format("{}{}-{:.0f}", text.empty() ? "" : ", ", best.run.bar, best.run.spacing);
+            next.push_back(std::move(best));
+        }
+        if (next.size() < runs.size()) break;
+        all.push_back({"Top bars " + text, [id = f.floor->id, next](const Project& p) {
+                           return model::editBars(p, id, [&](auto& fixed, Project& project) {
+                               for (const auto& r : next) {
+                                   std::erase_if(fixed, [&](const auto& o) { return o.id == r.run.id; });
+                                   model::BarRun run = r.run;
+                                   run.id = model::newId(project, 'b');
+                                   run.part = r.strip;
+                                   fixed.push_back(std::move(run));
+                               }
+                           });
+                       }});
+    }
+    return all;
+}
+
+// Drops centred under what is loaded, square, the least concrete first.
+Ladder dropLadder(const Project& project, const ConnectionDesign& c) {
+    const model::Id& floor = c.part.element;
+    const double side = std::max(c.place.c1, c.place.c2), step = stepOf(project) * 5;
+    struct Drop {
+        double side, h;
+    };
+    std::vector<Drop> drops;
+    const double h = c.place.h;
+    for (double more : {0.25, 0.5, 0.75, 1.0})
+        for (double reach : {1.5, 2.5, 4.0, 6.0}) {
+            const double deep = std::ceil(h * (1 + more) / step - 1e-9) * step;
+            drops.push_back({std::ceil((side + 2 * reach * h * 0.5) / (2 * step) - 1e-9) * 2 * step, deep});
+        }
+    std::stable_sort(drops.begin(), drops.end(), [&](const Drop& a, const Drop& b) {
+        return a.side * a.side * (a.h - h) < b.side * b.side * (b.h - h);
+    });
+    Ladder all;
+    if (c.place.hasDrop()) return all;
+    for (const auto& d : drops)
+        all.push_back(
+            {fmt::format("Drop {} × {}, {} deep",
+                         units::number(d.side, units::Kind::Span, project.basis.units),
+                         units::text(d.side, units::Kind::Span, project.basis.units),
+                         units::text(d.h, units::Kind::Length, project.basis.units)),
+             [floor, d, at = c.place.middle](const Project& p) {
+                 return model::editFloor(p, floor, [&](model::Floor& f, Project& next) {
+                     model::Zone z;
+                     z.id = model::newId(next, 'z');
+                     z.name = layout::freeName(f, "D");
+                     z.thickness = d.h;
+                     for (auto [x, y] : {std::pair(-0.5, -0.5), {0.5, -0.5}, {0.5, 0.5}, {-0.5, 0.5}})
+                         z.outline.push_back({at.x + x * d.side, at.y + y * d.side});
+                     f.zones.push_back(std::move(z));
+                 });
+             }});
+    return all;
+}
+
+Ladder columnLadder(const Project& project, const ConnectionDesign& c) {
+    Ladder all;
+    const auto* floor = model::findFloor(project, c.part.element);
+    const double step = project.basis.units == units::System::Metric ? 50 : 50.8;
+    for (const auto& column : floor->columns) {
+        if (c.site->members.size() != 1 || column.id != c.site->key) continue;
+        for (int k = 1; k <= 6; ++k)
+            all.push_back(
+                {fmt::format("Column {} × {}",
+                             units::number(column.width + k * step, units::Kind::Length, project.basis.units),
+                             units::text((column.circular ? column.width : column.depth) + k * step,
+                                         units::Kind::Length, project.basis.units)),
+                 [floor = floor->id, id = column.id, more = k * step](const Project& p) {
+                     return model::editFloor(p, floor, [&](model::Floor& f, Project&) {
+                         for (auto& o : f.columns)
+                             if (o.id == id) o.width += more, o.depth += more;
+                     });
+                 }});
+        if (column.circular)
+            for (int k = 1; k <= 6; ++k)
+                all[std::size_t(k - 1)].text =
+                    "Column Ø " +
+                    units::text(column.width + k * step, units::Kind::Length, project.basis.units);
+    }
+    return all;
+}
+
 }  // namespace
+
+std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, const model::PartRef& part) {
+    const auto* f = dynamic_cast<const FloorDesign*>(&now);
+    const auto* c = f ? f->connection(part.key) : nullptr;
+    if (!c) return ladders(project, part.element);
+    std::vector<Ladder> all;
+    for (Steel steel : {Steel::Studs, Steel::Links})
+        if (c->choice.steel != steel) all.push_back({shearSteelAttempt(part.element, part.key, steel)});
+    all.push_back(moreTopSteel(*f, *c, project.basis));
+    all.push_back(dropLadder(project, *c));
+    all.push_back(columnLadder(project, *c));
+    for (auto& ladder : ladders(project, part.element)) all.push_back(std::move(ladder));
+    return all;
+}
 
 std::vector<Ladder> ladders(const Project& project, std::string_view element) {
     if (const auto* slab = model::findSlab(project, element)) return ladders(project, *slab);
@@ -93,23 +233,78 @@ std::vector<Ladder> ladders(const Project& project, std::string_view element) {
     return {};
 }
 
+namespace {
+
+// What has to be so after an edit: of a whole element nothing over; of a part none of its own checks, and
+// none that was within before.
+class Goal {
+  public:
+    Goal(const model::PartRef& part, const ElementAnswer& now)
+        : part_(part), whole_(part.kind == PartKind::Whole) {
+        for (const auto* c : now.all())
+            if (c->outcome == checks::Outcome::Over) over_.insert(c->key);
+    }
+    bool reached(const ElementAnswer& then) const {
+        if (whole_) return then.summary.over == 0;
+        for (const auto* c : then.all())
+            if (c->outcome == checks::Outcome::Over &&
+                (!over_.contains(c->key) || c->place.spot.part == part_))
+                return false;
+        return true;
+    }
+    // Whether there is anything to seek.
+    bool open(const ElementAnswer& now) const {
+        if (whole_) return now.summary.over > 0;
+        const auto* own = now.find(part_);
+        return own && own->worst() > 1;
+    }
+    double worst(const ElementAnswer& then) const {
+        const auto* own = whole_ ? nullptr : then.find(part_);
+        return own ? own->worst() : then.worst();
+    }
+
+  private:
+    const model::PartRef& part_;
+    const bool whole_;
+    std::set<std::string> over_;
+};
+
+}  // namespace
+
 std::vector<Remedy> remedies(const Project& project, std::string_view element, std::stop_token stop) {
+    return remedies(project, model::PartRef{model::Id(element)}, std::move(stop));
+}
+
+std::vector<Remedy> remedies(const Project& project, const model::PartRef& part, std::stop_token stop,
+                             const std::function<void(const Remedy&)>& each) {
     std::vector<Remedy> found;
     if (stop.stop_requested() || !model::validate(project).empty()) return found;
-    const auto now = designed(project, element, stop);
-    if (!now || now->summary.over == 0) return found;
+    // Of a part all that takes longer is needed first: it says what was over before.
+    const bool whole = part.kind == PartKind::Whole;
+    const auto now = designNow(project, part.element, stop,
+                               [&](const ElementAnswer& first) { return whole && first.summary.over > 0; });
+    if (!now || !now->error.empty()) return found;
+    const Goal goal(part, *now);
+    if (!goal.open(*now)) return found;
     const auto& rates = project.basis.rates;
-    for (const auto& ladder : ladders(project, element))
+    for (const auto& ladder : whole ? ladders(project, part.element) : ladders(project, *now, part))
         for (const auto& attempt : ladder) {
             if (stop.stop_requested()) return {};
             Project next = attempt.edit(project);
-            if (!model::validate(next).empty()) continue;
-            const auto then = designed(next, element, stop);
-            if (!then || then->summary.over > 0) continue;
-            Remedy r{
-                attempt.text,   then->worst(), then->steel - now->steel, then->concrete - now->concrete, 0,
-                std::move(next)};
+            if (next == project || !model::validate(next).empty()) continue;
+            // What takes longer only where nothing is wrong so far.
+            const auto then = designNow(next, part.element, stop,
+                                        [&](const ElementAnswer& first) { return !goal.reached(first); });
+            if (!then || !then->error.empty() || !goal.reached(*then)) continue;
+            Remedy r{attempt.text,
+                     whole ? 0 : then->summary.over,
+                     goal.worst(*then),
+                     then->steel - now->steel,
+                     then->concrete - now->concrete,
+                     0,
+                     std::move(next)};
             r.price = r.steel * rates.steel.price + r.concrete * rates.concrete.price;
+            if (each) each(r);
             found.push_back(std::move(r));
             break;
         }

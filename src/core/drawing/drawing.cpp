@@ -3,10 +3,10 @@
 namespace talvik::drawing {
 
 const std::vector<Layer>& layers() {
-    static const std::vector<Layer> all{Layer::Frame,     Layer::Outline,   Layer::Structure, Layer::Hidden,
-                                        Layer::Grid,      Layer::Dimension, Layer::Text,      Layer::BarsX,
-                                        Layer::BarsXTop,  Layer::BarsY,     Layer::BarsYTop,  Layer::Moment,
-                                        Layer::Resistance};
+    static const std::vector<Layer> all{Layer::Frame,      Layer::Outline,   Layer::Structure, Layer::Hidden,
+                                        Layer::Grid,       Layer::Dimension, Layer::Text,      Layer::BarsX,
+                                        Layer::BarsXTop,   Layer::BarsY,     Layer::BarsYTop,  Layer::Moment,
+                                        Layer::Resistance, Layer::Perimeter, Layer::ShearSteel};
     return all;
 }
 
@@ -23,7 +23,9 @@ const LayerStyle& style(Layer layer) {
                                                 {"BARS-Y-BOTTOM", 0.5, 0x8c4a2f, {}, 30},
                                                 {"BARS-Y-TOP", 0.5, 0x8c4a2f, {3, 1.2}, 30},
                                                 {"MOMENT", 0.35, 0x1f2a33, {}, 7},
-                                                {"RESISTANCE", 0.35, 0x34508f, {2, 1}, 5}};
+                                                {"RESISTANCE", 0.35, 0x34508f, {2, 1}, 5},
+                                                {"PERIMETER", 0.5, 0xc8401f, {}, 1},
+                                                {"SHEAR-STEEL", 0.3, 0x8c4a2f, {}, 34}};
     return styles[static_cast<std::size_t>(layer)];
 }
 

@@ -25,7 +25,9 @@ enum class Layer {
     BarsY,
     BarsYTop,
     Moment,
-    Resistance
+    Resistance,
+    Perimeter,
+    ShearSteel
 };
 struct LayerStyle {
     const char* name;

@@ -162,6 +162,8 @@ class Reader {
 
 template <class Io, class Finish>
 void finishFields(Io& io, Finish& f);
+template <class Io, class Rail>
+void railFields(Io& io, Rail& r);
 
 struct Writing {
     json& j;
@@ -183,14 +185,21 @@ struct Writing {
         j[key] = json::object();
         for (const auto& [name, x] : v) j[key][name] = number(x);
     }
-    void field(const char* key, const std::vector<model::Finish>& v) {
+    template <class Row, class Fields>
+    void rows(const char* key, const std::vector<Row>& v, Fields fields) {
         j[key] = json::array();
-        for (const auto& layer : v) {
+        for (const auto& row : v) {
             json one;
             Writing io{one};
-            finishFields(io, layer);
+            fields(io, row);
             j[key].push_back(std::move(one));
         }
+    }
+    void field(const char* key, const std::vector<model::Finish>& v) {
+        rows(key, v, [](auto& io, const auto& row) { finishFields(io, row); });
+    }
+    void field(const char* key, const std::vector<catalogs::StudRail>& v) {
+        rows(key, v, [](auto& io, const auto& row) { railFields(io, row); });
     }
     template <class F>
     void since(int, F f) {
@@ -247,13 +256,20 @@ struct Reading {
             into[name] = v.get<double>();
         });
     }
-    void field(const char* key, std::vector<model::Finish>& into) {
+    template <class Row, class Fields>
+    void rows(const char* key, int most, std::vector<Row>& into, Fields fields) {
         into.clear();
-        r.each(key, 50, [&](const json& v, const std::string& at) {
+        r.each(key, most, [&](const json& v, const std::string& at) {
             Reader inner(v, at, r.trouble());
             Reading io{inner, version};
-            finishFields(io, into.emplace_back());
+            fields(io, into.emplace_back());
         });
+    }
+    void field(const char* key, std::vector<model::Finish>& into) {
+        rows(key, 50, into, [](auto& io, auto& row) { finishFields(io, row); });
+    }
+    void field(const char* key, std::vector<catalogs::StudRail>& into) {
+        rows(key, 5000, into, [](auto& io, auto& row) { railFields(io, row); });
     }
     void field(const char* key, double& v, double unit = 1) { r.read(key, v, unit); }
     void field(const char* key, bool& v) { r.read(key, v); }

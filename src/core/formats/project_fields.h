@@ -51,6 +51,10 @@ void basisFields(Io& io, Basis& b) {
         io.field("sag_limit_after_partitions_span_over", b.sagLimitAfter);
         io.field("minimum_steel", b.minimumSteel);
     });
+    io.since(7, [&] {
+        io.field("stud_table", b.studTable);
+        io.field("stud_rails", b.studRails);
+    });
 }
 template <class Io, class Material>
 void materialFields(Io& io, Material& m) {
@@ -106,6 +110,17 @@ void finishFields(Io& io, Finish& f) {
     io.field("material", f.material);
     io.field("thickness_mm", f.thickness);
     io.field("density_kN_m3", f.density, perCubicMetre);
+}
+template <class Io, class Rail>
+void railFields(Io& io, Rail& r) {
+    io.field("name", r.name);
+    io.field("diameter_mm", r.diameter);
+    io.field("height_mm", r.height);
+    io.field("first_mm", r.first);
+    io.field("spacing_mm", r.spacing);
+    io.field("least_studs", r.least);
+    io.field("most_studs", r.most);
+    io.field("yield_MPa", r.yield);
 }
 template <class Io, class Run>
 void runFields(Io& io, Run& r) {
@@ -172,6 +187,11 @@ inline const Names<model::EndCondition> endConditions{{{model::EndCondition::Fre
                                                        {model::EndCondition::Continuous, "continuous"},
                                                        {model::EndCondition::Cantilever, "cantilever"}}};
 
+inline const Names<model::ConnectionChoice::Steel> shearSteels{
+    {{model::ConnectionChoice::Steel::None, "none"},
+     {model::ConnectionChoice::Steel::Links, "links"},
+     {model::ConnectionChoice::Steel::Studs, "studs"}}};
+
 template <class Io, class Rules>
 void stripRuleFields(Io& io, Rules& r) {
     io.field("own_angles", r.ownAngles);
@@ -228,6 +248,10 @@ void memberFields(Io& io, M& m) {
         io.field("support", m.support);
         io.field("side", m.side);
         io.field("condition", m.condition, endConditions);
+    } else if constexpr (std::is_same_v<T, model::ConnectionChoice>) {
+        io.field("connection", m.connection);
+        io.field("shear_steel", m.steel, shearSteels);
+        io.field("diameter_mm", m.diameter);
     } else if constexpr (std::is_same_v<T, model::CombinationRow>) {
         io.field("clause", m.clause);
         io.field("state", m.state, limitStates);

@@ -81,6 +81,7 @@ void eachList(Floor& floor, int version, List list) {
     list("strip_edges", floor.strips.edges);
     list("strips_drawn", floor.strips.drawn);
     list("span_ends", floor.strips.ends);
+    if (version >= 7) list("connections", floor.punching.choices);
 }
 
 void readFloor(const json& j, const std::string& path, int version, Project& project,
@@ -118,6 +119,7 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
         }
         readBars(r, true, version, floor->strips.bars, trouble);
     }
+    if (version >= 7) r.read("fixed_eccentricity", floor->punching.fixedEccentricity);
     eachList(*floor, version, list);
     project.floors.push_back(floor);
 }
@@ -153,6 +155,7 @@ json floorJson(const model::Floor& floor) {
     Writing rules{j["strip_rules"]};
     stripRuleFields(rules, floor.strips.rules);
     j["bars"] = barsJson(floor.strips.bars);
+    j["fixed_eccentricity"] = floor.punching.fixedEccentricity;
     return j;
 }
 

@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 6;
+inline constexpr int projectFileVersion = 7;
 
 std::string projectText(const model::Project& project);
 

@@ -301,6 +301,61 @@ nlohmann::json stationsJson(const design::StripDesign& d, const design::FloorDes
     return all;
 }
 
+// A connection with its perimeters, what passes through each in the combination that governs, its shear
+// steel.
+nlohmann::json connectionJson(const design::FloorDesign& f, const design::ConnectionDesign& c,
+                              units::System system) {
+    using nlohmann::json;
+    using At = standards::ControlSection::At;
+    json j = partJson(f, c, system);
+    auto place = [&](geometry::Point p) {
+        return json{shown(p.x, Kind::Span, system), shown(p.y, Kind::Span, system)};
+    };
+    j["at"] = place(c.place.middle);
+    j["position"] = c.position();
+    if (!c.without.empty()) j["not_checked"] = c.without;
+    j["perimeters"] = json::array();
+    for (std::size_t i = 0; i < c.sections.size(); ++i) {
+        const auto& s = c.sections[i];
+        const auto& d = c.demand[i];
+        json row{{"which", s.at == At::Face   ? "face"
+                           : s.at == At::Drop ? "beyond the drop"
+                                              : "control"},
+                 {"position", standards::name(s.position)},
+                 {"depth", shown(s.d, Kind::Length, system)},
+                 {"length", shown(s.length * (s.at == At::Face ? s.scale : 1), Kind::Length, system)},
+                 {"stress", shown(d.stress, Kind::ShearStress, system)},
+                 {"strength", shown(d.strength, Kind::ShearStress, system)},
+                 {"force", shown(d.forces.V, Kind::Force, system)},
+                 {"moment_x", shown(d.forces.Mx, Kind::Moment, system)},
+                 {"moment_y", shown(d.forces.My, Kind::Moment, system)},
+                 {"combination", f.analysis->combinations[d.combination].name}};
+        for (const auto& path : s.line.paths) {
+            json line = json::array();
+            for (auto p : path) line.push_back(place(p));
+            row["lines"].push_back(std::move(line));
+        }
+        j["perimeters"].push_back(std::move(row));
+    }
+    if (!c.wanted) return j;
+    json& steel = j["shear_steel"];
+    if (!c.steel) {
+        steel["trouble"] = c.steelTrouble;
+        return j;
+    }
+    const auto& l = *c.steel;
+    steel = {{"kind", l.kind == standards::ShearSteel::Studs ? "studs" : "links"},
+             {"diameter", shown(l.diameter, Kind::Length, system)},
+             {"height", shown(l.height, Kind::Length, system)},
+             {"first", shown(l.first, Kind::Length, system)},
+             {"spacing", shown(l.spacing, Kind::Length, system)},
+             {"lines", l.legs.lines.size()},
+             {"mass", shown(l.mass, Kind::Mass, system)}};
+    if (!l.product.empty()) steel["product"] = l.product;
+    for (const auto& leg : l.legs.legs) steel["legs"].push_back(place(leg.at));
+    return j;
+}
+
 nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
     using nlohmann::json;
     json floor = elementJson(f, system);
@@ -330,6 +385,8 @@ nlohmann::json floorJson(const design::FloorDesign& f, units::System system) {
         strip["stations"] = stationsJson(*s, f, system);
         floor["strips"].push_back(std::move(strip));
     }
+    floor["connections"] = json::array();
+    for (const auto& c : f.connections) floor["connections"].push_back(connectionJson(f, *c, system));
     return floor;
 }
 

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <memory>
+#include <numbers>
 
 namespace talvik::geometry {
 namespace {
@@ -80,6 +81,61 @@ double area(const Ring& ring) {
         twice += p.x * q.y - q.x * p.y;
     }
     return twice / 2;
+}
+
+Point centroid(const Ring& ring) {
+    // From a corner of its own, so that places far from the origin lose nothing.
+    if (ring.empty()) return {};
+    const Point o = ring.front();
+    double sum = 0, x = 0, y = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point a{ring[i].x - o.x, ring[i].y - o.y},
+            b{ring[(i + 1) % ring.size()].x - o.x, ring[(i + 1) % ring.size()].y - o.y};
+        const double twice = a.x * b.y - a.y * b.x;
+        sum += twice, x += twice * (a.x + b.x), y += twice * (a.y + b.y);
+    }
+    return sum == 0 ? o : Point{o.x + x / (3 * sum), o.y + y / (3 * sum)};
+}
+
+Ring rectangle(Point centre, double a, double b, double degrees) {
+    const double r = degrees * std::numbers::pi / 180, c = std::cos(r), s = std::sin(r);
+    Ring ring;
+    for (auto [u, v] : {std::pair(-0.5, -0.5), {0.5, -0.5}, {0.5, 0.5}, {-0.5, 0.5}})
+        ring.push_back({centre.x + u * a * c - v * b * s, centre.y + u * a * s + v * b * c});
+    return ring;
+}
+
+Ring round(Point centre, double diameter, int sides) {
+    Ring ring;
+    for (int k = 0; k < sides; ++k) {
+        const double angle = 2 * std::numbers::pi * k / sides;
+        ring.push_back(
+            {centre.x + diameter / 2 * std::cos(angle), centre.y + diameter / 2 * std::sin(angle)});
+    }
+    return ring;
+}
+
+Ring clipped(const Ring& ring, const Ring& convex) {
+    // I. E. Sutherland and G. W. Hodgman, Reentrant polygon clipping, 1974: side by side.
+    Ring now = ring, next;
+    for (std::size_t i = 0; i < convex.size() && !now.empty(); ++i) {
+        const Point a = convex[i], b = convex[(i + 1) % convex.size()];
+        auto off = [&](Point p) { return (b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x); };
+        next.clear();
+        double last = off(now.back());
+        for (std::size_t k = 0; k < now.size(); ++k) {
+            const Point p = now[(k + now.size() - 1) % now.size()], q = now[k];
+            const double here = off(q);
+            if ((last < 0) != (here < 0)) {
+                const double t = last / (last - here);
+                next.push_back({p.x + t * (q.x - p.x), p.y + t * (q.y - p.y)});
+            }
+            if (here >= 0) next.push_back(q);
+            last = here;
+        }
+        now.swap(next);
+    }
+    return now;
 }
 
 namespace {

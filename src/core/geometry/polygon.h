@@ -15,6 +15,14 @@ struct Point {
 using Ring = std::vector<Point>;  // closed implicitly: the last point is not the first
 
 double area(const Ring& ring);  // positive counter-clockwise
+Point centroid(const Ring& ring);
+// Of sides a and b, the first turned from the x axis; and a polygon with the circle of this diameter round
+// it.
+Ring rectangle(Point centre, double a, double b, double degrees = 0);
+Ring round(Point centre, double diameter, int sides = 72);
+// What of a ring lies in a convex one, both anticlockwise. Parts of it may hang together along the convex
+// one's sides, which changes neither area nor centroid.
+Ring clipped(const Ring& ring, const Ring& convex);
 
 // Why a ring is not a simple polygon, with the place; empty when it is one.
 std::string invalid(const Ring& ring);

@@ -61,6 +61,24 @@ Project renameElement(const Project& project, std::string_view element, const st
     auto rename = [&](auto& row, Project&) { row.name = name; };
     return editFloor(editSlab(project, element, rename), element, rename);
 }
+Project setShearSteel(const Project& project, std::string_view floor,
+                      const std::vector<std::string>& connections, ConnectionChoice::Steel steel,
+                      double diameter) {
+    return editFloor(project, floor, [&](Floor& f, Project& next) {
+        auto& all = f.punching.choices;
+        for (const auto& key : connections) {
+            const auto found =
+                std::find_if(all.begin(), all.end(), [&](const auto& c) { return c.connection == key; });
+            if (steel == ConnectionChoice::Steel::None) {
+                if (found != all.end()) all.erase(found);
+            } else if (found != all.end()) {
+                found->steel = steel, found->diameter = diameter;
+            } else {
+                all.push_back({newId(next, 'p'), key, steel, diameter});
+            }
+        }
+    });
+}
 Project moveElement(const Project& project, std::string_view element, int by) {
     Project next = project;
     auto move = [&](auto& all) {

@@ -39,6 +39,12 @@ Project editBars(const Project& project, std::string_view element, F change) {
     return editFloor(project, element, [&](Floor& f, Project& next) { change(f.strips.bars, next); });
 }
 
+// Asks for shear steel of a kind and a diameter (0: chosen by the program) at connections of a floor, by
+// their keys; None takes it back.
+Project setShearSteel(const Project& project, std::string_view floor,
+                      const std::vector<std::string>& connections, ConnectionChoice::Steel steel,
+                      double diameter);
+
 // A project with no slab; and one with a single default slab of three spans, the start of new work.
 Project emptyProject();
 Project newProject();

@@ -18,20 +18,8 @@ geometry::Ring ring(const Outline& outline, double tolerance) {
     return points;
 }
 
-namespace {
-
-geometry::Ring rectangle(double x, double y, double width, double depth, double degrees) {
-    double c = std::cos(degrees * std::numbers::pi / 180), s = std::sin(degrees * std::numbers::pi / 180);
-    geometry::Ring all;
-    for (auto [u, v] : {std::pair(-0.5, -0.5), {0.5, -0.5}, {0.5, 0.5}, {-0.5, 0.5}})
-        all.push_back({x + u * width * c - v * depth * s, y + u * width * s + v * depth * c});
-    return all;
-}
-
-}  // namespace
-
 geometry::Ring footprint(const Column& c) {
-    if (!c.circular) return rectangle(c.x, c.y, c.width, c.depth, c.angle);
+    if (!c.circular) return geometry::rectangle({c.x, c.y}, c.width, c.depth, c.angle);
     constexpr int sides = 12;
     // Radius at which the polygon has the circle's area.
     double r = c.width / 2 * std::sqrt(2 * std::numbers::pi / sides / std::sin(2 * std::numbers::pi / sides));
@@ -44,7 +32,7 @@ geometry::Ring footprint(const Column& c) {
 }
 
 geometry::Ring footprint(const FloorLoad& load) {
-    return rectangle(load.a.x, load.a.y, load.width, load.depth, 0);
+    return geometry::rectangle(load.a, load.width, load.depth);
 }
 
 double intensity(const FloorLoad& load) {
@@ -60,6 +48,7 @@ double area(const Column& c) {
 bool sameButStrips(const Floor& a, const Floor& b) {
     Floor c = a;
     c.strips = b.strips;
+    c.punching = b.punching;
     return c == b;
 }
 

@@ -254,6 +254,24 @@ struct FloorStrips {
     bool operator==(const FloorStrips&) const = default;
 };
 
+// What someone decided about the connection of a slab with a column, the end of a wall, a pile or a load, by
+// the key under which it is known: the member's id, "w2/a" for an end of a wall, "c3+c4" where one perimeter
+// goes round several.
+struct ConnectionChoice {
+    Id id;
+    std::string connection;
+    enum class Steel { None, Links, Studs } steel = Steel::None;
+    double diameter = 0;  // of legs, mm; 0: chosen by the program
+    bool operator==(const ConnectionChoice&) const = default;
+};
+struct FloorPunching {
+    // Fixed factors for eccentricity where the standard has them: someone says that the structure is braced
+    // and neighbouring spans are alike.
+    bool fixedEccentricity = false;
+    std::vector<ConnectionChoice> choices;
+    bool operator==(const FloorPunching&) const = default;
+};
+
 struct FloorActions {
     std::vector<LoadCase> cases;
     std::vector<FloorLoad> loads;
@@ -280,10 +298,11 @@ struct Floor {
     AnalysisChoices choices;
     FloorActions actions;
     FloorStrips strips;
+    FloorPunching punching;
     bool operator==(const Floor&) const = default;
 };
 
-// Whether two floors differ in nothing but their strips.
+// Whether two floors differ in nothing but their strips and what was decided about punching.
 bool sameButStrips(const Floor& a, const Floor& b);
 // Section of a column in plan, corners of a rectangle or a polygon of equal area around a circle.
 geometry::Ring footprint(const Column& column);
@@ -328,6 +347,8 @@ void eachStripItem(Floor& floor, F f) {
     list("drawn", floor.strips.drawn);
     list("ends", floor.strips.ends);
     list("bars", floor.strips.bars);
+    for (std::size_t i = 0; i < floor.punching.choices.size(); ++i)
+        f("punching.choices[" + std::to_string(i) + "]", floor.punching.choices[i]);
 }
 
 }  // namespace talvik::model

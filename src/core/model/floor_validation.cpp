@@ -101,8 +101,7 @@ namespace {
 std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool placed) {
     Validator v(path, placed);
     auto at = [](const char* list, std::size_t i) { return fmt::format("{}[{}]", list, i); };
-    if (placed && f.slabs.empty())
-        v.add("slabs", fmt::format("{} has no slab; draw an outline.", f.name));
+    if (placed && f.slabs.empty()) v.add("slabs", fmt::format("{} has no slab; draw an outline.", f.name));
     std::size_t members = f.slabs.size() + f.zones.size() + f.openings.size() + f.columns.size() +
                           f.walls.size() + f.edges.size() + f.beams.size() + f.grounds.size() +
                           f.piles.size();
@@ -326,6 +325,9 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
                  1);
         v.outline(where + ".outline", strips.drawn[i].outline, name);
     }
+    for (std::size_t i = 0; i < f.punching.choices.size(); ++i)
+        v.number(at("punching.choices", i), f.punching.choices[i].diameter, 0, 40,
+                 "The diameter of shear steel at " + f.punching.choices[i].connection, "mm", 1);
     return v.found;
 }
 

@@ -62,6 +62,12 @@ int supportAfter(const OneWaySlab& slab, std::size_t span) {
     int s = supportBefore(slab, span) + 1;
     return s < static_cast<int>(slab.supports.size()) ? s : -1;
 }
+const std::vector<catalogs::StudRail>& studRails(const Basis& basis) {
+    return basis.studRails.empty() ? catalogs::studRails() : basis.studRails;
+}
+std::string studTable(const Basis& basis) {
+    return basis.studRails.empty() ? "Sundvarg stock" : basis.studTable;
+}
 double largestBar(const Basis& basis) {
     double d = 0;
     for (const auto& name : basis.mainBars)

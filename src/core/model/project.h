@@ -74,12 +74,18 @@ struct Basis {
     double coverFoundation = 50;                 // cast on blinding
     double sagLimit = 250, sagLimitAfter = 500;  // of floors: span over the sag; after partitions
     bool minimumSteel = true;                    // of floors; a warning stands wherever it is off
+    // Studs on rails that can be bought, and the name of the list they come from. Empty: the list that comes
+    // with the program.
+    std::string studTable;
+    std::vector<catalogs::StudRail> studRails;
     Rates rates;
     double spacingLeast = 100, spacingMost = 300, spacingStep = 25;
     double stockLength = 12000;
     bool operator==(const Basis&) const = default;
 };
 
+const std::vector<catalogs::StudRail>& studRails(const Basis& basis);
+std::string studTable(const Basis& basis);  // its name
 // The largest diameter that the basis allows for main bars, mm.
 double largestBar(const Basis& basis);
 

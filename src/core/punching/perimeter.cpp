@@ -1,10 +1,11 @@
 #include "punching/perimeter.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 #include <numbers>
-#include <optional>
+#include <set>
 
 namespace talvik::punching {
 namespace {
@@ -51,35 +52,107 @@ double apart(const Ring& a, const Ring& b) {
     return least;
 }
 
+// What openings near a loaded area take out: the sectors between the tangents to them from its middle.
+class Shadows {
+  public:
+    Shadows(const std::vector<Ring>& openings, const Ring& loaded, double within) {
+        for (Point p : loaded) middle_ = middle_ + (1.0 / double(loaded.size())) * p;
+        for (const Ring& o : openings) {
+            if (o.size() < 3 || apart(o, loaded) > within) continue;
+            const Point to = geometry::inside(o) - middle_;
+            const double middle = std::atan2(to.y, to.x);
+            double low = 0, high = 0;
+            for (Point q : o) {
+                const double off =
+                    std::remainder(std::atan2(q.y - middle_.y, q.x - middle_.x) - middle, 2 * pi);
+                low = std::min(low, off), high = std::max(high, off);
+            }
+            sectors_.push_back({middle + (low + high) / 2, (high - low) / 2});
+        }
+    }
+    bool any() const { return !sectors_.empty(); }
+    bool dark(Point q) const {
+        const double a = std::atan2(q.y - middle_.y, q.x - middle_.x);
+        return std::any_of(sectors_.begin(), sectors_.end(), [&](const Sector& s) {
+            return std::abs(std::remainder(a - s.middle, 2 * pi)) < s.half;
+        });
+    }
+    // Where the sides of sectors cross a piece, as shares of its length.
+    void cuts(Point a, Point b, std::vector<double>& into) const {
+        for (const Sector& s : sectors_)
+            for (double side : {-1.0, 1.0}) {
+                const double angle = s.middle + side * s.half;
+                const Point far = middle_ + 1e6 * Point{std::cos(angle), std::sin(angle)};
+                Point at;
+                if (geometry::cross(a, b, middle_, far, &at))
+                    into.push_back(geometry::length(a, at) / std::max(geometry::length(a, b), 1e-9));
+            }
+    }
+
+  private:
+    struct Sector {
+        double middle, half;
+    };
+    std::vector<Sector> sectors_;
+    Point middle_;
+};
+
 class Finder {
   public:
     Finder(const Site& site, const Rule& rule) : site_(site), rule_(rule) {
         slabs_ = site.slabs.size() > 1 ? geometry::unite(site.slabs) : site.slabs;
         loaded_ = site.loaded;
         // What overhangs the slab carries nothing.
-        for (const Ring& slab : slabs_)
+        for (const Ring& slab : slabs_) {
+            bool whole = true;
+            for (Point p : site.loaded)
+                whole &= geometry::contains(slab, p) && geometry::distanceToEdge(slab, p) > touch;
+            for (Point p : slab) whole &= !geometry::contains(site.loaded, p);
+            if (whole) break;
             if (auto parts = geometry::intersection(site.loaded, slab); !parts.empty())
                 loaded_ = parts.front();
+        }
         for (Point p : loaded_) middle_ = middle_ + (1.0 / double(loaded_.size())) * p;
         moveOut();
         findEdges();
     }
 
-    Perimeter find() const {
-        std::optional<Perimeter> best, any;
-        for (unsigned chosen = 0; chosen < 1u << edges_.size(); ++chosen) {
-            bool sound = true;
-            auto p = along(chosen, sound);
-            if (p.paths.empty()) continue;
-            auto& kept = sound ? best : any;
-            if (!kept || p.length() < kept->length() - 1e-6) kept = std::move(p);
+    std::vector<Perimeter> find() const {
+        std::vector<Found> all;
+        for (unsigned chosen = 0; chosen < 1u << edges_.size(); ++chosen)
+            if (auto f = along(chosen); !f.line.paths.empty()) all.push_back(std::move(f));
+        std::stable_sort(all.begin(), all.end(),
+                         [](const Found& p, const Found& q) { return p.length < q.length - 1e-6; });
+        // The shortest of those that end square to edges alone, unless one that meets some edge a little
+        // aslant is much shorter; of all where none is sound. Then others that are square, one for every
+        // number of edges.
+        const Found *square = nullptr, *sound = nullptr;
+        for (const Found& f : all) {
+            if (f.square && !square) square = &f;
+            if (f.sound && !sound) sound = &f;
         }
-        Perimeter out = best ? std::move(*best) : any ? std::move(*any) : Perimeter{};
-        shadow(out);
+        const Found* first = square && (!sound || square->length < 1.1 * sound->length) ? square
+                             : sound                                                    ? sound
+                             : all.empty()                                              ? nullptr
+                                                                                        : &all.front();
+        std::vector<Perimeter> out;
+        if (!first) return out;
+        std::set<std::size_t> ends{first->line.edges.size()};
+        out.push_back(first->line);
+        for (const Found& f : all)
+            if (f.square && ends.insert(f.line.edges.size()).second) out.push_back(f.line);
+        for (auto& p : out) shadow(p);
         return out;
     }
 
   private:
+    // A line that encloses the area. Sound: it meets no edge aslant but those at which it was made to end.
+    // Square: it meets no others at all, and without any it goes all round.
+    struct Found {
+        Perimeter line;
+        double length = 0;
+        bool sound = true, square = true;
+    };
     const Site& site_;
     const Rule& rule_;
     std::vector<Ring> slabs_;
@@ -94,16 +167,22 @@ class Finder {
                 outside_.insert(outside_.end(), r.begin(), r.end());
             return;
         }
+        // At every corner the arc between the normals of the sides that meet there, in steps of two degrees.
         const std::size_t n = loaded_.size();
         for (std::size_t i = 0; i < n; ++i) {
-            std::vector<double> angles;
-            for (int k = 0; k < 180; ++k) angles.push_back(2 * k * pi / 180);
-            for (std::size_t j : {(i + n - 1) % n, i}) {  // square to the sides that meet here, too
-                const Point side = loaded_[(j + 1) % n] - loaded_[j];
-                angles.push_back(std::atan2(-side.x, side.y));
-            }
-            for (double a : angles)
+            auto normal = [&](std::size_t k) {
+                const Point side = loaded_[(k + 1) % n] - loaded_[k % n];
+                return std::atan2(-side.x, side.y);
+            };
+            const double from = normal(i + n - 1);
+            double to = normal(i);
+            while (to < from - 1e-9) to += 2 * pi;
+            auto add = [&](double a) {
                 outside_.push_back(loaded_[i] + rule_.distance * Point{std::cos(a), std::sin(a)});
+            };
+            add(from);
+            for (int k = int(std::floor(from * 90 / pi)) + 1; k * pi / 90 < to; ++k) add(k * pi / 90);
+            add(to);
         }
     }
 
@@ -134,8 +213,8 @@ class Finder {
     }
 
     // The shortest line that ends at the chosen edges: what of the hull of the area and its images in them
-    // lies inside. Not sound where it meets another edge.
-    Perimeter along(unsigned chosen, bool& sound) const {
+    // lies inside.
+    Found along(unsigned chosen) const {
         Points all = outside_;
         std::vector<const Line*> lines;
         for (std::size_t i = 0; i < edges_.size(); ++i)
@@ -147,14 +226,20 @@ class Finder {
                     for (Point p : outside_) all.push_back(e->mirrored(f->mirrored(p)));
         }
         const Ring ring = geometry::hull(all);
-        Perimeter out;
-        clip(ring, lines, out.paths, sound);
-        if (lines.empty() && out.paths.size() != 1) sound = false;
+        Found out;
+        out.line.outline = ring;
+        for (const Line* l : lines) out.line.edges.push_back(l->normal);
+        clip(ring, lines, out);
+        if (lines.empty()) {
+            out.sound &= out.line.paths.size() == 1;
+            out.square &= out.line.closed();
+        }
+        out.length = out.line.length();
         return out;
     }
 
-    void clip(const Ring& ring, const std::vector<const Line*>& lines, std::vector<Path>& paths,
-              bool& sound) const {
+    void clip(const Ring& ring, const std::vector<const Line*>& lines, Found& into) const {
+        auto& paths = into.line.paths;
         if (slabs_.empty()) {
             Path whole = ring;
             whole.push_back(ring.front());
@@ -178,7 +263,8 @@ class Finder {
                     const Point way = b - a, along_ = d - c;
                     const double turn = std::abs(way.x * along_.y - way.y * along_.x) /
                                         std::max(geometry::length(a, b) * geometry::length(c, d), 1e-9);
-                    if (!known && turn < 0.7) sound = false;
+                    if (!known && turn < 0.7) into.sound = false;
+                    if (!known) into.square = false;
                 }
             std::sort(cuts.begin(), cuts.end());
             for (std::size_t k = 0; k + 1 < cuts.size(); ++k) {
@@ -205,48 +291,20 @@ class Finder {
 
     // Takes out what lies between the tangents to openings near by.
     void shadow(Perimeter& p) const {
-        struct Sector {
-            double middle, half;
-        };
-        std::vector<Sector> sectors;
-        for (const Ring& o : site_.openings) {
-            if (o.size() < 3 || apart(o, loaded_) > rule_.openingsWithin) continue;
-            const Point to = geometry::inside(o) - middle_;
-            const double middle = std::atan2(to.y, to.x);
-            double low = 0, high = 0;
-            for (Point q : o) {
-                const double off =
-                    std::remainder(std::atan2(q.y - middle_.y, q.x - middle_.x) - middle, 2 * pi);
-                low = std::min(low, off), high = std::max(high, off);
-            }
-            sectors.push_back({middle + (low + high) / 2, (high - low) / 2});
-        }
-        if (sectors.empty()) return;
-        auto dark = [&](Point q) {
-            const double a = std::atan2(q.y - middle_.y, q.x - middle_.x);
-            return std::any_of(sectors.begin(), sectors.end(), [&](const Sector& s) {
-                return std::abs(std::remainder(a - s.middle, 2 * pi)) < s.half;
-            });
-        };
+        const Shadows shadows(site_.openings, loaded_, rule_.openingsWithin);
+        if (!shadows.any()) return;
         std::vector<Path> light;
         for (const Path& path : p.paths) {
             bool last = false, open = false;
             for (std::size_t i = 0; i + 1 < path.size(); ++i) {
                 const Point a = path[i], b = path[i + 1];
                 std::vector<double> cuts{0, 1};
-                for (const Sector& s : sectors)
-                    for (double side : {-1.0, 1.0}) {
-                        const double angle = s.middle + side * s.half;
-                        const Point far = middle_ + 1e6 * Point{std::cos(angle), std::sin(angle)};
-                        Point at;
-                        if (geometry::cross(a, b, middle_, far, &at))
-                            cuts.push_back(geometry::length(a, at) / std::max(geometry::length(a, b), 1e-9));
-                    }
+                shadows.cuts(a, b, cuts);
                 std::sort(cuts.begin(), cuts.end());
                 for (std::size_t k = 0; k + 1 < cuts.size(); ++k) {
                     const Point from = a + cuts[k] * (b - a), to = a + cuts[k + 1] * (b - a);
                     if (geometry::length(from, to) < 1e-9) continue;
-                    const bool now = dark(0.5 * (from + to));
+                    const bool now = shadows.dark(0.5 * (from + to));
                     auto& into = now ? p.dead : light;
                     if (!open || now != last) into.push_back({from});
                     into.back().push_back(to);
@@ -310,23 +368,39 @@ double Perimeter::product(Point about, double angle) const {
     return sum;
 }
 
-Perimeter perimeter(const Site& site, const Rule& rule) {
+double Perimeter::turning() const {
+    // Of the whole line, with what lies in shadow: its outline turns on where the slab is.
+    double sum = 0;
+    std::vector<Path> all = paths;
+    all.insert(all.end(), dead.begin(), dead.end());
+    if (closed()) return 360;
+    Point last{0, 0};
+    for (const Path& path : all) {
+        last = {0, 0};
+        for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+            const Point way = path[i + 1] - path[i];
+            if (dot(way, way) < 1e-6) continue;
+            if (dot(last, last) > 0) sum += std::atan2(last.x * way.y - last.y * way.x, dot(last, way));
+            last = way;
+        }
+    }
+    return sum * 180 / pi;
+}
+
+std::vector<Perimeter> perimeters(const Site& site, const Rule& rule) {
     return Finder(site, rule).find();
 }
 
-Ring round(Point centre, double diameter) {
-    Ring ring;
-    for (int k = 0; k < 72; ++k)
-        ring.push_back(centre + diameter / 2 * Point{std::cos(k * pi / 36), std::sin(k * pi / 36)});
-    return ring;
+Perimeter perimeter(const Site& site, const Rule& rule) {
+    auto all = perimeters(site, rule);
+    return all.empty() ? Perimeter{} : std::move(all.front());
 }
 
-Ring rectangle(Point centre, double a, double b, double degrees) {
-    const double c = std::cos(degrees * pi / 180), s = std::sin(degrees * pi / 180);
-    Ring ring;
-    for (auto [x, y] : {std::pair(-a / 2, -b / 2), {a / 2, -b / 2}, {a / 2, b / 2}, {-a / 2, b / 2}})
-        ring.push_back({centre.x + c * x - s * y, centre.y + s * x + c * y});
-    return ring;
+std::vector<char> shaded(const Site& site, double openingsWithin, const std::vector<Point>& points) {
+    const Shadows shadows(site.openings, site.loaded, openingsWithin);
+    std::vector<char> out;
+    for (Point p : points) out.push_back(shadows.dark(p));
+    return out;
 }
 
 }  // namespace talvik::punching

@@ -15,6 +15,7 @@ struct Site {
     Ring loaded;  // convex, anticlockwise; round ones as polygons. What overhangs the slab does not count
     std::vector<Ring> slabs;     // outlines; what two share is no edge. Empty: slab without end
     std::vector<Ring> openings;  // holes, and what makes a sector ineffective where it lies near enough
+    bool operator==(const Site&) const = default;
 };
 struct Rule {
     double distance = 0;        // from the loaded area
@@ -26,7 +27,10 @@ struct Rule {
 struct Perimeter {
     std::vector<std::vector<Point>> paths;  // what counts; a closed one ends where it begins
     std::vector<std::vector<Point>> dead;   // in the shadow of openings, or over them
-    bool closed() const;                    // all round; else it ends at free edges
+    Ring outline;                           // convex: with the slab's edges it bounds the slab that is inside
+    // Of the free edges at which it ends: unit vectors into the slab.
+    std::vector<Point> edges;
+    bool closed() const;  // all round; else it ends at free edges
     double length() const;
     // Of the line itself: its centroid, and about an axis through `about` at `angle` (degrees from x), per mm
     // of depth: the integral of the distance, of its square, and of the square of the direction's share along
@@ -39,6 +43,9 @@ struct Perimeter {
         double reach[2] = {0, 0};  // least and largest e
     };
     Moments moments(Point about, double angle) const;
+    // By how much it turns from one end to the other, degrees: 360 all round, 180 at an edge, 90 at a corner,
+    // 270 at a corner that looks inwards.
+    double turning() const;
     // Integral of e1 e2, both along the directions of `moments` at `angle` and a right angle on.
     double product(Point about, double angle) const;
 };
@@ -48,9 +55,11 @@ struct Perimeter {
 // from the middle of the loaded area (EN 1992-1-1 6.4.2(3), ACI 318-19 22.6.4.3). Empty paths where nothing
 // is left.
 Perimeter perimeter(const Site& site, const Rule& rule);
+// The shortest that goes all round, that ends at one edge, at two, at more; those there are, the shortest
+// first.
+std::vector<Perimeter> perimeters(const Site& site, const Rule& rule);
 
-// A regular polygon with the area's own circle of this diameter round it, for columns that are round.
-Ring round(Point centre, double diameter);
-Ring rectangle(Point centre, double a, double b, double degrees = 0);
+// Which points lie in the shadow of openings within this distance of what is loaded.
+std::vector<char> shaded(const Site& site, double openingsWithin, const std::vector<Point>& points);
 
 }  // namespace talvik::punching

@@ -194,7 +194,32 @@ class Maker {
     void floor(const design::FloorDesign& d, const analysis::Convergence& convergence) {
         add(Block::Kind::Heading, d.name);
         analysis(d, convergence, false);
-        if (d.layout) strips(d);
+        if (d.layout) strips(d), connections(d);
+    }
+
+    // A line for every connection; checks that are near their limits or over follow with those of the strips.
+    void connections(const design::FloorDesign& d) {
+        if (d.connections.empty()) return;
+        add(Block::Kind::Subheading, "Punching");
+        std::vector<std::vector<std::string>> rows{{"Connection", "Position", "V " + unit(Kind::Force),
+                                                    "M " + unit(Kind::Moment), "u " + unit(Kind::Length),
+                                                    "Face", "Perimeter", "With steel", "Shear steel"}};
+        auto ratio = [](double r) { return r > 0 ? fmt::format("{:.2f}", r) : std::string("–"); };
+        for (const auto& c : d.connections) {
+            const auto* s = c->shown();
+            const auto* g = c->shownDemand();
+            if (!s || !g) {
+                rows.push_back({c->name, "not checked", "", "", "", "", "", "", ""});
+                continue;
+            }
+            rows.push_back(
+                {c->name, c->position(), num(std::abs(g->forces.V), Kind::Force),
+                 num(std::abs(g->forces.Mx), Kind::Moment) + ", " + num(std::abs(g->forces.My), Kind::Moment),
+                 num(s->length, Kind::Length), ratio(c->faceRatio()), ratio(c->controlRatio()),
+                 ratio(c->steelRatio()), c->steelText(system_)});
+        }
+        table(rows);
+        for (const auto& c : d.connections) checksOf(d, *c);
     }
 
     void analysis(const design::FloorDesign& d, const analysis::Convergence& convergence, bool brief) {

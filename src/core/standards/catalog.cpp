@@ -33,6 +33,11 @@ const std::vector<std::string>& standardIds() {
     return ids;
 }
 
+std::string name(Position position) {
+    constexpr const char* names[] = {"interior", "edge", "corner", "re-entrant corner", "between edges"};
+    return names[int(position)];
+}
+
 std::string standardTitle(std::string_view id) {
     for (const auto& e : entries)
         if (id == e.id) return e.title;

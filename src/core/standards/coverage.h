@@ -6,8 +6,8 @@
 
 namespace talvik::standards {
 
-// What the list says is not checked and worth a word beside the checks. `prefix` stands before clauses that name no
-// standard of their own.
+// What the list says is not checked and worth a word beside the checks. `prefix` stands before clauses that
+// name no standard of their own.
 std::vector<Omission> omissions(std::string_view file, const std::string& prefix);
 
 }  // namespace talvik::standards

@@ -14,6 +14,7 @@
 #include "actions/actions.h"
 #include "catalogs/catalogs.h"
 #include "checks/finding.h"
+#include "standards/punching_rules.h"
 #include "trace/trace.h"
 
 namespace talvik::standards {
@@ -401,6 +402,7 @@ struct Standard {
     std::unique_ptr<const ActionRules> actions;
     std::unique_ptr<const StiffnessRules> stiffness;
     std::unique_ptr<const StripRules> strips;
+    std::unique_ptr<const PunchingRules> punching;
     std::map<std::string, std::string> without;  // facet -> why there is none
     std::vector<Omission> omissions;             // what this program does not check by it
 };
@@ -419,6 +421,7 @@ void forEachFacet(const Standard& s, F f) {
     f("actions", s.actions.get());
     f("stiffness", s.stiffness.get());
     f("strips", s.strips.get());
+    f("punching", s.punching.get());
 }
 
 // Ids of the standards there are, in the order shown.

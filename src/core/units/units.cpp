@@ -28,6 +28,7 @@ constexpr std::array table{
     KindUnits{Kind::MomentPerWidth, {"kNm/m", 1000, 1}, {"kip·ft/ft", kip, 2}},
     KindUnits{Kind::Moment, {"kNm", 1e6, 1}, {"kip·ft", kip* ft, 2}},
     KindUnits{Kind::Stress, {"MPa", 1, 1}, {"psi", lbf / (in * in), 0}},
+    KindUnits{Kind::ShearStress, {"MPa", 1, 2}, {"psi", lbf / (in * in), 0}},
     KindUnits{Kind::AreaLoad, {"kN/m²", 1e-3, 2}, {"psf", lbf / (ft * ft), 1}},
     KindUnits{Kind::Density, {"kN/m³", 1e-6, 1}, {"pcf", lbf / (ft * ft * ft), 0}},
     KindUnits{Kind::Crack, {"mm", 1, 2}, {"in", in, 3}},
@@ -69,6 +70,7 @@ std::vector<Spelling> spellings(Kind kind) {
         case Kind::Moment:
             return {{"kNm", 1e6}, {"kip ft", kip * ft}};
         case Kind::Stress:
+        case Kind::ShearStress:
             return {{"MPa", 1}, {"N/mm2", 1}, {"kPa", 1e-3}, {"psi", lbf / in / in}, {"ksi", kip / in / in}};
         case Kind::AreaLoad:
             return {{"kN/m2", 1e-3}, {"kPa", 1e-3}, {"psf", lbf / ft / ft}, {"ksf", kip / ft / ft}};

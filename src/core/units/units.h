@@ -29,6 +29,7 @@ enum class Kind {
     MomentPerWidth,  // kNm/m, kip ft/ft
     Moment,          // kNm, kip ft
     Stress,          // MPa, psi
+    ShearStress,     // of concrete: MPa with two decimals, psi
     AreaLoad,        // kN/m2, psf
     Density,         // kN/m3, pcf
     Crack,           // mm with two decimals, in with three
@@ -86,7 +87,8 @@ std::string spacingList(const std::vector<double>& stored, Kind kind, System sys
 // the form in which workings and tables print numbers.
 std::string plain(double value, int significant = 6);
 
-// The value rounded to so many significant digits: what a table or file should hold. Independent of the locale.
+// The value rounded to so many significant digits: what a table or file should hold. Independent of the
+// locale.
 double rounded(double value, int significant);
 
 // Rounds up (down) to a multiple of `step`, forgiving 1e-9 relative noise.

@@ -242,9 +242,9 @@ TEST(PanelDepth, FollowsTheStandardsTables) {
     auto en = standards::makeStandard("en1992");
     auto depths = design::panelDepths(p, f, panels, *en);
     ASSERT_EQ(depths.size(), panels.size());
-    // EN 1992-1-1 (7.16a) at 0.5 % for C30: 11 + 1.5 sqrt(30) + 3.2 sqrt(30) (sqrt(30)*1e-3/0.005 - 1)^1.5,
-    // times K = 1.2; 7.2 m less half of a 350 and of a 400 column.
-    double root = std::sqrt(30.0), rho0 = root * 1e-3, x = rho0 / 0.005 - 1;
+    // EN 1992-1-1 (7.16a) at 0.5 % for C35: 11 + 1.5 sqrt(35) + 3.2 sqrt(35) (sqrt(35)*1e-3/0.005 - 1)^1.5,
+    // times K = 1.2; 7.2 m less half of a 450 and of a 550 column.
+    double root = std::sqrt(35.0), rho0 = root * 1e-3, x = rho0 / 0.005 - 1;
     double ld = 1.2 * (11 + 1.5 * root * rho0 / 0.005 + 3.2 * root * std::pow(x, 1.5));
     double h = panels[0].spans[0].clear / ld + 25 + 8;
     EXPECT_EQ(depths[0].thickness, units::roundUp(h, 10));

@@ -80,6 +80,9 @@ TEST(Remedies, OfRandomSlabsAreTrue) {
 // what it adds.
 TEST(Remedies, OfFloorsAreVerifiedAndPriced) {
     auto p = test::regularFloor(3, 3, 6000, 6000, 190, 400);
+    p = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) {
+        for (auto& c : f.columns) c.width = c.depth = 900;  // so that punching decides nothing
+    });
     ASSERT_TRUE(design::designFloor(p, 0)->summary.over > 0);
     const auto all = design::remedies(p, "f1");
     ASSERT_FALSE(all.empty());
@@ -109,6 +112,9 @@ TEST(Remedies, OfFloorsAreVerifiedAndPriced) {
 
 TEST(Remedies, OfFloorsWithinAreNone) {
     auto p = test::regularFloor(3, 3, 5000, 5000, 260, 400);
+    p = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) {
+        for (auto& c : f.columns) c.width = c.depth = 600;
+    });
     ASSERT_EQ(design::designFloor(p, 0)->summary.over, 0);
     EXPECT_TRUE(design::remedies(p, "f1").empty());
 }

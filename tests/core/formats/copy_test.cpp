@@ -79,7 +79,13 @@ TEST(Copy, OfTheDemoFloorAnswersAlike) {
         }
     }
     EXPECT_GT(checks, 500u);
-    EXPECT_EQ(fixed, 1u) << "the bar that was fixed is fixed in the copy";
+    EXPECT_EQ(fixed, 2u) << "the bars that are fixed are fixed in the copy";
+    // Connections and what was asked of them come along under their new keys.
+    ASSERT_EQ(a->connections.size(), b->connections.size());
+    for (std::size_t i = 0; i < a->connections.size(); ++i) {
+        EXPECT_EQ(a->connections[i]->wanted, b->connections[i]->wanted) << a->connections[i]->name;
+        EXPECT_NEAR(a->connections[i]->worst(), b->connections[i]->worst(), 1e-9);
+    }
 }
 
 TEST(Copy, OfSlabsStandsBehindThemAndUnknownOnesChangeNothing) {

@@ -35,9 +35,9 @@ TEST(Panels, OfTheFishHallDeckAreItsEightBays) {
     // By hand: 7200 between axes of a 350 square and a 350 square; 6200 between the beam (300 wide) and row
     // B, whose larger columns are 400 across.
     EXPECT_NEAR(panels[0].spans[0].length, 7200, 0.1);
-    EXPECT_NEAR(panels[0].spans[0].clear, 7200 - 175 - 200, 0.1);
-    EXPECT_NEAR(panels[0].spans[1].clear, 6200 - 150 - 200, 0.1);
-    EXPECT_NEAR(panels[5].spans[0].clear, 7200 - 400 / 2 - 400 / 2, 25.1);
+    EXPECT_NEAR(panels[0].spans[0].clear, 7200 - 225 - 275, 0.1);
+    EXPECT_NEAR(panels[0].spans[1].clear, 6200 - 150 - 275, 0.1);
+    EXPECT_NEAR(panels[5].spans[0].clear, 7200 - 550 / 2 - 550 / 2, 25.1);
     for (const auto& p : panels) EXPECT_FALSE(p.oneWay) << p.name << " " << p.reason;
     EXPECT_NEAR(covered(panels), geometry::area(model::ring(f.slabs[0].outline)), 1e4);
     // A chessboard: neighbours in a row differ.
@@ -95,7 +95,8 @@ TEST(Panels, CoverEverySlabOfRandomFloors) {
         EXPECT_NEAR(covered(panels) / slab, 1, 1e-4) << seed;
         many += panels.size() > 1;
         for (const auto& p : panels) {
-            EXPECT_GT(p.spans[0].clear, 0) << seed << " " << p.spans[0].length << " area " << geometry::area(p.outline) << " of " << p.outline.size();
+            EXPECT_GT(p.spans[0].clear, 0) << seed << " " << p.spans[0].length << " area "
+                                           << geometry::area(p.outline) << " of " << p.outline.size();
             EXPECT_LE(p.spans[0].clear, p.spans[0].length) << seed;
             EXPECT_FALSE(p.reason.empty());
         }

@@ -11,6 +11,7 @@
 
 using namespace talvik;
 using namespace talvik::punching;
+using geometry::rectangle;
 using std::numbers::pi;
 
 namespace {
@@ -62,7 +63,7 @@ TEST(ControlPerimeter, OfInteriorColumnsIsTheClosedFormAtAnyAngle) {
                         (d * A * A * A / 6 + A * d * d * d / 6 + d * B * A * A / 2),
                     1, 1e-5);
     }
-    const auto circle = perimeter({punching::round({0, 0}, 500), {}, {}}, {400, true});
+    const auto circle = perimeter({geometry::round({0, 0}, 500), {}, {}}, {400, true});
     EXPECT_NEAR(circle.length() / (pi * 1300), 1, 2e-3);
 }
 

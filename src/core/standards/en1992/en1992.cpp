@@ -136,6 +136,7 @@ Parameters::Parameters(const catalogs::ParameterValues& v) {
     gamma_G = at("gamma_G"), gamma_G_inf = at("gamma_G_inf"), gamma_Q = at("gamma_Q"), xi = at("xi"),
     use_610ab = at("use_6.10ab") != 0;
     crack_by_table = at("crack_by_table") != 0;
+    punching_ceiling = at("punching_ceiling");
 }
 
 std::unique_ptr<ActionRules> actionRules(const Parameters& p) {
@@ -163,6 +164,7 @@ std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes) {
     s->actions = actionRules(p);
     s->stiffness = std::make_unique<Stiffness>();
     s->strips = stripRules(*s->flexure);
+    s->punching = punchingRules(p);
     s->omissions = omissions("coverage_en1992.json", "EN 1992-1-1 ");
     return s;
 }

@@ -22,6 +22,7 @@ struct Parameters {
     double gamma_c, gamma_s, alpha_cc, alpha_ct, x_limit, z_ceiling, shear_numerator, v_min_factor, k_3, k_4;
     double as_min_factor, as_min_floor, as_max_ratio, secondary_ratio, end_fixity, support_moment_floor;
     double deflection_limit, after_limit, gamma_G, gamma_G_inf, gamma_Q, xi;
+    double punching_ceiling;
     bool use_610ab, crack_by_table;
     explicit Parameters(const catalogs::ParameterValues& values);
 };
@@ -78,6 +79,7 @@ std::unique_ptr<AnchorageRules> anchorageRules(const Parameters& p);
 std::unique_ptr<BarEndRules> barEndRules();
 std::unique_ptr<SupportRules> supportRules(const Parameters& p);
 std::unique_ptr<StripRules> stripRules(const FlexureRules& flexure);
+std::unique_ptr<PunchingRules> punchingRules(const Parameters& p);
 std::unique_ptr<ActionRules> actionRules(const Parameters& p);
 std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes);
 

@@ -1,0 +1,127 @@
+// Place 5, Checks, of a floor: what is said of the connection in hand, and of punching on the whole floor.
+#include <QFileDialog>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <set>
+
+#include "connections/connection_desk.h"
+#include "model/edits.h"
+#include "tray/tray.h"
+#include "widgets/text.h"
+
+namespace talvik::app {
+namespace {
+
+using units::Kind;
+using Steel = ConnectionDesk::Steel;
+
+class ConnectionsPage final : public TrayPage {
+    ConnectionDesk& desk_;
+
+    // Of the connection in hand, or as it is where there is none.
+    model::Project asked(Steel steel, double diameter) const {
+        const auto* c = desk_.inHand();
+        return c ? model::setShearSteel(session_.base(), session_.floor()->id, {c->site->key}, steel,
+                                        diameter)
+                 : session_.base();
+    }
+
+  public:
+    explicit ConnectionsPage(ConnectionDesk& desk) : TrayPage(desk.session(), tr("Punching")), desk_(desk) {
+        setObjectName(QStringLiteral("connectionsPage"));
+        sentence([this] {
+            const auto* c = desk_.inHand();
+            if (!c)
+                return tr(
+                    "No connection in hand: click a column on the plan, or press C for the one that is used "
+                    "most. The register lists them all.");
+            return qs(c->name) + QStringLiteral(": ") + qs(c->detail(session_.project().basis.units));
+        });
+        const QStringList kinds{ConnectionDesk::name(Steel::None), ConnectionDesk::name(Steel::Studs),
+                                ConnectionDesk::name(Steel::Links)};
+        choice(
+            tr("Shear steel"), QStringLiteral("shearSteel"), [kinds] { return kinds; },
+            [this] {
+                const auto* c = desk_.inHand();
+                return ConnectionDesk::name(c ? c->choice.steel : Steel::None);
+            },
+            [this, kinds](const QString& text) {
+                return asked(text == kinds[1]   ? Steel::Studs
+                             : text == kinds[2] ? Steel::Links
+                                                : Steel::None,
+                             0);
+            });
+        const QString own = tr("chosen by the program");
+        choice(
+            tr("Diameter"), QStringLiteral("shearDiameter"),
+            [this, own] {
+                QStringList all{own};
+                const auto* c = desk_.inHand();
+                if (!c || c->choice.steel == Steel::None) return all;
+                std::set<double> sizes;
+                const auto& basis = session_.project().basis;
+                if (c->choice.steel == Steel::Studs) {
+                    for (const auto& r : model::studRails(basis)) sizes.insert(r.diameter);
+                } else if (const auto* catalog = catalogs::barCatalog(basis.barCatalog)) {
+                    for (const auto& name : basis.linkBars)
+                        if (const auto* bar = catalog->find(name)) sizes.insert(bar->diameter);
+                }
+                for (double d : sizes) all << session_.text(d, Kind::Length);
+                return all;
+            },
+            [this, own] {
+                const auto* c = desk_.inHand();
+                return c && c->choice.diameter > 0 ? session_.text(c->choice.diameter, Kind::Length) : own;
+            },
+            [this, own](const QString& text) {
+                const auto* c = desk_.inHand();
+                if (!c || c->choice.steel == Steel::None) return session_.base();
+                const auto v = units::parse(text.toStdString(), Kind::Length, session_.project().basis.units);
+                return asked(c->choice.steel, text == own || !v.value ? 0 : *v.value);
+            });
+        sentence([this] {
+            const auto* c = desk_.inHand();
+            if (!c || !c->wanted) return QString();
+            return qs(c->steelText(session_.project().basis.units));
+        });
+        heading(tr("On the whole floor"));
+        flag(
+            tr("Fixed factors of eccentricity"), QStringLiteral("fixedEccentricity"),
+            [this] { return session_.floor()->punching.fixedEccentricity; },
+            [this](bool on) {
+                return model::editFloor(
+                    session_.base(), session_.floor()->id,
+                    [on](model::Floor& f, model::Project&) { f.punching.fixedEccentricity = on; });
+            });
+        sentence([this] {
+            const auto standard = session_.design().standard;
+            const QString rule =
+                standard && standard->punching ? qs(standard->punching->fixedFactors()) : QString();
+            return rule.isEmpty() ? tr("The standard in hand has none; moments count as they are.") : rule;
+        });
+        heading(tr("Studs on rails"));
+        sentence([this] {
+            const auto& basis = session_.project().basis;
+            return tr("%1, %2 rails. What is specified stands in this list.")
+                .arg(qs(model::studTable(basis)))
+                .arg(model::studRails(basis).size());
+        });
+        auto* load = button(tr("Load a table…"), QStringLiteral("loadStuds"), [this] {
+            const QString path = QFileDialog::getOpenFileName(this, tr("Table of studs"), {},
+                                                              tr("Comma-separated values (*.csv)"));
+            if (path.isEmpty()) return;
+            if (const QString why = desk_.loadStuds(path); !why.isEmpty()) emit refused(why);
+        });
+        column_->addWidget(load, 0, Qt::AlignLeft);
+        column_->addStretch();
+    }
+    void refresh() override { refreshFields(); }
+};
+
+}  // namespace
+
+TrayPage* connectionsPage(ConnectionDesk& desk) {
+    return new ConnectionsPage(desk);
+}
+
+}  // namespace talvik::app
