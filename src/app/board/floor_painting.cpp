@@ -756,7 +756,8 @@ void FloorCanvas::paintScale(QPainter& p) {
                                  : tr(": click one for its long section and checks, or press the up arrow"));
         if (step_ > 0 && !lines_.empty())
             caption +=
-                (shown_ == Shown::Proof ? tr(", lines every %1") : tr(", lines every %1; below zero broken"))
+                (shown_ == Shown::Proof || shown_ == Shown::Shear ? tr(", lines every %1")
+                                                                  : tr(", lines every %1; below zero broken"))
                     .arg(step_ / displayFactor(), 0, 'g', 4);
         p.drawText(QPointF(14, 20), caption);
     }

@@ -96,7 +96,7 @@ ConnectionTable::ConnectionTable(ConnectionDesk& desk, QWidget* parent)
     table_->horizontalHeader()->setSectionsClickable(true);
     auto* gauges = new GaugeDelegate(table_);
     for (int c : {Face, Control, WithSteel}) table_->setItemDelegateForColumn(c, gauges);
-    const int widths[] = {56, 112, 58, 90, 50, 84, 92, 84};
+    const int widths[] = {58, 104, 56, 90, 50, 80, 80, 80};
     for (int c = 0; c < Steel; ++c) table_->setColumnWidth(c, widths[c]);
     auto* top = new QHBoxLayout;
     top->setContentsMargins(8, 2, 8, 2);
@@ -111,6 +111,7 @@ ConnectionTable::ConnectionTable(ConnectionDesk& desk, QWidget* parent)
         b->setObjectName(QStringLiteral("connectionSteel_%1").arg(int(steel)));
         b->setToolTip(tr("For the rows that are selected"));
         connect(b, &QPushButton::clicked, this, [this, steel = steel] { desk_.setSteel(chosen(), steel); });
+        top->addSpacing(4);
         top->addWidget(b);
     }
     auto* column = new QVBoxLayout(this);
@@ -159,7 +160,7 @@ void ConnectionTable::refresh() {
     const auto keys = chosen();
     filling_ = true;
     table_->setSortingEnabled(false);
-    table_->setHorizontalHeaderLabels({tr("Connection"), tr("Position"), tr("V, %1").arg(s.unit(Kind::Force)),
+    table_->setHorizontalHeaderLabels({tr("At"), tr("Position"), tr("V, %1").arg(s.unit(Kind::Force)),
                                        tr("M, %1").arg(s.unit(Kind::Moment)),
                                        tr("u, %1").arg(s.unit(Kind::Length)), tr("At the face"),
                                        tr("Concrete alone"), tr("With steel"), tr("Shear steel")});
@@ -236,10 +237,11 @@ void ConnectionTable::follow() {
         if (table_->item(r, Name)->data(keyRole).toString().toStdString() == c->site->key) {
             if (table_->currentRow() == r) return;
             filling_ = true;
-            if (table_->hasFocus())
-                table_->setCurrentCell(r, Name, QItemSelectionModel::NoUpdate);
-            else
-                table_->setCurrentCell(r, Name);
+            // Rows that were chosen together with it stay so.
+            const bool chosen = table_->selectionModel()->isRowSelected(r, {});
+            table_->setCurrentCell(r, Name,
+                                   chosen ? QItemSelectionModel::NoUpdate
+                                          : QItemSelectionModel::ClearAndSelect | QItemSelectionModel::Rows);
             filling_ = false;
             return;
         }

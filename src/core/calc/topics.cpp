@@ -161,6 +161,25 @@ Topic shearOneWay() {
             }};
 }
 
+Topic shearOneWayUs() {
+    return {"shear_oneway_aci_us",
+            "One-way shear resistance of slabs without links",
+            "ACI 318-19 Table 22.5.5.1(c), phi 0.75; inch-pound",
+            {{"b", "in", "width"},
+             {"d", "in", "effective depth"},
+             {"fc", "psi", "f'c"},
+             {"As", "in2", "tension steel on b"}},
+            {{"phiVc", "kip", "phi Vc with the size factor"}, {"lam_s", "-", "size factor"}},
+            {},
+            [](const Row& r) {
+                const auto& e = aci::inchPound();
+                const double in = e.length, d = r["d"] * in;
+                const Section s{r["b"] * in, d * 1.1, d, 0, r["fc"] * e.stress, 60000 * e.stress};
+                const double V = aci::shearRules(e, 1)->oneWay(s, r["As"] * in * in);
+                return std::vector<double>{V / (1000 * e.stress * in * in), aci::sizeFactor(e, d)};
+            }};
+}
+
 Topic minimumSteel() {
     return {"minimum_steel",
             "Minimum and maximum steel and bar spacing of slabs",
@@ -383,6 +402,7 @@ const std::vector<Topic>& topics() {
             aciFlexure("aci_flexure_us", aci::inchPound(), "kip.ft", kipFoot, "in", "psi", "in2"),
             aciCapacity(),
             shearOneWay(),
+            shearOneWayUs(),
             minimumSteel(),
             enCrackWidth(),
             enSpanDepth(),

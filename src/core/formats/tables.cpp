@@ -6,6 +6,7 @@
 
 #include <cmath>
 #include <cstdio>
+#include <map>
 #include <nlohmann/json.hpp>
 
 #include "checks/checks.h"
@@ -352,6 +353,11 @@ nlohmann::json connectionJson(const design::FloorDesign& f, const design::Connec
              {"lines", l.legs.lines.size()},
              {"mass", shown(l.mass, Kind::Mass, system)}};
     if (!l.product.empty()) steel["product"] = l.product;
+    std::map<int, int> lines;
+    for (const auto& line : l.legs.lines) ++lines[line.perimeters];
+    for (const auto& [legs, number] : lines)
+        steel["cut"].push_back(
+            {{"legs", legs}, {"number", number}, {"length", shown(l.spacing * legs, Kind::Length, system)}});
     for (const auto& leg : l.legs.legs) steel["legs"].push_back(place(leg.at));
     return j;
 }

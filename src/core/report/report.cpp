@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "design/floor_design.h"
+#include "drawing/connection_detail.h"
 #include "drawing/long_section.h"
 #include "model/sources.h"
 #include "opinions/panel_opinions.h"
@@ -219,7 +220,12 @@ class Maker {
                  ratio(c->steelRatio()), c->steelText(system_)});
         }
         table(rows);
-        for (const auto& c : d.connections) checksOf(d, *c);
+        for (const auto& c : d.connections) {
+            if (c->steel || c->worst() > 1)
+                doc_.figure(drawing::connectionDetail(*c, project_.basis, 180),
+                            "Perimeters and shear steel in plan, and a section along one line of legs.");
+            checksOf(d, *c);
+        }
     }
 
     void analysis(const design::FloorDesign& d, const analysis::Convergence& convergence, bool brief) {

@@ -38,9 +38,10 @@ TEST_P(ReferenceTable, AgreesWithinTolerance) {
 
 INSTANTIATE_TEST_SUITE_P(Topics, ReferenceTable,
                          ::testing::Values("en_flexure", "en_capacity", "aci_flexure_si", "aci_flexure_us",
-                                           "aci_capacity_si", "shear_oneway", "minimum_steel",
-                                           "en_crack_width", "en_span_depth", "service_rules",
-                                           "bar_cut_length", "punching_perimeters", "en_punching",
-                                           "en_punching_beta", "aci_punching_si", "aci_punching_us",
-                                           "aci_punching_steel", "aci_min_steel_column", "punching_outer"),
+                                           "aci_capacity_si", "shear_oneway", "shear_oneway_aci_us",
+                                           "minimum_steel", "en_crack_width", "en_span_depth",
+                                           "service_rules", "bar_cut_length", "punching_perimeters",
+                                           "en_punching", "en_punching_beta", "aci_punching_si",
+                                           "aci_punching_us", "aci_punching_steel", "aci_min_steel_column",
+                                           "punching_outer"),
                          [](const auto& row) { return row.param; });

@@ -27,7 +27,7 @@ model::Project randomFailing(unsigned seed) {
     return model::editFloor(p, "f1", [&](model::Floor& f, model::Project&) {
         f.actions.loads[1].value = q;
         f.actions.arrangement = model::Arrangement::All;
-        f.choices.meshSize = 500;
+        f.choices.meshSize = 900;
         for (auto& c : f.columns) {
             c.circular = u(0, 1) < 0.3;
             c.width = c.depth = size;
