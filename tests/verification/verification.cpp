@@ -304,7 +304,7 @@ void movingColumn(const std::string& svg) {
     std::ofstream out(svg);
     out << "<svg xmlns='http://www.w3.org/2000/svg' width='660' height='330' font-family='sans-serif' "
            "font-size='12'>\n<rect width='660' height='330' fill='#fbfaf6'/>\n";
-    constexpr double left = 60, top = 30, wide = 560, high = 240, most = 3;
+    constexpr double left = 60, top = 30, wide = 560, high = 240, most = 4;
     auto X = [&](double way) { return left + wide * way / 4400; };
     auto Y = [&](double v) { return top + high * (1 - v / most); };
     for (double v = 0; v <= most; v += 0.5)

@@ -749,7 +749,10 @@ void FloorCanvas::paintScale(QPainter& p) {
             caption =
                 tr("Resultant shear in %1; inside the strong line it passes what concrete carries alone")
                     .arg(session_.unit(units::Kind::ShearStress));
-        if (shown_ == Shown::Nothing)
+        if (shown_ == Shown::Nothing && connections_.inHand())
+            caption = tr("%1: arrows walk on, C goes to the next by ratio, K turns its shear steel")
+                          .arg(qs(connections_.inHand()->name));
+        else if (shown_ == Shown::Nothing)
             caption =
                 tr("Strips %1").arg(QString::fromUtf8(strips::directionName(strips_.direction()))) +
                 (strips_.strip() ? QString()

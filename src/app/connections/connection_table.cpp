@@ -162,8 +162,8 @@ void ConnectionTable::refresh() {
     table_->setSortingEnabled(false);
     table_->setHorizontalHeaderLabels({tr("At"), tr("Position"), tr("V, %1").arg(s.unit(Kind::Force)),
                                        tr("M, %1").arg(s.unit(Kind::Moment)),
-                                       tr("u, %1").arg(s.unit(Kind::Length)), tr("At the face"),
-                                       tr("Concrete alone"), tr("With steel"), tr("Shear steel")});
+                                       tr("u, %1").arg(s.unit(Kind::Length)), tr("Face"), tr("Concrete"),
+                                       tr("With steel"), tr("Shear steel")});
     std::vector<const design::ConnectionDesign*> rows;
     int over = 0;
     for (const auto& c : desk_.all()) {

@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <random>
 
 using namespace talvik::geometry;
 
@@ -88,4 +89,33 @@ TEST(Arc, PointsLieOnTheCircleWithinTheTolerance) {
     }
     EXPECT_TRUE(alongArc({0, 0}, {5000, 0}, 0, 1).empty()) << "a straight line";
     EXPECT_TRUE(alongArc({7, 7}, {7, 7}, 1, 1).empty()) << "no chord";
+}
+
+TEST(Polygon, ClippedByAConvexOneItIsWhatBothShare) {
+    std::mt19937 random(9);
+    std::uniform_real_distribution<double> u(-1000, 1000);
+    for (int i = 0; i < 300; ++i) {
+        // A star, not convex, and the hull of random points.
+        Ring star;
+        for (int k = 0; k < 10; ++k) {
+            const double r = k % 2 ? 900 : 350, a = k * 3.14159265358979 / 5;
+            star.push_back({r * std::cos(a), r * std::sin(a)});
+        }
+        std::vector<Point> points;
+        for (int k = 0; k < 8; ++k) points.push_back({u(random), u(random)});
+        const Ring convex = hull(points), part = clipped(star, convex);
+        double shares = 0, x = 0, y = 0;
+        for (const auto& r : intersection(star, convex)) {
+            const double a = area(r);
+            shares += a, x += a * centroid(r).x, y += a * centroid(r).y;
+        }
+        EXPECT_NEAR(area(part), shares, 1e-6 * 1e6);
+        if (shares < 1e3) continue;
+        EXPECT_NEAR(centroid(part).x, x / shares, 1e-3);
+        EXPECT_NEAR(centroid(part).y, y / shares, 1e-3);
+    }
+    const Ring r = rectangle({300, -200}, 400, 100, 30);
+    EXPECT_NEAR(area(r), 40000, 1e-6);
+    EXPECT_NEAR(centroid(r).x, 300, 1e-9);
+    EXPECT_NEAR(area(talvik::geometry::round({5, 5}, 200, 720)), 3.14159265358979 * 1e4, 1);
 }
