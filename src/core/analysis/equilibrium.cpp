@@ -28,6 +28,18 @@ struct Box {
     }
 };
 
+// And anticlockwise.
+bool convex(const Ring& ring) {
+    double turned = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point a = ring[i], b = ring[(i + 1) % ring.size()], c = ring[(i + 2) % ring.size()];
+        const double ux = b.x - a.x, uy = b.y - a.y, vx = c.x - b.x, vy = c.y - b.y;
+        if (ux * vy < uy * vx) return false;
+        turned += std::atan2(ux * vy - uy * vx, ux * vx + uy * vy);
+    }
+    return turned < 7;  // once round
+}
+
 Resultant down(double force, Point at, Point about) {
     return {-force, -force * (at.x - about.x), -force * (at.y - about.y)};
 }
@@ -50,7 +62,8 @@ std::pair<double, double> within(const Ring& convex, Point a, Point b) {
 
 Equilibrium::Piece Equilibrium::piece(Ring ring) {
     const Box box(ring);
-    return {std::move(ring), box.low, box.high};
+    const bool round = convex(ring);
+    return {std::move(ring), box.low, box.high, round};
 }
 
 Equilibrium::Equilibrium(const model::Floor& floor, const FloorAnalysis& analysis, double density)
@@ -114,7 +127,9 @@ std::vector<Resultant> Equilibrium::inside(const Ring& outline, Point about,
     std::vector<Resultant> cases(a_.cases.size());
     auto areaOf = [&](const Piece& p) -> std::pair<double, Point> {
         if (!box.meets(p.low, p.high)) return {0, {}};
-        const Ring part = geometry::clipped(p.ring, outline);
+        // Clipping takes the product of both numbers of sides: the one with many is better clipped.
+        const Ring part = p.convex && p.ring.size() < outline.size() ? geometry::clipped(outline, p.ring)
+                                                                     : geometry::clipped(p.ring, outline);
         return part.size() < 3 ? std::pair(0.0, Point{})
                                : std::pair(geometry::area(part), geometry::centroid(part));
     };
@@ -192,7 +207,7 @@ void Equilibrium::ground(const Ring& outline, Point about, std::vector<Resultant
                             m.plate.nodes[std::size_t(n[2])]};
         const Box own(triangle);
         if (!box.meets(own.low, own.high)) continue;
-        const Ring part = geometry::clipped(triangle, outline);
+        const Ring part = geometry::clipped(outline, triangle);
         if (part.size() < 3) continue;
         const double area = geometry::area(part), whole = geometry::area(triangle);
         const Point at = geometry::centroid(part);

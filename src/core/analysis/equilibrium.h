@@ -33,6 +33,7 @@ class Equilibrium {
     struct Piece {  // slab that carries something: a ring with its box
         geometry::Ring ring;
         model::Point low, high;
+        bool convex;  // and anticlockwise
     };
     struct Weighed {
         Piece piece;

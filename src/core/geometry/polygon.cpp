@@ -121,6 +121,7 @@ Ring clipped(const Ring& ring, const Ring& convex) {
     for (std::size_t i = 0; i < convex.size() && !now.empty(); ++i) {
         const Point a = convex[i], b = convex[(i + 1) % convex.size()];
         auto off = [&](Point p) { return (b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x); };
+        if (std::all_of(now.begin(), now.end(), [&](Point p) { return off(p) >= 0; })) continue;
         next.clear();
         double last = off(now.back());
         for (std::size_t k = 0; k < now.size(); ++k) {
@@ -235,11 +236,13 @@ std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b) {
     return rings(w, left);
 }
 Ring hull(const std::vector<Point>& points) {
+    if (points.size() < 3) return {};
     Workspace w;
-    std::vector<GEOSGeometry*> all;
-    for (const Point& p : points) all.push_back(GEOSGeom_createPointFromXY_r(w.handle(), p.x, p.y));
-    auto* together = w.keep(GEOSGeom_createCollection_r(w.handle(), GEOS_MULTIPOINT, all.data(),
-                                                        static_cast<unsigned>(all.size())));
+    // As one line through all of them: cheaper to make than as many points.
+    static_assert(sizeof(Point) == 2 * sizeof(double));
+    auto* together = w.keep(GEOSGeom_createLineString_r(
+        w.handle(), GEOSCoordSeq_copyFromBuffer_r(w.handle(), &points.front().x,
+                                                  static_cast<unsigned>(points.size()), 0, 0)));
     const auto out = rings(w, w.keep(GEOSConvexHull_r(w.handle(), together)));
     return out.empty() ? Ring{} : out.front();
 }
@@ -338,7 +341,7 @@ Point nearest(Point p, Point a, Point b) {
 }
 bool cross(Point a, Point b, Point c, Point d, Point* at) {
     double ux = b.x - a.x, uy = b.y - a.y, vx = d.x - c.x, vy = d.y - c.y, det = ux * vy - uy * vx;
-    if (std::abs(det) < 1e-9 * (std::hypot(ux, uy) * std::hypot(vx, vy) + 1e-300)) return false;
+    if (det * det < 1e-18 * (ux * ux + uy * uy) * (vx * vx + vy * vy) || det == 0) return false;
     double s = ((c.x - a.x) * vy - (c.y - a.y) * vx) / det, t = ((c.x - a.x) * uy - (c.y - a.y) * ux) / det;
     constexpr double slack = 1e-9;
     if (s < -slack || s > 1 + slack || t < -slack || t > 1 + slack) return false;

@@ -158,7 +158,8 @@ class Finder {
     std::vector<Ring> slabs_;
     Ring loaded_;
     Point middle_;
-    Points outside_;  // of which the hull is the loaded area moved outwards
+    Points outside_;        // of which the hull is the loaded area moved outwards
+    bool ordered_ = false;  // as they stand they are that hull
     std::vector<Line> edges_;
 
     void moveOut() {
@@ -169,6 +170,7 @@ class Finder {
         }
         // At every corner the arc between the normals of the sides that meet there, in steps of two degrees.
         const std::size_t n = loaded_.size();
+        ordered_ = true;
         for (std::size_t i = 0; i < n; ++i) {
             auto normal = [&](std::size_t k) {
                 const Point side = loaded_[(k + 1) % n] - loaded_[k % n];
@@ -177,6 +179,7 @@ class Finder {
             const double from = normal(i + n - 1);
             double to = normal(i);
             while (to < from - 1e-9) to += 2 * pi;
+            ordered_ &= to - from < pi;  // turns left
             auto add = [&](double a) {
                 outside_.push_back(loaded_[i] + rule_.distance * Point{std::cos(a), std::sin(a)});
             };
@@ -225,7 +228,8 @@ class Finder {
                 if (e != f)
                     for (Point p : outside_) all.push_back(e->mirrored(f->mirrored(p)));
         }
-        const Ring ring = geometry::hull(all);
+        // Round a convex area the points stand in order.
+        const Ring ring = lines.empty() && ordered_ ? all : geometry::hull(all);
         Found out;
         out.line.outline = ring;
         for (const Line* l : lines) out.line.edges.push_back(l->normal);

@@ -107,6 +107,79 @@ TEST(ControlPerimeter, AtAnEdgeOfAnyDirectionEndsSquareToIt) {
     EXPECT_LT(open, 480);
 }
 
+// Columns turned anyhow near an edge, with an opening anywhere: the lit line against the same line sampled in
+// steps of 2 mm, by the bearings of the samples.
+TEST(ControlPerimeter, WithEdgesAndOpeningsItsLengthIsThatOfSamples) {
+    std::mt19937 random(4);
+    std::uniform_real_distribution<double> side(200, 900), depth(120, 400), angle(0, 90), over(0, 1),
+        place(-2600, 2600), size(150, 900);
+    int shadowed = 0, open = 0;
+    for (int i = 0; i < 1600; ++i) {
+        const double a = side(random), b = side(random), d = depth(random), turn = angle(random), r = 2 * d;
+        const Ring column = rectangle({0, 0}, a, b, turn);
+        double low = 0;
+        for (Point p : column) low = std::min(low, p.y);
+        const double edge = low - 5 * d * over(random);
+        const Ring opening =
+            rectangle({place(random), place(random)}, size(random), size(random), angle(random));
+        double apart = 1e9, lowest = 1e9;
+        bool meets = false;
+        for (int k = 0; k < 4; ++k)
+            for (int t = 0; t < 200; ++t) {
+                const Point p = opening[std::size_t(k)], q = opening[std::size_t(k + 1) % 4];
+                const Point at{p.x + (q.x - p.x) * t / 200, p.y + (q.y - p.y) * t / 200};
+                apart = std::min(apart, distanceTo(column, at)), lowest = std::min(lowest, at.y);
+                meets |= geometry::contains(column, at);
+            }
+        for (Point p : column) meets |= geometry::contains(opening, p);
+        const double near = 6 * d;
+        if (meets || apart < 20 || std::abs(apart - near) < 30 || lowest < edge + 50) continue;
+        const auto p = perimeter({column, {{{-1e5, edge}, {1e5, edge}, {1e5, 1e5}, {-1e5, 1e5}}}, {opening}},
+                                 {r, true, near});
+
+        const auto boundary = roundedBoundary(a, b, r, turn);
+        std::size_t right = 0, left = 0;
+        for (std::size_t k = 0; k < boundary.size(); ++k) {
+            if (boundary[k].x > boundary[right].x) right = k;
+            if (boundary[k].x < boundary[left].x) left = k;
+        }
+        Ring line;
+        if (p.edges.empty()) {
+            line = boundary;
+            line.push_back(boundary.front());
+        } else {
+            ++open;
+            line.push_back({boundary[right].x, edge});
+            for (std::size_t k = right; k != left; k = (k + 1) % boundary.size()) line.push_back(boundary[k]);
+            line.push_back(boundary[left]);
+            line.push_back({boundary[left].x, edge});
+        }
+        const double to = std::atan2((opening[0].y + opening[2].y) / 2, (opening[0].x + opening[2].x) / 2);
+        double from = 0, until = 0;
+        for (Point q : opening) {
+            const double off = std::remainder(std::atan2(q.y, q.x) - to, 2 * pi);
+            from = std::min(from, off), until = std::max(until, off);
+        }
+        double lit = 0, whole = 0;
+        for (std::size_t k = 0; k + 1 < line.size(); ++k) {
+            const double l = geometry::length(line[k], line[k + 1]);
+            const int steps = std::max(1, int(std::ceil(l / 2)));
+            for (int t = 0; t < steps; ++t) {
+                const double at = (t + 0.5) / steps;
+                const Point q{line[k].x + at * (line[k + 1].x - line[k].x),
+                              line[k].y + at * (line[k + 1].y - line[k].y)};
+                const double off = std::remainder(std::atan2(q.y, q.x) - to, 2 * pi);
+                whole += l / steps;
+                if (apart > near || off < from || off > until) lit += l / steps;
+            }
+        }
+        shadowed += lit < whole - 1;
+        EXPECT_NEAR(p.length(), lit, 5e-4 * whole + 5) << i;
+    }
+    EXPECT_GT(shadowed, 250);
+    EXPECT_GT(open, 150);
+}
+
 // From the inside over an edge to a corner: no jump that the slab does not have.
 TEST(ControlPerimeter, ChangesSteadilyAsTheColumnMovesToTheEdgeAndTheCorner) {
     const double d = 220, a = 400, b = 300, step = 10;

@@ -295,9 +295,11 @@ class Rules final : public PunchingRules {
             }
         }
         // What an opening right beside the column takes away.
-        const auto lit = punching::perimeter(at.site, {0.05 * d, true, 0.5 * d});
-        const double dead = Perimeter{lit.dead, {}, {}, {}}.length();
-        if (dead > 0) u *= lit.length() / (lit.length() + dead);
+        if (!at.site.openings.empty()) {
+            const auto lit = punching::perimeter(at.site, {0.05 * d, true, 0.5 * d});
+            const double dead = Perimeter{lit.dead, {}, {}, {}}.length();
+            if (dead > 0) u *= lit.length() / (lit.length() + dead);
+        }
         s.line.paths = {at.site.loaded};
         s.line.paths[0].push_back(at.site.loaded.front());
         s.line.dead.clear();
