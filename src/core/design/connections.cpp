@@ -10,6 +10,7 @@
 #include "design/shear_steel.h"
 #include "design/steel_at.h"
 #include "fem/parallel/pool.h"
+#include "standards/control_lines.h"
 #include "strips/strip_finder.h"
 
 namespace talvik::design {
@@ -19,6 +20,7 @@ using analysis::Resultant;
 using geometry::Point;
 using geometry::Ring;
 using standards::ControlSection;
+using standards::extent;
 using standards::PunchingForces;
 using Demand = verify::ConnectionCase::Demand;
 using At = ControlSection::At;
@@ -30,15 +32,6 @@ bool sameSites(const model::Floor& a, const model::Floor& b) {
     return a.slabs == b.slabs && a.zones == b.zones && a.openings == b.openings && a.columns == b.columns &&
            a.walls == b.walls && a.edges == b.edges && a.beams == b.beams && a.piles == b.piles &&
            a.grounds.empty() == b.grounds.empty() && a.actions.loads == b.actions.loads;
-}
-
-double extent(const Ring& ring, Point way) {
-    double low = 1e300, high = -1e300;
-    for (Point p : ring) {
-        const double v = p.x * way.x + p.y * way.y;
-        low = std::min(low, v), high = std::max(high, v);
-    }
-    return high - low;
 }
 
 // One connection after another; shares what belongs to the floor.

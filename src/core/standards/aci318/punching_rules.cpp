@@ -10,6 +10,7 @@
 #include <numbers>
 
 #include "standards/aci318/native.h"
+#include "standards/control_lines.h"
 
 namespace talvik::standards::aci318 {
 namespace {
@@ -21,20 +22,6 @@ using trace::step;
 using At = ControlSection::At;
 
 constexpr double phi = 0.75;
-constexpr double longest = 1.05;  // of the shortest perimeter: where a rim is so thin, its class is in doubt
-
-double dot(Point a, Point b) {
-    return a.x * b.x + a.y * b.y;
-}
-Point along(double angle) {
-    const double r = angle * std::numbers::pi / 180;
-    return {std::cos(r), std::sin(r)};
-}
-double extent(const Ring& ring, Point way) {
-    double low = 1e300, high = -1e300;
-    for (Point p : ring) low = std::min(low, dot(p, way)), high = std::max(high, dot(p, way));
-    return high - low;
-}
 
 class Rules final : public PunchingRules {
   public:
@@ -208,7 +195,7 @@ class Rules final : public PunchingRules {
         punching::Site site = at.site;
         site.loaded = legs;
         auto p = punching::perimeter(site, {control.d / 2, false, openingsWithin(at.h, control.d)});
-        ControlSection s = section(at, std::move(p), control.d, At::Outer);
+        ControlSection s = section(at, classed(std::move(p)), control.d, At::Outer);
         s.position = control.position;
         return s;
     }
@@ -264,22 +251,15 @@ class Rules final : public PunchingRules {
     std::vector<ControlSection> lines(const PunchingPlace& at, const punching::Site& site, double d,
                                       At which) const {
         std::vector<ControlSection> all;
-        for (auto& line : punching::perimeters(site, {d / 2, false, openingsWithin(at.h, d)})) {
-            const double length = line.length();
-            if (length <= 0 || (!all.empty() && length > longest * all.front().length)) continue;
-            // Of one class the shortest alone.
-            if (std::any_of(all.begin(), all.end(),
-                            [&](const auto& o) { return o.position == positionOf(line); }))
-                continue;
+        for (auto& line : controlLines(site, {d / 2, false, openingsWithin(at.h, d)}))
             all.push_back(section(at, std::move(line), d, which));
-        }
         return all;
     }
-    ControlSection section(const PunchingPlace& at, Perimeter line, double d, At which) const {
+    ControlSection section(const PunchingPlace& at, ControlLine control, double d, At which) const {
         ControlSection s;
         s.at = which, s.d = d;
-        s.length = line.length();
-        s.position = positionOf(line);
+        s.length = control.length, s.position = control.position;
+        Perimeter& line = control.line;
         s.about = line.centroid();
         s.axis = at.angle;
         if (s.position == Position::Edge && !line.edges.empty())
@@ -308,15 +288,6 @@ class Rules final : public PunchingRules {
             }
         s.line = std::move(line);
         return s;
-    }
-    static Position positionOf(const Perimeter& line) {
-        if (line.closed()) return Position::Interior;
-        if (line.paths.size() > 1 && line.dead.empty()) return Position::Between;
-        const double turn = line.turning();
-        return turn < 135   ? Position::Corner
-               : turn < 225 ? Position::Edge
-               : turn < 340 ? Position::ReEntrant
-                            : Position::Interior;
     }
 };
 

@@ -10,6 +10,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "standards/control_lines.h"
 #include "standards/en1992/en1992.h"
 
 namespace talvik::standards::en1992 {
@@ -21,23 +22,10 @@ using punching::Perimeter;
 using trace::step;
 using At = ControlSection::At;
 
-constexpr double longest = 1.05;  // of the shortest perimeter: where a rim is so thin, its class is in doubt
-
 double degrees(Point way) {
     return std::atan2(way.y, way.x) * 180 / std::numbers::pi;
 }
-double dot(Point a, Point b) {
-    return a.x * b.x + a.y * b.y;
-}
-Point along(double angle) {
-    const double r = angle * std::numbers::pi / 180;
-    return {std::cos(r), std::sin(r)};
-}
-double extent(const Ring& ring, Point way) {
-    double low = 1e300, high = -1e300;
-    for (Point p : ring) low = std::min(low, dot(p, way)), high = std::max(high, dot(p, way));
-    return high - low;
-}
+
 class Rules final : public PunchingRules {
   public:
     explicit Rules(const Parameters& p) : p_(p) {}
@@ -219,15 +207,10 @@ class Rules final : public PunchingRules {
     std::vector<ControlSection> lines(const PunchingPlace& at, const punching::Site& site, double distance,
                                       double d, At which) const {
         std::vector<ControlSection> all;
-        for (auto& line : punching::perimeters(site, {distance, true, openingsWithin(at.h, d)})) {
+        for (auto& [line, length, position] : controlLines(site, {distance, true, openingsWithin(at.h, d)})) {
             ControlSection s;
             s.at = which, s.d = d;
-            s.length = line.length();
-            if (s.length <= 0 || (!all.empty() && s.length > longest * all.front().length)) continue;
-            s.position = positionOf(line);
-            // Of one class the shortest alone.
-            if (std::any_of(all.begin(), all.end(), [&](const auto& o) { return o.position == s.position; }))
-                continue;
+            s.length = length, s.position = position;
             s.about = line.centroid();
             const auto& loaded = site.loaded;
             const auto& n = line.edges;
@@ -259,16 +242,6 @@ class Rules final : public PunchingRules {
             all.push_back(std::move(s));
         }
         return all;
-    }
-
-    static Position positionOf(const Perimeter& line) {
-        if (line.closed()) return Position::Interior;
-        if (line.paths.size() > 1 && line.dead.empty()) return Position::Between;
-        const double turn = line.turning();
-        return turn < 135   ? Position::Corner
-               : turn < 225 ? Position::Edge
-               : turn < 340 ? Position::ReEntrant
-                            : Position::Interior;
     }
 
     // The column's own perimeter, 6.4.5(3); eccentricity is that of the control perimeter.
