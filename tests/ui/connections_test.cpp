@@ -124,6 +124,13 @@ TEST_F(Connections, TheRegisterFiltersSortsAndGivesManySteel) {
     part<QPushButton>("connectionSteel_0")->click();
     EXPECT_FALSE(connection("c110").wanted);
     session().undoStack().undo();
+    // And pinned together, so that no remedy makes their columns larger.
+    part<QPushButton>("connectionPin")->click();
+    EXPECT_TRUE(connection("c112").choice.pinned && connection("c110").choice.pinned);
+    part<QPushButton>("connectionPin")->click();
+    EXPECT_FALSE(connection("c112").choice.pinned || connection("c110").choice.pinned);
+    session().undoStack().undo();
+    session().undoStack().undo();
     session().undoStack().undo();
     EXPECT_EQ(connection("c110").choice.steel, model::ConnectionChoice::Steel::Studs);
 }
@@ -140,6 +147,16 @@ TEST_F(Connections, TheFormAsksForSteelAndLoadsTables) {
     diameter->setCurrentIndex(3);
     emit diameter->textActivated(diameter->currentText());
     EXPECT_EQ(connection("c112").steel->diameter, 14);
+    auto* lines = part<QComboBox>("legLines");
+    const auto fanned = connection("c112").steel->legs.legs.size();
+    lines->setCurrentIndex(1);
+    emit lines->textActivated(lines->currentText());
+    EXPECT_GT(connection("c112").steel->legs.legs.size(), fanned) << "the corners are filled";
+    EXPECT_LE(connection("c112").worst(), 1);
+    session().undoStack().undo();
+    part<QCheckBox>("pinned")->click();
+    EXPECT_TRUE(connection("c112").choice.pinned);
+    session().undoStack().undo();
     // Another table: what is specified comes from it. A broken one changes nothing and says where it is
     // broken.
     auto write = [&](const char* name, const QByteArray& rows) {

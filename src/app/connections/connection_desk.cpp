@@ -84,6 +84,24 @@ void ConnectionDesk::setDiameter(const std::vector<std::string>& keys, double di
         }));
 }
 
+void ConnectionDesk::setLegs(const std::vector<std::string>& keys, model::ConnectionChoice::Legs legs) {
+    if (!session_.floor()) return;
+    session_.apply(tr("Lines of legs"), model::editConnections(session_.base(), session_.floor()->id, keys,
+                                                               [&](auto& c) { c.legs = legs; }));
+}
+
+void ConnectionDesk::setPinned(const std::vector<std::string>& keys, bool pinned) {
+    if (!session_.floor()) return;
+    session_.apply(pinned ? tr("Size pinned") : tr("Size not pinned"),
+                   model::editConnections(session_.base(), session_.floor()->id, keys,
+                                          [&](auto& c) { c.pinned = pinned; }));
+}
+
+bool ConnectionDesk::hasSize(const std::string& key) const {
+    const auto* f = session_.floor();
+    return f && std::any_of(f->columns.begin(), f->columns.end(), [&](const auto& c) { return c.id == key; });
+}
+
 void ConnectionDesk::turnSteel() {
     const auto* c = inHand();
     if (!c) return;

@@ -96,7 +96,7 @@ ConnectionTable::ConnectionTable(ConnectionDesk& desk, QWidget* parent)
     table_->horizontalHeader()->setSectionsClickable(true);
     auto* gauges = new GaugeDelegate(table_);
     for (int c : {Face, Control, WithSteel}) table_->setItemDelegateForColumn(c, gauges);
-    const int widths[] = {58, 104, 56, 90, 50, 80, 80, 80};
+    const int widths[] = {70, 104, 56, 90, 50, 80, 80, 80};
     for (int c = 0; c < Steel; ++c) table_->setColumnWidth(c, widths[c]);
     auto* top = new QHBoxLayout;
     top->setContentsMargins(8, 2, 8, 2);
@@ -114,6 +114,23 @@ ConnectionTable::ConnectionTable(ConnectionDesk& desk, QWidget* parent)
         top->addSpacing(4);
         top->addWidget(b);
     }
+    auto* pin = new QPushButton(tr("Pin size"));
+    pin->setObjectName(QStringLiteral("connectionPin"));
+    pin->setToolTip(
+        tr("Of the rows that are selected: no remedy makes their columns larger. Again: it may."));
+    connect(pin, &QPushButton::clicked, this, [this] {
+        auto keys = chosen();
+        std::erase_if(keys, [&](const auto& key) { return !desk_.hasSize(key); });
+        if (keys.empty()) return;
+        const auto& all = desk_.all();
+        const bool every = std::all_of(keys.begin(), keys.end(), [&](const auto& key) {
+            return std::any_of(all.begin(), all.end(),
+                               [&](const auto& c) { return c->site->key == key && c->choice.pinned; });
+        });
+        desk_.setPinned(keys, !every);
+    });
+    top->addSpacing(12);
+    top->addWidget(pin);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -189,8 +206,9 @@ void ConnectionTable::refresh() {
             cell->setData(sortRole, sort);
             cell->setData(ratioRole, ratio);
         };
-        put(Name, qs(c.site->label));
-        table_->item(r, Name)->setToolTip(qs(c.name));
+        put(Name, c.choice.pinned ? tr("%1, pinned").arg(qs(c.site->label)) : qs(c.site->label));
+        table_->item(r, Name)->setToolTip(
+            c.choice.pinned ? tr("%1: no remedy makes it larger").arg(qs(c.name)) : qs(c.name));
         table_->item(r, Name)->setData(keyRole, qs(c.site->key));
         put(Where, section ? qs(c.position()) : tr("not checked"));
         if (!section) table_->item(r, Where)->setToolTip(qs(c.without));

@@ -14,6 +14,7 @@ namespace {
 
 using units::Kind;
 using Steel = ConnectionDesk::Steel;
+using Legs = model::ConnectionChoice::Legs;
 
 class ConnectionsPage final : public TrayPage {
     ConnectionDesk& desk_;
@@ -79,6 +80,32 @@ class ConnectionsPage final : public TrayPage {
                 const auto v = units::parse(text.toStdString(), Kind::Length, session_.project().basis.units);
                 return asked(c->choice.steel, text == own || !v.value ? 0 : *v.value);
             });
+        const QStringList layouts{tr("fanned at corners"), tr("on a grid")};
+        choice(
+            tr("Lines of legs"), QStringLiteral("legLines"), [layouts] { return layouts; },
+            [this, layouts] {
+                const auto* c = desk_.inHand();
+                return layouts[c && c->choice.legs == Legs::Grid];
+            },
+            [this, layouts](const QString& text) {
+                const auto* c = desk_.inHand();
+                if (!c) return session_.base();
+                return model::editConnections(
+                    session_.base(), session_.floor()->id, {c->site->key},
+                    [&](auto& choice) { choice.legs = text == layouts[1] ? Legs::Grid : Legs::Fanned; });
+            });
+        flag(
+            tr("Pin the size of the column"), QStringLiteral("pinned"),
+            [this] {
+                const auto* c = desk_.inHand();
+                return c && c->choice.pinned;
+            },
+            [this](bool on) {
+                const auto* c = desk_.inHand();
+                if (!c || !desk_.hasSize(c->site->key)) return session_.base();
+                return model::editConnections(session_.base(), session_.floor()->id, {c->site->key},
+                                              [on](auto& choice) { choice.pinned = on; });
+            });
         sentence([this] {
             const auto* c = desk_.inHand();
             if (!c || !c->wanted) return QString();
@@ -98,6 +125,20 @@ class ConnectionsPage final : public TrayPage {
             const QString rule =
                 standard && standard->punching ? qs(standard->punching->fixedFactors()) : QString();
             return rule.isEmpty() ? tr("The standard in hand has none; moments count as they are.") : rule;
+        });
+        flag(
+            tr("More moment by bending"), QStringLiteral("moreByBending"),
+            [this] { return session_.floor()->punching.moreByBending; },
+            [this](bool on) {
+                return model::editFloor(
+                    session_.base(), session_.floor()->id,
+                    [on](model::Floor& f, model::Project&) { f.punching.moreByBending = on; });
+            });
+        sentence([this] {
+            const auto standard = session_.design().standard;
+            const QString rule =
+                standard && standard->punching ? qs(standard->punching->bendingFactors()) : QString();
+            return rule.isEmpty() ? tr("The standard in hand has no such rule.") : rule;
         });
         heading(tr("Studs on rails"));
         sentence([this] {

@@ -28,16 +28,19 @@ struct Box {
     }
 };
 
-// And anticlockwise.
-bool convex(const Ring& ring) {
-    double turned = 0;
-    for (std::size_t i = 0; i < ring.size(); ++i) {
-        const Point a = ring[i], b = ring[(i + 1) % ring.size()], c = ring[(i + 2) % ring.size()];
-        const double ux = b.x - a.x, uy = b.y - a.y, vx = c.x - b.x, vy = c.y - b.y;
-        if (ux * vy < uy * vx) return false;
-        turned += std::atan2(ux * vy - uy * vx, ux * vx + uy * vy);
-    }
-    return turned < 7;  // once round
+// Where both are convex, clipping is much quicker.
+std::vector<Ring> common(const Ring& a, const Ring& b) {
+    if (!geometry::convex(a) || !geometry::convex(b)) return geometry::intersection(a, b);
+    Ring part = geometry::clipped(b, a);
+    return part.size() < 3 ? std::vector<Ring>{} : std::vector<Ring>{std::move(part)};
+}
+// Less those of the holes that it meets.
+std::vector<Ring> less(const Ring& ring, const std::vector<Ring>& holes) {
+    const Box box(ring);
+    std::vector<Ring> near;
+    for (const Ring& h : holes)
+        if (const Box other(h); box.meets(other.low, other.high)) near.push_back(h);
+    return near.empty() ? std::vector<Ring>{ring} : geometry::difference(ring, near);
 }
 
 Resultant down(double force, Point at, Point about) {
@@ -62,12 +65,14 @@ std::pair<double, double> within(const Ring& convex, Point a, Point b) {
 
 Equilibrium::Piece Equilibrium::piece(Ring ring) {
     const Box box(ring);
-    const bool round = convex(ring);
+    const bool round = geometry::convex(ring);
     return {std::move(ring), box.low, box.high, round};
 }
 
 Equilibrium::Equilibrium(const model::Floor& floor, const FloorAnalysis& analysis, double density)
     : floor_(floor), a_(analysis), density_(density) {
+    onGround_ =
+        std::any_of(analysis.model->bed.begin(), analysis.model->bed.end(), [](double k) { return k > 0; });
     std::vector<Ring> slabs, openings, zones;
     for (const auto& s : floor.slabs) slabs.push_back(model::ring(s.outline));
     for (const auto& o : floor.openings) openings.push_back(model::ring(o.outline));
@@ -75,11 +80,11 @@ Equilibrium::Equilibrium(const model::Floor& floor, const FloorAnalysis& analysi
     auto taken = openings;
     taken.insert(taken.end(), zones.begin(), zones.end());
     for (std::size_t s = 0; s < slabs.size(); ++s) {
-        for (auto& r : geometry::difference(slabs[s], taken))
+        for (auto& r : less(slabs[s], taken))
             weighed_.push_back({piece(std::move(r)), floor.slabs[s].thickness});
         for (std::size_t z = 0; z < zones.size(); ++z)
-            for (const auto& part : geometry::intersection(slabs[s], zones[z]))
-                for (auto& r : geometry::difference(part, openings))
+            for (const auto& part : common(slabs[s], zones[z]))
+                for (auto& r : less(part, openings))
                     weighed_.push_back({piece(std::move(r)), floor.zones[z].thickness});
     }
     for (const auto& c : a_.cases) {
@@ -102,12 +107,9 @@ Equilibrium::Equilibrium(const model::Floor& floor, const FloorAnalysis& analysi
         if (fresh) {
             auto& list = pieces_.emplace_back();
             for (const Ring& slab : slabs)
-                for (const auto& part : l.outline.empty()
-                                            ? std::vector<Ring>{slab}
-                                            : geometry::intersection(slab, model::ring(l.outline)))
-                    for (auto& r :
-                         openings.empty() ? std::vector<Ring>{part} : geometry::difference(part, openings))
-                        list.push_back(piece(std::move(r)));
+                for (const auto& part :
+                     l.outline.empty() ? std::vector<Ring>{slab} : common(slab, model::ring(l.outline)))
+                    for (auto& r : less(part, openings)) list.push_back(piece(std::move(r)));
         }
         areaLoads_.push_back({c, at->second, model::intensity(l)});
     }
@@ -198,7 +200,7 @@ std::vector<Resultant> Equilibrium::inside(const Ring& outline, Point about,
 // the slab has lifted off and the ground takes no tension.
 void Equilibrium::ground(const Ring& outline, Point about, std::vector<Resultant>& into) const {
     const auto& m = *a_.model;
-    if (std::none_of(m.bed.begin(), m.bed.end(), [](double k) { return k > 0; })) return;
+    if (!onGround_) return;
     const Box box(outline);
     for (std::size_t t = 0; t < m.plate.triangles.size(); ++t) {
         if (m.bed[t] <= 0) continue;

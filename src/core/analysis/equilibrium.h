@@ -50,6 +50,7 @@ class Equilibrium {
     std::vector<std::vector<Piece>> pieces_;
     std::vector<AreaLoad> areaLoads_;
     std::vector<char> selfWeight_;  // per case
+    bool onGround_ = false;
 
     static Piece piece(geometry::Ring ring);
     void ground(const geometry::Ring& outline, model::Point about, std::vector<Resultant>& into) const;

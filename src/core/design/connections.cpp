@@ -55,20 +55,30 @@ class Maker {
         c->notes = site->notes;
         c->place = site->place;
         c->place.fixedEccentricity = f_.floor->punching.fixedEccentricity;
+        c->place.moreByBending = f_.floor->punching.moreByBending;
         for (const auto& choice : f_.floor->punching.choices)
             if (choice.connection == site->key) c->choice = choice;
         c->wanted = c->choice.steel != model::ConnectionChoice::Steel::None;
         const bool sameForces = last && last->analysis == c->analysis;
         if (c->without.empty()) {
-            c->topTension = sameForces ? last->topTension : topTension(*c);
-            const double diameter = steel(*c);
+            // Inside what is loaded: of every ultimate combination.
+            std::vector<PunchingForces> own;
+            auto find = [&] {
+                if (own.empty())
+                    own = c->place.of == standards::PunchingPlace::Of::Wall
+                              ? std::vector<PunchingForces>(ultimate_.size())
+                              : forces(*c, geometry::hull(c->place.site.loaded));
+            };
+            if (!sameForces) find();
+            c->topTension = sameForces ? last->topTension : topTension(*c, own);
+            const BarsThere bars = steel(*c);
             if (sameForces && last->place == c->place && last->choice == c->choice &&
-                last->notes == c->notes && last->without == c->without &&
-                std::equal(c->leastSteel, c->leastSteel + 2, last->leastSteel))
+                last->notes == c->notes && last->without == c->without)
                 return last;
             sections(*c, last.get());
-            demand(*c);
-            if (c->wanted) reinforce(*c, diameter);
+            find();
+            demand(*c, own);
+            if (c->wanted) reinforce(*c, bars);
         }
         c->checks = checkConnection(*c, f_, false);
         return c;
@@ -83,54 +93,62 @@ class Maker {
     std::vector<std::size_t> ultimate_;
 
     // By the combination with the largest force: columns that push up have tension above.
-    bool topTension(const ConnectionDesign& c) const {
+    bool topTension(const ConnectionDesign& c, const std::vector<PunchingForces>& own) const {
         if (c.place.of == standards::PunchingPlace::Of::Load) return false;
         if (c.place.of == standards::PunchingPlace::Of::Wall) return true;
-        const auto& loaded = c.place.site.loaded;
-        const auto acting = equilibrium_.inside(geometry::hull(loaded), c.place.middle, c.site->members);
         double most = 0;
-        for (std::size_t k : ultimate_)
-            if (const double up = equilibrium_.combined(acting, k).up; std::abs(up) > std::abs(most))
-                most = up;
+        for (const auto& f : own)
+            if (std::abs(f.V) > std::abs(most)) most = f.V;
         return most >= 0;
     }
 
-    // Depths and anchored steel of the two directions. Gives the thickest bar at the place.
-    double steel(ConnectionDesign& c) const {
+    // Of the tension face at the place: the thickest bar, and how the two directions lie.
+    struct BarsThere {
+        double diameter = 0;
+        punching::BarGrid grid[2];
+    };
+    // Depths and anchored steel of the two directions.
+    BarsThere steel(ConnectionDesign& c) const {
         auto& p = c.place;
         const auto& basis = *f_.basis;
         const bool top = c.topTension;
-        double depth[2], diameters[2] = {0, 0};
+        BarsThere bars;
+        double depth[2];
         for (int k : {0, 1}) {
             const strips::StripFinder finder(*f_.layout, k);
             const int own = finder.at(inside(p));
             const strips::Axes axes = own < 0 ? strips::Axes(f_.layout->angle[std::size_t(k)])
                                               : f_.strips[std::size_t(own)]->strip->axes;
-            c.directions[k] = axes.angle;
+            p.directions[k] = axes.angle;
             const auto* strip = own < 0 ? nullptr : f_.strips[std::size_t(own)].get();
             const line::LineBasis in{basis, *f_.standard, strip ? strip->outerTop : 0,
                                      strip ? strip->outerBottom : 0};
-            const double diameter =
-                strip ? steelAt(*strip, top, axes.local(inside(p)), true, basis.coverSide, edges_).diameter
-                      : 0;
-            diameters[k] = diameter;
-            const double bar = diameter > 0 ? diameter : 12;
+            const SteelAt here =
+                strip ? steelAt(*strip, top, axes.local(inside(p)), true, basis.coverSide, edges_)
+                      : SteelAt{};
+            bars.diameter = std::max(bars.diameter, here.diameter);
+            if (strip) bars.grid[k] = {axes.angle, here.spacing};
+            const double bar = here.diameter > 0 ? here.diameter : 12;
             depth[k] = std::max(20.0, line::section(top, bar, p.h, in, 1000).d);
             const Point along{axes.c, axes.s}, across{-axes.s, axes.c};
-            c.across[k] = extent(p.site.loaded, across);
+            const double breadth = extent(p.site.loaded, across);
             const double d = depth[k] + (p.hasDrop() ? p.dropH - p.h : 0);
-            p.steel[k] = mean(c, k, finder, axes, c.across[k] / 2 + 3 * d,
-                              extent(p.site.loaded, along) / 2 + rules_.reach(d));
-            c.leastSteel[k] = mean(c, k, finder, axes, c.across[k] / 2 + 1.5 * p.h, 0);
-            p.dropSteel[k] = p.hasDrop() ? mean(c, k, finder, axes, extent(p.drop, across) / 2 + 3 * depth[k],
+            p.steel[k] =
+                mean(c, finder, axes, breadth / 2 + 3 * d, extent(p.site.loaded, along) / 2 + rules_.reach(d))
+                    .steel;
+            const double half = breadth / 2 + 1.5 * (p.hasDrop() ? p.dropH : p.h);
+            const auto over = mean(c, finder, axes, half, 0);
+            p.overSteel[k] = over.steel, p.overWidth[k] = 2 * half * over.share;
+            p.dropSteel[k] = p.hasDrop() ? mean(c, finder, axes, extent(p.drop, across) / 2 + 3 * depth[k],
                                                 extent(p.drop, along) / 2 + rules_.reach(depth[k]))
+                                               .steel
                                          : p.steel[k];
         }
         p.d = (depth[0] + depth[1]) / 2;
         for (int k : {0, 1}) p.offset[k] = depth[k] - p.d;
         p.dropD = p.hasDrop() ? p.d + p.dropH - p.h : 0;
         p.fc = basis.concreteStrength, p.fy = basis.steelYield;
-        return std::max(diameters[0], diameters[1]);
+        return bars;
     }
     // The middle of what is loaded, or the nearest to it in the slab.
     Point inside(const standards::PunchingPlace& p) const {
@@ -141,9 +159,13 @@ class Maker {
                 return geometry::inside(part);
         return p.middle;
     }
-    // Mean over a breadth of the least that is anchored on either side; where there is slab.
-    double mean(const ConnectionDesign& c, int, const strips::StripFinder& finder, const strips::Axes& axes,
-                double half, double beyond) const {
+    // Mean over a breadth of the least that is anchored on either side, where there is slab; and the share of
+    // the breadth that has slab.
+    struct Mean {
+        double steel, share;
+    };
+    Mean mean(const ConnectionDesign& c, const strips::StripFinder& finder, const strips::Axes& axes,
+              double half, double beyond) const {
         const Point middle = inside(c.place);
         const Point across{-axes.s, axes.c};
         double sum = 0;
@@ -171,7 +193,7 @@ class Maker {
             }
             sum += least < 1e300 ? least : 0;
         }
-        return n > 0 ? sum / n : 0;
+        return {n > 0 ? sum / n : 0, double(n) / samples};
     }
     bool on(Point p) const {
         // Outlines of slabs come first, then those of openings.
@@ -188,8 +210,10 @@ class Maker {
             auto before = last->place;
             for (int k : {0, 1})
                 before.steel[k] = c.place.steel[k], before.dropSteel[k] = c.place.dropSteel[k],
-                before.offset[k] = c.place.offset[k];
+                before.offset[k] = c.place.offset[k], before.directions[k] = c.place.directions[k],
+                before.overSteel[k] = c.place.overSteel[k], before.overWidth[k] = c.place.overWidth[k];
             before.fixedEccentricity = c.place.fixedEccentricity;
+            before.moreByBending = c.place.moreByBending;
             if (before == c.place) {
                 c.sections = last->sections;
                 return;
@@ -217,11 +241,8 @@ class Maker {
         return all;
     }
 
-    void demand(ConnectionDesign& c) const {
-        const auto& loaded = c.place.site.loaded;
+    void demand(ConnectionDesign& c, const std::vector<PunchingForces>& own) const {
         const bool wall = c.place.of == standards::PunchingPlace::Of::Wall;
-        const auto own =
-            wall ? std::vector<PunchingForces>(ultimate_.size()) : forces(c, geometry::hull(loaded));
         c.demand.assign(c.sections.size(), {});
         for (std::size_t i = 0; i < c.sections.size(); ++i) {
             const auto& s = c.sections[i];
@@ -237,9 +258,28 @@ class Maker {
                     c.most = {ultimate_[k], through[k], v, d.strength, own[k].V};
             }
         }
+        bending(c);
     }
 
-    void reinforce(ConnectionDesign& c, double barDiameter) const {
+    // Where the most passes by bending, of every combination.
+    void bending(ConnectionDesign& c) const {
+        const int worst = c.governing(At::Control);
+        if (worst < 0 || !c.place.moreByBending) return;  // the plain share is held against bars by the strips
+        const auto& s = c.sections[std::size_t(worst)];
+        std::vector<PunchingForces> through;
+        for (int k : {0, 1}) {
+            double most = -1;
+            if (rules_.bending(c.place, s, c.most.forces, k).clause.empty()) continue;
+            if (through.empty()) through = forces(c, s);
+            for (std::size_t i = 0; i < through.size(); ++i)
+                if (const auto b = rules_.bending(c.place, s, through[i], k); b.ratio() > most) {
+                    most = b.ratio();
+                    c.bending[k] = Demand{ultimate_[i], through[i], b.moment, b.resistance, 0};
+                }
+        }
+    }
+
+    void reinforce(ConnectionDesign& c, const BarsThere& bars) const {
         const int worst = c.governing(At::Control);
         if (worst >= 0 && c.demand[std::size_t(worst)].ratio() <= 1) {
             c.steelTrouble = "Shear steel is asked for, and none is needed.";
@@ -249,17 +289,9 @@ class Maker {
         task.kind = c.choice.steel == model::ConnectionChoice::Steel::Studs ? standards::ShearSteel::Studs
                                                                             : standards::ShearSteel::Links;
         task.diameter = c.choice.diameter;
-        task.barDiameter = barDiameter;
-        for (int k : {0, 1}) {
-            const strips::StripFinder finder(*f_.layout, k);
-            const int own = finder.at(inside(c.place));
-            if (own < 0) continue;
-            const auto& strip = *f_.strips[std::size_t(own)];
-            task.bars[k] = {strip.strip->axes.angle,
-                            steelAt(strip, c.topTension, strip.strip->axes.local(inside(c.place)), true,
-                                    f_.basis->coverSide, edges_)
-                                .spacing};
-        }
+        task.grid = c.choice.legs == model::ConnectionChoice::Legs::Grid;
+        task.barDiameter = bars.diameter;
+        for (int k : {0, 1}) task.bars[k] = bars.grid[k];
         if (worst >= 0) {
             task.forces = forces(c, c.sections[std::size_t(worst)]);
             task.combinations = ultimate_;

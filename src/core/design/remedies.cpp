@@ -186,6 +186,7 @@ Ladder dropLadder(const Project& project, const ConnectionDesign& c) {
 
 Ladder columnLadder(const Project& project, const ConnectionDesign& c) {
     Ladder all;
+    if (c.choice.pinned) return all;
     const auto* floor = model::findFloor(project, c.part.element);
     const double step = project.basis.units == units::System::Metric ? 50 : 50.8;
     for (const auto& column : floor->columns) {

@@ -186,6 +186,11 @@ class Search {
                 (l.mass < best_->mass + 1e-6 && s.legs.lines.size() < best_->legs.lines.size());
             if (!better) return;
             l.legs = s.legs, l.outer = s.outer;
+            if (!l.legs.fitted)
+                l.note =
+                    "Beside its corners some legs meet bars: move bars there by less than half a spacing.";
+            if (t_.grid && (place_.round || place_.site.loaded.size() != 4))
+                l.note = "A grid of legs asks for sides at right angles: here lines are fanned.";
             answer_.outer = s.demand;
             best_ = std::move(l);
             return;
@@ -214,8 +219,10 @@ class Search {
                     plan.across = std::min(plan.across,
                                            std::max(30.0, g.spacing - t_.barDiameter - largestLink() - 10));
         }
+        if (t_.grid) plan.across = std::min(plan.across, 0.5 * spacing);
         plan.bars.assign(t_.bars, t_.bars + 2);
         plan.edges = control_.line.edges;
+        plan.grid = t_.grid;
         for (int n = std::max(r.perimeters, least); n <= most; ++n) {
             plan.perimeters = n;
             s.legs = punching::placeLegs(place_.site, place_.round ? place_.c1 : 0, place_.angle, plan);

@@ -16,6 +16,7 @@ struct ShearSteelTask {
     const model::Basis& basis;
     standards::ShearSteel kind = standards::ShearSteel::Links;
     double diameter = 0;                            // 0: to be chosen
+    bool grid = false;                              // lines parallel to the sides in place of fans
     double barDiameter = 0;                         // of the tension bars that legs hold on to
     punching::BarGrid bars[2];                      // between which lines of legs run
     std::vector<standards::PunchingForces> forces;  // of every ultimate combination, on the control section

@@ -192,6 +192,9 @@ inline const Names<model::ConnectionChoice::Steel> shearSteels{
      {model::ConnectionChoice::Steel::Links, "links"},
      {model::ConnectionChoice::Steel::Studs, "studs"}}};
 
+inline const Names<model::ConnectionChoice::Legs> legLayouts{
+    {{model::ConnectionChoice::Legs::Fanned, "fanned"}, {model::ConnectionChoice::Legs::Grid, "grid"}}};
+
 template <class Io, class Rules>
 void stripRuleFields(Io& io, Rules& r) {
     io.field("own_angles", r.ownAngles);
@@ -252,6 +255,10 @@ void memberFields(Io& io, M& m) {
         io.field("connection", m.connection);
         io.field("shear_steel", m.steel, shearSteels);
         io.field("diameter_mm", m.diameter);
+        io.since(8, [&] {
+            io.field("legs", m.legs, legLayouts);
+            io.field("pinned", m.pinned);
+        });
     } else if constexpr (std::is_same_v<T, model::CombinationRow>) {
         io.field("clause", m.clause);
         io.field("state", m.state, limitStates);

@@ -120,6 +120,7 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
         readBars(r, true, version, floor->strips.bars, trouble);
     }
     if (version >= 7) r.read("fixed_eccentricity", floor->punching.fixedEccentricity);
+    if (version >= 8) r.read("more_by_bending", floor->punching.moreByBending);
     eachList(*floor, version, list);
     project.floors.push_back(floor);
 }
@@ -156,6 +157,7 @@ json floorJson(const model::Floor& floor) {
     stripRuleFields(rules, floor.strips.rules);
     j["bars"] = barsJson(floor.strips.bars);
     j["fixed_eccentricity"] = floor.punching.fixedEccentricity;
+    j["more_by_bending"] = floor.punching.moreByBending;
     return j;
 }
 

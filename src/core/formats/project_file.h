@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 7;
+inline constexpr int projectFileVersion = 8;
 
 std::string projectText(const model::Project& project);
 

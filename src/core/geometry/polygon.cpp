@@ -115,6 +115,17 @@ Ring round(Point centre, double diameter, int sides) {
     return ring;
 }
 
+bool convex(const Ring& ring) {
+    double turned = 0;
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        const Point a = ring[i], b = ring[(i + 1) % ring.size()], c = ring[(i + 2) % ring.size()];
+        const double ux = b.x - a.x, uy = b.y - a.y, vx = c.x - b.x, vy = c.y - b.y;
+        if (ux * vy < uy * vx) return false;
+        turned += std::atan2(ux * vy - uy * vx, ux * vx + uy * vy);
+    }
+    return turned < 7;  // once round
+}
+
 Ring clipped(const Ring& ring, const Ring& convex) {
     // I. E. Sutherland and G. W. Hodgman, Reentrant polygon clipping, 1974: side by side.
     Ring now = ring, next;
@@ -236,15 +247,28 @@ std::vector<Ring> difference(const Ring& a, const std::vector<Ring>& b) {
     return rings(w, left);
 }
 Ring hull(const std::vector<Point>& points) {
-    if (points.size() < 3) return {};
-    Workspace w;
-    // As one line through all of them: cheaper to make than as many points.
-    static_assert(sizeof(Point) == 2 * sizeof(double));
-    auto* together = w.keep(GEOSGeom_createLineString_r(
-        w.handle(), GEOSCoordSeq_copyFromBuffer_r(w.handle(), &points.front().x,
-                                                  static_cast<unsigned>(points.size()), 0, 0)));
-    const auto out = rings(w, w.keep(GEOSConvexHull_r(w.handle(), together)));
-    return out.empty() ? Ring{} : out.front();
+    // A. M. Andrew, Another efficient algorithm for convex hulls in two dimensions, 1979: lower side, then
+    // upper.
+    Ring sorted = points;
+    std::sort(sorted.begin(), sorted.end(),
+              [](Point a, Point b) { return a.x < b.x || (a.x == b.x && a.y < b.y); });
+    sorted.erase(std::unique(sorted.begin(), sorted.end()), sorted.end());
+    if (sorted.size() < 3) return {};
+    Ring out;
+    for (int side : {0, 1}) {
+        const std::size_t first = out.size();
+        for (Point p : sorted) {
+            while (out.size() >= first + 2) {
+                const Point a = out[out.size() - 2], b = out.back();
+                if ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) > 1e-6) break;
+                out.pop_back();
+            }
+            out.push_back(p);
+        }
+        out.pop_back();  // begins the other side
+        if (side == 0) std::reverse(sorted.begin(), sorted.end());
+    }
+    return out.size() < 3 ? Ring{} : out;
 }
 
 std::vector<Ring> offset(const Ring& ring, double distance) {

@@ -20,6 +20,8 @@ Point centroid(const Ring& ring);
 // it.
 Ring rectangle(Point centre, double a, double b, double degrees = 0);
 Ring round(Point centre, double diameter, int sides = 72);
+// Whether it turns left at every corner, once round.
+bool convex(const Ring& ring);
 // What of a ring lies in a convex one, both anticlockwise. Parts of it may hang together along the convex
 // one's sides, which changes neither area nor centroid.
 Ring clipped(const Ring& ring, const Ring& convex);

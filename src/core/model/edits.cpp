@@ -61,22 +61,33 @@ Project renameElement(const Project& project, std::string_view element, const st
     auto rename = [&](auto& row, Project&) { row.name = name; };
     return editFloor(editSlab(project, element, rename), element, rename);
 }
-Project setShearSteel(const Project& project, std::string_view floor,
-                      const std::vector<std::string>& connections, ConnectionChoice::Steel steel,
-                      double diameter) {
+Project editConnections(const Project& project, std::string_view floor,
+                        const std::vector<std::string>& connections,
+                        const std::function<void(ConnectionChoice&)>& change) {
     return editFloor(project, floor, [&](Floor& f, Project& next) {
         auto& all = f.punching.choices;
         for (const auto& key : connections) {
-            const auto found =
+            auto found =
                 std::find_if(all.begin(), all.end(), [&](const auto& c) { return c.connection == key; });
-            if (steel == ConnectionChoice::Steel::None) {
+            ConnectionChoice choice = found != all.end() ? *found : ConnectionChoice{{}, key};
+            change(choice);
+            if (choice == ConnectionChoice{choice.id, key}) {
                 if (found != all.end()) all.erase(found);
             } else if (found != all.end()) {
-                found->steel = steel, found->diameter = diameter;
+                *found = std::move(choice);
             } else {
-                all.push_back({newId(next, 'p'), key, steel, diameter});
+                choice.id = newId(next, 'p');
+                all.push_back(std::move(choice));
             }
         }
+    });
+}
+
+Project setShearSteel(const Project& project, std::string_view floor,
+                      const std::vector<std::string>& connections, ConnectionChoice::Steel steel,
+                      double diameter) {
+    return editConnections(project, floor, connections, [&](ConnectionChoice& c) {
+        c.steel = steel, c.diameter = steel == ConnectionChoice::Steel::None ? 0 : diameter;
     });
 }
 Project moveElement(const Project& project, std::string_view element, int by) {

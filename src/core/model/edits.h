@@ -1,6 +1,7 @@
 // Edits: functions from a project to the next. Window, command line and tests use the same ones.
 #pragma once
 
+#include <functional>
 #include <optional>
 
 #include "model/project.h"
@@ -39,6 +40,11 @@ Project editBars(const Project& project, std::string_view element, F change) {
     return editFloor(project, element, [&](Floor& f, Project& next) { change(f.strips.bars, next); });
 }
 
+// Changes what someone decided about connections of a floor, by their keys; a choice that is as if nobody
+// had made it is dropped.
+Project editConnections(const Project& project, std::string_view floor,
+                        const std::vector<std::string>& connections,
+                        const std::function<void(ConnectionChoice&)>& change);
 // Asks for shear steel of a kind and a diameter (0: chosen by the program) at connections of a floor, by
 // their keys; None takes it back.
 Project setShearSteel(const Project& project, std::string_view floor,

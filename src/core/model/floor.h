@@ -262,12 +262,17 @@ struct ConnectionChoice {
     std::string connection;
     enum class Steel { None, Links, Studs } steel = Steel::None;
     double diameter = 0;  // of legs, mm; 0: chosen by the program
+    // Lines of legs square to the sides and fanned at corners, or all parallel to the sides: a grid.
+    enum class Legs { Fanned, Grid } legs = Legs::Fanned;
+    bool pinned = false;  // the column stays as large as it is: no remedy offers a larger one
     bool operator==(const ConnectionChoice&) const = default;
 };
 struct FloorPunching {
     // Fixed factors for eccentricity where the standard has them: someone says that the structure is braced
     // and neighbouring spans are alike.
     bool fixedEccentricity = false;
+    // As much of the moment of a column by bending of the slab as the standard and the bars there allow.
+    bool moreByBending = false;
     std::vector<ConnectionChoice> choices;
     bool operator==(const FloorPunching&) const = default;
 };

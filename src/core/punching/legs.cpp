@@ -52,6 +52,7 @@ class Placer {
     std::vector<LegLine> wanted_;  // in order round the area; an empty direction parts what are no neighbours
     Legs out_;
     std::map<std::size_t, double> phase_;  // of each set of bars: 0 with a gap in the middle, 0.5 with a bar
+    bool right_ = false;                   // there are lines beside corners: a grid
     std::set<std::size_t> gaps_;           // lines after which the next is no neighbour: an edge lies between
 
     double at(int perimeter) const { return plan_.first + perimeter * plan_.spacing; }
@@ -117,6 +118,11 @@ class Placer {
             const double turn = std::atan2(normals[i].x * normals[next].y - normals[i].y * normals[next].x,
                                            dot(normals[i], normals[next]));
             if (turn < 0.05) continue;
+            if (plan_.grid && std::abs(turn - pi / 2) < 0.01 && !outward(normals[i]) &&
+                !outward(normals[next])) {
+                besideCorner(sides, normals, i, next, r);
+                continue;
+            }
             // As few lines out of the corner as keep all legs near enough.
             std::vector<LegLine> fan;
             for (int m = 0; m <= 12; ++m) {
@@ -129,6 +135,56 @@ class Placer {
             }
             wanted_.insert(wanted_.end(), fan.begin() + 1, fan.end() - 1);
         }
+    }
+
+    bool outward(Point way) const {
+        return std::any_of(plan_.edges.begin(), plan_.edges.end(),
+                           [&](Point e) { return dot(way, e) < -0.05; });
+    }
+
+    // Of a grid: the lines between those of two sides run along with those of one of them, every other side
+    // in turn; between the bars where the lines of the side are.
+    void besideCorner(const std::vector<std::vector<LegLine>>& sides, const std::vector<Point>& normals,
+                      std::size_t i, std::size_t next, const Ring& r) {
+        const bool own = i % 2 == 0;
+        const Point way = own ? normals[i] : normals[next], off = own ? normals[next] : normals[i],
+                    corner = r[next];
+        const LegLine& last = own ? sides[i].back() : sides[next].front();
+        std::vector<double> places;
+        for (int j = 0; j < plan_.perimeters; ++j) places.push_back(at(j));
+        auto fitted = places;
+        const double apart = std::min(plan_.apart, plan_.apartOutside);
+        for (std::size_t k = 0; k < plan_.bars.size(); ++k) {
+            const auto& g = plan_.bars[k];
+            const Point bars{std::cos(g.angle * pi / 180), std::sin(g.angle * pi / 180)};
+            if (g.spacing <= 0 || std::abs(dot(bars, way)) < 0.9998 || !phase_.contains(k)) continue;
+            const double middle = dot(middle_ - corner, off), phase = phase_.at(k),
+                         room = std::max(0.0, (g.spacing - plan_.across) / 2 - 25);
+            double before = dot(last.face - corner, off);
+            for (double& t : fitted) {
+                double n = std::round((t - middle) / g.spacing - phase);
+                auto place = [&] {
+                    const double gap = middle + (n + phase) * g.spacing;
+                    return std::clamp(t, gap - room, gap + room);
+                };
+                while (place() < before + 40 + plan_.across) ++n;
+                t = place();
+                // As they were where bars stand too far apart.
+                if (t - before > apart + 1e-6 ||
+                    t - places[std::size_t(&t - fitted.data())] > plan_.spacing / 2 + 1e-6) {
+                    fitted = places;
+                    out_.fitted = false;
+                    break;
+                }
+                before = t;
+            }
+        }
+        std::vector<LegLine> lines;
+        for (int j = 0; j < plan_.perimeters; ++j)
+            lines.push_back({corner + fitted[std::size_t(j)] * off, way, 0, j});
+        if (!own) std::reverse(lines.begin(), lines.end());
+        wanted_.insert(wanted_.end(), lines.begin(), lines.end());
+        right_ = true;
     }
 
     // Lines square to a side, within the stretch whose first legs stand in the slab.
@@ -208,9 +264,7 @@ class Placer {
         bool parted = false, first = false;  // no line stands before the next one, before the first one
         for (auto line : wanted_) {
             int n = 0;
-            const bool out = std::any_of(plan_.edges.begin(), plan_.edges.end(),
-                                         [&](Point e) { return dot(line.way, e) < -0.05; });
-            if (out || (line.way.x == 0 && line.way.y == 0)) {
+            if (outward(line.way) || (line.way.x == 0 && line.way.y == 0)) {
                 parted = true;
                 continue;
             }
@@ -226,7 +280,7 @@ class Placer {
             for (int k = 0; k < n; ++k) {
                 const Point p = leg(line, k), side{-line.way.y, line.way.x};
                 for (double off : {-plan_.across / 2, plan_.across / 2}) {
-                    out_.legs.push_back({p + off * side, k, int(out_.lines.size())});
+                    out_.legs.push_back({p + off * side, std::max(k, line.beside), int(out_.lines.size())});
                     if (plan_.across <= 0) break;
                 }
             }
@@ -246,6 +300,7 @@ class Placer {
         for (int k = 0; k < plan_.perimeters; ++k)
             if (at(k) <= plan_.inside + 1e-6) out_.fewest = std::min(out_.fewest, count[std::size_t(k)]);
         const auto& lines = out_.lines;
+        if (right_) return measureGrid();
         for (std::size_t i = 0; i < lines.size() && lines.size() > 1; ++i) {
             if (gaps_.contains(i)) continue;
             const auto &a = lines[i], &b = lines[(i + 1) % lines.size()];
@@ -255,6 +310,42 @@ class Placer {
                 if (!open(p, q)) continue;
                 double& widest = at(k) <= plan_.inside + 1e-6 ? out_.widest : out_.widestOutside;
                 widest = std::max(widest, geometry::length(p, q) - plan_.across);
+            }
+        }
+    }
+
+    // Rectangle after rectangle, in order round the middle; legs that could not stand part their neighbours.
+    void measureGrid() {
+        auto stands = [&](const LegLine& w, int k) {
+            return std::any_of(out_.lines.begin(), out_.lines.end(), [&](const LegLine& l) {
+                return l.face == w.face && l.way == w.way && k < l.perimeters;
+            });
+        };
+        for (int ring = 0; ring < plan_.perimeters; ++ring) {
+            struct Place {
+                double angle;
+                Point at;
+                bool there;
+            };
+            std::vector<Place> round;
+            for (const auto& w : wanted_) {
+                if (w.way.x == 0 && w.way.y == 0) continue;
+                for (int k = 0; k < plan_.perimeters; ++k) {
+                    if (std::max(k, w.beside) != ring) continue;
+                    const Point p = leg(w, k);
+                    round.push_back(
+                        {std::atan2(p.y - middle_.y, p.x - middle_.x), p, !outward(w.way) && stands(w, k)});
+                }
+            }
+            std::sort(round.begin(), round.end(),
+                      [](const Place& a, const Place& b) { return a.angle < b.angle; });
+            double& widest = at(ring) <= plan_.inside + 1e-6 ? out_.widest : out_.widestOutside;
+            for (std::size_t i = 0; i < round.size() && round.size() > 1; ++i) {
+                const Place &a = round[i], &b = round[(i + 1) % round.size()];
+                const double turn = std::remainder(b.angle - a.angle, 2 * pi);
+                // A side without lines faces an edge.
+                if (!a.there || !b.there || turn < 0 || turn > 1.75 || !open(a.at, b.at)) continue;
+                widest = std::max(widest, geometry::length(a.at, b.at) - plan_.across);
             }
         }
     }

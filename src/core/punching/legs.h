@@ -1,5 +1,5 @@
-// Where legs of shear steel stand round a loaded area: on lines square to its sides, fanned at its corners,
-// and as perimeters at equal distances from it. Plan mm.
+// Where legs of shear steel stand round a loaded area: on lines square to its sides, fanned at its corners or
+// parallel to the sides there, and as perimeters at equal distances from it. Plan mm.
 #pragma once
 
 #include "punching/perimeter.h"
@@ -20,6 +20,9 @@ struct LegPlan {
     double across = 0;  // legs that stand in pairs, so far apart; 0: single
     double shaded = 0;  // openings so near take legs in their shadow out of the count
     int least = 1;      // legs on a line, or none of them
+    // At corners of a right angle lines parallel to those of the sides, in place of a fan: legs stand on a
+    // grid, and the k-th perimeter is the k-th rectangle. Of round ones and other corners fans remain.
+    bool grid = false;
     std::vector<BarGrid> bars;
     // Of free edges at which the control perimeter ends, unit vectors into the slab: no line goes out to
     // them.
@@ -31,8 +34,9 @@ struct Leg {
     bool counts = true;  // not in the shadow of an opening
 };
 struct LegLine {
-    Point face, way;  // from where on the face, and the direction
+    Point face, way;  // from where on the face (of a grid beside a corner: level with it), and the direction
     int perimeters = 0;
+    int beside = -1;  // of a grid: beside a corner, by as much as this perimeter is away
 };
 struct Legs {
     std::vector<Leg> legs;
@@ -41,6 +45,7 @@ struct Legs {
     double widestOutside = 0;  // and beyond
     int fewest = 0;            // legs that count, of the perimeters within `inside` the one with the fewest
     int perimeters = 0;
+    bool fitted = true;  // lines beside corners of a grid stand between the bars along them
     // Around the outermost legs that count.
     Ring hull() const;
 };

@@ -109,7 +109,18 @@ class Finder {
                 whole &= geometry::contains(slab, p) && geometry::distanceToEdge(slab, p) > touch;
             for (Point p : slab) whole &= !geometry::contains(site.loaded, p);
             if (whole) break;
-            if (auto parts = geometry::intersection(site.loaded, slab); !parts.empty())
+            // In a convex slab it stays one piece.
+            const bool convex = slab.size() < 10 && geometry::convex(slab);
+            auto parts = convex ? std::vector<Ring>{geometry::clipped(site.loaded, slab)}
+                                : geometry::intersection(site.loaded, slab);
+            if (convex) {
+                auto& r = parts.front();
+                r.erase(std::unique(r.begin(), r.end(),
+                                    [](Point a, Point b) { return geometry::length(a, b) < 1e-6; }),
+                        r.end());
+                if (r.size() > 1 && geometry::length(r.front(), r.back()) < 1e-6) r.pop_back();
+            }
+            if (!parts.empty() && parts.front().size() > 2 && geometry::area(parts.front()) > 1)
                 loaded_ = parts.front();
         }
         for (Point p : loaded_) middle_ = middle_ + (1.0 / double(loaded_.size())) * p;

@@ -32,6 +32,11 @@ struct PunchingPlace {
     // Fixed factors for eccentricity in place of calculated ones, where the standard has them and someone
     // says that their conditions hold.
     bool fixedEccentricity = false;
+    // Of the two directions of bars: their angle, degrees; and tension steel right over it, mm2 per mm within
+    // `overWidth`, which is what is loaded and 1.5 depths on either side as far as there is slab.
+    double directions[2] = {0, 90}, overSteel[2] = {0, 0}, overWidth[2] = {0, 0};
+    // As much of a moment by bending as the bars there take and the standard allows.
+    bool moreByBending = false;
     bool hasDrop() const { return !drop.empty(); }
     bool operator==(const PunchingPlace&) const = default;
 };
@@ -111,15 +116,29 @@ class PunchingRules {
     // The section beyond outermost legs, of which `legs` is the hull.
     virtual ControlSection outer(const PunchingPlace& place, const ControlSection& control,
                                  const geometry::Ring& legs) const = 0;
-    // Tension steel over the column within the width c2 + 3h that high shear asks for; 0 where there is no
-    // such rule or the shear is not high.
+    // Tension steel of one of the two directions right over the column that high shear asks for, mm2 within
+    // `overWidth`; 0 where there is no such rule or the shear is not high.
     struct LeastSteel {
-        double area = 0, width = 0;
-        std::string clause, word;
+        double area = 0;
+        std::string clause;
     };
     virtual LeastSteel leastSteel(const PunchingPlace& place, const ControlSection& control,
-                                  const PunchingForces& forces, double across,
+                                  const PunchingForces& forces, int direction,
                                   trace::Steps* t = nullptr) const = 0;
+    // The part of the moment along one of the two directions of bars that passes into a column by bending,
+    // and what the bars right over it resist. Empty where there is no such rule.
+    struct Bending {
+        double share = 0, plain = 0;  // of the moment, gamma_f: as it counts, and without anyone's choice
+        double moment = 0, resistance = 0;
+        std::string clause;
+        double ratio() const { return resistance > 0 ? moment / resistance : moment > 0 ? 99 : 0; }
+    };
+    virtual Bending bending(const PunchingPlace&, const ControlSection&, const PunchingForces&, int,
+                            trace::Steps* = nullptr) const {
+        return {};
+    }
+    // Under which conditions more than the plain share may pass by bending; empty without such a rule.
+    virtual std::string bendingFactors() const { return {}; }
 };
 
 }  // namespace talvik::standards

@@ -46,6 +46,7 @@ class Checker {
         for (At at : {At::Face, At::Control, At::Drop}) section(at);
         shearSteel();
         leastSteel();
+        bending();
     }
 
   private:
@@ -147,6 +148,7 @@ class Checker {
             f.here.push_back(fmt::format("{} lines of {} {}, {} legs in the perimeter with the fewest.",
                                          steel.legs.lines.size(), steel.legs.perimeters,
                                          studs ? "studs" : "links", steel.legs.fewest));
+            if (!steel.note.empty()) f.here.push_back(steel.note);
             add("with-steel", studs ? "Punching with studs" : "Punching with links", checks::judged(f),
                 std::move(steps), d.combination);
         }
@@ -211,6 +213,11 @@ class Checker {
         }
     }
 
+    std::string barsOver(int k) const {
+        return fmt::format("Bars at {:.0f}° within {}.", of_.place.directions[k],
+                           text(of_.place.overWidth[k], Kind::Length));
+    }
+
     void leastSteel() {
         const int worst = of_.governing(At::Control);
         if (worst < 0) return;
@@ -219,15 +226,35 @@ class Checker {
         const auto& s = of_.sections[std::size_t(worst)];
         for (int k : {0, 1}) {
             Steps steps;
-            const auto least = rules_.leastSteel(of_.place, s, of_.most.forces, of_.across[k], tracer(steps));
+            const auto least = rules_.leastSteel(of_.place, s, of_.most.forces, k, tracer(steps));
             if (least.area <= 0) continue;
             Finding f;
             f.kind = Kind::Area, f.prefix = "As", f.clause = least.clause, f.sense = checks::Sense::AtLeast;
-            f.demand = of_.leastSteel[k] * least.width, f.limit = least.area;
-            f.here.push_back(fmt::format("Bars at {:.0f}° within {}.", of_.directions[k],
-                                         text(least.width, Kind::Length)));
+            f.demand = of_.place.overSteel[k] * of_.place.overWidth[k], f.limit = least.area;
+            f.here.push_back(barsOver(k));
             add(fmt::format("least-bars-{}", k + 1), fmt::format("Least bars over it {}", k == 0 ? "X" : "Y"),
                 checks::judged(f), std::move(steps), of_.most.combination, Topic::Steel);
+        }
+    }
+
+    // What of the moment passes by bending, against the bars right over the column.
+    void bending() {
+        const int worst = of_.governing(At::Control);
+        for (int k : {0, 1}) {
+            if (worst < 0 || !of_.bending[k]) continue;
+            Steps steps;
+            const auto b = rules_.bending(of_.place, of_.sections[std::size_t(worst)], of_.bending[k]->forces,
+                                          k, tracer(steps));
+            if (b.moment < 1e5) continue;  // 0.1 kNm
+            Finding f;
+            f.kind = Kind::Moment, f.prefix = "M", f.clause = b.clause;
+            f.demand = b.moment, f.limit = b.resistance;
+            f.here.push_back(barsOver(k));
+            if (b.share > b.plain + 1e-9)
+                f.here.push_back(fmt::format("gamma_f {:.2f} in place of {:.2f}.", b.share, b.plain));
+            add(fmt::format("bending-{}", k + 1),
+                fmt::format("Moment passed by bending {}", k == 0 ? "X" : "Y"), checks::judged(f),
+                std::move(steps), of_.bending[k]->combination, Topic::Flexure);
         }
     }
 };

@@ -20,6 +20,7 @@ struct ShearSteelLayout {
     double area = 0;  // of the legs that count in the perimeter that has the fewest
     standards::ControlSection outer;
     double mass = 0;  // kg
+    std::string note;
 };
 
 // A connection with what acts on it. Of every section the combination that stresses it most.
@@ -35,11 +36,8 @@ struct ConnectionCase {
     std::vector<Demand> demand;  // per section
     Demand most;                 // with the largest force on the first section beside the face
     bool topTension = true;
-    double leastSteel[2] = {
-        0, 0};  // steel of the two directions within the width that the standard's least asks for,
-    double across[2] = {0, 0};       // mm2 per mm; and the breadth of what is loaded across them
-    double directions[2] = {0, 90};  // of the bars, degrees
-    std::string without;             // why there is none to check
+    std::optional<Demand> bending[2];  // of the two directions of bars, where the most passes by bending
+    std::string without;               // why there is none to check
     std::vector<std::string> notes;
     // Shear steel that someone asked for: as laid out, or why it cannot be.
     bool wanted = false;

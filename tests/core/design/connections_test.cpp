@@ -359,7 +359,10 @@ TEST(Connections, AreKeptWhereNothingTheyDependOnChanged) {
 TEST(Connections, ChoicesAreKeptInTheFileAndTakenBack) {
     auto p = model::setShearSteel(test::regularFloor(3, 3, 6000, 6000), "f1", {"c5", "c2"},
                                   model::ConnectionChoice::Steel::Links, 10);
-    p = changed(p, [](model::Floor& f) { f.punching.fixedEccentricity = true; });
+    p = changed(p, [](model::Floor& f) { f.punching.fixedEccentricity = f.punching.moreByBending = true; });
+    p = model::editConnections(p, "f1", {"c5", "c6"}, [](auto& c) {
+        c.pinned = true, c.legs = model::ConnectionChoice::Legs::Grid;
+    });
     p.basis.studTable = "Own";
     p.basis.studRails = {{"S", 12, 200, 60, 120, 2, 6, 480}};
     const auto again = formats::readProject(formats::projectText(p));
@@ -367,7 +370,11 @@ TEST(Connections, ChoicesAreKeptInTheFileAndTakenBack) {
     EXPECT_EQ(formats::projectText(again.project), formats::projectText(p));
     EXPECT_EQ(model::studRails(again.project.basis).size(), 1u);
     const auto none = model::setShearSteel(p, "f1", {"c5", "c2"}, model::ConnectionChoice::Steel::None, 0);
-    EXPECT_TRUE(none.floors.front()->punching.choices.empty());
+    EXPECT_EQ(none.floors.front()->punching.choices.size(), 2u) << "pins stay";
+    const auto nothing = model::editConnections(none, "f1", {"c5", "c6"}, [](auto& c) {
+        c.pinned = false, c.legs = model::ConnectionChoice::Legs::Fanned;
+    });
+    EXPECT_TRUE(nothing.floors.front()->punching.choices.empty());
 }
 
 TEST(Connections, DemoHasOnePunchingAndOneTopSteelOver) {

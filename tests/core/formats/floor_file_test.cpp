@@ -39,7 +39,7 @@ namespace {
 void beforeConnections(nlohmann::json& j) {
     for (const char* key : {"stud_table", "stud_rails"}) j["basis"].erase(key);
     for (auto& f : j["floors"])
-        for (const char* key : {"connections", "fixed_eccentricity"}) f.erase(key);
+        for (const char* key : {"connections", "fixed_eccentricity", "more_by_bending"}) f.erase(key);
 }
 // What a project file of version 2 did not have.
 void makeOlder(nlohmann::json& j) {
@@ -192,6 +192,21 @@ TEST(FloorFile, VersionSixOpensWithoutConnections) {
         const auto text = formats::projectText(read.project);
         EXPECT_EQ(formats::projectText(formats::readProject(text).project), text);
     }
+}
+
+// The demo as version 7 had it, with shear steel asked for at a column: it opens and says the same.
+TEST(FloorFile, VersionSevenOpensWithItsConnections) {
+    auto j = nlohmann::json::parse(
+        test::readText(std::string(TALVIK_SOURCE_DIR) + "/tests/core/formats/older/fish_hall_7.talvik"));
+    j["floors"][0]["connections"] = {
+        {{"id", "p900"}, {"connection", "c112"}, {"shear_steel", "studs"}, {"diameter_mm", 14}}};
+    const auto read = formats::readProject(j.dump());
+    ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+    const auto& p = read.project.floors[0]->punching;
+    ASSERT_EQ(p.choices.size(), 1u);
+    EXPECT_EQ(p.choices[0],
+              (model::ConnectionChoice{"p900", "c112", model::ConnectionChoice::Steel::Studs, 14}));
+    EXPECT_FALSE(p.moreByBending);
 }
 
 TEST(FloorFile, VersionFiveWroteTheBarsOfStripsDifferently) {

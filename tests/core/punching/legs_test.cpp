@@ -3,6 +3,8 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <numbers>
+#include <random>
 
 using namespace talvik;
 using namespace talvik::punching;
@@ -93,6 +95,42 @@ TEST(Legs, LinesRunBetweenTheBarsWhereTheirGapsAreNearEnough) {
     for (const auto& line : legs.lines) across += std::abs(line.way.y) > 0.999;
     EXPECT_GE(across, 4);
     EXPECT_LE(legs.widest, 330 + 1e-6);
+}
+
+// On a grid all lines run along the sides; every rectangle is whole, its legs near enough, and no two lines
+// of a direction are closer than a hand.
+TEST(Legs, OnAGridStandOnWholeRectangles) {
+    std::mt19937 engine(7);
+    auto u = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(engine); };
+    for (int i = 0; i < 200; ++i) {
+        auto p = plan();
+        p.grid = true;
+        p.perimeters = 2 + i % 5;
+        if (i % 2) p.bars = {{0, 50 + 25.0 * (i % 6)}, {90, 150}};
+        const double c1 = u(200, 800), c2 = u(200, 800), turn = i % 2 ? 0 : u(0, 90);
+        const Ring column = rectangle({0, 0}, c1, c2, turn);
+        const auto legs = placeLegs({column, {wide}, {}}, 0, 0, p);
+        const double a = turn * std::numbers::pi / 180;
+        std::vector<int> count(std::size_t(p.perimeters), 0);
+        for (const auto& line : legs.lines) {
+            const double x = line.way.x * std::cos(a) + line.way.y * std::sin(a),
+                         y = line.way.y * std::cos(a) - line.way.x * std::sin(a);
+            EXPECT_NEAR(std::max(std::abs(x), std::abs(y)), 1, 1e-9) << "along a side";
+            EXPECT_EQ(line.perimeters, p.perimeters);
+        }
+        for (const auto& l : legs.legs) {
+            EXPECT_FALSE(geometry::contains(column, l.at));
+            ++count[std::size_t(l.perimeter)];
+        }
+        // One leg more at either side of every corner with every rectangle.
+        for (std::size_t k = 1; k < count.size(); ++k) EXPECT_EQ(count[k], count[k - 1] + 8);
+        EXPECT_LE(legs.widest, p.apart + 1e-6);
+        EXPECT_LE(legs.widestOutside, p.apartOutside + 1e-6);
+        // The hull is the outermost rectangle, but for what lines moved between bars.
+        const double out = p.first + (p.perimeters - 1) * p.spacing;
+        EXPECT_NEAR(geometry::area(legs.hull()), (c1 + 2 * out) * (c2 + 2 * out),
+                    i % 2 ? 0.15 * (c1 + 2 * out) * (c2 + 2 * out) : 1);
+    }
 }
 
 TEST(Legs, FewerThanTheLeastOnALineAreNone) {

@@ -25,7 +25,7 @@ constexpr double phi = 0.75;
 
 class Rules final : public PunchingRules {
   public:
-    Rules(const Edition& e, double lambda) : e_(e), lambda_(lambda) {}
+    Rules(const Edition& e, double lambda) : e_(e), lambda_(lambda), flexure_(flexureRules(e)) {}
     double reach(double d) const override { return d / 2; }
     double openingsWithin(double h, double) const override { return 4 * h; }
 
@@ -46,11 +46,11 @@ class Rules final : public PunchingRules {
         const Point arm{at.middle.x - s.about.x, at.middle.y - s.about.y};
         const Point m{sign * f.Mx + V * arm.x, sign * f.My + V * arm.y};
         const double M[2] = {dot(m, along(s.axis)), dot(m, along(s.axis + 90))};
-        double most = 0, v = V / (s.length * s.d);
+        double most = 0, v = V / (s.length * s.d), share[2];
+        for (int i : {0, 1}) share[i] = byShear(at, s, f, i, t);
         Point where;
         for (Point c : s.corners) {
-            const double here =
-                std::abs(v + s.share[0] * M[0] * c.x / s.W[0] + s.share[1] * M[1] * c.y / s.W[1]);
+            const double here = std::abs(v + share[0] * M[0] * c.x / s.W[0] + share[1] * M[1] * c.y / s.W[1]);
             if (here > most) most = here, where = c;
         }
         if (!t) return most;
@@ -61,12 +61,12 @@ class Rules final : public PunchingRules {
                   {"k_F", e_.forceFactor},
                   {"b_o", s.length / l, e_.lengthUnit},
                   {"d", s.d / l, e_.lengthUnit},
-                  {"gamma_v1", s.share[0]},
+                  {"gamma_v1", share[0]},
                   {"M_1", nativeMoment(M[0], e_) / e_.momentFactor, e_.momentUnit},
                   {"k_M", e_.momentFactor},
                   {"e_1", where.x / l, e_.lengthUnit},
                   {"J_1", s.W[0] / l4, ""},
-                  {"gamma_v2", s.share[1]},
+                  {"gamma_v2", share[1]},
                   {"M_2", nativeMoment(M[1], e_) / e_.momentFactor, e_.momentUnit},
                   {"e_2", where.y / l, e_.lengthUnit},
                   {"J_2", s.W[1] / l4, ""}},
@@ -123,10 +123,18 @@ class Rules final : public PunchingRules {
                : at == At::Drop ? "ACI 318-19 22.6.4.1"
                                 : "ACI 318-19 22.6.5.2";
     }
-    std::vector<std::string> notes(const PunchingPlace&, const ControlSection&) const override {
+    std::vector<std::string> notes(const PunchingPlace& at, const ControlSection&) const override {
         return {
-            "Moments act about the principal axes of the real section; gamma_f is not modified by Table "
-            "8.4.2.2.4."};
+            at.moreByBending
+                ? "Moments act about the principal axes of the real section; gamma_f is modified by Table "
+                  "8.4.2.2.4 where its conditions hold."
+                : "Moments act about the principal axes of the real section; gamma_f is not modified by "
+                  "Table "
+                  "8.4.2.2.4."};
+    }
+    std::string bendingFactors() const override {
+        return "Table 8.4.2.2.4: as much of the moment by bending as the bars within the column and 1.5h on "
+               "either side take, where shear and strain there keep the table's limits.";
     }
 
     ShearSteelRule steel(const PunchingPlace& at, const ControlSection& s, ShearSteel kind, double v,
@@ -201,29 +209,108 @@ class Rules final : public PunchingRules {
     }
     // 8.6.1.2: where the direct shear exceeds phi 2 lambda_s lambda sqrt(f'c).
     LeastSteel leastSteel(const PunchingPlace& at, const ControlSection& s, const PunchingForces& f,
-                          double across, trace::Steps* t) const override {
+                          int direction, trace::Steps* t) const override {
         LeastSteel out;
+        const double width = at.overWidth[direction];
         const double v = std::abs(f.V) / (s.length * s.d);
         const auto r = values(at, s);
         if (v <= r.outside || at.of != PunchingPlace::Of::Column) return out;
-        out.width = across + 3 * at.h;
         out.clause = "ACI 318-19 8.6.1.2";
-        out.area = step(t, "A_s,min", "5*v_uv*b_slab*b_o/(phi*alpha_s*f_y)",
-                        {{"v_uv", v / e_.stress, e_.stressUnit},
-                         {"b_slab", out.width / e_.length, e_.lengthUnit},
-                         {"b_o", s.length / e_.length, e_.lengthUnit},
-                         {"phi", phi},
-                         {"alpha_s", alpha(s)},
-                         {"f_y", at.fy / e_.stress, e_.stressUnit}},
-                        5 * v * out.width * s.length / (phi * alpha(s) * at.fy) / area(e_), areaUnit(e_),
-                        out.clause) *
-                   area(e_);
+        out.area =
+            step(t, "A_s,min", "5*v_uv*b_slab*b_o/(phi*alpha_s*f_y)",
+                 {{"v_uv", v / e_.stress, e_.stressUnit},
+                  {"b_slab", width / e_.length, e_.lengthUnit},
+                  {"b_o", s.length / e_.length, e_.lengthUnit},
+                  {"phi", phi},
+                  {"alpha_s", alpha(s)},
+                  {"f_y", at.fy / e_.stress, e_.stressUnit}},
+                 5 * v * width * s.length / (phi * alpha(s) * at.fy) / area(e_), areaUnit(e_), out.clause) *
+            area(e_);
+        return out;
+    }
+
+    // 8.4.2.2. Readings: the moment is that about the middle of the column, along the bars; b1 and b2 are the
+    // extents of the control section along and across them; the bars counted are those of the tension face.
+    Bending bending(const PunchingPlace& at, const ControlSection& s, const PunchingForces& f, int direction,
+                    trace::Steps* t) const override {
+        Bending out;
+        const double width = at.overWidth[direction];
+        if (at.of != PunchingPlace::Of::Column || s.at != At::Control || width <= 0) return out;
+        const double l = e_.length, angle = at.directions[direction];
+        const auto M = std::abs(dot({f.Mx, f.My}, along(angle)));
+        // Extents of the section along and across the bars.
+        double b[2] = {0, 0};
+        for (int k : {0, 1}) {
+            const Point way = along(angle + 90 * k - s.axis);
+            double low = 1e300, high = -1e300;
+            for (Point c : s.corners) low = std::min(low, dot(c, way)), high = std::max(high, dot(c, way));
+            b[k] = std::max(high - low, 1.0);
+        }
+        const double plain_ = 1 - momentByShear(b[0], b[1]);
+        out.clause = "ACI 318-19 8.4.2.2";
+        double share = step(t, "gamma_f", "1/(1 + 2/3*sqrt(b_1/b_2))",
+                            {{"b_1", b[0] / l, e_.lengthUnit}, {"b_2", b[1] / l, e_.lengthUnit}}, plain_, "-",
+                            "ACI 318-19 8.4.2.2.2");
+        const double drop = at.hasDrop() ? at.dropD - at.d : 0;
+        const Section section{width,     at.h + drop, std::max(20.0, at.d + at.offset[direction] + drop),
+                              at.d / 10, at.fc,       at.fy};
+        const auto bars = flexure_->resistance(section, at.overSteel[direction] * width, 0, t);
+        out.resistance = bars.M;
+        if (at.moreByBending) {
+            const double v = std::abs(f.V) / (s.length * s.d), yields = at.fy / e_.stress / e_.Es;
+            // Table 8.4.2.2.4: largest direct shear as a share of phi v_c, strain beyond that of yielding,
+            // most.
+            double shear = 0, strain = 0, most = 0;
+            const bool square = s.position == Position::Edge && !s.line.edges.empty() &&
+                                std::abs(dot(s.line.edges.front(), along(angle))) > std::numbers::sqrt2 / 2;
+            if (s.position == Position::Corner)
+                shear = 0.5, strain = 0.003, most = 1;
+            else if (square)
+                shear = 0.75, strain = 0.003, most = 1;
+            else if (s.position == Position::Edge || s.position == Position::Interior)
+                shear = 0.4, strain = 0.008, most = std::min(1.0, 1.25 * plain_);
+            if (most > share && v <= shear * values(at, s).strength && bars.strain >= yields + strain &&
+                M > 0)
+                share = step(t, "gamma_f,mod", "max(gamma_f, min(gamma_max, phi_M_n/M_sc))",
+                             {{"gamma_f", plain_},
+                              {"gamma_max", most},
+                              {"phi_M_n", nativeMoment(bars.M, e_) / e_.momentFactor, e_.momentUnit},
+                              {"M_sc", nativeMoment(M, e_) / e_.momentFactor, e_.momentUnit}},
+                             std::max(share, std::min(most, bars.M / M)), "-", "ACI 318-19 Table 8.4.2.2.4");
+        }
+        out.share = share, out.plain = plain_;
+        out.moment =
+            step(t, "M_f", "gamma_f*M_sc",
+                 {{"gamma_f", share}, {"M_sc", nativeMoment(M, e_) / e_.momentFactor, e_.momentUnit}},
+                 share * nativeMoment(M, e_) / e_.momentFactor, e_.momentUnit, out.clause) *
+            e_.momentFactor;
+        out.moment = storedMoment(out.moment, e_);
         return out;
     }
 
   private:
     const Edition& e_;
     double lambda_;
+    std::unique_ptr<FlexureRules> flexure_;
+
+    // gamma_v about one of the section's axes: what bending leaves. An axis aslant to the bars gets as much
+    // as the direction that can least.
+    double byShear(const PunchingPlace& at, const ControlSection& s, const PunchingForces& f, int axis,
+                   trace::Steps* t) const {
+        if (!at.moreByBending || s.at != At::Control || at.of != PunchingPlace::Of::Column)
+            return s.share[axis];
+        double more = 1e300;
+        for (int k : {0, 1}) {
+            if (std::abs(dot(along(s.axis + 90 * axis), along(at.directions[k]))) < 0.35) continue;
+            const auto b = bending(at, s, f, k, nullptr);
+            more = std::min(more, b.plain > 0 ? b.share / b.plain : 1);
+        }
+        if (more > 1e299 || more <= 1 + 1e-9) return s.share[axis];
+        const double f_ = 1 - s.share[axis];
+        return step(t, axis == 0 ? "gamma_v1" : "gamma_v2", "max(0, 1 - k_mod*gamma_f)",
+                    {{"k_mod", more}, {"gamma_f", f_}}, std::max(0.0, 1 - more * f_), "-",
+                    "ACI 318-19 Table 8.4.2.2.4", "k_mod: modified over plain gamma_f along the bars");
+    }
 
     double plain() const { return e_.units == units::System::Metric ? 0.33 : 4; }
     double ceilingFactor(bool studs) const {

@@ -176,7 +176,7 @@ class Rules final : public PunchingRules {
         s.scale = control.length > 0 ? s.line.length() / control.length : 0;
         return s;
     }
-    LeastSteel leastSteel(const PunchingPlace&, const ControlSection&, const PunchingForces&, double,
+    LeastSteel leastSteel(const PunchingPlace&, const ControlSection&, const PunchingForces&, int,
                           trace::Steps*) const override {
         return {};
     }
