@@ -96,7 +96,7 @@ ConnectionTable::ConnectionTable(ConnectionDesk& desk, QWidget* parent)
     table_->horizontalHeader()->setSectionsClickable(true);
     auto* gauges = new GaugeDelegate(table_);
     for (int c : {Face, Control, WithSteel}) table_->setItemDelegateForColumn(c, gauges);
-    const int widths[] = {70, 104, 56, 90, 50, 80, 80, 80};
+    const int widths[] = {84, 96, 56, 90, 50, 80, 80, 80};
     for (int c = 0; c < Steel; ++c) table_->setColumnWidth(c, widths[c]);
     auto* top = new QHBoxLayout;
     top->setContentsMargins(8, 2, 8, 2);

@@ -109,7 +109,9 @@ class ConnectionsPage final : public TrayPage {
         sentence([this] {
             const auto* c = desk_.inHand();
             if (!c || !c->wanted) return QString();
-            return qs(c->steelText(session_.project().basis.units));
+            const QString note = c->steel ? qs(c->steel->note) : QString();
+            return qs(c->steelText(session_.project().basis.units)) +
+                   (note.isEmpty() ? QString() : QStringLiteral(". ") + note);
         });
         heading(tr("On the whole floor"));
         flag(
