@@ -20,11 +20,8 @@ void addSchedule(CLI::App& app, int& exitCode) {
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
-        auto design = design::run(*project, {.trace = false, .floors = false});
+        auto design = design::run(*project, {.trace = false});
         if (exitCode = refuse(design); exitCode != Done) return;
-        if (!project->floors.empty())
-            fmt::print(stderr,
-                       "Bars of floors are not scheduled yet; the schedule lists those of one-way slabs.\n");
         if (o->out.empty()) fmt::print("{}", formats::scheduleCsv(*project, design));
         exitCode = writeFiles(
             o->out,

@@ -170,18 +170,29 @@ void paint(QPainter& painter, const drawing::Sheet& sheet) {
     }
 }
 
-std::string writePdf(const std::string& path, const drawing::Sheet& sheet) {
+std::string writePdf(const std::string& path, const std::vector<drawing::Sheet>& sheets) {
+    if (sheets.empty()) return path + ": there is nothing to draw.";
     QByteArray bytes = written([&](QIODevice* device) {
         QPdfWriter pdf(device);
         pdf.setCreator(QStringLiteral("Talvik"));
-        pdf.setTitle(QString::fromStdString(sheet.title));
+        pdf.setTitle(QString::fromStdString(sheets.front().title));
         pdf.setResolution(600);
-        pdf.setPageSize(
-            QPageSize(QSizeF(sheet.width, sheet.height), QPageSize::Millimeter, {}, QPageSize::ExactMatch));
-        pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+        auto size = [&](const drawing::Sheet& sheet) {
+            pdf.setPageSize(QPageSize(QSizeF(sheet.width, sheet.height), QPageSize::Millimeter, {},
+                                      QPageSize::ExactMatch));
+            pdf.setPageMargins(QMarginsF(0, 0, 0, 0));
+        };
+        size(sheets.front());
         QPainter p(&pdf);
-        p.scale(600 / 25.4, 600 / 25.4);
-        paint(p, sheet);
+        for (std::size_t i = 0; i < sheets.size(); ++i) {
+            if (i > 0) {
+                size(sheets[i]);
+                pdf.newPage();
+            }
+            p.resetTransform();
+            p.scale(600 / 25.4, 600 / 25.4);
+            paint(p, sheets[i]);
+        }
     });
     return write(path, withoutTime(bytes));
 }

@@ -19,7 +19,8 @@ const char* fontFamily();
 // Paints a sheet; the painter's unit is a mm of paper, y downwards.
 void paint(QPainter& painter, const drawing::Sheet& sheet);
 
-std::string writePdf(const std::string& path, const drawing::Sheet& sheet);
+// One page for each sheet, of its size.
+std::string writePdf(const std::string& path, const std::vector<drawing::Sheet>& sheets);
 std::string writeSvg(const std::string& path, const drawing::Sheet& sheet);
 // A report as text to show in a window, its figures and gauges with it, at the size shown. The report must
 // outlive it.

@@ -1,11 +1,15 @@
-// The drawing as it will be issued, in place of the plan. The wheel zooms, dragging moves.
+// The drawings as they will be issued, in place of the plan. The wheel zooms, dragging moves; with several
+// sheets, Page Down and Page Up or the bar at the top turn to the next and to the one before.
 #pragma once
 
 #include <QWidget>
-#include <optional>
+#include <vector>
 
 #include "document/session.h"
 #include "drawing/drawing.h"
+
+class QLabel;
+class QToolButton;
 
 namespace talvik::app {
 
@@ -13,6 +17,9 @@ class SheetPreview : public QWidget {
     Q_OBJECT
   public:
     explicit SheetPreview(Session& session, QWidget* parent = nullptr);
+    std::size_t count() const { return sheets_.size(); }
+    std::size_t current() const { return at_; }
+    void turn(int by);
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -21,11 +28,17 @@ class SheetPreview : public QWidget {
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseDoubleClickEvent(QMouseEvent*) override;
     void showEvent(QShowEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
   private:
     void refresh();
     Session& session_;
-    std::optional<drawing::Sheet> sheet_;
+    std::vector<drawing::Sheet> sheets_;
+    std::size_t at_ = 0;
+    QString element_;  // whose sheets they are
+    QToolButton *before_, *next_;
+    QLabel* title_;
     double zoom_ = 1;
     QPointF shift_, last_;
 };

@@ -165,20 +165,14 @@ class IssuePage final : public TrayPage {
         text(tr("Note"), "sheetNote", &model::IssueSheet::note);
         heading(tr("What leaves the office"));
         const std::pair<QString, QString> files[] = {
-            {tr("Drawing: DXF, PDF, SVG…"), QStringLiteral("drawing")},
+            {tr("Drawings: DXF, PDF, SVG…"), QStringLiteral("drawing")},
             {tr("Bar schedule: CSV, XLSX…"), QStringLiteral("schedule")},
             {tr("Calculation report: PDF, HTML…"), QStringLiteral("report")},
             {tr("All of these…"), QStringLiteral("all")},
-            {tr("Print the drawing…"), QStringLiteral("print")}};
+            {tr("Print the drawings…"), QStringLiteral("print")}};
         for (const auto& [label, what] : files)
             column_->addWidget(button(label, QStringLiteral("export_") + what,
                                       [&tray, what = what] { emit tray.exportWanted(what); }));
-        sentence([this] {
-            return session_.floor()
-                       ? tr("Drawings and schedules of floors are not there yet: for a floor the report is "
-                            "written.")
-                       : QString();
-        });
         sentence([this] {
             auto sum = session_.design().summary();
             return sum.over ? tr("%1 checks are over their limits: the drawing carries a warning, not for "

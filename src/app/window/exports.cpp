@@ -9,7 +9,7 @@
 #include <atomic>
 #include <future>
 
-#include "drawing/slab_sheet.h"
+#include "drawing/sheets.h"
 #include "formats/dxf.h"
 #include "formats/file.h"
 #include "formats/tables.h"
@@ -21,17 +21,13 @@
 namespace talvik::app {
 
 QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
-    const auto* d = session_.slabDesign();
-    bool floor = session_.floor() != nullptr;
-    if (floor && what != QLatin1String("report") && what != QLatin1String("all")) {
-        say(tr("Drawings and schedules of floors are not there yet; the report of their analysis is."));
-        return {};
-    }
-    if (!floor && (!d || !d->error.empty() || session_.stale())) {
-        say(tr("There is no designed slab to write out yet."));
+    const auto* element = session_.answer();
+    if (!element || !element->error.empty() || session_.stale()) {
+        say(tr("There is nothing designed to write out yet."));
         return {};
     }
     session_.issueMarks();
+    element = session_.answer();
     QStringList written;
     bool good = true;
     auto put = [&](const QString& suffix, auto write) {
@@ -42,13 +38,18 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
         good ? written << qs(path) : (say(qs(why)), written);
     };
     bool all = what == QLatin1String("all");
-    if (!floor && (all || what == QLatin1String("drawing"))) {
-        auto sheet = drawing::slabSheet(session_.project(), session_.design(), *d);
-        put(".dxf", [&](const std::string& p) { return formats::writeDxf(p, sheet); });
-        put(".pdf", [&](const std::string& p) { return paper::writePdf(p, sheet); });
-        put(".svg", [&](const std::string& p) { return paper::writeSvg(p, sheet); });
+    if (all || what == QLatin1String("drawing")) {
+        const auto sheets = drawing::sheets(session_.project(), session_.design(), *element);
+        auto number = [&](std::size_t i) {
+            return sheets.size() > 1 ? QStringLiteral("-%1").arg(i + 1) : QString();
+        };
+        put(".pdf", [&](const std::string& p) { return paper::writePdf(p, sheets); });
+        for (std::size_t i = 0; i < sheets.size(); ++i) {
+            put(number(i) + ".dxf", [&](const std::string& p) { return formats::writeDxf(p, sheets[i]); });
+            put(number(i) + ".svg", [&](const std::string& p) { return paper::writeSvg(p, sheets[i]); });
+        }
     }
-    if (!floor && (all || what == QLatin1String("schedule"))) {
+    if (all || what == QLatin1String("schedule")) {
         put("-schedule.csv", [&](const std::string& p) {
             return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design()));
         });
@@ -136,21 +137,24 @@ bool MainWindow::savePicture(QWidget& part, const QString& path) {
 }
 
 void MainWindow::print() {
-    const auto* d = session_.slabDesign();
-    if (!d || !d->error.empty()) return say(tr("There is no designed slab to print yet."));
+    if (!session_.answer() || !session_.answer()->error.empty())
+        return say(tr("There is nothing designed to print yet."));
     session_.issueMarks();
-    d = session_.slabDesign();
+    const auto sheets = drawing::sheets(session_.project(), session_.design(), *session_.answer());
     QPrinter printer(QPrinter::HighResolution);
     printer.setPageOrientation(QPageLayout::Landscape);
     printer.setPageSize(QPageSize(QPageSize::A2));
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() != QDialog::Accepted) return;
-    auto sheet = drawing::slabSheet(session_.project(), session_.design(), *d);
     QPainter p(&printer);
     QRectF page = printer.pageRect(QPrinter::DevicePixel);
-    double scale = std::min(page.width() / sheet.width, page.height() / sheet.height);
-    p.scale(scale, scale);
-    paper::paint(p, sheet);
+    for (std::size_t i = 0; i < sheets.size(); ++i) {
+        if (i > 0) printer.newPage();
+        const double scale = std::min(page.width() / sheets[i].width, page.height() / sheets[i].height);
+        p.resetTransform();
+        p.scale(scale, scale);
+        paper::paint(p, sheets[i]);
+    }
 }
 
 }  // namespace talvik::app

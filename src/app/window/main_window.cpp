@@ -265,7 +265,8 @@ void MainWindow::fit() {
 }
 
 void MainWindow::showPlace() {
-    const bool floor = session_.floor() != nullptr, wasFloor = pictures_->currentWidget() == canvas_;
+    const bool floor = session_.floor() != nullptr && session_.place() != Place::Issue,
+               wasFloor = pictures_->currentWidget() == canvas_;
     tray_->show(session_.place());
     section_->setEmptyText(
         floor ? tr("No strip in hand. Click one on the plan, or press the up arrow; X and Y choose the "
@@ -278,6 +279,7 @@ void MainWindow::showPlace() {
     byHand_.clear();
     arrange();
     if (floor != wasFloor && floor) canvas_->fit(), canvas_->setFocus();
+    if (pictures_->currentWidget() == sheet_) sheet_->setFocus();
     refreshFigures();
 }
 

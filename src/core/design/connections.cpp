@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numbers>
 
 #include "design/floor_design.h"
@@ -81,6 +82,7 @@ class Maker {
             if (c->wanted) reinforce(*c, bars);
         }
         c->checks = checkConnection(*c, f_, false);
+        if (c->steel) items(*c);
         return c;
     }
 
@@ -91,6 +93,53 @@ class Maker {
     const analysis::LineShear* shear_;  // where there are ends of walls
     const SlabEdges edges_;
     std::vector<std::size_t> ultimate_;
+
+    // Rails by their number of studs; links as closed ones round the pairs of legs.
+    void items(ConnectionDesign& c) const {
+        const auto& l = *c.steel;
+        const double leg = std::numbers::pi / 4 * l.diameter * l.diameter * 7850e-9;  // kg per mm
+        schedule::Item blank;
+        blank.diameter = l.diameter, blank.spacing = l.spacing, blank.layer = "S";
+        if (l.kind == standards::ShearSteel::Studs) {
+            std::map<int, schedule::Item> rails;
+            for (const auto& line : l.legs.lines) {
+                auto& i = rails.try_emplace(line.perimeters, blank).first->second;
+                const double last = l.first + (line.perimeters - 1) * l.spacing;
+                i.run = "rails", i.bar = l.product, i.shape = "99";
+                i.cutLength = l.spacing * line.perimeters;
+                i.dimensions = {{'A', i.cutLength}};
+                i.massEach = line.perimeters * leg * l.height;
+                i.note =
+                    fmt::format("rail of {} studs Ø {} as bought", line.perimeters, units::plain(l.diameter));
+                i.lie.push_back({{line.face.x + l.first * line.way.x, line.face.y + l.first * line.way.y},
+                                 {line.face.x + last * line.way.x, line.face.y + last * line.way.y}});
+                ++i.number;
+            }
+            for (auto& [studs, i] : rails) c.items.push_back(std::move(i));
+            return;
+        }
+        schedule::Item i = blank;
+        const auto* catalog = catalogs::barCatalog(f_.basis->barCatalog);
+        const catalogs::Bar* bar = nullptr;
+        for (const auto& name : f_.basis->linkBars)
+            if (const auto* b = catalog->find(name); b && std::abs(b->diameter - l.diameter) < 0.1) bar = b;
+        if (!bar || l.legs.legs.size() < 2) return;
+        const auto& rules = *f_.standard->anchorage;
+        const double across = geometry::length(l.legs.legs[0].at, l.legs.legs[1].at),
+                     tail = units::roundUp(std::max(10 * l.diameter, 70.0), 5);
+        i.run = "links", i.bar = bar->name, i.shape = "51";
+        i.dimensions = {
+            {'A', units::roundDown(l.height, 5)}, {'B', units::roundUp(across + l.diameter, 5)}, {'C', tail}};
+        for (std::size_t k = 0; k + 1 < l.legs.legs.size(); k += 2) {
+            i.lie.push_back({l.legs.legs[k].at, l.legs.legs[k + 1].at});
+            ++i.number;
+        }
+        i.cutLength = units::roundUp(
+            catalogs::cutLength(i.shape, l.diameter, rules.bendRadius(l.diameter), i.dimensions).value_or(0),
+            25);
+        i.massEach = i.cutLength / 1000 * bar->massPerMetre;
+        c.items.push_back(std::move(i));
+    }
 
     // By the combination with the largest force: columns that push up have tension above.
     bool topTension(const ConnectionDesign& c, const std::vector<PunchingForces>& own) const {
@@ -264,7 +313,8 @@ class Maker {
     // Where the most passes by bending, of every combination.
     void bending(ConnectionDesign& c) const {
         const int worst = c.governing(At::Control);
-        if (worst < 0 || !c.place.moreByBending) return;  // the plain share is held against bars by the strips
+        if (worst < 0 || !c.place.moreByBending)
+            return;  // the plain share is held against bars by the strips
         const auto& s = c.sections[std::size_t(worst)];
         std::vector<PunchingForces> through;
         for (int k : {0, 1}) {

@@ -6,10 +6,12 @@
 #include <array>
 #include <cmath>
 
+#include "design/edge_bars.h"
 #include "design/floor_checks.h"
 #include "design/peak_bands.h"
 #include "design/strip_checks.h"
 #include "fem/parallel/pool.h"
+#include "schedule/plan_bars.h"
 
 namespace talvik::design {
 namespace {
@@ -85,17 +87,10 @@ bool alike(const std::vector<PeakBand>& a, const std::vector<PeakBand>& b) {
     });
 }
 
-// Main bars of all strips over their widths; concrete of the slabs, less openings.
+// Bars as they are cut, and shear steel; concrete of the slabs, less openings.
 void quantities(FloorDesign& f) {
-    constexpr double density = 7850e-9;  // kg per mm3
-    for (const auto& s : f.strips)
-        for (const auto& r : s->runs) {
-            const double width =
-                r.band() ? r.width : s->strip->area() / std::max(s->strip->to - s->strip->from, 1.0);
-            f.steel += r.area * width * (r.to - r.from) * density;
-        }
-    for (const auto& c : f.connections)
-        if (c->steel) f.steel += c->steel->mass;
+    for (const auto& p : f.parts)
+        for (const auto& i : p->items) f.steel += i.massEach * i.number;
     const auto volume = [](const model::Outline& o, double h) {
         return std::abs(geometry::area(model::ring(o))) * h / 1e9;
     };
@@ -127,6 +122,7 @@ const ConnectionDesign* FloorDesign::connection(std::string_view key) const {
 std::vector<Check> FloorDesign::withWorking(const PartAnswer& part) const {
     if (const auto* connection = dynamic_cast<const ConnectionDesign*>(&part))
         return checkConnection(*connection, *this, true);
+    if (part.part.kind == model::PartKind::Edge) return part.checks;
     const auto& strip = dynamic_cast<const StripDesign&>(part);
     const line::LineBasis in{*basis, *standard, strip.outerTop, strip.outerBottom, 0, strip.twoWay()};
     return checkStrip(strip, *floor, *analysis, in, true);
@@ -152,6 +148,7 @@ class FloorDesigner::Stages {
         if (stop_.stop_requested()) return false;
         f_->parts.assign(f_->strips.begin(), f_->strips.end());
         f_->parts.insert(f_->parts.end(), f_->connections.begin(), f_->connections.end());
+        for (auto& edge : edgeBars(*f_, schedule::Room(floor_, coverOfBars()))) f_->parts.push_back(edge);
         quantities(*f_);
         checkFloor(*f_);
         f_->summarise();
@@ -297,9 +294,19 @@ class FloorDesigner::Stages {
     std::vector<std::vector<PeakBand>> bands_;
     std::vector<double> distribution_;
 
+    // From an edge to the middle of the thickest bar allowed.
+    double coverOfBars() const {
+        double largest = 10;
+        const auto* catalog = catalogs::barCatalog(f_->basis->barCatalog);
+        for (const auto& name : f_->basis->mainBars)
+            if (const auto* bar = catalog->find(name)) largest = std::max(largest, bar->diameter);
+        return f_->basis->coverSide + largest / 2;
+    }
+
     // Bars with what is owed and with compression steel; checks. A strip of which nothing changed stays.
     void finish() {
         std::vector<char> kept(made_.size(), 0);
+        const schedule::Room room(floor_, coverOfBars());
         fem::parallelFor(made_.size(), [&](std::size_t i) {
             StripDesign& d = *made_[i];
             if (sameBars(d.strip->key)) {
@@ -318,6 +325,9 @@ class FloorDesigner::Stages {
             in.leastBottom = d.distribution;
             if (again) verify::fillCurves(d, d.view(), in);
             d.checks = checkStrip(d, floor_, *f_->analysis, in, false);
+            double least = 1e300;
+            for (const auto& s : d.stations()) least = std::min(least, s.leastThickness);
+            d.items = schedule::items(d.runs, {*d.strip, room, least}, in);
         });
         for (std::size_t i = 0; i < made_.size(); ++i)
             if (kept[i]) f_->strips[i] = last_->strips[i];

@@ -29,7 +29,7 @@ struct FloorDesign : ElementAnswer {
     std::shared_ptr<const model::Floor> floor;
     std::shared_ptr<const analysis::FloorAnalysis> analysis;
     std::shared_ptr<const strips::StripLayout> layout;
-    // The parts: strips in the layout's order, then connections.
+    // The parts: strips in the layout's order, then connections, then edges and openings.
     std::vector<std::shared_ptr<const StripDesign>> strips;
     std::vector<std::shared_ptr<const ConnectionDesign>> connections;
     std::shared_ptr<const FieldProof> proof;  // null until it is worked out

@@ -17,8 +17,8 @@ double between(double a, double b) {
     return std::abs(std::remainder(a - b, 180.0));
 }
 
-// Ratio of a beam's stiffness to that of the slab that it carries (ACI 318-19 8.10.2.7, beam by 8.4.1.8), of the
-// same concrete. `carried`: breadth of slab.
+// Ratio of a beam's stiffness to that of the slab that it carries (ACI 318-19 8.10.2.7, beam by 8.4.1.8), of
+// the same concrete. `carried`: breadth of slab.
 double beamRatio(const model::FloorBeam& beam, double slab, double carried, bool edge) {
     const double web = std::max(0.0, beam.depth - slab),
                  flange = beam.width + (edge ? 1 : 2) * std::min(web, 4 * slab);
@@ -36,7 +36,8 @@ bool hasDropPanels(const Panel& panel, const model::Floor& floor) {
     int columns = 0;
     for (const auto& c : floor.columns) {
         const Point at{c.x, c.y};
-        if (!c.below || (!geometry::contains(panel.outline, at) && geometry::distanceToEdge(panel.outline, at) > 600))
+        if (!c.below ||
+            (!geometry::contains(panel.outline, at) && geometry::distanceToEdge(panel.outline, at) > 600))
             continue;
         ++columns;
         bool dropped = false;
@@ -48,7 +49,8 @@ bool hasDropPanels(const Panel& panel, const model::Floor& floor) {
             for (const auto& s : panel.spans) {
                 const double t = s.angle * std::numbers::pi / 180, reach = s.length / 6 - 1;
                 // Into the panel: on the side of its centre.
-                const double side = (panel.centre.x - at.x) * std::cos(t) + (panel.centre.y - at.y) * std::sin(t);
+                const double side =
+                    (panel.centre.x - at.x) * std::cos(t) + (panel.centre.y - at.y) * std::sin(t);
                 const double sign = side >= 0 ? 1 : -1;
                 wide &= geometry::contains(
                     ring, {at.x + sign * reach * std::cos(t), at.y + sign * reach * std::sin(t)});
@@ -109,7 +111,11 @@ std::vector<SpanPanel> spanPanels(const strips::Strip& strip, const model::Floor
         return nullptr;
     };
     auto weight = [](const SpanPanel& p) {
-        return std::pair(!p.known ? 0 : p.kind == Kind::OnColumns ? 3 : p.kind == Kind::OnLines ? 2 : 1, p.longer);
+        return std::pair(!p.known                    ? 0
+                         : p.kind == Kind::OnColumns ? 3
+                         : p.kind == Kind::OnLines   ? 2
+                                                     : 1,
+                         p.longer);
     };
     std::vector<SpanPanel> all;
     const bool onLine = strip.kind == strips::Strip::Kind::Column || strip.kind == strips::Strip::Kind::Full;

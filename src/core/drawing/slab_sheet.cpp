@@ -8,6 +8,7 @@
 #include <functional>
 
 #include "drawing/long_section.h"
+#include "drawing/sheet_column.h"
 
 namespace talvik::drawing {
 namespace {
@@ -16,7 +17,8 @@ using model::OneWaySlab;
 using model::Role;
 using units::Kind;
 
-constexpr double margin = 10, leftMargin = 20, columnWidth = 188;
+constexpr double margin = SheetColumn::margin, leftMargin = SheetColumn::leftMargin,
+                 columnWidth = SheetColumn::width;
 
 // Views share these: where the slab's x = 0 lies on paper, and the scale.
 struct View {
@@ -233,66 +235,15 @@ class SlabSheet {
 
     // The right-hand column: schedule, notes, title block.
     void column() {
-        double x = sheet_.width - margin - columnWidth, right = sheet_.width - margin;
-        sheet_.line({x, margin}, {x, sheet_.height - margin}, Layer::Frame);
-        double y = scheduleTable(x + 4, sheet_.height - margin - 8, right - 4);
-        notes(x + 4, y - 8, columnWidth - 8);
-        titleBlock(x, right);
+        const SheetColumn column(sheet_, project_, design_);
+        double y = column.top();
+        column.schedule(schedule_, column.left() + 4, y, column.right() - 4, 190);
+        column.notes(notes(), y - 8);
+        column.titleBlock(slab_.name + ": reinforcement");
     }
 
-    double scheduleTable(double x, double y, double right) {
-        sheet_.text({x, y}, 3, "Bar schedule", Align::Left, true);
-        sheet_.text({right, y}, 2,
-                    fmt::format("shape codes and lengths: BS 8666, ISO 3766; least bends: {}",
-                                design_.standard->anchorage->bendClause()),
-                    Align::Right);
-        y -= 6;
-        const std::array<double, 10> col{0, 12, 27, 42, 56, 77, 98, 119, 145, 165};
-        const std::string l(units::unit(Kind::Length, system_).symbol),
-            m(units::unit(Kind::Mass, system_).symbol);
-        const std::array<std::string, 9> head{"Mark",   "Size",   "No.",      "Shape",    "A " + l,
-                                              "B " + l, "C " + l, "Cut " + l, "Mass " + m};
-        for (std::size_t i = 0; i < head.size(); ++i)
-            sheet_.text({x + col[i], y}, 2, head[i], Align::Left, true);
-        y -= 2;
-        sheet_.line({x, y}, {right, y}, Layer::Dimension);
-        for (const auto& row : schedule_.rows) {
-            y -= 4.2;
-            if (y < 190) {
-                sheet_.text({x, y}, 2,
-                            fmt::format("… all {} marks are in the schedule file.", schedule_.rows.size()));
-                break;
-            }
-            auto leg = [&](char letter) {
-                auto it = row.dimensions.find(letter);
-                return it == row.dimensions.end() ? std::string("–") : num(it->second, Kind::Length);
-            };
-            const std::array<std::string, 9> cells{fmt::format("{:02}", row.mark),
-                                                   row.bar,
-                                                   std::to_string(row.number),
-                                                   row.shape,
-                                                   leg('A'),
-                                                   leg('B'),
-                                                   leg('C'),
-                                                   num(row.cutLength, Kind::Length),
-                                                   num(row.mass(), Kind::Mass)};
-            for (std::size_t i = 0; i < cells.size(); ++i) sheet_.text({x + col[i], y}, 2, cells[i]);
-        }
-        y -= 2;
-        sheet_.line({x, y}, {right, y}, Layer::Dimension);
-        y -= 4.2;
-        std::string totals;
-        for (const auto& t : schedule_.totals)
-            totals += (totals.empty() ? "" : ", ") + t.bar + " " + text(t.mass, Kind::Mass);
-        sheet_.text({x, y}, 2, "Total " + text(schedule_.mass, Kind::Mass) + " (" + totals + ")", Align::Left,
-                    true);
-        return y;
-    }
-
-    void notes(double x, double y, double width) {
+    std::vector<std::string> notes() const {
         const auto& b = project_.basis;
-        sheet_.text({x, y}, 3, "Notes", Align::Left, true);
-        y -= 5;
         std::vector<std::string> all{
             fmt::format("Slab {} thick. Concrete {}, reinforcement {}.", text(slab_.thickness, Kind::Length),
                         b.concrete, b.steel),
@@ -309,54 +260,11 @@ class SlabSheet {
                                         text(d_.camber, Kind::Length))
                           : "No camber.",
             fmt::format("Designed to {}.", design_.standard->edition)};
-        for (const auto& item : d_.items)
-            if (!item.note.empty() && std::none_of(all.begin(), all.end(), [&](const auto& s) {
-                    return s.find(item.note) != std::string::npos;
-                }))
-                all.push_back(
-                    fmt::format("Mark {:02}: {}.", design_.marks.at(schedule::signature(item)), item.note));
-        auto sum = checks::summary(d_.checks);
-        if (sum.over > 0)
-            all.push_back(fmt::format("NOT FOR CONSTRUCTION: {} checks are over their limits.", sum.over));
-        std::string unchecked;
-        for (const auto& c : d_.checks)
-            if (c.outcome == checks::Outcome::NotChecked)
-                unchecked += (unchecked.empty() ? "" : "; ") + c.title;
-        if (!unchecked.empty()) all.push_back("Not checked by this calculation: " + unchecked + ".");
-        int number = 1;
-        for (const auto& note : all) {
-            sheet_.text({x, y}, 2.2, fmt::format("{}.", number++));
-            for (const auto& line : wrapped(note, 2.2, width - 8)) {
-                sheet_.text({x + 7, y}, 2.2, line);
-                y -= 3.8;
-            }
-            y -= 0.8;
-        }
-    }
-
-    void titleBlock(double x, double right) {
-        double y = margin, h = 48;
-        sheet_.line({x, y + h}, {right, y + h}, Layer::Frame);
-        sheet_.line({x, y + 16}, {right, y + 16}, Layer::Dimension);
-        double step = (right - x) / 5;
-        for (int i = 1; i < 5; ++i) sheet_.line({x + i * step, y}, {x + i * step, y + 16}, Layer::Dimension);
-        sheet_.text({x + 4, y + 40}, 2, "Project");
-        sheet_.text({x + 4, y + 34}, 4, project_.name, Align::Left, true);
-        sheet_.text({x + 4, y + 28}, 2, "Drawing");
-        sheet_.text({x + 4, y + 21}, 3.5, slab_.name + ": reinforcement", Align::Left, true);
-        const std::array<std::pair<std::string, std::string>, 5> cells{
-            std::pair<std::string, std::string>{"Drawing no.", project_.sheet.number},
-            {"Revision", project_.sheet.revision},
-            {"Scale at A2", fmt::format("1:{:.0f}", sheet_.scale)},
-            {"Date", project_.sheet.date},
-            {"Drawn", project_.sheet.author}};
-        for (std::size_t i = 0; i < cells.size(); ++i) {
-            sheet_.text({x + static_cast<double>(i) * step + 3, y + 11}, 1.8, cells[i].first);
-            sheet_.text({x + static_cast<double>(i) * step + 3, y + 4}, 2.8,
-                        cells[i].second.empty() ? "–" : cells[i].second, Align::Left, true);
-        }
-        if (!project_.sheet.note.empty())
-            sheet_.text({right - 4, y + h - 8}, 2, project_.sheet.note, Align::Right);
+        addItemNotes(d_.items, design_.marks, all);
+        std::vector<const checks::Check*> checks;
+        for (const auto& c : d_.checks) checks.push_back(&c);
+        addCheckNotes(checks, all);
+        return all;
     }
 
     const model::Project& project_;

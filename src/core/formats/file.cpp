@@ -7,6 +7,7 @@
 
 #include <cerrno>
 #include <cstring>
+#include <filesystem>
 #include <fstream>
 
 namespace talvik::formats {
@@ -23,7 +24,8 @@ FileText readFile(const std::string& path, std::size_t limit) {
     std::string text(static_cast<std::size_t>(info.st_size), '\0');
     in.read(text.data(), static_cast<std::streamsize>(text.size()));
     text.resize(static_cast<std::size_t>(in.gcount()));
-    if (in.bad() || !in.is_open()) return {{}, fmt::format("{} cannot be read: {}.", path, std::strerror(errno))};
+    if (in.bad() || !in.is_open())
+        return {{}, fmt::format("{} cannot be read: {}.", path, std::strerror(errno))};
     return {std::move(text), {}};
 }
 
@@ -49,6 +51,15 @@ std::string writeFile(const std::string& path, std::string_view bytes) {
     std::string sentence = failed(path);
     unlink(temporary.c_str());
     return sentence;
+}
+
+std::string numbered(const std::string& path, std::size_t number, std::size_t of) {
+    if (of < 2) return path;
+    const std::filesystem::path p(path);
+    auto name = p.stem();
+    name += "-" + std::to_string(number);
+    name += p.extension();
+    return (p.parent_path() / name).string();
 }
 
 }  // namespace talvik::formats

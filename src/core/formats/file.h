@@ -17,4 +17,7 @@ FileText readFile(const std::string& path, std::size_t limit = 64u << 20);
 // sentence; the old file is then untouched.
 std::string writeFile(const std::string& path, std::string_view bytes);
 
+// Of several files that belong together the name of one: "deck-2.dxf"; as it is where there is one only.
+std::string numbered(const std::string& path, std::size_t number, std::size_t of);
+
 }  // namespace talvik::formats

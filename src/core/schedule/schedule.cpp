@@ -147,15 +147,21 @@ std::string callout(const std::vector<Item>& all, const model::Id& run, const Ma
                     units::System system) {
     const Item* first = nullptr;
     std::set<int> marks;
+    int number = 0;  // of bars that lie one by one in a plan all count; else the pieces of a bar are one
     for (const Item& item : all)
         if (item.run == run) {
             if (!first) first = &item;
             marks.insert(markOf(item, known));
+            number += item.lie.empty() ? 0 : item.number;
         }
     if (!first) return {};
+    if (number == 0) number = first->number;
     std::string joined;
-    for (int mark : marks) joined += (joined.empty() ? "" : "/") + fmt::format("{:02}", mark);
-    return fmt::format("{} {}-{}-{} {}", first->number, first->bar, joined,
+    if (marks.size() > 3)  // bars cut in steps
+        joined = fmt::format("{:02}/…/{:02}", *marks.begin(), *marks.rbegin());
+    else
+        for (int mark : marks) joined += (joined.empty() ? "" : "/") + fmt::format("{:02}", mark);
+    return fmt::format("{} {}-{}-{} {}", number, first->bar, joined,
                        units::number(first->spacing, units::Kind::BarSpacing, system), first->layer);
 }
 

@@ -25,6 +25,7 @@ struct Item {
     std::string layer;        // "B1": bottom outer, "B2" inside it, "T1", "T2", "U"
     double from = 0, to = 0;  // of this piece along the run
     std::string note;
+    std::vector<geometry::Segment> lie;  // each of its bars, of parts that lie in a plan
 };
 
 // What the bars of a part lie in: concrete of this thickness and breadth (across the bars along the line).
@@ -43,7 +44,8 @@ void number(const std::vector<Item>& items, Marks& marks);
 
 // "29 H12-01-200 B1": number, type and size, mark, spacing, layer.
 std::string callout(const Item& item, const Marks& marks, units::System system);
-// The same for a whole run whose pieces may carry several marks: "29 H12-01/02-200 B1".
+// The same for a whole run whose pieces may carry several marks: "29 H12-01/02-200 B1"; of more than three
+// the first and the last are given.
 std::string callout(const std::vector<Item>& all, const model::Id& run, const Marks& marks,
                     units::System system);
 

@@ -1,0 +1,206 @@
+#include "design/edge_bars.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "bars/steel.h"
+
+namespace talvik::design {
+namespace {
+
+using geometry::Point;
+using geometry::Ring;
+using schedule::Item;
+
+constexpr double apart = 60;       // of bars beside an opening
+constexpr double shortSide = 400;  // sides so short, as of arcs, have no bars along them
+
+class Maker {
+  public:
+    Maker(const FloorDesign& f, const schedule::Room& room) : f_(f), room_(room), basis_(*f.basis) {
+        // The lightest of the bars across strips at the largest spacing.
+        const auto* catalog = catalogs::barCatalog(basis_.barCatalog);
+        for (const auto& name : basis_.secondaryBars)
+            if (const auto* b = catalog->find(name); b && (!bar_ || b->diameter < bar_->diameter)) bar_ = b;
+        spacing_ = units::roundDown(basis_.spacingMost, basis_.spacingStep);
+    }
+
+    std::vector<std::shared_ptr<const PartAnswer>> make() {
+        std::vector<std::shared_ptr<const PartAnswer>> all;
+        if (!bar_ || f_.floor->slabs.empty()) return all;
+        std::vector<Ring> slabs;
+        for (const auto& s : f_.floor->slabs) slabs.push_back(model::ring(s.outline));
+        if (slabs.size() > 1) slabs = geometry::unite(slabs);
+        auto edges = part("edges", "Edges");
+        for (std::size_t i = 0; i < slabs.size(); ++i)
+            ring(*edges, slabs[i], f_.floor->slabs.front().thickness, fmt::format("edge/{}", i));
+        all.push_back(std::move(edges));
+        for (const auto& o : f_.floor->openings) {
+            auto opening = part(o.id, "Opening " + (o.name.empty() ? o.id : o.name));
+            const Ring outline = model::ring(o.outline);
+            double h = f_.floor->slabs.front().thickness;
+            for (const auto& s : f_.floor->slabs)
+                if (geometry::contains(model::ring(s.outline), outline.front())) h = s.thickness;
+            Ring reversed = outline;  // so that the slab lies on the left of its sides
+            if (geometry::area(reversed) > 0) std::reverse(reversed.begin(), reversed.end());
+            ring(*opening, reversed, h, "edge/" + o.id);
+            cut(*opening, outline, h);
+            all.push_back(std::move(opening));
+        }
+        return all;
+    }
+
+  private:
+    const FloorDesign& f_;
+    const schedule::Room& room_;
+    const model::Basis& basis_;
+    const catalogs::Bar* bar_ = nullptr;
+    double spacing_ = 200;
+
+    std::shared_ptr<PartAnswer> part(const std::string& key, const std::string& name) const {
+        auto p = std::make_shared<PartAnswer>();
+        p->part = {f_.floor->id, model::PartKind::Edge, key};
+        p->name = name;
+        return p;
+    }
+    void finish(PartAnswer& part, Item item, const catalogs::Bar& bar) const {
+        if (item.number == 0) return;
+        item.cutLength = units::roundUp(
+            catalogs::cutLength(item.shape, bar.diameter, f_.standard->anchorage->bendRadius(bar.diameter),
+                                item.dimensions)
+                .value_or(0),
+            25);
+        item.massEach = item.cutLength / 1000 * bar.massPerMetre;
+        part.items.push_back(std::move(item));
+    }
+
+    // Along the sides of an outline that has the slab on its left: U-bars across the edge, and a bar in
+    // either corner of them.
+    void ring(PartAnswer& part, const Ring& outline, double h, const std::string& run) const {
+        const double depth = units::roundDown(h - basis_.coverTop - basis_.coverBottom, 5),
+                     leg = units::roundUp(2 * h, 50), d = bar_->diameter, cover = basis_.coverSide;
+        Item u;
+        u.run = run, u.bar = bar_->name, u.diameter = d, u.shape = "21", u.layer = "U", u.spacing = spacing_;
+        u.dimensions = {{'A', leg}, {'B', depth}, {'C', leg}};
+        std::map<double, Item> along;
+        double owed = 0;  // bars that short sides before have not had
+        for (std::size_t i = 0; i < outline.size(); ++i) {
+            const Point a = outline[i], b = outline[(i + 1) % outline.size()];
+            const double length = geometry::length(a, b);
+            if (length < 1) continue;
+            const Point way{(b.x - a.x) / length, (b.y - a.y) / length}, in{-way.y, way.x};
+            const bool whole = length >= shortSide;
+            const double inside = length - 2 * cover;
+            owed += whole ? 0 : length / spacing_;
+            const int n = whole ? int(std::ceil(inside / spacing_ - 1e-6)) + 1 : int(owed);
+            owed -= whole ? owed : n;
+            for (int k = 0; k < n; ++k) {
+                const double t =
+                    whole ? cover + inside * (n > 1 ? double(k) / (n - 1) : 0.5) : length * (k + 0.5) / n;
+                const Point at{a.x + t * way.x + cover * in.x, a.y + t * way.y + cover * in.y},
+                    tip{at.x + leg * in.x, at.y + leg * in.y};
+                u.lie.push_back({at, tip});
+                ++u.number;
+            }
+            if (!whole) continue;
+            // Pieces of the stock length at the most, lapped.
+            const double lap = units::roundUp(60 * d, 50), straight = units::roundDown(inside, 50);
+            const int pieces = straight <= basis_.stockLength
+                                   ? 1
+                                   : int(std::ceil((straight - lap) / (basis_.stockLength - lap) - 1e-9));
+            const double each =
+                pieces == 1 ? straight : units::roundUp((straight + (pieces - 1) * lap) / pieces, 50);
+            Item& line = along[each];
+            line.run = run + "/along", line.bar = bar_->name, line.diameter = d, line.shape = "00";
+            line.layer = "U", line.spacing = depth, line.dimensions = {{'A', each}};
+            const double step = pieces == 1 ? 0 : (straight - each) / (pieces - 1);
+            for (int face : {0, 1})
+                for (int k = 0; k < pieces; ++k) {
+                    (void)face;
+                    const double from = cover + (inside - straight) / 2 + k * step, off = cover + 1.5 * d;
+                    const Point p{a.x + from * way.x + off * in.x, a.y + from * way.y + off * in.y};
+                    line.lie.push_back({p, {p.x + each * way.x, p.y + each * way.y}});
+                    ++line.number;
+                }
+        }
+        finish(part, std::move(u), *bar_);
+        for (auto& [length, item] : along) finish(part, std::move(item), *bar_);
+    }
+
+    // Half of the steel that an opening cuts off on either side of it, with its anchorage beyond; of both
+    // directions and faces.
+    void cut(PartAnswer& part, const Ring& outline, double h) const {
+        const auto* catalog = catalogs::barCatalog(basis_.barCatalog);
+        for (int direction : {0, 1})
+            for (bool top : {false, true}) {
+                // The strongest run of the face that lies at the opening.
+                const bars::Run* most = nullptr;
+                const StripDesign* of = nullptr;
+                for (const auto& s : f_.strips) {
+                    if (s->direction != direction) continue;
+                    const bool here =
+                        std::any_of(s->strip->parts.begin(), s->strip->parts.end(), [&](const Ring& r) {
+                            return std::any_of(outline.begin(), outline.end(), [&](Point p) {
+                                return geometry::contains(r, p) || geometry::distanceToEdge(r, p) < 5;
+                            });
+                        });
+                    if (!here) continue;
+                    double low = 1e300, high = -1e300;
+                    for (Point p : outline) {
+                        const double x = s->strip->axes.local(p).x;
+                        low = std::min(low, x), high = std::max(high, x);
+                    }
+                    for (const auto& r : s->runs)
+                        if (r.top() == top && !r.band() && model::isMain(r.role) && r.from < high &&
+                            r.to > low && (!most || r.area > most->area))
+                            most = &r, of = s.get();
+                }
+                if (!most) continue;
+                const auto& axes = of->strip->axes;
+                double low[2] = {1e300, 1e300}, high[2] = {-1e300, -1e300};
+                for (Point p : outline) {
+                    const Point q = axes.local(p);
+                    low[0] = std::min(low[0], q.x), high[0] = std::max(high[0], q.x);
+                    low[1] = std::min(low[1], q.y), high[1] = std::max(high[1], q.y);
+                }
+                const auto& bar = *catalog->find(most->bar);
+                const int n = std::max(1, int(std::ceil((high[1] - low[1]) / most->spacing / 2 - 1e-6)));
+                const auto in = lineBasis(f_, *of);
+                const double anchor = units::roundUp(
+                    f_.standard->anchorage->length(bars::anchorageInput(*most, false, h, in)), 50);
+                std::map<double, Item> lengths;
+                for (int side : {0, 1})
+                    for (int k = 0; k < n; ++k) {
+                        const double off = basis_.coverSide + bar.diameter / 2 + k * apart,
+                                     v = side == 0 ? low[1] - off : high[1] + off,
+                                     middle = (low[0] + high[0]) / 2;
+                        for (const auto& free : room_.along(axes, v)) {
+                            if (free.from > middle || free.to < middle) continue;
+                            const double from = std::max(free.from, low[0] - anchor),
+                                         to = std::min(free.to, high[0] + anchor),
+                                         straight = units::roundDown(to - from + 1e-6, 50);
+                            if (straight < 300) continue;
+                            Item& i = lengths[straight];
+                            i.run = fmt::format("beside/{}{}", direction, top ? "t" : "b");
+                            i.bar = bar.name, i.diameter = bar.diameter, i.shape = "00";
+                            i.dimensions = {{'A', straight}}, i.spacing = apart;
+                            i.layer = fmt::format("{}{}", top ? 'T' : 'B', in.outer(top) <= 0 ? 1 : 2);
+                            i.lie.push_back({axes.plan({from, v}), axes.plan({from + straight, v})});
+                            ++i.number;
+                        }
+                    }
+                for (auto& [length, item] : lengths) finish(part, std::move(item), bar);
+            }
+    }
+};
+
+}  // namespace
+
+std::vector<std::shared_ptr<const PartAnswer>> edgeBars(const FloorDesign& f, const schedule::Room& room) {
+    return Maker(f, room).make();
+}
+
+}  // namespace talvik::design

@@ -1,0 +1,450 @@
+#include "drawing/floor_sheets.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <numbers>
+
+#include "drawing/connection_detail.h"
+#include "drawing/label_places.h"
+#include "drawing/sheet_column.h"
+#include "layout/grid.h"
+
+namespace talvik::drawing {
+namespace {
+
+using geometry::Ring;
+using schedule::Item;
+using units::Kind;
+
+constexpr double margin = SheetColumn::margin, leftMargin = SheetColumn::leftMargin, around = 24;
+constexpr double textHeight = 2;
+
+struct Paper {
+    double width, height;
+};
+constexpr Paper A2{594, 420}, A1{841, 594}, A0{1189, 841};
+
+// Scale and paper on which a plan of this size fits, the most readable first.
+struct Fit {
+    Paper paper = A0;
+    double scale = 5000;
+};
+Fit fit(double wide, double high) {
+    constexpr std::pair<double, Paper> choices[] = {{50, A2},  {50, A1},  {75, A1},  {100, A1}, {100, A0},
+                                                    {150, A0}, {200, A0}, {250, A0}, {500, A0}, {1000, A0}};
+    for (const auto& [scale, paper] : choices) {
+        const double room = paper.width - leftMargin - margin - SheetColumn::width - 2 * around,
+                     up = paper.height - 2 * margin - 2 * around - 10;
+        if (wide / scale <= room && high / scale <= up) return {paper, scale};
+    }
+    return {};
+}
+
+class FloorSheets {
+  public:
+    FloorSheets(const model::Project& project, const design::Design& design, const design::FloorDesign& f)
+        : project_(project), design_(design), f_(f), system_(project.basis.units) {
+        for (const auto& s : f.floor->slabs)
+            for (Point p : model::ring(s.outline)) take(p);
+        for (const auto& c : f.floor->columns)
+            for (Point p : model::footprint(c)) take(p);
+        fit_ = fit(high_.x - low_.x, high_.y - low_.y);
+    }
+
+    std::vector<Sheet> make() {
+        plan(false);
+        plan(true);
+        connections();
+        scheduleSheets();
+        const std::size_t n = all_.size();
+        for (std::size_t i = 0; i < n; ++i) {
+            const SheetColumn column(all_[i], project_, design_);
+            column.titleBlock(all_[i].title, n > 1 ? fmt::format("-{}", i + 1) : std::string());
+            all_[i].text({column.right() - 4, margin + 20}, 2, fmt::format("Sheet {} of {}", i + 1, n),
+                         Align::Right);
+        }
+        return std::move(all_);
+    }
+
+  private:
+    const model::Project& project_;
+    const design::Design& design_;
+    const design::FloorDesign& f_;
+    const units::System system_;
+    Point low_{1e300, 1e300}, high_{-1e300, -1e300};
+    Fit fit_;
+    std::vector<Sheet> all_;
+    Sheet* sheet_ = nullptr;
+    Point origin_;  // of the plan on paper
+
+    void take(Point p) {
+        low_ = {std::min(low_.x, p.x), std::min(low_.y, p.y)};
+        high_ = {std::max(high_.x, p.x), std::max(high_.y, p.y)};
+    }
+    std::string text(double v, Kind kind) const { return units::text(v, kind, system_); }
+    Point at(Point p) const {
+        return {origin_.x + (p.x - low_.x) / fit_.scale, origin_.y + (p.y - low_.y) / fit_.scale};
+    }
+    Sheet& begin(const std::string& title, Paper paper, double scale) {
+        Sheet& s = all_.emplace_back();
+        s.width = paper.width, s.height = paper.height, s.scale = scale;
+        s.title = f_.name + ": " + title;
+        sheet_ = &s;
+        return s;
+    }
+    void outline(const Ring& ring, Layer layer) {
+        std::vector<Point> points;
+        for (Point p : ring) points.push_back(at(p));
+        sheet_->items.emplace_back(Polyline{std::move(points), true, false, layer});
+    }
+
+    void plan(bool top) {
+        Sheet& s = begin(top ? "top bars" : "bottom bars", fit_.paper, fit_.scale);
+        const double room = s.width - leftMargin - margin - SheetColumn::width,
+                     wide = (high_.x - low_.x) / fit_.scale, high = (high_.y - low_.y) / fit_.scale;
+        origin_ = {leftMargin + (room - wide) / 2, margin + (s.height - 2 * margin - 10 - high) / 2};
+        s.text({leftMargin + 6, s.height - margin - 8}, 3,
+               top ? "Plan: top bars" : "Plan: bottom bars and edges", Align::Left, true);
+        s.text({leftMargin + 6, s.height - margin - 12.5}, 2.2, fmt::format("1:{:.0f}", fit_.scale));
+        LabelPlaces places({leftMargin + 2, margin + 2}, {leftMargin + room - 2, s.height - margin - 15});
+        structure(places);
+        std::vector<const Item*> shown;
+        for (const auto& strip : f_.strips) {
+            for (const auto& r : strip->runs)
+                if (r.top() == top) run(*strip, r, places);
+            for (const auto& i : strip->items)
+                if (i.layer.starts_with(top ? 'T' : 'B')) shown.push_back(&i);
+        }
+        for (const auto& p : f_.parts)
+            if (p->part.kind == model::PartKind::Edge) edge(*p, top, places, shown);
+        if (top) steel(places);
+        column(shown, top);
+    }
+
+    // What bars lie in and hang on.
+    void structure(LabelPlaces& places) {
+        const auto& floor = *f_.floor;
+        for (const auto& g : floor.grids)
+            for (const auto& l : layout::gridLines(g, 900)) {
+                const Point a = at(l.line.a), b = at(l.line.b);
+                sheet_->line(a, b, Layer::Grid);
+                const double length = std::max(geometry::length(a, b), 1e-9);
+                const Point end{a.x + (a.x - b.x) / length * 3.5, a.y + (a.y - b.y) / length * 3.5};
+                sheet_->circle(end, 3.5, Layer::Outline);
+                sheet_->text({end.x, end.y - 1.1}, 2.4, l.label, Align::Centre, true);
+                places.blockText({{end.x - 3.5, end.y - 3.5},
+                                  {end.x + 3.5, end.y - 3.5},
+                                  {end.x + 3.5, end.y + 3.5},
+                                  {end.x - 3.5, end.y + 3.5}});
+            }
+        for (const auto& s : floor.slabs) outline(model::ring(s.outline), Layer::Outline);
+        for (const auto& z : floor.zones) {
+            const Ring ring = model::ring(z.outline);
+            outline(ring, Layer::Hidden);
+        }
+        for (const auto& o : floor.openings) {
+            const Ring ring = model::ring(o.outline);
+            outline(ring, Layer::Outline);
+            for (std::size_t k = 0; k < ring.size() / 2 && ring.size() == 4; ++k)
+                sheet_->line(at(ring[k]), at(ring[k + 2]), Layer::Dimension);
+        }
+        for (const auto& b : floor.beams) band(b.a, b.b, b.width);
+        for (const auto& w : floor.walls) band(w.a, w.b, w.thickness);
+        for (const auto& e : floor.edges) sheet_->line(at(e.a), at(e.b), Layer::Hidden);
+        for (const auto& c : floor.columns) {
+            std::vector<Point> points;
+            for (Point p : model::footprint(c)) points.push_back(at(p));
+            Ring box = points;
+            sheet_->items.emplace_back(Polyline{std::move(points), true, true, Layer::Structure});
+            places.blockText(geometry::hull(box));
+        }
+    }
+    void band(Point a, Point b, double width) {
+        const double length = geometry::length(a, b);
+        if (length < 1) return;
+        outline(geometry::rectangle({(a.x + b.x) / 2, (a.y + b.y) / 2}, length, width,
+                                    std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi),
+                Layer::Hidden);
+    }
+
+    // One line of a run drawn, the breadth over which the others lie, and its call-out.
+    void run(const design::StripDesign& strip, const bars::Run& r, LabelPlaces& places) {
+        struct Lie {
+            double v, from, to;
+        };
+        const auto& axes = strip.strip->axes;
+        std::vector<Lie> lies;
+        for (const auto& i : strip.items)
+            if (i.run == r.id)
+                for (const auto& l : i.lie) {
+                    const Point a = axes.local(l.a), b = axes.local(l.b);
+                    lies.push_back({a.y, a.x, b.x});
+                }
+        if (lies.empty()) return;
+        std::sort(lies.begin(), lies.end(),
+                  [](const Lie& a, const Lie& b) { return a.v != b.v ? a.v < b.v : a.from < b.from; });
+        std::vector<double> lines;
+        for (const auto& l : lies)
+            if (lines.empty() || l.v > lines.back() + 0.5) lines.push_back(l.v);
+        const bool x = strip.direction == 0;
+        const Layer layer =
+            r.top() ? (x ? Layer::BarsXTop : Layer::BarsYTop) : (x ? Layer::BarsX : Layer::BarsY);
+        const std::string label = design_.callout(strip, r.id, system_);
+        double angle = std::remainder(axes.angle, 360);
+        bool turned = false;
+        if (angle > 91 || angle <= -89) turned = true, angle = std::remainder(angle + 180, 360);
+        const Point way{axes.c, axes.s}, up{turned ? axes.s : -axes.s, turned ? -axes.c : axes.c};
+        // The line for which the text finds a place and that crosses the fewest texts.
+        struct Choice {
+            std::vector<std::pair<Point, Point>> pieces;
+            std::vector<Text> offered;
+            Point middle;
+            double from = 0, to = 0, v = 0;
+        };
+        Choice best;
+        int least = 1 << 20;
+        for (double share : {0.5, 0.36, 0.64, 0.24, 0.76, 0.12, 0.88}) {
+            const double v = lines[std::min(lines.size() - 1, std::size_t(share * double(lines.size())))];
+            Choice c;
+            c.v = v, c.from = 1e300, c.to = -1e300;
+            int crossed = 0, k = 0;
+            for (const auto& l : lies) {
+                if (std::abs(l.v - v) > 0.5) continue;
+                // Lapped pieces beside each other.
+                const double off = 0.35 * fit_.scale * (k++ % 2);
+                const Point a = at(axes.plan({l.from, v + off})), b = at(axes.plan({l.to, v + off}));
+                c.pieces.emplace_back(a, b);
+                c.from = std::min(c.from, l.from), c.to = std::max(c.to, l.to);
+                crossed += places.crossed(a, b);
+            }
+            c.middle = at(axes.plan({(c.from + c.to) / 2, v}));
+            if (crossed < least) least = crossed, best = std::move(c);
+            if (crossed == 0) break;
+        }
+        for (const auto& [a, b] : best.pieces) sheet_->line(a, b, layer), places.block(a, b);
+        ends(r, best.pieces.front().first, best.pieces.back().second, way, layer, places);
+        // Over which breadth; where it crosses no text.
+        if (lines.size() > 1)
+            for (double share : {0.3, 0.7, 0.2, 0.8, 0.4, 0.6}) {
+                const double u = best.from + share * (best.to - best.from);
+                const Point a = at(axes.plan({u, lines.front()})), b = at(axes.plan({u, lines.back()}));
+                if (places.crossed(a, b) > 0 && share != 0.6) continue;
+                sheet_->line(a, b, Layer::Dimension);
+                for (Point p : {a, b})
+                    sheet_->line({p.x - 0.8 * way.x, p.y - 0.8 * way.y},
+                                 {p.x + 0.8 * way.x, p.y + 0.8 * way.y}, Layer::Dimension);
+                sheet_->circle(at(axes.plan({u, best.v})), 0.7, Layer::Dimension);
+                break;
+            }
+        std::vector<Text> offered;
+        for (double share : {0.5, 0.36, 0.64, 0.24, 0.76})
+            for (double off : {0.9, -0.9 - textHeight}) {
+                const Point p = at(axes.plan({best.from + share * (best.to - best.from), best.v}));
+                offered.push_back({{p.x + off * up.x, p.y + off * up.y},
+                                   textHeight,
+                                   label,
+                                   Align::Centre,
+                                   angle,
+                                   true,
+                                   Layer::Text});
+            }
+        write(offered, best.middle, places);
+    }
+    void ends(const bars::Run& r, Point a, Point b, Point way, Layer layer, LabelPlaces& places) {
+        const Point side{-way.y, way.x};
+        for (const auto& [p, end] : {std::pair(a, r.start), std::pair(b, r.end)}) {
+            const double k = end == model::BarEnd::Hook ? (r.top() ? -2.0 : 2.0) : 0.7;
+            const Point q{p.x + k * side.x, p.y + k * side.y},
+                o = end == model::BarEnd::Hook ? p : Point{p.x - k * side.x, p.y - k * side.y};
+            sheet_->line(o, q, layer);
+            places.block(o, q);
+        }
+    }
+    void write(const std::vector<Text>& offered, Point tip, LabelPlaces& places) {
+        LabelPlaces::Place place;
+        places.put(offered, tip, place);
+        if (place.leader) {
+            const auto box = LabelPlaces::box(place.text, 0.1);
+            Point from = box.front();
+            double least = 1e300;
+            for (std::size_t k = 0; k < box.size(); ++k) {
+                const Point p = geometry::nearest(tip, box[k], box[(k + 1) % box.size()]);
+                if (geometry::length(p, tip) < least) least = geometry::length(p, tip), from = p;
+            }
+            sheet_->line(from, tip, Layer::Dimension);
+            sheet_->circle(tip, 0.4, Layer::Dimension, true);
+        }
+        sheet_->items.emplace_back(place.text);
+    }
+
+    // U-bars stand for all along an edge; bars beside openings one by one.
+    void edge(const design::PartAnswer& p, bool top, LabelPlaces& places, std::vector<const Item*>& shown) {
+        std::map<std::string, const Item*> last;
+        for (const auto& i : p.items) {
+            const bool u = i.layer == "U";
+            if (u ? top : i.layer.starts_with('T') != top) continue;
+            shown.push_back(&i);
+            if (i.lie.empty()) continue;
+            const bool bent = i.shape == "21";
+            const std::size_t n = i.lie.size(), step = bent ? std::max<std::size_t>(1, n / 12) : 1;
+            for (std::size_t k = step / 2; k < n; k += step) {
+                const Point a = at(i.lie[k].a), b = at(i.lie[k].b);
+                sheet_->line(a, b, Layer::BarsY);
+                places.block(a, b);
+            }
+            if (last.contains(i.run)) continue;
+            last[i.run] = &i;
+            const auto& l = i.lie[std::min(n - 1, bent ? step / 2 + step * (n / step / 2) : n / 2)];
+            const Point a = at(l.a), b = at(l.b), m{(a.x + b.x) / 2, (a.y + b.y) / 2};
+            Text t{{m.x, m.y + 1}, textHeight, design_.callout(p, i.run, system_), Align::Centre, 0,
+                   true,           Layer::Text};
+            write({t}, m, places);
+        }
+    }
+
+    void steel(LabelPlaces& places) {
+        for (const auto& c : f_.connections) {
+            if (!c->steel) continue;
+            for (const auto& l : c->steel->legs.lines) {
+                const double last = c->steel->first + (l.perimeters - 1) * c->steel->spacing;
+                const Point a = at(
+                                {l.face.x + c->steel->first * l.way.x, l.face.y + c->steel->first * l.way.y}),
+                            b = at({l.face.x + last * l.way.x, l.face.y + last * l.way.y});
+                sheet_->line(a, b, Layer::ShearSteel);
+            }
+            const Point m = at(c->place.middle);
+            std::string label;
+            for (const auto& i : c->items)
+                label += (label.empty() ? "" : " + ") + fmt::format("{} {}-{:02}", i.number, i.bar,
+                                                                    design_.marks.at(schedule::signature(i)));
+            if (label.empty()) continue;
+            Text t{{m.x, m.y + 4}, textHeight, label, Align::Centre, 0, true, Layer::Text};
+            write({t}, m, places);
+        }
+    }
+
+    void column(const std::vector<const Item*>& shown, bool top) {
+        const SheetColumn column(*sheet_, project_, design_);
+        std::vector<Item> items;
+        for (const auto* i : shown) {
+            items.push_back(*i);
+            items.back().lie.clear();
+        }
+        double y = column.top();
+        const auto schedule = schedule::make(items, design_.marks, f_.name);
+        column.schedule(schedule, column.left() + 4, y, column.right() - 4, 180);
+        column.notes(notes(items, top), y - 8);
+    }
+
+    std::vector<std::string> notes(const std::vector<Item>& items, bool top) const {
+        const auto& b = *f_.basis;
+        std::vector<double> depths;
+        for (const auto& s : f_.floor->slabs) depths.push_back(s.thickness);
+        for (const auto& z : f_.floor->zones) depths.push_back(z.thickness);
+        std::sort(depths.begin(), depths.end());
+        depths.erase(std::unique(depths.begin(), depths.end()), depths.end());
+        std::string thick;
+        for (double d : depths) thick += (thick.empty() ? "" : ", ") + text(d, Kind::Length);
+        std::vector<std::string> all{
+            fmt::format("Slab {} thick. Concrete {}, reinforcement {}.", thick, b.concrete, b.steel),
+            fmt::format("Cover: top {}, bottom {}, sides {}.", text(b.coverTop, Kind::Length),
+                        text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length)),
+            fmt::format(
+                "Outermost at the top: bars along {}; at the bottom: along {}. 1 is the outer layer, 2 "
+                "lies within.",
+                strips::directionName(f_.floor->strips.rules.outerTop),
+                strips::directionName(f_.floor->strips.rules.outerBottom)),
+            "One bar of each kind is drawn, the thin line shows over which breadth it lies. Call-outs: "
+            "number of "
+            "all bars, type and size, marks, spacing, layer. Bars of several lengths are cut in steps.",
+            "Laps and ends as drawn; laps of neighbouring bars lie apart.",
+            top ? "Chairs hold the top bars, at most 1 m apart, set out by whoever places the bars."
+                : "U-bars close all edges and openings, with a bar in either corner. Beside openings lies "
+                  "what they "
+                  "cut off, half on either side.",
+            "No camber: long-term deflection is held by span-to-depth alone.",
+            fmt::format("Designed to {}.", design_.standard->edition)};
+        addItemNotes(items, design_.marks, all);
+        addCheckNotes(f_.all(), all);
+        return all;
+    }
+
+    // Details of connections with shear steel, in rows.
+    void connections() {
+        std::vector<const design::ConnectionDesign*> with;
+        for (const auto& c : f_.connections)
+            if (c->steel) with.push_back(c.get());
+        constexpr double wide = 180, high = 92;
+        const Paper paper = with.size() > 8 ? A1 : A2;
+        const int columns = int((paper.width - leftMargin - margin - SheetColumn::width) / wide),
+                  rows = int((paper.height - 2 * margin) / high);
+        for (std::size_t k = 0; k < with.size(); ++k) {
+            const int place = int(k) % (columns * rows);
+            if (place == 0) {
+                begin("shear steel", paper, 1);
+                const SheetColumn column(*sheet_, project_, design_);
+                std::vector<Item> items;
+                for (std::size_t n = k; n < with.size() && n < k + std::size_t(columns * rows); ++n)
+                    items.insert(items.end(), with[n]->items.begin(), with[n]->items.end());
+                double y = column.top();
+                column.schedule(schedule::make(items, design_.marks, f_.name), column.left() + 4, y,
+                                column.right() - 4, 120);
+                std::vector<std::string> all{
+                    "Legs stand in the perimeters and lines drawn; the outermost perimeter that needs none "
+                    "is "
+                    "broken.",
+                    "Studs on rails as bought: mark, number and studs in the schedule.",
+                    "Not to scale; dimensions govern."};
+                addItemNotes(items, design_.marks, all);
+                column.notes(all, y - 8);
+            }
+            const Sheet detail = connectionDetail(*with[k], project_.basis, wide - 8);
+            const Point off{leftMargin + 4 + (place % columns) * wide,
+                            sheet_->height - margin - 4 - (place / columns + 1) * high};
+            for (auto item : detail.items) {
+                std::visit(
+                    [&](auto& i) {
+                        using T = std::decay_t<decltype(i)>;
+                        auto move = [&](Point& p) { p = {p.x + off.x, p.y + off.y}; };
+                        if constexpr (std::is_same_v<T, Polyline>)
+                            for (Point& p : i.points) move(p);
+                        else if constexpr (std::is_same_v<T, Circle>)
+                            move(i.centre);
+                        else
+                            move(i.at);
+                    },
+                    item);
+                sheet_->items.push_back(std::move(item));
+            }
+        }
+    }
+
+    // All marks of the floor, in columns.
+    void scheduleSheets() {
+        const auto schedule = design_.scheduleOf(f_);
+        if (schedule.rows.empty()) return;
+        std::size_t from = 0;
+        while (from < schedule.rows.size()) {
+            begin("bar schedule", A2, 1);
+            const SheetColumn column(*sheet_, project_, design_);
+            constexpr double wide = 184;
+            for (int k = 0; k < 3 && from < schedule.rows.size(); ++k) {
+                double y = column.top();
+                const double x = k < 2 ? leftMargin + 4 + k * wide : column.left() + 4;
+                from = column.schedule(schedule, x, y, x + wide - 8, k < 2 ? margin + 16 : margin + 66, from);
+            }
+        }
+    }
+};
+
+}  // namespace
+
+std::vector<Sheet> floorSheets(const model::Project& project, const design::Design& design,
+                               const design::FloorDesign& floor) {
+    return FloorSheets(project, design, floor).make();
+}
+
+}  // namespace talvik::drawing

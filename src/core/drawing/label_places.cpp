@@ -1,0 +1,103 @@
+#include "drawing/label_places.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace talvik::drawing {
+
+using geometry::Ring;
+
+namespace {
+
+bool meets(const Ring& ring, Point a, Point b) {
+    if (geometry::contains(ring, a) || geometry::contains(ring, b)) return true;
+    for (std::size_t i = 0; i < ring.size(); ++i)
+        if (geometry::cross(a, b, ring[i], ring[(i + 1) % ring.size()], nullptr)) return true;
+    return false;
+}
+
+}  // namespace
+
+Ring LabelPlaces::box(const Text& t, double margin) {
+    const double w = textWidth(t.text, t.height) * (t.bold ? 1.06 : 1),
+                 from = t.align == Align::Left     ? 0
+                        : t.align == Align::Centre ? -w / 2
+                                                   : -w,
+                 r = t.angle * std::numbers::pi / 180, c = std::cos(r), s = std::sin(r);
+    Ring ring;
+    for (const auto& [x, y] : {std::pair(from - margin, -0.3 * t.height - margin),
+                               {from + w + margin, -0.3 * t.height - margin},
+                               {from + w + margin, t.height + margin},
+                               {from - margin, t.height + margin}})
+        ring.push_back({t.at.x + x * c - y * s, t.at.y + x * s + y * c});
+    return ring;
+}
+
+LabelPlaces::Box LabelPlaces::boxed(Ring ring) {
+    Box b{std::move(ring), {1e300, 1e300}, {-1e300, -1e300}};
+    for (Point p : b.ring) {
+        b.low = {std::min(b.low.x, p.x), std::min(b.low.y, p.y)};
+        b.high = {std::max(b.high.x, p.x), std::max(b.high.y, p.y)};
+    }
+    return b;
+}
+
+void LabelPlaces::block(Point a, Point b) {
+    bars_.push_back({a, b});
+}
+void LabelPlaces::blockText(const Ring& ring) {
+    texts_.push_back(boxed(ring));
+}
+
+int LabelPlaces::crossed(Point a, Point b) const {
+    return int(std::count_if(texts_.begin(), texts_.end(), [&](const Box& t) {
+        if (std::max(a.x, b.x) < t.low.x || std::min(a.x, b.x) > t.high.x || std::max(a.y, b.y) < t.low.y ||
+            std::min(a.y, b.y) > t.high.y)
+            return false;
+        return meets(t.ring, a, b);
+    }));
+}
+
+bool LabelPlaces::free(const Ring& ring) const {
+    const Box own = boxed(ring);
+    if (own.low.x < low_.x || own.low.y < low_.y || own.high.x > high_.x || own.high.y > high_.y)
+        return false;
+    for (const Box& t : texts_) {
+        if (t.low.x > own.high.x || t.high.x < own.low.x || t.low.y > own.high.y || t.high.y < own.low.y)
+            continue;
+        const Ring part = geometry::clipped(t.ring, ring);
+        if (part.size() > 2 && std::abs(geometry::area(part)) > 1e-6) return false;
+    }
+    for (const Bar& b : bars_) {
+        if (std::min(b.a.x, b.b.x) > own.high.x || std::max(b.a.x, b.b.x) < own.low.x ||
+            std::min(b.a.y, b.b.y) > own.high.y || std::max(b.a.y, b.b.y) < own.low.y)
+            continue;
+        if (meets(ring, b.a, b.b)) return false;
+    }
+    return true;
+}
+
+bool LabelPlaces::put(const std::vector<Text>& offered, Point tip, Place& out) {
+    auto take = [&](const Text& t, bool leader) {
+        out = {t, tip, leader};
+        texts_.push_back(boxed(box(t)));
+        return true;
+    };
+    for (const Text& t : offered)
+        if (free(box(t))) return take(t, false);
+    // Around: upright text on rings that grow.
+    Text t = offered.front();
+    t.angle = 0, t.align = Align::Centre;
+    const double w = textWidth(t.text, t.height);
+    for (double r = 4; r < 90; r += 3)
+        for (int k = 0; k < 24; ++k) {
+            const double a = k * std::numbers::pi / 12;
+            t.at = {tip.x + (r + w / 2) * std::cos(a), tip.y + r * std::sin(a)};
+            if (free(box(t))) return take(t, true);
+        }
+    out = {offered.front(), tip, false};
+    return false;
+}
+
+}  // namespace talvik::drawing

@@ -1,0 +1,41 @@
+// Places for texts on a sheet, where they meet neither other texts nor bars. Paper mm.
+#pragma once
+
+#include "drawing/drawing.h"
+
+namespace talvik::drawing {
+
+class LabelPlaces {
+  public:
+    LabelPlaces(Point low, Point high) : low_(low), high_(high) {}  // texts stay within
+    void block(Point a, Point b);                                   // a bar
+    void blockText(const geometry::Ring& box);                      // a text that stands already
+    // How many texts and bars a line would cross: texts only, as bars may cross.
+    int crossed(Point a, Point b) const;
+
+    struct Place {
+        Text text;
+        Point tip;            // to which it belongs
+        bool leader = false;  // a line leads from the text to it
+    };
+    // The first of the places offered that is free; else the nearest free one around `tip`, with a leader.
+    // False where there is none: the text is then left where it was wanted first.
+    bool put(const std::vector<Text>& offered, Point tip, Place& out);
+    static geometry::Ring box(const Text& text, double margin = 0.4);
+
+  private:
+    struct Box {
+        geometry::Ring ring;
+        Point low, high;
+    };
+    struct Bar {
+        Point a, b;
+    };
+    Point low_, high_;
+    std::vector<Box> texts_;
+    std::vector<Bar> bars_;
+    static Box boxed(geometry::Ring ring);
+    bool free(const geometry::Ring& ring) const;
+};
+
+}  // namespace talvik::drawing

@@ -1,0 +1,300 @@
+#include "schedule/plan_bars.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+namespace talvik::schedule {
+namespace {
+
+using geometry::Point;
+using model::BarEnd;
+using Stretch = Room::Stretch;
+
+constexpr double shortest = 300;  // shorter pieces are left to the bars along edges
+constexpr int fewLengths = 3;     // so many on a run are cut as they are
+
+// Of a ring, where a line of its axes is inside.
+void cutRing(const Ring& ring, const strips::Axes& axes, bool along, double at, std::vector<Stretch>& into) {
+    std::vector<double> cuts;
+    Point before = axes.local(ring.back());
+    for (const Point& corner : ring) {
+        const Point p = axes.local(corner);
+        const double a = along ? before.y : before.x, b = along ? p.y : p.x;
+        if ((a > at) != (b > at)) {
+            const double t = (at - a) / (b - a);
+            cuts.push_back(along ? before.x + t * (p.x - before.x) : before.y + t * (p.y - before.y));
+        }
+        before = p;
+    }
+    std::sort(cuts.begin(), cuts.end());
+    for (std::size_t k = 0; k + 1 < cuts.size(); k += 2) into.push_back({cuts[k], cuts[k + 1]});
+}
+
+// What touches becomes one; ascending.
+std::vector<Stretch> joined(std::vector<Stretch> all) {
+    std::sort(all.begin(), all.end(), [](const Stretch& a, const Stretch& b) { return a.from < b.from; });
+    std::vector<Stretch> out;
+    for (const Stretch& s : all) {
+        if (!out.empty() && s.from <= out.back().to + 1)
+            out.back().to = std::max(out.back().to, s.to);
+        else
+            out.push_back(s);
+    }
+    return out;
+}
+
+std::vector<Stretch> less(const std::vector<Stretch>& all, const std::vector<Stretch>& holes) {
+    std::vector<Stretch> out;
+    for (Stretch s : all) {
+        for (const Stretch& h : holes) {
+            if (h.to <= s.from || h.from >= s.to) continue;
+            if (h.from > s.from) out.push_back({s.from, h.from});
+            s.from = std::max(s.from, h.to);
+        }
+        if (s.to > s.from) out.push_back(s);
+    }
+    return out;
+}
+
+class StripMaker {
+  public:
+    StripMaker(const StripBody& body, const line::LineBasis& in)
+        : body_(body), strip_(body.strip), in_(in), basis_(in.basis), anchorage_(*in.standard.anchorage) {
+        for (const Ring& part : strip_.parts)
+            for (const Point& p : part) {
+                const double v = strip_.axes.local(p).y;
+                low_ = std::min(low_, v), high_ = std::max(high_, v);
+            }
+    }
+
+    std::vector<Item> run(const std::vector<bars::Run>& runs) {
+        for (const auto& r : runs)
+            if (!model::across(r.role)) add(r);
+        return std::move(items_);
+    }
+
+  private:
+    // A bar before it is cut: along its line, with what its ends are.
+    struct Bar {
+        double v, from, to;
+        Stretch free;           // how far there is room
+        bool edgeFrom, edgeTo;  // at the end of the room: may be cut shorter there
+        bool first, last;       // of its line
+    };
+    const StripBody& body_;
+    const strips::Strip& strip_;
+    const line::LineBasis& in_;
+    const model::Basis& basis_;
+    const standards::AnchorageRules& anchorage_;
+    double low_ = 1e300, high_ = -1e300;
+    std::vector<Item> items_;
+
+    std::vector<Stretch> region(double at, bool along) const {
+        std::vector<Stretch> all;
+        for (const Ring& part : strip_.parts) cutRing(part, strip_.axes, along, at, all);
+        return joined(std::move(all));
+    }
+
+    // On which lines bars of the run stand.
+    std::vector<double> lines(const bars::Run& r) const {
+        double a = 0, b = 0;  // the width in the middle of the run
+        const double u = std::clamp((r.from + r.to) / 2, strip_.from + 1, strip_.to - 1);
+        if (r.band()) {
+            a = strip_.v(u) - r.width / 2, b = a + r.width;
+        } else {
+            for (const Stretch& s : region(u, false))
+                a = a == b ? s.from : std::min(a, s.from), b = std::max(a == b ? s.to : b, s.to);
+            if (a == b) a = low_, b = high_;
+        }
+        const int n = std::max(1, int(std::ceil((b - a) / r.spacing - 1e-6)));
+        // Not nearer to an edge than the room goes, at that place.
+        double low = a, high = b;
+        const auto room = body_.room.across(strip_.axes, u);
+        if (!room.empty()) {
+            const double outer[2] = {room.front().from, room.back().to};
+            if (outer[0] > low && outer[0] < high) low = outer[0] + 0.5;
+            if (outer[1] < high && outer[1] > low) high = outer[1] - 0.5;
+        }
+        const double pitch = n > 1 ? std::min(r.spacing, (high - low) / (n - 1)) : r.spacing;
+        double first = (a + b) / 2 - (n - 1) * pitch / 2;
+        first = std::clamp(first, low, std::max(low, high - (n - 1) * pitch));
+        std::vector<double> all;
+        // Beyond that width where the strip is wider elsewhere.
+        if (!r.band() && pitch > 1)
+            for (double v = first - pitch; v > low_; v -= pitch) all.push_back(v);
+        for (int k = 0; k < n; ++k) all.push_back(first + k * pitch);
+        if (!r.band() && pitch > 1)
+            for (double v = first + n * pitch; v < high_; v += pitch) all.push_back(v);
+        std::sort(all.begin(), all.end());
+        return all;
+    }
+
+    std::vector<Bar> barsOf(const bars::Run& r) const {
+        std::vector<Bar> all;
+        for (double v : lines(r)) {
+            const auto room = body_.room.along(strip_.axes, v);
+            const auto own = r.band() ? std::vector<Stretch>{{r.from, r.to}} : region(v, true);
+            const std::size_t before = all.size();
+            for (const Stretch& free : room) {
+                // Where the strip ends beside the bar it goes on until it is anchored.
+                double from = 1e300, to = -1e300;
+                for (const Stretch& s : own) {
+                    const double a = std::max({s.from, free.from, r.from}),
+                                 b = std::min({s.to, free.to, r.to});
+                    if (b - a < 50) continue;
+                    from = std::min(from, a - (a > s.from + 1 ? 0 : r.anchorStart));
+                    to = std::max(to, b + (b < s.to - 1 ? 0 : r.anchorEnd));
+                }
+                if (to < from) continue;
+                const double a = std::max({from, free.from, r.from}), b = std::min({to, free.to, r.to});
+                if (b - a < shortest) continue;
+                const bool edges[2] = {a - 1 < free.from, b + 1 > free.to};
+                all.push_back({v, a, b, free, edges[0], edges[1], false, false});
+            }
+            if (all.size() > before) all[before].first = true, all.back().last = true;
+        }
+        return all;
+    }
+
+    // Cut in steps, larger ones where there are many lengths: shorter at ends that lie at an edge, else
+    // longer where there is room.
+    void round(std::vector<Bar>& all) const {
+        for (double step : {50.0, 100.0, 200.0}) {
+            std::set<double> lengths;
+            for (Bar& b : all) {
+                const double is = b.to - b.from;
+                double l = units::roundDown(is + 1e-6, step);
+                if (b.edgeFrom && b.edgeTo) {
+                    b.from += (is - l) / 2, b.to -= (is - l) / 2;
+                } else if (b.edgeFrom) {
+                    b.from += is - l;
+                } else if (b.edgeTo) {
+                    b.to -= is - l;
+                } else {
+                    l = units::roundUp(is - 1e-6, step);
+                    const double more = l - is, end = std::min(more, b.free.to - b.to);
+                    if (b.from - b.free.from + end >= more) b.to += end, b.from -= more - end;
+                }
+                lengths.insert(std::round(b.to - b.from));
+            }
+            if (lengths.size() <= fewLengths) return;
+        }
+    }
+
+    void add(const bars::Run& r) {
+        if (r.role == model::Role::EndU || r.role == model::Role::SideU) return;
+        const auto& bar = *catalogs::barCatalog(basis_.barCatalog)->find(r.bar);
+        auto all = barsOf(r);
+        round(all);
+        const double depth = units::roundDown(body_.thickness - basis_.coverTop - basis_.coverBottom, 5),
+                     radius = anchorage_.bendRadius(bar.diameter),
+                     leg = std::max(
+                         depth, units::roundUp(radius + bar.diameter + anchorage_.hookTail(bar.diameter), 5));
+        Item blank;
+        blank.run = r.id, blank.bar = r.bar, blank.diameter = bar.diameter, blank.spacing = r.spacing;
+        const bool outer = (r.top() ? in_.outerTop : in_.outerBottom) <= 0;
+        blank.layer = fmt::format("{}{}", r.top() ? 'T' : 'B', outer ? 1 : 2);
+        blank.from = r.from, blank.to = r.to;
+        std::map<std::tuple<bool, bool, double>, std::size_t> known;
+        auto place = [&](double v, double from, double to, bool start, bool end, const std::string& note) {
+            const double straight = units::roundDown(to - from + 1e-6, 5);
+            const auto [at, fresh] = known.try_emplace({start, end, straight}, items_.size());
+            if (fresh) {
+                Item i = blank;
+                if (start && end)
+                    i.shape = "21", i.dimensions = {{'A', leg}, {'B', straight}, {'C', leg}};
+                else if (start || end)
+                    i.shape = "11", i.dimensions = {{'A', straight}, {'B', leg}};
+                else
+                    i.shape = "00", i.dimensions = {{'A', straight}};
+                if ((start || end) && leg > depth)
+                    i.note = "hooks lie tilted: the tail is longer than the depth between the covers";
+                if (!note.empty()) i.note = note;
+                i.cutLength = units::roundUp(
+                    catalogs::cutLength(i.shape, bar.diameter, radius, i.dimensions).value_or(0), 25);
+                i.massEach = i.cutLength / 1000 * bar.massPerMetre;
+                items_.push_back(std::move(i));
+            }
+            Item& i = items_[at->second];
+            ++i.number;
+            i.lie.push_back({strip_.axes.plan({from, v}), strip_.axes.plan({from + straight, v})});
+        };
+        const double lap =
+            units::roundUp(anchorage_.lap(bars::anchorageInput(r, false, body_.thickness, in_)), 50);
+        double longest = 0;
+        for (const Bar& b : all) longest = std::max(longest, b.to - b.from);
+        int turn = 0;
+        double line = 1e300;
+        for (const Bar& b : all) {
+            if (b.v != line) line = b.v, ++turn;
+            const bool start = r.start == BarEnd::Hook && b.first, end = r.end == BarEnd::Hook && b.last;
+            const double total = b.to - b.from, stock = basis_.stockLength - leg * (start + end);
+            if (total <= stock) {
+                place(b.v, b.from, b.to, start, end, {});
+                continue;
+            }
+            // As few pieces as the stock allows. All but the last are those of the run's longest line, the
+            // first by turns longer and shorter, so that laps of neighbours lie apart.
+            const double shift = units::roundUp(0.65 * lap, 50);
+            auto piecesOf = [&](double length) {
+                return std::max(
+                    2, int(std::ceil((length + 2 * shift - lap) / std::max(stock - lap, 1000.0) - 1e-9)));
+            };
+            const int pieces = piecesOf(total);
+            double each = units::roundUp((longest + (piecesOf(longest) - 1) * lap) / piecesOf(longest), 100);
+            if (total - (pieces - 1) * (each - lap) < 2 * lap + shift)
+                each = units::roundUp((total + (pieces - 1) * lap) / pieces, 100);
+            const std::string note = fmt::format("{} pieces, laps of {} at least", pieces, units::plain(lap));
+            const double off = turn % 2 ? shift : -shift;
+            double at = b.from;
+            for (int k = 0; k < pieces; ++k) {
+                const bool last = k + 1 == pieces;
+                double to = at + each + (k == 0 ? off : 0);
+                if (last) to = b.to, at = std::max(b.from, b.to - units::roundUp(b.to - at, 100));
+                place(b.v, at, to, start && k == 0, end && last, note);
+                at = to - lap;
+            }
+        }
+    }
+};
+
+}  // namespace
+
+Room::Room(const model::Floor& floor, double cover) {
+    std::vector<Ring> slabs;
+    for (const auto& s : floor.slabs) slabs.push_back(model::ring(s.outline));
+    if (slabs.size() > 1) slabs = geometry::unite(slabs);
+    for (const Ring& s : slabs)
+        for (auto& r : geometry::offset(s, -cover)) slabs_.push_back(std::move(r));
+    for (const auto& o : floor.openings)
+        for (auto& r : geometry::offset(model::ring(o.outline), cover)) openings_.push_back(std::move(r));
+}
+
+std::vector<Stretch> Room::cut(const strips::Axes& axes, bool along, double at) const {
+    std::vector<Stretch> slabs, holes;
+    for (const Ring& r : slabs_) cutRing(r, axes, along, at, slabs);
+    for (const Ring& r : openings_) cutRing(r, axes, along, at, holes);
+    return less(joined(std::move(slabs)), joined(std::move(holes)));
+}
+std::vector<Stretch> Room::along(const strips::Axes& axes, double v) const {
+    return cut(axes, true, v);
+}
+std::vector<Stretch> Room::across(const strips::Axes& axes, double u) const {
+    return cut(axes, false, u);
+}
+bool Room::contains(Point p) const {
+    const auto in = [&](const Ring& r) { return geometry::contains(r, p); };
+    return std::any_of(slabs_.begin(), slabs_.end(), in) &&
+           std::none_of(openings_.begin(), openings_.end(), in);
+}
+
+std::vector<Item> items(const std::vector<bars::Run>& runs, const StripBody& body,
+                        const line::LineBasis& in) {
+    return StripMaker(body, in).run(runs);
+}
+
+}  // namespace talvik::schedule

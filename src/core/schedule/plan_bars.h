@@ -1,0 +1,42 @@
+// Bars of a strip as they lie in plan, one by one, and as they are cut and bent.
+//
+// Bars stand over the width of the strip at its spacing, the outermost no nearer to an edge than their cover,
+// so many that they give the steel of the run over that width at least. Each lies where there is concrete:
+// ends at edges and openings keep their cover, ends where a strip grows narrower go on by their anchorage.
+// Bars of lengths that differ little are cut alike, in steps, never longer than there is room. What is longer
+// than the stock length is lapped, by turns nearer to one end and to the other.
+#pragma once
+
+#include "schedule/schedule.h"
+#include "strips/strip_layout.h"
+
+namespace talvik::schedule {
+
+using geometry::Ring;
+
+// Where bars may lie in plan: slabs less openings, less the cover of sides and half a bar. Of one floor.
+class Room {
+  public:
+    Room(const model::Floor& floor, double cover);
+    struct Stretch {
+        double from = 0, to = 0;
+    };
+    // What of a line, v constant in the axes given, is in it; ascending.
+    std::vector<Stretch> along(const strips::Axes& axes, double v) const;
+    std::vector<Stretch> across(const strips::Axes& axes, double u) const;  // u constant
+    bool contains(geometry::Point p) const;
+
+  private:
+    std::vector<Ring> slabs_, openings_;
+    std::vector<Stretch> cut(const strips::Axes& axes, bool along, double at) const;
+};
+
+struct StripBody {
+    const strips::Strip& strip;
+    const Room& room;
+    double thickness = 0;  // the least
+};
+// Items of a strip's runs in their order; `lie` of each is filled.
+std::vector<Item> items(const std::vector<bars::Run>& runs, const StripBody& body, const line::LineBasis& in);
+
+}  // namespace talvik::schedule
