@@ -43,6 +43,8 @@ class CommandLine : public ::testing::Test {
 
 }  // namespace
 
+static const std::string fishHall = "'" TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik'";
+
 TEST_F(CommandLine, CheckSaysWhatIsOver) {
     auto r = run("check demo.talvik");
     EXPECT_EQ(r.code, 0) << r.err;
@@ -135,6 +137,28 @@ TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
     EXPECT_EQ(run("report demo.talvik -o r.doc").code, 2);
 }
 
+// A floor has several sheets: a PDF holds them all, the others are numbered; one can be asked for.
+TEST_F(CommandLine, DrawsAFloorSheetBySheet) {
+    EXPECT_EQ(run("draw " + fishHall + " -o f.pdf f.dxf f.svg").code, 0);
+    for (const char* name : {"f.pdf", "f-1.dxf", "f-4.dxf", "f-1.svg", "f-4.svg"})
+        EXPECT_TRUE(there(name)) << name;
+    EXPECT_FALSE(there("f-5.svg"));
+    const auto pdf = readText((dir / "f.pdf").string());
+    std::size_t pages = 0;
+    for (std::size_t at = pdf.find("/Type /Page\n"); at != std::string::npos;
+         at = pdf.find("/Type /Page\n", at + 1))
+        ++pages;
+    EXPECT_EQ(pages, 4u);
+    EXPECT_EQ(run("draw " + fishHall + " --sheet 2 -o g.svg").code, 0);
+    EXPECT_EQ(readText((dir / "g.svg").string()), readText((dir / "f-2.svg").string()));
+    const auto none = run("draw " + fishHall + " --sheet 9 -o h.svg");
+    EXPECT_EQ(none.code, 2);
+    EXPECT_NE(none.err.find("4 sheets"), std::string::npos) << none.err;
+    const auto csv = run("schedule " + fishHall).out;
+    EXPECT_NE(csv.find("Fish hall deck,01,H10"), std::string::npos);
+    EXPECT_NE(csv.find("L10-235-145"), std::string::npos) << "rails, too";
+}
+
 // Written twice, a second apart, every file is the same to the byte.
 TEST_F(CommandLine, OutputIsDeterministic) {
     const char* all[] = {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "r.html", "r.pdf"};
@@ -185,9 +209,6 @@ TEST_F(CommandLine, BadInputIsASentence) {
     EXPECT_LE(run("check new.talvik").code, 1);
 }
 
-namespace {
-const std::string fishHall = "'" TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik'";
-}
 
 TEST_F(CommandLine, AnalysePrintsTotalsExtremesAndBalance) {
     auto r = run("analyse " + fishHall + " --convergence");
@@ -206,7 +227,8 @@ TEST_F(CommandLine, AFloorWithAnUnknownStandardIsRefusedByEveryCommand) {
     for (const char* command : {"analyse", "check", "report -o r.html", "analyse --convergence"}) {
         std::string c = command;
         auto space = c.find(' ');
-        auto r = run(c.substr(0, space) + " unknown.talvik" + (space == std::string::npos ? "" : c.substr(space)));
+        auto r =
+            run(c.substr(0, space) + " unknown.talvik" + (space == std::string::npos ? "" : c.substr(space)));
         EXPECT_EQ(r.code, 2) << command;
         EXPECT_NE(r.err.find("no standard \"none\""), std::string::npos) << command << ": " << r.err;
     }

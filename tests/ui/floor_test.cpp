@@ -12,6 +12,7 @@
 #include <cmath>
 
 #include "formats/project_file.h"
+#include "issue/sheet_preview.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
 #include "open_window.h"
@@ -189,17 +190,40 @@ TEST_F(FloorWindow, ConvergenceIsTold) {
     EXPECT_TRUE(analysisText().contains("largest column reaction"));
 }
 
-TEST_F(FloorWindow, WritesItsReportAndSaysWhatItCannotWrite) {
+TEST_F(FloorWindow, WritesAllThatLeavesTheOffice) {
     QTemporaryDir dir;
     auto written = window.exportFiles("all", dir.path() + "/deck");
-    ASSERT_EQ(written.size(), 2);
+    // Four sheets as DXF and SVG, one PDF of all; schedule and report twice.
+    ASSERT_EQ(written.size(), 4 + 4 + 1 + 2 + 2);
     QFile html(dir.path() + "/deck-report.html");
     ASSERT_TRUE(html.open(QIODevice::ReadOnly));
     QString text = QString::fromUtf8(html.readAll());
     for (const char* part : {"Fish hall deck", "Loads and reactions", "Ultimate extremes", "Support forces",
                              "On a mesh of half the size", "Taken for granted", "Second opinion"})
         EXPECT_TRUE(text.contains(QString::fromUtf8(part))) << part;
-    EXPECT_TRUE(window.exportFiles("drawing", dir.path() + "/deck").isEmpty());
+    EXPECT_EQ(window.exportFiles("drawing", dir.path() + "/deck").size(), 9);
+}
+
+// Place 7 shows the sheets of a floor; keys and the arrows at its top turn them.
+TEST_F(FloorWindow, ItsSheetsAreTurned) {
+    answer();
+    session().setPlace(Place::Issue);
+    QCoreApplication::processEvents();
+    auto* sheet = part<SheetPreview>("sheetPreview");
+    ASSERT_TRUE(sheet->isVisible());
+    ASSERT_EQ(sheet->count(), 4u);
+    EXPECT_EQ(sheet->current(), 0u);
+    QTest::keyClick(sheet, Qt::Key_PageDown);
+    EXPECT_EQ(sheet->current(), 1u);
+    QTest::mouseClick(part<QToolButton>("sheetNext"), Qt::LeftButton);
+    EXPECT_TRUE(part<QLabel>("sheetTitle")->text().contains(QStringLiteral("shear steel")));
+    for (int k = 0; k < 5; ++k) QTest::keyClick(sheet, Qt::Key_PageDown);
+    EXPECT_EQ(sheet->current(), 3u);
+    EXPECT_FALSE(part<QToolButton>("sheetNext")->isEnabled());
+    for (int k = 0; k < 5; ++k) QTest::keyClick(sheet, Qt::Key_PageUp);
+    EXPECT_EQ(sheet->current(), 0u);
+    session().setPlace(Place::Checks);
+    EXPECT_FALSE(sheet->isVisible());
 }
 
 TEST_F(FloorWindow, FollowsTheProjectsUnits) {

@@ -269,7 +269,7 @@ TEST(Paper, WritesWholeFilesThatAreTheSameEveryTime) {
     };
     auto path = [&](const char* name) { return folder.filePath(QString::fromLatin1(name)).toStdString(); };
     for (const char* run : {"1", "2"}) {
-        EXPECT_EQ(paper::writePdf(path((std::string("d") + run + ".pdf").c_str()), sheet), "");
+        EXPECT_EQ(paper::writePdf(path((std::string("d") + run + ".pdf").c_str()), {sheet}), "");
         EXPECT_EQ(paper::writeSvg(path((std::string("d") + run + ".svg").c_str()), sheet), "");
         EXPECT_EQ(paper::writeReportPdf(path((std::string("r") + run + ".pdf").c_str()), document), "");
     }
@@ -278,7 +278,7 @@ TEST(Paper, WritesWholeFilesThatAreTheSameEveryTime) {
     EXPECT_TRUE(read("r1.pdf") == read("r2.pdf"));
     EXPECT_TRUE(read("d1.svg").contains("Sundvarg ferry landing"));
     EXPECT_GT(read("r1.pdf").count("/Type /Page\n") + read("r1.pdf").count("/Type /Page "), 2);
-    EXPECT_NE(paper::writePdf("/nonexistent/x.pdf", sheet), "");
+    EXPECT_NE(paper::writePdf("/nonexistent/x.pdf", {sheet}), "");
 }
 
 // A drawing painted to pixels: something dark in the frame, nothing outside the sheet.

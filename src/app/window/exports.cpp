@@ -21,9 +21,16 @@
 namespace talvik::app {
 
 QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
+    const bool all = what == QLatin1String("all");
+    std::optional<report::Convergences> further;
+    if (all || what == QLatin1String("report")) {
+        further = convergences();  // and what is still being worked out
+        if (!further) return {};
+    }
     const auto* element = session_.answer();
     if (!element || !element->error.empty() || session_.stale()) {
-        say(tr("There is nothing designed to write out yet."));
+        say(element && session_.stale() ? tr("It is still being worked out; try again when it is.")
+                                        : tr("There is nothing designed to write out yet."));
         return {};
     }
     session_.issueMarks();
@@ -37,7 +44,6 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
         good = why.empty();
         good ? written << qs(path) : (say(qs(why)), written);
     };
-    bool all = what == QLatin1String("all");
     if (all || what == QLatin1String("drawing")) {
         const auto sheets = drawing::sheets(session_.project(), session_.design(), *element);
         auto number = [&](std::size_t i) {
@@ -57,9 +63,7 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
             return formats::writeScheduleXlsx(p, session_.project(), session_.design());
         });
     }
-    if (all || what == QLatin1String("report")) {
-        const auto further = convergences();
-        if (!further) return {};
+    if (further) {
         auto document = report::make(session_.project(), session_.design(), report::Depth::Full, *further);
         put("-report.html", [&](const std::string& p) {
             return formats::writeFile(p, report::html(document, report::Target::Page));

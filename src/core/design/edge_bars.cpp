@@ -115,7 +115,7 @@ class Maker {
                 pieces == 1 ? straight : units::roundUp((straight + (pieces - 1) * lap) / pieces, 50);
             Item& line = along[each];
             line.run = run + "/along", line.bar = bar_->name, line.diameter = d, line.shape = "00";
-            line.layer = "U", line.spacing = depth, line.dimensions = {{'A', each}};
+            line.layer = "U", line.spacing = 0, line.dimensions = {{'A', each}};
             const double step = pieces == 1 ? 0 : (straight - each) / (pieces - 1);
             for (int face : {0, 1})
                 for (int k = 0; k < pieces; ++k) {
@@ -174,7 +174,7 @@ class Maker {
                 std::map<double, Item> lengths;
                 for (int side : {0, 1})
                     for (int k = 0; k < n; ++k) {
-                        const double off = basis_.coverSide + bar.diameter / 2 + k * apart,
+                        const double off = room_.cover() + 1 + k * apart,
                                      v = side == 0 ? low[1] - off : high[1] + off,
                                      middle = (low[0] + high[0]) / 2;
                         for (const auto& free : room_.along(axes, v)) {

@@ -327,7 +327,7 @@ class FloorDesigner::Stages {
             d.checks = checkStrip(d, floor_, *f_->analysis, in, false);
             double least = 1e300;
             for (const auto& s : d.stations()) least = std::min(least, s.leastThickness);
-            d.items = schedule::items(d.runs, {*d.strip, room, least}, in);
+            d.items = schedule::items(d.runs, {*d.strip, room, d.stations(), least}, in);
         });
         for (std::size_t i = 0; i < made_.size(); ++i)
             if (kept[i]) f_->strips[i] = last_->strips[i];

@@ -79,6 +79,11 @@ class FloorSheets {
     std::vector<Sheet> all_;
     Sheet* sheet_ = nullptr;
     Point origin_;  // of the plan on paper
+    struct Label {
+        std::vector<Text> offered;
+        Point tip;
+    };
+    std::vector<Label> labels_;  // of what is drawn: they are placed when all bars lie
 
     void take(Point p) {
         low_ = {std::min(low_.x, p.x), std::min(low_.y, p.y)};
@@ -121,6 +126,8 @@ class FloorSheets {
         for (const auto& p : f_.parts)
             if (p->part.kind == model::PartKind::Edge) edge(*p, top, places, shown);
         if (top) steel(places);
+        for (const auto& l : labels_) write(l.offered, l.tip, places);
+        labels_.clear();
         column(shown, top);
     }
 
@@ -197,7 +204,7 @@ class FloorSheets {
         bool turned = false;
         if (angle > 91 || angle <= -89) turned = true, angle = std::remainder(angle + 180, 360);
         const Point way{axes.c, axes.s}, up{turned ? axes.s : -axes.s, turned ? -axes.c : axes.c};
-        // The line for which the text finds a place and that crosses the fewest texts.
+        // The line beside which the fewest others are drawn.
         struct Choice {
             std::vector<std::pair<Point, Point>> pieces;
             std::vector<Text> offered;
@@ -218,7 +225,7 @@ class FloorSheets {
                 const Point a = at(axes.plan({l.from, v + off})), b = at(axes.plan({l.to, v + off}));
                 c.pieces.emplace_back(a, b);
                 c.from = std::min(c.from, l.from), c.to = std::max(c.to, l.to);
-                crossed += places.crossed(a, b);
+                crossed += places.beside(a, b);
             }
             c.middle = at(axes.plan({(c.from + c.to) / 2, v}));
             if (crossed < least) least = crossed, best = std::move(c);
@@ -226,12 +233,12 @@ class FloorSheets {
         }
         for (const auto& [a, b] : best.pieces) sheet_->line(a, b, layer), places.block(a, b);
         ends(r, best.pieces.front().first, best.pieces.back().second, way, layer, places);
-        // Over which breadth; where it crosses no text.
+        // Over which breadth.
         if (lines.size() > 1)
             for (double share : {0.3, 0.7, 0.2, 0.8, 0.4, 0.6}) {
                 const double u = best.from + share * (best.to - best.from);
                 const Point a = at(axes.plan({u, lines.front()})), b = at(axes.plan({u, lines.back()}));
-                if (places.crossed(a, b) > 0 && share != 0.6) continue;
+                if (places.beside(a, b) > 0 && share != 0.6) continue;
                 sheet_->line(a, b, Layer::Dimension);
                 for (Point p : {a, b})
                     sheet_->line({p.x - 0.8 * way.x, p.y - 0.8 * way.y},
@@ -251,7 +258,7 @@ class FloorSheets {
                                    true,
                                    Layer::Text});
             }
-        write(offered, best.middle, places);
+        labels_.push_back({std::move(offered), best.middle});
     }
     void ends(const bars::Run& r, Point a, Point b, Point way, Layer layer, LabelPlaces& places) {
         const Point side{-way.y, way.x};
@@ -288,11 +295,14 @@ class FloorSheets {
             if (u ? top : i.layer.starts_with('T') != top) continue;
             shown.push_back(&i);
             if (i.lie.empty()) continue;
+            // Of U-bars a few; of bars beside an opening the outer ones of either side.
             const bool bent = i.shape == "21";
             const std::size_t n = i.lie.size(), step = bent ? std::max<std::size_t>(1, n / 12) : 1;
             for (std::size_t k = step / 2; k < n; k += step) {
+                if (!u && k != 0 && k != n - 1 && k != n / 2 && k + 1 != n / 2) continue;
                 const Point a = at(i.lie[k].a), b = at(i.lie[k].b);
-                sheet_->line(a, b, Layer::BarsY);
+                const bool across = std::abs(a.y - b.y) > std::abs(a.x - b.x);
+                sheet_->line(a, b, across ? Layer::BarsY : Layer::BarsX);
                 places.block(a, b);
             }
             if (last.contains(i.run)) continue;
@@ -301,7 +311,7 @@ class FloorSheets {
             const Point a = at(l.a), b = at(l.b), m{(a.x + b.x) / 2, (a.y + b.y) / 2};
             Text t{{m.x, m.y + 1}, textHeight, design_.callout(p, i.run, system_), Align::Centre, 0,
                    true,           Layer::Text};
-            write({t}, m, places);
+            labels_.push_back({{t}, m});
         }
     }
 
@@ -314,6 +324,7 @@ class FloorSheets {
                                 {l.face.x + c->steel->first * l.way.x, l.face.y + c->steel->first * l.way.y}),
                             b = at({l.face.x + last * l.way.x, l.face.y + last * l.way.y});
                 sheet_->line(a, b, Layer::ShearSteel);
+                places.block(a, b);
             }
             const Point m = at(c->place.middle);
             std::string label;
@@ -322,7 +333,7 @@ class FloorSheets {
                                                                     design_.marks.at(schedule::signature(i)));
             if (label.empty()) continue;
             Text t{{m.x, m.y + 4}, textHeight, label, Align::Centre, 0, true, Layer::Text};
-            write({t}, m, places);
+            labels_.push_back({{t}, m});
         }
     }
 

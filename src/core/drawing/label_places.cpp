@@ -50,12 +50,17 @@ void LabelPlaces::blockText(const Ring& ring) {
     texts_.push_back(boxed(ring));
 }
 
-int LabelPlaces::crossed(Point a, Point b) const {
-    return int(std::count_if(texts_.begin(), texts_.end(), [&](const Box& t) {
-        if (std::max(a.x, b.x) < t.low.x || std::min(a.x, b.x) > t.high.x || std::max(a.y, b.y) < t.low.y ||
-            std::min(a.y, b.y) > t.high.y)
-            return false;
-        return meets(t.ring, a, b);
+int LabelPlaces::beside(Point a, Point b) const {
+    const double length = std::max(geometry::length(a, b), 1e-9);
+    const Point way{(b.x - a.x) / length, (b.y - a.y) / length};
+    return int(std::count_if(bars_.begin(), bars_.end(), [&](const Bar& o) {
+        auto local = [&](Point p) {
+            return Point{(p.x - a.x) * way.x + (p.y - a.y) * way.y,
+                         (p.y - a.y) * way.x - (p.x - a.x) * way.y};
+        };
+        const Point p = local(o.a), q = local(o.b);
+        return std::abs(p.y) < 3.5 && std::abs(q.y) < 3.5 && std::max(p.x, q.x) > 0 &&
+               std::min(p.x, q.x) < length;
     }));
 }
 

@@ -10,8 +10,8 @@ class LabelPlaces {
     LabelPlaces(Point low, Point high) : low_(low), high_(high) {}  // texts stay within
     void block(Point a, Point b);                                   // a bar
     void blockText(const geometry::Ring& box);                      // a text that stands already
-    // How many texts and bars a line would cross: texts only, as bars may cross.
-    int crossed(Point a, Point b) const;
+    // How many bars lie along a line, nearer than a text is high.
+    int beside(Point a, Point b) const;
 
     struct Place {
         Text text;

@@ -72,6 +72,7 @@ std::size_t SheetColumn::schedule(const schedule::Schedule& all, double x, doubl
     }
     y -= 2;
     sheet_.line({x, y}, {right, y}, Layer::Dimension);
+    if (k < all.rows.size() && least < 100) return k;  // the total stands where the table ends
     y -= 4.2;
     std::string totals;
     for (const auto& t : all.totals)

@@ -99,18 +99,43 @@ class StripMaker {
         return joined(std::move(all));
     }
 
-    // On which lines bars of the run stand.
+    // On which lines bars of the run stand: closer than its spacing where the strip changes its width and
+    // fewer would stand across it somewhere than its spacing asks for.
     std::vector<double> lines(const bars::Run& r) const {
+        auto all = lines(r, r.spacing);
+        if (r.band()) return all;
+        for (double share = 0.98; share > 0.7 && !enough(r, all); share -= 0.02)
+            all = lines(r, share * r.spacing);
+        return all;
+    }
+    bool enough(const bars::Run& r, const std::vector<double>& all) const {
+        return std::all_of(body_.stations.begin(), body_.stations.end(), [&](const line::Station& st) {
+            if (st.u < r.from || st.u > r.to || st.width < 2 * r.spacing) return true;
+            int n = 0;
+            double width = 0;
+            for (const Stretch& s : region(st.u, false)) {
+                width += s.to - s.from;
+                n += int(
+                    std::count_if(all.begin(), all.end(), [&](double v) { return v > s.from && v < s.to; }));
+            }
+            return n * r.spacing > width - 0.01 * r.spacing;
+        });
+    }
+    std::vector<double> lines(const bars::Run& r, double spacing) const {
         double a = 0, b = 0;  // the width in the middle of the run
         const double u = std::clamp((r.from + r.to) / 2, strip_.from + 1, strip_.to - 1);
         if (r.band()) {
             a = strip_.v(u) - r.width / 2, b = a + r.width;
         } else {
-            for (const Stretch& s : region(u, false))
-                a = a == b ? s.from : std::min(a, s.from), b = std::max(a == b ? s.to : b, s.to);
+            for (const Stretch& s : region(u, false)) {
+                if (a == b)
+                    a = s.from, b = s.to;
+                else
+                    a = std::min(a, s.from), b = std::max(b, s.to);
+            }
             if (a == b) a = low_, b = high_;
         }
-        const int n = std::max(1, int(std::ceil((b - a) / r.spacing - 1e-6)));
+        const int n = std::max(1, int(std::ceil((b - a) / spacing - 1e-6)));
         // Not nearer to an edge than the room goes, at that place.
         double low = a, high = b;
         const auto room = body_.room.across(strip_.axes, u);
@@ -119,16 +144,15 @@ class StripMaker {
             if (outer[0] > low && outer[0] < high) low = outer[0] + 0.5;
             if (outer[1] < high && outer[1] > low) high = outer[1] - 0.5;
         }
-        const double pitch = n > 1 ? std::min(r.spacing, (high - low) / (n - 1)) : r.spacing;
+        const double pitch = n > 1 ? std::min(spacing, (high - low) / (n - 1)) : spacing;
         double first = (a + b) / 2 - (n - 1) * pitch / 2;
         first = std::clamp(first, low, std::max(low, high - (n - 1) * pitch));
         std::vector<double> all;
         // Beyond that width where the strip is wider elsewhere.
-        if (!r.band() && pitch > 1)
-            for (double v = first - pitch; v > low_; v -= pitch) all.push_back(v);
+        const bool wider = !r.band() && pitch > 1;
+        for (double v = first - pitch; wider && v > low_; v -= pitch) all.push_back(v);
         for (int k = 0; k < n; ++k) all.push_back(first + k * pitch);
-        if (!r.band() && pitch > 1)
-            for (double v = first + n * pitch; v < high_; v += pitch) all.push_back(v);
+        for (double v = first + n * pitch; wider && v < high_; v += pitch) all.push_back(v);
         std::sort(all.begin(), all.end());
         return all;
     }
@@ -241,13 +265,17 @@ class StripMaker {
             // first by turns longer and shorter, so that laps of neighbours lie apart.
             const double shift = units::roundUp(0.65 * lap, 50);
             auto piecesOf = [&](double length) {
-                return std::max(
-                    2, int(std::ceil((length + 2 * shift - lap) / std::max(stock - lap, 1000.0) - 1e-9)));
+                const double step = std::max(stock - lap - shift - 100, 1000.0);
+                return std::max(2, int(std::ceil((length - lap) / step - 1e-9)));
+            };
+            auto eachOf = [&](double length, int n) {
+                return units::roundUp((length + (n - 1) * lap) / n, 100);
             };
             const int pieces = piecesOf(total);
-            double each = units::roundUp((longest + (piecesOf(longest) - 1) * lap) / piecesOf(longest), 100);
-            if (total - (pieces - 1) * (each - lap) < 2 * lap + shift)
-                each = units::roundUp((total + (pieces - 1) * lap) / pieces, 100);
+            double each = eachOf(longest, piecesOf(longest));
+            if (const double rest = total - (pieces - 1) * (each - lap);
+                rest < 2 * lap + shift || rest + shift + 100 > stock)
+                each = eachOf(total, pieces);
             const std::string note = fmt::format("{} pieces, laps of {} at least", pieces, units::plain(lap));
             const double off = turn % 2 ? shift : -shift;
             double at = b.from;
@@ -264,7 +292,7 @@ class StripMaker {
 
 }  // namespace
 
-Room::Room(const model::Floor& floor, double cover) {
+Room::Room(const model::Floor& floor, double cover) : cover_(cover) {
     std::vector<Ring> slabs;
     for (const auto& s : floor.slabs) slabs.push_back(model::ring(s.outline));
     if (slabs.size() > 1) slabs = geometry::unite(slabs);

@@ -25,8 +25,10 @@ class Room {
     std::vector<Stretch> along(const strips::Axes& axes, double v) const;
     std::vector<Stretch> across(const strips::Axes& axes, double u) const;  // u constant
     bool contains(geometry::Point p) const;
+    double cover() const { return cover_; }
 
   private:
+    double cover_;
     std::vector<Ring> slabs_, openings_;
     std::vector<Stretch> cut(const strips::Axes& axes, bool along, double at) const;
 };
@@ -34,6 +36,7 @@ class Room {
 struct StripBody {
     const strips::Strip& strip;
     const Room& room;
+    const std::vector<line::Station>& stations;
     double thickness = 0;  // the least
 };
 // Items of a strip's runs in their order; `lie` of each is filled.

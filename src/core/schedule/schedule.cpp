@@ -161,8 +161,9 @@ std::string callout(const std::vector<Item>& all, const model::Id& run, const Ma
         joined = fmt::format("{:02}/…/{:02}", *marks.begin(), *marks.rbegin());
     else
         for (int mark : marks) joined += (joined.empty() ? "" : "/") + fmt::format("{:02}", mark);
-    return fmt::format("{} {}-{}-{} {}", number, first->bar, joined,
-                       units::number(first->spacing, units::Kind::BarSpacing, system), first->layer);
+    const std::string spacing =
+        first->spacing > 0 ? "-" + units::number(first->spacing, units::Kind::BarSpacing, system) : "";
+    return fmt::format("{} {}-{}{} {}", number, first->bar, joined, spacing, first->layer);
 }
 
 Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member) {

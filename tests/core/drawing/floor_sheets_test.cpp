@@ -1,0 +1,139 @@
+// Sheets of floors: texts overlap neither texts nor bars, nothing leaves the sheet, and every run is called
+// out.
+#include <gtest/gtest.h>
+
+#include <set>
+
+#include "design/floor_design.h"
+#include "drawing/label_places.h"
+#include "drawing/sheets.h"
+#include "formats/project_file.h"
+#include "model/edits.h"
+#include "support/random_floor.h"
+
+using namespace talvik;
+using namespace talvik::drawing;
+
+namespace {
+
+bool isBar(Layer l) {
+    return l == Layer::BarsX || l == Layer::BarsXTop || l == Layer::BarsY || l == Layer::BarsYTop;
+}
+bool meets(const geometry::Ring& box, Point a, Point b) {
+    if (geometry::contains(box, a) || geometry::contains(box, b)) return true;
+    for (std::size_t i = 0; i < box.size(); ++i)
+        if (geometry::cross(a, b, box[i], box[(i + 1) % box.size()], nullptr)) return true;
+    return false;
+}
+// Pairs of texts that overlap, and bars through texts.
+std::pair<int, int> overlaps(const Sheet& s) {
+    std::vector<std::pair<const Text*, geometry::Ring>> boxes;
+    for (const auto& item : s.items)
+        if (const auto* t = std::get_if<Text>(&item)) boxes.emplace_back(t, LabelPlaces::box(*t, 0));
+    int texts = 0, bars = 0;
+    for (std::size_t i = 0; i < boxes.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k) {
+            if (geometry::length(boxes[i].first->at, boxes[k].first->at) > 200) continue;
+            const auto part = geometry::clipped(boxes[i].second, boxes[k].second);
+            texts += part.size() > 2 && std::abs(geometry::area(part)) > 0.02;
+        }
+    for (const auto& item : s.items)
+        if (const auto* line = std::get_if<Polyline>(&item); line && isBar(line->layer))
+            for (std::size_t k = 0; k + 1 < line->points.size(); ++k)
+                for (const auto& [t, box] : boxes) bars += meets(box, line->points[k], line->points[k + 1]);
+    return {texts, bars};
+}
+void inside(const Sheet& s) {
+    for (const auto& item : s.items) {
+        auto in = [&](Point p) { return p.x >= 0 && p.y >= 0 && p.x <= s.width && p.y <= s.height; };
+        if (const auto* t = std::get_if<Text>(&item)) {
+            for (Point p : LabelPlaces::box(*t, 0)) EXPECT_TRUE(in(p)) << t->text;
+        } else if (const auto* line = std::get_if<Polyline>(&item)) {
+            for (Point p : line->points) EXPECT_TRUE(in(p)) << s.title;
+        }
+    }
+}
+
+}  // namespace
+
+TEST(FloorSheets, DemoHasItsSheetsWithEveryRunCalledOut) {
+    const auto p = formats::demoFloorProject();
+    const auto d = design::run(p, {.trace = false});
+    const auto sheets = drawing::sheets(p, d, *d.elements[0]);
+    ASSERT_EQ(sheets.size(), 4u);
+    EXPECT_EQ(sheets[0].title, "Fish hall deck: bottom bars");
+    EXPECT_EQ(sheets[2].title, "Fish hall deck: shear steel");
+    std::multiset<std::string> words;
+    std::string all;
+    for (const auto& s : sheets) {
+        inside(s);
+        for (const auto& item : s.items)
+            if (const auto* t = std::get_if<Text>(&item)) words.insert(t->text), all += t->text + "\n";
+        const auto [texts, bars] = overlaps(s);
+        EXPECT_EQ(texts, 0) << s.title;
+        EXPECT_EQ(bars, 0) << s.title;
+    }
+    const auto& f = dynamic_cast<const design::FloorDesign&>(*d.elements[0]);
+    int runs = 0;
+    for (const auto& s : f.strips)
+        for (const auto& r : s->runs) {
+            const auto label = d.callout(*s, r.id, p.basis.units);
+            if (label.empty()) continue;
+            ++runs;
+            EXPECT_TRUE(words.contains(label)) << s->name << " " << r.id << " " << label;
+        }
+    EXPECT_GT(runs, 60);
+    // Every mark stands in the schedule at the end; the warning and what is not checked on the plans.
+    std::set<std::string> marks;
+    for (const auto& item : sheets[3].items)
+        if (const auto* t = std::get_if<Text>(&item)) marks.insert(t->text);
+    for (const auto& row : d.scheduleOf(f).rows) {
+        char mark[16];
+        std::snprintf(mark, sizeof mark, "%02d", row.mark);
+        EXPECT_TRUE(marks.contains(mark)) << mark;
+    }
+    EXPECT_NE(all.find("NOT FOR CONSTRUCTION"), std::string::npos);
+    EXPECT_NE(all.find("Not checked by this calculation"), std::string::npos);
+    EXPECT_NE(all.find("Sheet 4 of 4"), std::string::npos);
+}
+
+TEST(FloorSheets, OfRandomFloorsNothingOverlaps) {
+    int sheets = 0, floors = 0;
+    for (unsigned seed = 1; seed <= 50; ++seed) {
+        auto p = model::emptyProject();
+        p.floors.push_back(std::make_shared<const model::Floor>(test::randomFloor(seed)));
+        const auto d = design::run(p, {.trace = false});
+        if (d.elements.empty() || !d.elements[0]->error.empty()) continue;
+        ++floors;
+        for (const auto& s : drawing::sheets(p, d, *d.elements[0])) {
+            ++sheets;
+            const auto [texts, bars] = overlaps(s);
+            EXPECT_EQ(texts, 0) << seed << " " << s.title;
+            EXPECT_EQ(bars, 0) << seed << " " << s.title;
+            inside(s);
+        }
+    }
+    EXPECT_GT(floors, 40);
+    EXPECT_GT(sheets, 120);
+}
+
+TEST(LabelPlaces, TakesTheFirstFreePlaceElseOneNearByWithALeader) {
+    LabelPlaces places({0, 0}, {200, 100});
+    auto text = [](double x, double y) {
+        return Text{{x, y}, 2, "12 H10-01-200 B1", Align::Centre, 0, true, Layer::Text};
+    };
+    LabelPlaces::Place a, b, c;
+    EXPECT_TRUE(places.put({text(50, 50), text(100, 50)}, {50, 50}, a));
+    EXPECT_EQ(a.text.at.x, 50);
+    EXPECT_TRUE(places.put({text(52, 51), text(100, 50)}, {50, 50}, b));
+    EXPECT_EQ(b.text.at.x, 100) << "the first is taken";
+    places.block({0, 30}, {200, 30});
+    EXPECT_TRUE(places.put({text(60, 30)}, {60, 30}, c));
+    EXPECT_TRUE(c.leader);
+    EXPECT_GT(std::abs(c.text.at.y + 1 - 30), 1) << "off the bar";
+    EXPECT_EQ(places.beside({10, 31}, {90, 31}), 1);
+    EXPECT_EQ(places.beside({10, 40}, {90, 40}), 0);
+    // Where all is full it says so.
+    LabelPlaces full({0, 0}, {10, 10});
+    EXPECT_FALSE(full.put({text(50, 50)}, {50, 50}, a));
+}

@@ -1,0 +1,244 @@
+// Bars of floors one by one: in the concrete with their cover, as many as their run asks for, and the same in
+// schedule, drawing and quantity. Distances and counts are measured here from the outlines alone.
+#include "schedule/plan_bars.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <map>
+#include <numbers>
+#include <set>
+
+#include "design/design.h"
+#include "design/floor_design.h"
+#include "formats/project_file.h"
+#include "model/edits.h"
+#include "support/random_floor.h"
+#include "support/regular_floor.h"
+
+using namespace talvik;
+using geometry::Point;
+
+namespace {
+
+std::shared_ptr<const design::FloorDesign> designed(const model::Project& p) {
+    return design::designFloor(p, 0, {}, false);
+}
+model::Project random(unsigned seed) {
+    auto p = model::emptyProject();
+    auto f = test::randomFloor(seed);
+    f.grounds.clear();
+    p.floors.push_back(std::make_shared<const model::Floor>(std::move(f)));
+    return p;
+}
+// Distance into the concrete: negative outside.
+double inside(const model::Floor& f, Point p) {
+    double least = -1e300;
+    for (const auto& s : f.slabs) {
+        const auto r = model::ring(s.outline);
+        least = std::max(least, (geometry::contains(r, p) ? 1 : -1) * geometry::distanceToEdge(r, p));
+    }
+    for (const auto& o : f.openings) {
+        const auto r = model::ring(o.outline);
+        least = std::min(least, (geometry::contains(r, p) ? -1 : 1) * geometry::distanceToEdge(r, p));
+    }
+    return least;
+}
+
+}  // namespace
+
+TEST(PlanBars, LieInTheConcreteWithTheirCover) {
+    int bars = 0, floors = 0;
+    for (unsigned seed = 1; seed <= 60; ++seed) {
+        const auto f = designed(random(seed));
+        if (!f || !f->layout) continue;
+        ++floors;
+        const double cover = f->basis->coverSide;
+        for (const auto& part : f->parts)
+            for (const auto& i : part->items) {
+                ASSERT_EQ(std::size_t(i.number), i.lie.size()) << i.run;
+                EXPECT_LE(i.cutLength, f->basis->stockLength + 1e-6) << f->name << " " << i.run;
+                EXPECT_GT(i.massEach, 0);
+                if (part->part.kind != model::PartKind::Strip) continue;
+                for (const auto& l : i.lie) {
+                    ++bars;
+                    // The straight part is what is scheduled.
+                    const char letter = i.shape == "21" ? 'B' : 'A';
+                    EXPECT_NEAR(geometry::length(l.a, l.b), i.dimensions.at(letter), 0.01);
+                    for (double t : {0.0, 0.25, 0.5, 0.75, 1.0}) {
+                        const Point p{l.a.x + t * (l.b.x - l.a.x), l.a.y + t * (l.b.y - l.a.y)};
+                        EXPECT_GE(inside(*f->floor, p), cover + i.diameter / 2 - 0.6)
+                            << f->name << " " << part->name << " " << i.run;
+                    }
+                }
+            }
+    }
+    EXPECT_GT(floors, 40);
+    EXPECT_GT(bars, 10000);
+}
+
+// Across every station stand as many bars as the steel of the runs there over its width asks for, less than
+// one bar of each run short where the strip changes its width; over all stations together none is short.
+TEST(PlanBars, AreAsManyAsTheRunsAskFor) {
+    double asked = 0, there = 0;
+    int stations = 0, shortOf = 0;
+    for (unsigned seed = 1; seed <= 40; ++seed) {
+        const auto f = designed(random(seed));
+        if (!f || !f->layout) continue;
+        for (const auto& s : f->strips) {
+            const auto& axes = s->strip->axes;
+            for (const auto& st : s->stations())
+                for (bool top : {false, true}) {
+                    double want = 0, most = 0, count = 0;
+                    bool end = false;
+                    for (const auto& r : s->runs) {
+                        if (r.top() != top) continue;
+                        // Not within a step of a run's end, nor near an edge, where lengths are cut in steps.
+                        end |= std::abs(st.u - r.from) < 260 || std::abs(st.u - r.to) < 260;
+                        if (st.u < r.from || st.u > r.to) continue;
+                        want += r.area * (r.band() ? r.width : st.width);
+                        most += r.area * r.spacing;
+                    }
+                    for (const auto& cut : st.cuts)
+                        for (double t : {0.02, 0.5, 0.98}) {
+                            const Point p{cut.a.x + t * (cut.b.x - cut.a.x),
+                                          cut.a.y + t * (cut.b.y - cut.a.y)};
+                            for (double off : {-300.0, 300.0})
+                                end |= inside(*f->floor, {p.x + off * axes.c, p.y + off * axes.s}) < 100;
+                        }
+                    if (end || want <= 0 || st.width < 300) continue;
+                    for (const auto& i : s->items) {
+                        if (i.layer.starts_with('T') != top) continue;
+                        const double area = std::numbers::pi / 4 * i.diameter * i.diameter;
+                        std::set<long> lines;  // lapped pieces count once
+                        for (const auto& l : i.lie) {
+                            const Point a = axes.local(l.a), b = axes.local(l.b);
+                            if (a.x < st.u && b.x > st.u) lines.insert(std::lround(a.y * 10));
+                        }
+                        count += area * double(lines.size());
+                    }
+                    ++stations;
+                    asked += want, there += count;
+                    shortOf += count < want - 1e-6;
+                    EXPECT_GE(count, want - 1.7 * most - 1e-6) << f->name << " " << s->name << " at " << st.u;
+                }
+        }
+    }
+    EXPECT_GT(stations, 3000);
+    EXPECT_GE(there, asked);
+    EXPECT_LT(shortOf, stations / 20) << "by part of a bar";
+}
+
+TEST(PlanBars, ScheduleQuantityAndDrawingAreTheSame) {
+    const auto p = formats::demoFloorProject();
+    const auto all = design::run(p, {.trace = false});
+    ASSERT_EQ(all.elements.size(), 1u);
+    const auto& f = *all.elements[0];
+    const auto schedule = all.scheduleOf(f);
+    double mass = 0;
+    int number = 0;
+    std::size_t lie = 0;
+    for (const auto& part : f.parts)
+        for (const auto& i : part->items)
+            mass += i.massEach * i.number, number += i.number, lie += i.lie.size();
+    int rows = 0;
+    for (const auto& r : schedule.rows) rows += r.number;
+    EXPECT_NEAR(schedule.mass, mass, 1e-6);
+    EXPECT_NEAR(f.steel, mass, 1e-6);
+    EXPECT_EQ(rows, number);
+    EXPECT_EQ(lie, std::size_t(number));
+    // Every connection with shear steel has its rails, every edge and opening its bars.
+    int edges = 0, rails = 0;
+    for (const auto& part : f.parts) {
+        edges += part->part.kind == model::PartKind::Edge && !part->items.empty();
+        rails += part->part.kind == model::PartKind::Connection && !part->items.empty();
+    }
+    EXPECT_EQ(edges, 2);
+    EXPECT_EQ(rails, 8);
+}
+
+// A floor of equal bays: bars of like places are alike, so there are few marks; both halves hold the same.
+TEST(PlanBars, EqualBaysShareTheirMarks) {
+    auto marksOf = [](int n) {
+        const auto all = design::run(test::regularFloor(n, n, 6000, 6000), {.trace = false});
+        return all.scheduleOf(*all.elements[0]).rows.size();
+    };
+    const auto five = marksOf(5), seven = marksOf(7);
+    EXPECT_LE(seven, five + 8) << "more bays of the same kind bring hardly any mark";
+    EXPECT_LT(five, 60u);
+    const auto f = designed(test::regularFloor(4, 4, 6000, 6000));
+    std::multiset<std::string> left, right;
+    for (const auto& s : f->strips)
+        for (const auto& i : s->items)
+            for (const auto& l : i.lie) {
+                const Point m{(l.a.x + l.b.x) / 2 - 9000, (l.a.y + l.b.y) / 2 - 9000};
+                if (s->direction == 1 && std::abs(m.x) > 60)
+                    (m.x < 0 ? left : right).insert(schedule::signature(i));
+            }
+    EXPECT_NEAR(double(left.size()), double(right.size()), 0.01 * double(left.size()));
+    EXPECT_GT(left.size(), 200u);
+}
+
+// What is longer than the stock is lapped: the pieces of a line overlap by the standard's length at least,
+// and laps of neighbouring lines lie apart.
+TEST(PlanBars, LongBarsAreLappedByTurns) {
+    const auto f = designed(test::regularFloor(6, 3, 7000, 6000));
+    int lapped = 0, apart = 0, pairs = 0;
+    for (const auto& s : f->strips) {
+        const auto& axes = s->strip->axes;
+        for (const auto& r : s->runs) {
+            std::map<long, std::vector<std::pair<double, double>>> lines;
+            for (const auto& i : s->items)
+                if (i.run == r.id)
+                    for (const auto& l : i.lie)
+                        lines[std::lround(axes.local(l.a).y)].emplace_back(axes.local(l.a).x,
+                                                                           axes.local(l.b).x);
+            const line::LineBasis in{*f->basis, *f->standard, s->outerTop, s->outerBottom};
+            const double lap =
+                f->standard->anchorage->lap(bars::anchorageInput(r, false, f->floor->slabs[0].thickness, in));
+            double last = -1;
+            for (auto& [v, pieces] : lines) {
+                std::sort(pieces.begin(), pieces.end());
+                for (std::size_t k = 0; k + 1 < pieces.size(); ++k) {
+                    ++lapped;
+                    EXPECT_GE(pieces[k].second - pieces[k + 1].first, lap - 1e-6) << s->name << " " << r.id;
+                }
+                if (pieces.size() < 2) continue;
+                if (last >= 0) ++pairs, apart += std::abs(pieces[0].second - last) > 1.25 * lap;
+                last = pieces[0].second;
+            }
+        }
+    }
+    EXPECT_GT(lapped, 50);
+    EXPECT_GT(apart, 0.95 * pairs);
+}
+
+TEST(PlanBars, BesideAnOpeningLiesWhatItCutsOff) {
+    auto p = test::regularFloor(3, 3, 6000, 6000);
+    p = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) {
+        f.openings.push_back({"o1", "O1", test::rectangle(2200, 2200, 3800, 3800)});
+    });
+    const auto f = designed(p);
+    const design::PartAnswer* opening = nullptr;
+    for (const auto& part : f->parts)
+        if (part->part.kind == model::PartKind::Edge && part->part.key == "o1") opening = part.get();
+    ASSERT_NE(opening, nullptr);
+    double beside = 0;
+    int u = 0;
+    for (const auto& i : opening->items) {
+        if (i.shape == "21") u += i.number;
+        if (i.run == "beside/0b") beside += std::numbers::pi / 4 * i.diameter * i.diameter * i.number;
+    }
+    double cut = 0;
+    for (const auto& s : f->strips)
+        if (s->direction == 0)
+            for (const auto& r : s->runs)
+                if (!r.top() && r.from < 2200 && r.to > 3800 &&
+                    std::any_of(s->strip->parts.begin(), s->strip->parts.end(), [](const auto& ring) {
+                        return geometry::distanceToEdge(ring, {3000, 2100}) < 400;
+                    }))
+                    cut = std::max(cut, r.area * 1600);
+    EXPECT_GE(beside, cut * 0.999);
+    // Four sides of 1.6 m at 300 mm.
+    EXPECT_EQ(u, 4 * (int(std::ceil((1600 - 2 * f->basis->coverSide) / 300)) + 1));
+}
