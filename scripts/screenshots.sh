@@ -27,6 +27,7 @@ floor "$root/demos/sundvarg_fish_hall.talvik" floor-connection --place 5 --selec
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-connections --place 5 --select c112 --register 6
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-shear --place 5 --select c111 --near 11000 --field 16
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-sheet --place 7
 floor "$root/demos/sundvarg_fish_hall.talvik" bench --bench 3
 work=$(mktemp -d)
 "$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null

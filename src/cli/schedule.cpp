@@ -1,7 +1,9 @@
-// talvik schedule FILE: bar schedule as CSV on standard output, or to a CSV or XLSX file.
+// talvik schedule FILE: bar schedule as CSV on standard output, or to a CSV or XLSX file, or as data for
+// bending.
 #include <fmt/format.h>
 
 #include "cli/commands.h"
+#include "formats/bending_data.h"
 #include "formats/file.h"
 #include "formats/tables.h"
 
@@ -15,8 +17,9 @@ void addSchedule(CLI::App& app, int& exitCode) {
     auto o = std::make_shared<Options>();
     auto* command = app.add_subcommand("schedule", "Write the bar schedule");
     o->source.options(*command);
-    command->add_option("-o,--output", o->out,
-                        "Files to write, ending in .csv or .xlsx; without, CSV is printed");
+    command->add_option(
+        "-o,--output", o->out,
+        "Files to write, ending in .csv or .xlsx, or in .abs for bending machines; without, CSV is printed");
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
@@ -29,8 +32,12 @@ void addSchedule(CLI::App& app, int& exitCode) {
               [&](const auto& path) {
                   return formats::writeFile(path, formats::scheduleCsv(*project, design));
               }},
+             {".abs",
+              [&](const auto& path) {
+                  return formats::writeFile(path, formats::bendingData(*project, design));
+              }},
              {".xlsx", [&](const auto& path) { return formats::writeScheduleXlsx(path, *project, design); }}},
-            "a schedule file ends in .csv or .xlsx.");
+            "a schedule file ends in .csv, .xlsx or .abs.");
     });
 }
 

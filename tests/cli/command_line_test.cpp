@@ -124,7 +124,8 @@ TEST_F(CommandLine, DesignMendsAThinSlab) {
 
 TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
     EXPECT_EQ(run("draw demo.talvik -o a.dxf a.pdf a.svg").code, 0);
-    EXPECT_EQ(run("schedule demo.talvik -o s.csv s.xlsx").code, 0);
+    EXPECT_EQ(run("schedule demo.talvik -o s.csv s.xlsx s.abs").code, 0);
+    EXPECT_EQ(readText((dir / "s.abs").string()).substr(0, 7), "BF2D@Hj");
     EXPECT_EQ(run("report demo.talvik -o r.html r.pdf").code, 0);
     for (const char* name : {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "r.html", "r.pdf"})
         EXPECT_TRUE(there(name)) << name;

@@ -62,7 +62,7 @@ TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
     ASSERT_TRUE(coordinates);
     ASSERT_TRUE(
         QTest::qWaitFor([&] { return session().floorDesign() && session().floorDesign()->proof; }, 60000));
-    for (int place = int(Place::Layout); place <= int(Place::Issue); ++place) {
+    for (int place = int(Place::Layout); place <= int(Place::Bars); ++place) {
         session().setPlace(Place(place));
         QCoreApplication::processEvents();
         for (int f = 0; f < fields().count(); ++f) {
@@ -193,8 +193,8 @@ TEST_F(FloorWindow, ConvergenceIsTold) {
 TEST_F(FloorWindow, WritesAllThatLeavesTheOffice) {
     QTemporaryDir dir;
     auto written = window.exportFiles("all", dir.path() + "/deck");
-    // Four sheets as DXF and SVG, one PDF of all; schedule and report twice.
-    ASSERT_EQ(written.size(), 4 + 4 + 1 + 2 + 2);
+    // Four sheets as DXF and SVG, one PDF of all; schedule twice and as data for bending; report twice.
+    ASSERT_EQ(written.size(), 4 + 4 + 1 + 3 + 2);
     QFile html(dir.path() + "/deck-report.html");
     ASSERT_TRUE(html.open(QIODevice::ReadOnly));
     QString text = QString::fromUtf8(html.readAll());
@@ -213,14 +213,14 @@ TEST_F(FloorWindow, ItsSheetsAreTurned) {
     ASSERT_TRUE(sheet->isVisible());
     ASSERT_EQ(sheet->count(), 4u);
     EXPECT_EQ(sheet->current(), 0u);
-    QTest::keyClick(sheet, Qt::Key_PageDown);
+    QTest::keyClick(sheet, Qt::Key_Right);
     EXPECT_EQ(sheet->current(), 1u);
     QTest::mouseClick(part<QToolButton>("sheetNext"), Qt::LeftButton);
     EXPECT_TRUE(part<QLabel>("sheetTitle")->text().contains(QStringLiteral("shear steel")));
-    for (int k = 0; k < 5; ++k) QTest::keyClick(sheet, Qt::Key_PageDown);
+    for (int k = 0; k < 5; ++k) QTest::keyClick(sheet, Qt::Key_Right);
     EXPECT_EQ(sheet->current(), 3u);
     EXPECT_FALSE(part<QToolButton>("sheetNext")->isEnabled());
-    for (int k = 0; k < 5; ++k) QTest::keyClick(sheet, Qt::Key_PageUp);
+    for (int k = 0; k < 5; ++k) QTest::keyClick(sheet, Qt::Key_Left);
     EXPECT_EQ(sheet->current(), 0u);
     session().setPlace(Place::Checks);
     EXPECT_FALSE(sheet->isVisible());
@@ -260,7 +260,7 @@ TEST_F(FloorWindow, KeysMoveAndFitThePlan) {
         QTest::qWait(20);
         return spy.isEmpty() ? QPointF() : QPointF(spy.last()[0].toDouble(), spy.last()[1].toDouble());
     };
-    session().setPlace(Place::Issue);  // where arrows do not walk strips
+    session().setPlace(Place::Actions);  // where arrows do not walk strips
     QCoreApplication::processEvents();
     plan.fit();
     plan.setFocus();

@@ -95,7 +95,7 @@ TEST_F(Window, WholeJob) {
     answer();
     QStringList written =
         window.exportFiles(QStringLiteral("all"), folder.filePath(QStringLiteral("gallery")));
-    EXPECT_EQ(written.size(), 7);
+    EXPECT_EQ(written.size(), 8);
     for (const QString& file : written) EXPECT_GT(QFile(file).size(), 500) << file.toStdString();
     // Marks that left the office stay, and are worth saving.
     const auto marks = session().project().marks;

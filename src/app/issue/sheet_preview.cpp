@@ -27,7 +27,8 @@ SheetPreview::SheetPreview(Session& session, QWidget* parent)
         b->setArrowType(arrow);
         b->setAutoRaise(true);
         b->setObjectName(QString::fromLatin1(name));
-        b->setToolTip(by < 0 ? tr("Sheet before (Page Up)") : tr("Next sheet (Page Down)"));
+        b->setToolTip(by < 0 ? tr("Sheet before (left arrow)") : tr("Next sheet (right arrow)"));
+        b->setAccessibleName(by < 0 ? tr("Sheet before") : tr("Next sheet"));
         connect(b, &QToolButton::clicked, this, [this, by = by] { turn(by); });
     }
     title_->setObjectName(QStringLiteral("sheetTitle"));
@@ -72,9 +73,9 @@ void SheetPreview::turn(int by) {
 }
 
 void SheetPreview::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_PageDown)
+    if (event->key() == Qt::Key_Right)
         turn(1);
-    else if (event->key() == Qt::Key_PageUp)
+    else if (event->key() == Qt::Key_Left)
         turn(-1);
     else
         QWidget::keyPressEvent(event);

@@ -1,5 +1,5 @@
 // The drawings as they will be issued, in place of the plan. The wheel zooms, dragging moves; with several
-// sheets, Page Down and Page Up or the bar at the top turn to the next and to the one before.
+// sheets, the arrow keys or the bar at the top turn to the next and to the one before.
 #pragma once
 
 #include <QWidget>

@@ -53,8 +53,8 @@ void AnalysisText::refresh() {
         if (!found_.error.empty()) page.add(Kind::Paragraph, found_.error);
         page.add(Kind::Subheading, "Not there yet");
         page.add(Kind::Paragraph,
-                 "Computed deflection, drawings and schedules of floors are not there yet. Strips, "
-                 "their bars and checks are places 4 to 6.");
+                 "Computed deflection of floors is not there yet. Strips, their bars and checks are places 4 "
+                 "to 6, drawings and schedule place 7.");
     }
     text_->setHtml(qs(report::html(page, report::Target::Flow)));
 }

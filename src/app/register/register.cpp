@@ -186,7 +186,6 @@ bool Register::has(Page page) const {
 Register::Page Register::usual() const {
     const bool floor = session_.floor() != nullptr;
     if (session_.place() <= Place::Layout && floor) return Page::Panels;
-    if (session_.place() == Place::Issue && floor) return Page::Analysis;
     if (session_.place() == Place::Actions) return floor ? Page::Cases : Page::Combinations;
     return Page::Section;
 }

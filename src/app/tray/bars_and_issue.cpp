@@ -61,8 +61,6 @@ class BarsPage final : public TrayPage {
                              .arg(qs(t.bar))
                              .arg(t.number)
                              .arg(session_.text(t.mass, Kind::Mass));
-            if (schedule.rows.empty() && session_.floor())
-                return tr("The schedule of floors is not there yet.");
             return lines.join(QLatin1Char('\n')) + tr("\nTogether %1 under %2 marks.")
                                                        .arg(session_.text(schedule.mass, Kind::Mass))
                                                        .arg(schedule.rows.size());
@@ -166,7 +164,7 @@ class IssuePage final : public TrayPage {
         heading(tr("What leaves the office"));
         const std::pair<QString, QString> files[] = {
             {tr("Drawings: DXF, PDF, SVG…"), QStringLiteral("drawing")},
-            {tr("Bar schedule: CSV, XLSX…"), QStringLiteral("schedule")},
+            {tr("Bar schedule and bending data: CSV, XLSX, ABS…"), QStringLiteral("schedule")},
             {tr("Calculation report: PDF, HTML…"), QStringLiteral("report")},
             {tr("All of these…"), QStringLiteral("all")},
             {tr("Print the drawings…"), QStringLiteral("print")}};

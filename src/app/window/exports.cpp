@@ -10,6 +10,7 @@
 #include <future>
 
 #include "drawing/sheets.h"
+#include "formats/bending_data.h"
 #include "formats/dxf.h"
 #include "formats/file.h"
 #include "formats/tables.h"
@@ -58,6 +59,9 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
     if (all || what == QLatin1String("schedule")) {
         put("-schedule.csv", [&](const std::string& p) {
             return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design()));
+        });
+        put("-bending.abs", [&](const std::string& p) {
+            return formats::writeFile(p, formats::bendingData(session_.project(), session_.design()));
         });
         put("-schedule.xlsx", [&](const std::string& p) {
             return formats::writeScheduleXlsx(p, session_.project(), session_.design());

@@ -21,7 +21,7 @@ Fields take arithmetic and units: <tt>1.1*500/280</tt>, <tt>8 in</tt>.</p>
 <p>In the long section drag the ring at a bar's end (with Shift in larger steps), or double-click a call-out and write <tt>H12 @ 150</tt>. With a run selected (Up, Down):
 + and − change the spacing, [ and ] the bar, H hooks its end (Shift+H its start), Alt+arrows move its start, Ctrl+arrows its end, S divides it at the station line with a lap; A adds bars at the span or support in hand.
 Bars follow every change by themselves; what you edit is fixed and marked by a dot, Delete gives it back to the program, Ctrl+B all of them.
-Marks are given for good when drawing or schedule leave the office: what has one keeps it. Ctrl+T looks for the least thickness with bars in which no check is over.</p>
+Marks are given for good when drawing or schedule leave the office: what has one keeps it. A floor has several sheets, bottom and top bars, shear steel, schedule: left and right arrow turn them in place 7, on paper and scale that fit. Its bars lie one by one: within the concrete and its cover, in steps of length where edges run askew, lapped by turns; U-bars close edges and openings, and beside openings lies what they cut off. Ctrl+T looks for the least thickness with bars in which no check is over.</p>
 <h3>Reading a check</h3>
 <p>The bar of a check is ink up to the notch at its limit, hatched past it, with the ratio beside. A dashed frame means not checked, a dash not applicable; both say why.
 Click a check for its working: formula, numbers put in, result, clause. Like checks at several places are one line with the worst of them; a click opens it. Bar ends are told as lengths: how far the bars have to reach, and how far they do. Notes below it state assumptions and readings of the clause.</p>
@@ -59,7 +59,7 @@ Where it is over, the margin lists what would make this connection pass and leav
 <h3>The basis</h3>
 <p>Place 1 holds what all share: standard, materials of slabs and of other members, covers, bars by role, limits, rates. Governing values say where they come from, and what they were before; one that was changed after a check had failed says so. The basis saves as an office template and loads into a project.</p>
 <h3>What this version does not do</h3>
-<p>One-way slabs are designed up to their drawings. Floors are divided into strips, given bars and checked, punching with its shear steel included; punching at columns with beams, computed deflection, beams, drawings and schedules are not there yet. A step in the level of slabs is drawn and not analysed; what a project file holds for foundations and for the sag of floors is kept and not yet asked for. Pad footings and pile caps are not designed yet.</p>)");
+<p>One-way slabs are designed up to their drawings. Floors are divided into strips, given bars and checked, punching with its shear steel included, and drawn: punching at columns with beams, computed deflection and bars of beams are not there yet. A step in the level of slabs is drawn and not analysed; what a project file holds for foundations and for the sag of floors is kept and not yet asked for. Pad footings and pile caps are not designed yet.</p>)");
 }
 
 }  // namespace talvik::app

@@ -258,7 +258,7 @@ void MainWindow::openMargin() {
 }
 
 QWidget& MainWindow::picture() {
-    return session_.floor() ? static_cast<QWidget&>(*canvas_) : *plan_;
+    return *pictures_->currentWidget();
 }
 void MainWindow::fit() {
     session_.floor() ? canvas_->fit() : plan_->fit();

@@ -123,6 +123,20 @@ std::vector<Fact> FloorDesign::facts(const std::optional<model::Spot>& spot, uni
         const auto* c = connection(spot->part.key);
         return c ? ofConnection(*this, *c, system) : std::vector<Fact>{};
     }
+    if (spot->part.kind == model::PartKind::Edge) {
+        std::vector<Fact> all{{Fact::Kind::Heading, "Bars"}};
+        if (const auto* part = find(spot->part))
+            for (const auto& i : part->items)
+                all.push_back({Fact::Kind::Pair,
+                               fmt::format("{}, {}", i.bar,
+                                           i.shape == "21"     ? "U-bars"
+                                           : i.layer == "U"    ? "in their corners"
+                                           : i.layer[0] == 'T' ? "beside it, top"
+                                                               : "beside it, bottom"),
+                               fmt::format("{} × {}", i.number,
+                                           units::text(i.cutLength, units::Kind::Length, system))});
+        return all;
+    }
     const auto* strip = spot->in == model::Spot::In::Whole ? find(spot->part.key) : nullptr;
     return strip ? ofStrip(*this, *strip, system) : std::vector<Fact>{};
 }

@@ -73,7 +73,9 @@ TEST(Designer, OfAFloorAnswersInStagesAndKeepsTheAnalysis) {
     EXPECT_TRUE(whole.proof);
     EXPECT_EQ(first.strips, whole.strips) << "shared, not copied";
     EXPECT_EQ(first.connections, whole.connections);
-    EXPECT_EQ(first.parts.size(), first.strips.size() + first.connections.size());
+    EXPECT_EQ(first.parts.size(),
+              first.strips.size() + first.connections.size() + 1 + first.floor->openings.size())
+        << "and the bars of edges and openings";
     const auto again = ask(designer, p, id);
     ASSERT_EQ(again.size(), 1u) << "nothing changed: the answer there is";
     EXPECT_EQ(again[0], given[1]);

@@ -33,7 +33,7 @@ TEST(Index, HoldsEveryPlaceMarkAndCheck) {
         }
         EXPECT_TRUE(element->find(e.spot.part)) << e.text;
         supports += e.spot.in == In::Support, spans += e.spot.in == In::Span;
-        if (e.spot.in == In::Run) runs.insert(e.spot.id);
+        if (e.spot.in == In::Run) runs.insert(e.spot.part.element + e.spot.part.key + "/" + e.spot.id);
     }
     std::size_t checksThere = 0, supportsThere = 0, spansThere = 0;
     for (const auto& e : design.elements) {
@@ -48,8 +48,12 @@ TEST(Index, HoldsEveryPlaceMarkAndCheck) {
     EXPECT_EQ(checks.size(), checksThere);
     EXPECT_EQ(supports, supportsThere);
     EXPECT_EQ(spans, spansThere);
-    const auto& slab = dynamic_cast<const design::SlabAnswer&>(*design.find(p.slabs[0]->id));
-    EXPECT_EQ(runs.size(), slab.design->bars.size());
+    std::set<std::string> runsThere;  // of slabs, strips, edges and shear steel
+    for (const auto& e : design.elements)
+        for (const auto& part : e->parts)
+            for (const auto& i : part->items) runsThere.insert(e->element + part->part.key + "/" + i.run);
+    EXPECT_EQ(runs, runsThere);
+    EXPECT_GT(runs.size(), 60u);
     EXPECT_EQ(all.front().spot.part.element, p.floors[0]->id) << "the element in hand comes first";
     EXPECT_EQ(report::index(design, p.slabs[0]->id, units::System::Metric).front().spot.part.element,
               p.slabs[0]->id);

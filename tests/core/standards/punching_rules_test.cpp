@@ -280,7 +280,7 @@ TEST(PunchingRules, AciPassesMoreByBendingWhereTheTableAllows) {
     near(plain.share, 0.6, 1e-9, "gamma_f");
     near(plain.moment, 30 * kNm, 1e-9, "M_f");
     near(plain.resistance, Mn, 1e-6, "phi M_n");
-    EXPECT_EQ(rules.bending(p, s, low, 1).moment, 0) << "nothing along the other bars";
+    EXPECT_NEAR(rules.bending(p, s, low, 1).moment, 0, 1e-3) << "nothing along the other bars";
     const double J =
         200 * (2 * std::pow(600, 3) / 12 + 2 * 600 * 300 * 300.0) + 2 * 600 * std::pow(200, 3) / 12;
     auto stress = [&](const PunchingForces& f, double gamma_v) {
