@@ -164,7 +164,7 @@ class IssuePage final : public TrayPage {
         heading(tr("What leaves the office"));
         const std::pair<QString, QString> files[] = {
             {tr("Drawings: DXF, PDF, SVG…"), QStringLiteral("drawing")},
-            {tr("Bar schedule and bending data: CSV, XLSX, ABS…"), QStringLiteral("schedule")},
+            {tr("Bar schedule: CSV, XLSX, ABS…"), QStringLiteral("schedule")},
             {tr("Calculation report: PDF, HTML…"), QStringLiteral("report")},
             {tr("All of these…"), QStringLiteral("all")},
             {tr("Print the drawings…"), QStringLiteral("print")}};

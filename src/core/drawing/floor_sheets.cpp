@@ -19,7 +19,7 @@ using geometry::Ring;
 using schedule::Item;
 using units::Kind;
 
-constexpr double margin = SheetColumn::margin, leftMargin = SheetColumn::leftMargin, around = 24;
+constexpr double margin = SheetColumn::margin, leftMargin = SheetColumn::leftMargin, around = 21;
 constexpr double textHeight = 2;
 
 struct Paper {
@@ -135,7 +135,7 @@ class FloorSheets {
     void structure(LabelPlaces& places) {
         const auto& floor = *f_.floor;
         for (const auto& g : floor.grids)
-            for (const auto& l : layout::gridLines(g, 900)) {
+            for (const auto& l : layout::gridLines(g, 13 * fit_.scale)) {
                 const Point a = at(l.line.a), b = at(l.line.b);
                 sheet_->line(a, b, Layer::Grid);
                 const double length = std::max(geometry::length(a, b), 1e-9);
