@@ -171,13 +171,14 @@ class Maker {
                 const auto in = lineBasis(f_, *of);
                 const double anchor = units::roundUp(
                     f_.standard->anchorage->length(bars::anchorageInput(*most, false, h, in)), 50);
+                const auto room = room_.in(axes);
                 std::map<double, Item> lengths;
                 for (int side : {0, 1})
                     for (int k = 0; k < n; ++k) {
                         const double off = room_.cover() + 1 + k * apart,
                                      v = side == 0 ? low[1] - off : high[1] + off,
                                      middle = (low[0] + high[0]) / 2;
-                        for (const auto& free : room_.along(axes, v)) {
+                        for (const auto& free : room.along(v)) {
                             if (free.from > middle || free.to < middle) continue;
                             const double from = std::max(free.from, low[0] - anchor),
                                          to = std::min(free.to, high[0] + anchor),

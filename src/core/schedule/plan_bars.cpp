@@ -17,12 +17,12 @@ using Stretch = Room::Stretch;
 constexpr double shortest = 300;  // shorter pieces are left to the bars along edges
 constexpr int fewLengths = 3;     // so many on a run are cut as they are
 
-// Of a ring, where a line of its axes is inside.
-void cutRing(const Ring& ring, const strips::Axes& axes, bool along, double at, std::vector<Stretch>& into) {
-    std::vector<double> cuts;
-    Point before = axes.local(ring.back());
-    for (const Point& corner : ring) {
-        const Point p = axes.local(corner);
+// Of a ring, where a line along x (or y) is inside.
+void cutRing(const Ring& ring, bool along, double at, std::vector<Stretch>& into) {
+    thread_local std::vector<double> cuts;
+    cuts.clear();
+    Point before = ring.back();
+    for (const Point& p : ring) {
         const double a = along ? before.y : before.x, b = along ? p.y : p.x;
         if ((a > at) != (b > at)) {
             const double t = (at - a) / (b - a);
@@ -63,12 +63,20 @@ std::vector<Stretch> less(const std::vector<Stretch>& all, const std::vector<Str
 class StripMaker {
   public:
     StripMaker(const StripBody& body, const line::LineBasis& in)
-        : body_(body), strip_(body.strip), in_(in), basis_(in.basis), anchorage_(*in.standard.anchorage) {
-        for (const Ring& part : strip_.parts)
+        : body_(body),
+          strip_(body.strip),
+          room_(body.room.in(body.strip.axes)),
+          in_(in),
+          basis_(in.basis),
+          anchorage_(*in.standard.anchorage) {
+        for (const Ring& part : strip_.parts) {
+            Ring& own = parts_.emplace_back();
             for (const Point& p : part) {
-                const double v = strip_.axes.local(p).y;
-                low_ = std::min(low_, v), high_ = std::max(high_, v);
+                own.push_back(strip_.axes.local(p));
+                low_ = std::min(low_, own.back().y), high_ = std::max(high_, own.back().y);
             }
+        }
+        for (const auto& st : body.stations) across_.push_back(region(st.u, false));
     }
 
     std::vector<Item> run(const std::vector<bars::Run>& runs) {
@@ -87,6 +95,9 @@ class StripMaker {
     };
     const StripBody& body_;
     const strips::Strip& strip_;
+    const Room room_;  // in the axes of the strip, as its parts
+    std::vector<Ring> parts_;
+    std::vector<std::vector<Stretch>> across_;  // of the strip, per station
     const line::LineBasis& in_;
     const model::Basis& basis_;
     const standards::AnchorageRules& anchorage_;
@@ -95,7 +106,7 @@ class StripMaker {
 
     std::vector<Stretch> region(double at, bool along) const {
         std::vector<Stretch> all;
-        for (const Ring& part : strip_.parts) cutRing(part, strip_.axes, along, at, all);
+        for (const Ring& part : parts_) cutRing(part, along, at, all);
         return joined(std::move(all));
     }
 
@@ -109,17 +120,18 @@ class StripMaker {
         return all;
     }
     bool enough(const bars::Run& r, const std::vector<double>& all) const {
-        return std::all_of(body_.stations.begin(), body_.stations.end(), [&](const line::Station& st) {
-            if (st.u < r.from || st.u > r.to || st.width < 2 * r.spacing) return true;
-            int n = 0;
-            double width = 0;
-            for (const Stretch& s : region(st.u, false)) {
+        for (std::size_t k = 0; k < across_.size(); ++k) {
+            const auto& st = body_.stations[k];
+            if (st.u < r.from || st.u > r.to || st.width < 2 * r.spacing) continue;
+            double n = 0, width = 0;
+            for (const Stretch& s : across_[k]) {
                 width += s.to - s.from;
-                n += int(
-                    std::count_if(all.begin(), all.end(), [&](double v) { return v > s.from && v < s.to; }));
+                n += double(std::lower_bound(all.begin(), all.end(), s.to) -
+                            std::upper_bound(all.begin(), all.end(), s.from));
             }
-            return n * r.spacing > width - 0.01 * r.spacing;
-        });
+            if (n * r.spacing <= width - 0.01 * r.spacing) return false;
+        }
+        return true;
     }
     std::vector<double> lines(const bars::Run& r, double spacing) const {
         double a = 0, b = 0;  // the width in the middle of the run
@@ -138,7 +150,7 @@ class StripMaker {
         const int n = std::max(1, int(std::ceil((b - a) / spacing - 1e-6)));
         // Not nearer to an edge than the room goes, at that place.
         double low = a, high = b;
-        const auto room = body_.room.across(strip_.axes, u);
+        const auto room = room_.across(u);
         if (!room.empty()) {
             const double outer[2] = {room.front().from, room.back().to};
             if (outer[0] > low && outer[0] < high) low = outer[0] + 0.5;
@@ -160,7 +172,7 @@ class StripMaker {
     std::vector<Bar> barsOf(const bars::Run& r) const {
         std::vector<Bar> all;
         for (double v : lines(r)) {
-            const auto room = body_.room.along(strip_.axes, v);
+            const auto room = room_.along(v);
             const auto own = r.band() ? std::vector<Stretch>{{r.from, r.to}} : region(v, true);
             const std::size_t before = all.size();
             for (const Stretch& free : room) {
@@ -302,22 +314,24 @@ Room::Room(const model::Floor& floor, double cover) : cover_(cover) {
         for (auto& r : geometry::offset(model::ring(o.outline), cover)) openings_.push_back(std::move(r));
 }
 
-std::vector<Stretch> Room::cut(const strips::Axes& axes, bool along, double at) const {
+Room Room::in(const strips::Axes& axes) const {
+    Room room = *this;
+    for (auto* rings : {&room.slabs_, &room.openings_})
+        for (Ring& r : *rings)
+            for (Point& p : r) p = axes.local(p);
+    return room;
+}
+std::vector<Stretch> Room::cut(bool along, double at) const {
     std::vector<Stretch> slabs, holes;
-    for (const Ring& r : slabs_) cutRing(r, axes, along, at, slabs);
-    for (const Ring& r : openings_) cutRing(r, axes, along, at, holes);
+    for (const Ring& r : slabs_) cutRing(r, along, at, slabs);
+    for (const Ring& r : openings_) cutRing(r, along, at, holes);
     return less(joined(std::move(slabs)), joined(std::move(holes)));
 }
-std::vector<Stretch> Room::along(const strips::Axes& axes, double v) const {
-    return cut(axes, true, v);
+std::vector<Stretch> Room::along(double y) const {
+    return cut(true, y);
 }
-std::vector<Stretch> Room::across(const strips::Axes& axes, double u) const {
-    return cut(axes, false, u);
-}
-bool Room::contains(Point p) const {
-    const auto in = [&](const Ring& r) { return geometry::contains(r, p); };
-    return std::any_of(slabs_.begin(), slabs_.end(), in) &&
-           std::none_of(openings_.begin(), openings_.end(), in);
+std::vector<Stretch> Room::across(double x) const {
+    return cut(false, x);
 }
 
 std::vector<Item> items(const std::vector<bars::Run>& runs, const StripBody& body,

@@ -21,16 +21,17 @@ class Room {
     struct Stretch {
         double from = 0, to = 0;
     };
-    // What of a line, v constant in the axes given, is in it; ascending.
-    std::vector<Stretch> along(const strips::Axes& axes, double v) const;
-    std::vector<Stretch> across(const strips::Axes& axes, double u) const;  // u constant
-    bool contains(geometry::Point p) const;
+    // The same in the axes of a strip.
+    Room in(const strips::Axes& axes) const;
+    // What of a line, y constant, is in it; of one with x constant; ascending.
+    std::vector<Stretch> along(double y) const;
+    std::vector<Stretch> across(double x) const;
     double cover() const { return cover_; }
 
   private:
     double cover_;
     std::vector<Ring> slabs_, openings_;
-    std::vector<Stretch> cut(const strips::Axes& axes, bool along, double at) const;
+    std::vector<Stretch> cut(bool along, double at) const;
 };
 
 struct StripBody {
