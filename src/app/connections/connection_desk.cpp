@@ -84,12 +84,6 @@ void ConnectionDesk::setDiameter(const std::vector<std::string>& keys, double di
         }));
 }
 
-void ConnectionDesk::setLegs(const std::vector<std::string>& keys, model::ConnectionChoice::Legs legs) {
-    if (!session_.floor()) return;
-    session_.apply(tr("Lines of legs"), model::editConnections(session_.base(), session_.floor()->id, keys,
-                                                               [&](auto& c) { c.legs = legs; }));
-}
-
 void ConnectionDesk::setPinned(const std::vector<std::string>& keys, bool pinned) {
     if (!session_.floor()) return;
     session_.apply(pinned ? tr("Size pinned") : tr("Size not pinned"),

@@ -26,7 +26,6 @@ class ConnectionDesk : public QObject {
     // Edits; each is one step of history.
     void setSteel(const std::vector<std::string>& keys, Steel steel);
     void setDiameter(const std::vector<std::string>& keys, double diameter);
-    void setLegs(const std::vector<std::string>& keys, model::ConnectionChoice::Legs legs);
     void setPinned(const std::vector<std::string>& keys, bool pinned);
     bool hasSize(const std::string& key) const;  // is that of a column, which might be made larger
     void turnSteel();                            // of the one in hand: none, studs, links

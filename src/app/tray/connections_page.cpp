@@ -27,6 +27,23 @@ class ConnectionsPage final : public TrayPage {
                  : session_.base();
     }
 
+    // A rule that counts where someone says so, with what the standard says of it.
+    void ruleByChoice(const QString& label, const QString& name, bool model::FloorPunching::*member,
+                      std::string (standards::PunchingRules::*rule)() const, const QString& none) {
+        flag(
+            label, name, [this, member] { return session_.floor()->punching.*member; },
+            [this, member](bool on) {
+                return model::editFloor(session_.base(), session_.floor()->id,
+                                        [&](model::Floor& f, model::Project&) { f.punching.*member = on; });
+            });
+        sentence([this, rule, none] {
+            const auto standard = session_.design().standard;
+            const std::string text =
+                standard && standard->punching ? (standard->punching.get()->*rule)() : std::string();
+            return text.empty() ? none : qs(text);
+        });
+    }
+
   public:
     explicit ConnectionsPage(ConnectionDesk& desk) : TrayPage(desk.session(), tr("Punching")), desk_(desk) {
         setObjectName(QStringLiteral("connectionsPage"));
@@ -114,34 +131,12 @@ class ConnectionsPage final : public TrayPage {
                    (note.isEmpty() ? QString() : QStringLiteral(". ") + note);
         });
         heading(tr("On the whole floor"));
-        flag(
-            tr("Fixed factors of eccentricity"), QStringLiteral("fixedEccentricity"),
-            [this] { return session_.floor()->punching.fixedEccentricity; },
-            [this](bool on) {
-                return model::editFloor(
-                    session_.base(), session_.floor()->id,
-                    [on](model::Floor& f, model::Project&) { f.punching.fixedEccentricity = on; });
-            });
-        sentence([this] {
-            const auto standard = session_.design().standard;
-            const QString rule =
-                standard && standard->punching ? qs(standard->punching->fixedFactors()) : QString();
-            return rule.isEmpty() ? tr("The standard in hand has none; moments count as they are.") : rule;
-        });
-        flag(
-            tr("More moment by bending"), QStringLiteral("moreByBending"),
-            [this] { return session_.floor()->punching.moreByBending; },
-            [this](bool on) {
-                return model::editFloor(
-                    session_.base(), session_.floor()->id,
-                    [on](model::Floor& f, model::Project&) { f.punching.moreByBending = on; });
-            });
-        sentence([this] {
-            const auto standard = session_.design().standard;
-            const QString rule =
-                standard && standard->punching ? qs(standard->punching->bendingFactors()) : QString();
-            return rule.isEmpty() ? tr("The standard in hand has no such rule.") : rule;
-        });
+        ruleByChoice(tr("Fixed factors of eccentricity"), QStringLiteral("fixedEccentricity"),
+                     &model::FloorPunching::fixedEccentricity, &standards::PunchingRules::fixedFactors,
+                     tr("The standard in hand has none; moments count as they are."));
+        ruleByChoice(tr("More moment by bending"), QStringLiteral("moreByBending"),
+                     &model::FloorPunching::moreByBending, &standards::PunchingRules::bendingFactors,
+                     tr("The standard in hand has no such rule."));
         heading(tr("Studs on rails"));
         sentence([this] {
             const auto& basis = session_.project().basis;

@@ -11,6 +11,7 @@
 #include "design/shear_steel.h"
 #include "design/steel_at.h"
 #include "fem/parallel/pool.h"
+#include "schedule/cutting.h"
 #include "standards/control_lines.h"
 #include "strips/strip_finder.h"
 
@@ -97,7 +98,6 @@ class Maker {
     // Rails by their number of studs; links as closed ones round the pairs of legs.
     void items(ConnectionDesign& c) const {
         const auto& l = *c.steel;
-        const double leg = std::numbers::pi / 4 * l.diameter * l.diameter * 7850e-9;  // kg per mm
         schedule::Item blank;
         blank.diameter = l.diameter, blank.spacing = l.spacing, blank.layer = "S";
         if (l.kind == standards::ShearSteel::Studs) {
@@ -108,7 +108,7 @@ class Maker {
                 i.run = "rails", i.bar = l.product, i.shape = "99";
                 i.cutLength = l.spacing * line.perimeters;
                 i.dimensions = {{'A', i.cutLength}};
-                i.massEach = line.perimeters * leg * l.height;
+                i.massEach = line.perimeters * l.mass / double(l.legs.legs.size());
                 i.note =
                     fmt::format("rail of {} studs Ø {} as bought", line.perimeters, units::plain(l.diameter));
                 i.lie.push_back({{line.face.x + l.first * line.way.x, line.face.y + l.first * line.way.y},
@@ -124,7 +124,6 @@ class Maker {
         for (const auto& name : f_.basis->linkBars)
             if (const auto* b = catalog->find(name); b && std::abs(b->diameter - l.diameter) < 0.1) bar = b;
         if (!bar || l.legs.legs.size() < 2) return;
-        const auto& rules = *f_.standard->anchorage;
         const double across = geometry::length(l.legs.legs[0].at, l.legs.legs[1].at),
                      tail = units::roundUp(std::max(10 * l.diameter, 70.0), 5);
         i.run = "links", i.bar = bar->name, i.shape = "51";
@@ -134,10 +133,7 @@ class Maker {
             i.lie.push_back({l.legs.legs[k].at, l.legs.legs[k + 1].at});
             ++i.number;
         }
-        i.cutLength = units::roundUp(
-            catalogs::cutLength(i.shape, l.diameter, rules.bendRadius(l.diameter), i.dimensions).value_or(0),
-            25);
-        i.massEach = i.cutLength / 1000 * bar->massPerMetre;
+        schedule::cut(i, *bar, *f_.standard->anchorage);
         c.items.push_back(std::move(i));
     }
 

@@ -6,7 +6,9 @@
 #include <cmath>
 #include <map>
 
+#include "bars/bar_choices.h"
 #include "bars/steel.h"
+#include "schedule/cutting.h"
 
 namespace talvik::design {
 namespace {
@@ -21,11 +23,9 @@ constexpr double shortSide = 400;  // sides so short, as of arcs, have no bars a
 class Maker {
   public:
     Maker(const FloorDesign& f, const schedule::Room& room) : f_(f), room_(room), basis_(*f.basis) {
-        // The lightest of the bars across strips at the largest spacing.
-        const auto* catalog = catalogs::barCatalog(basis_.barCatalog);
-        for (const auto& name : basis_.secondaryBars)
-            if (const auto* b = catalog->find(name); b && (!bar_ || b->diameter < bar_->diameter)) bar_ = b;
-        spacing_ = units::roundDown(basis_.spacingMost, basis_.spacingStep);
+        // The least of the steel allowed across strips.
+        const auto all = bars::barChoices(basis_.secondaryBars, basis_.spacingMost, basis_, *f.standard);
+        if (!all.empty()) bar_ = all.front().bar, spacing_ = all.front().spacing;
     }
 
     std::vector<std::shared_ptr<const PartAnswer>> make() {
@@ -68,12 +68,7 @@ class Maker {
     }
     void finish(PartAnswer& part, Item item, const catalogs::Bar& bar) const {
         if (item.number == 0) return;
-        item.cutLength = units::roundUp(
-            catalogs::cutLength(item.shape, bar.diameter, f_.standard->anchorage->bendRadius(bar.diameter),
-                                item.dimensions)
-                .value_or(0),
-            25);
-        item.massEach = item.cutLength / 1000 * bar.massPerMetre;
+        schedule::cut(item, bar, *f_.standard->anchorage);
         part.items.push_back(std::move(item));
     }
 
@@ -117,14 +112,13 @@ class Maker {
             line.run = run + "/along", line.bar = bar_->name, line.diameter = d, line.shape = "00";
             line.layer = "U", line.spacing = 0, line.dimensions = {{'A', each}};
             const double step = pieces == 1 ? 0 : (straight - each) / (pieces - 1);
-            for (int face : {0, 1})
-                for (int k = 0; k < pieces; ++k) {
-                    (void)face;
-                    const double from = cover + (inside - straight) / 2 + k * step, off = cover + 1.5 * d;
-                    const Point p{a.x + from * way.x + off * in.x, a.y + from * way.y + off * in.y};
-                    line.lie.push_back({p, {p.x + each * way.x, p.y + each * way.y}});
-                    ++line.number;
-                }
+            for (int k = 0; k < pieces; ++k) {
+                const double from = cover + (inside - straight) / 2 + k * step, off = cover + 1.5 * d;
+                const Point p{a.x + from * way.x + off * in.x, a.y + from * way.y + off * in.y};
+                // In the lower and in the upper corner of the U-bars.
+                line.lie.insert(line.lie.end(), 2, {p, {p.x + each * way.x, p.y + each * way.y}});
+                line.number += 2;
+            }
         }
         finish(part, std::move(u), *bar_);
         for (auto& [length, item] : along) finish(part, std::move(item), *bar_);

@@ -132,7 +132,12 @@ std::vector<Check> FloorDesign::withWorking(const PartAnswer& part) const {
 class FloorDesigner::Stages {
   public:
     Stages(FloorDesigner& of, std::shared_ptr<FloorDesign> f, std::stop_token stop)
-        : of_(of), last_(of.last_), f_(std::move(f)), floor_(*f_->floor), stop_(std::move(stop)) {}
+        : of_(of),
+          last_(of.last_),
+          f_(std::move(f)),
+          floor_(*f_->floor),
+          stop_(std::move(stop)),
+          room_(floor_, coverOfBars()) {}
 
     // False when stopped.
     bool run() {
@@ -148,7 +153,7 @@ class FloorDesigner::Stages {
         if (stop_.stop_requested()) return false;
         f_->parts.assign(f_->strips.begin(), f_->strips.end());
         f_->parts.insert(f_->parts.end(), f_->connections.begin(), f_->connections.end());
-        for (auto& edge : edgeBars(*f_, schedule::Room(floor_, coverOfBars()))) f_->parts.push_back(edge);
+        for (auto& edge : edgeBars(*f_, room_)) f_->parts.push_back(edge);
         quantities(*f_);
         checkFloor(*f_);
         f_->summarise();
@@ -161,6 +166,7 @@ class FloorDesigner::Stages {
     const std::shared_ptr<FloorDesign> f_;
     const model::Floor& floor_;
     const std::stop_token stop_;
+    const schedule::Room room_;  // of bars
     bool sameLayout_ = false, sameForces_ = false;
     std::vector<std::shared_ptr<StripDesign>> made_;
     std::vector<std::array<char, 2>> sameRuns_;  // of the bottom, of the top
@@ -306,7 +312,6 @@ class FloorDesigner::Stages {
     // Bars with what is owed and with compression steel; checks. A strip of which nothing changed stays.
     void finish() {
         std::vector<char> kept(made_.size(), 0);
-        const schedule::Room room(floor_, coverOfBars());
         fem::parallelFor(made_.size(), [&](std::size_t i) {
             StripDesign& d = *made_[i];
             if (sameBars(d.strip->key)) {
@@ -327,7 +332,7 @@ class FloorDesigner::Stages {
             d.checks = checkStrip(d, floor_, *f_->analysis, in, false);
             double least = 1e300;
             for (const auto& s : d.stations()) least = std::min(least, s.leastThickness);
-            d.items = schedule::items(d.runs, {*d.strip, room, d.stations(), least}, in);
+            d.items = schedule::items(d.runs, {*d.strip, room_, d.stations(), least}, in);
         });
         for (std::size_t i = 0; i < made_.size(); ++i)
             if (kept[i]) f_->strips[i] = last_->strips[i];

@@ -207,7 +207,6 @@ class FloorSheets {
         // The line beside which the fewest others are drawn.
         struct Choice {
             std::vector<std::pair<Point, Point>> pieces;
-            std::vector<Text> offered;
             Point middle;
             double from = 0, to = 0, v = 0;
         };

@@ -11,10 +11,7 @@ namespace talvik::drawing {
 using units::Kind;
 
 SheetColumn::SheetColumn(Sheet& sheet, const model::Project& project, const design::Design& design)
-    : sheet_(sheet), project_(project), design_(design) {
-    sheet_.rectangle({leftMargin, margin}, {sheet_.width - margin, sheet_.height - margin}, Layer::Frame);
-    sheet_.line({left(), margin}, {left(), sheet_.height - margin}, Layer::Frame);
-}
+    : sheet_(sheet), project_(project), design_(design) {}
 double SheetColumn::left() const {
     return sheet_.width - margin - width;
 }
@@ -107,6 +104,8 @@ void SheetColumn::notes(const std::vector<std::string>& all, double y) const {
 }
 
 void SheetColumn::titleBlock(const std::string& title, const std::string& number) const {
+    sheet_.rectangle({leftMargin, margin}, {sheet_.width - margin, sheet_.height - margin}, Layer::Frame);
+    sheet_.line({left(), margin}, {left(), sheet_.height - margin}, Layer::Frame);
     const double y = margin, h = 48, x = left();
     sheet_.line({x, y + h}, {right(), y + h}, Layer::Frame);
     sheet_.line({x, y + 16}, {right(), y + 16}, Layer::Dimension);

@@ -17,6 +17,7 @@ class SheetColumn {
     std::size_t schedule(const schedule::Schedule& all, double x, double& y, double right, double least,
                          std::size_t from = 0) const;
     void notes(const std::vector<std::string>& all, double y) const;
+    // And the frame of the sheet.
     void titleBlock(const std::string& title, const std::string& number = {}) const;
 
   private:

@@ -44,7 +44,6 @@ class SlabSheet {
         }
         double s = sheet_.scale, planHeight = slab_.width / s,
                x0 = leftMargin + 10 - model::concreteStart(slab_) / s;
-        sheet_.rectangle({leftMargin, margin}, {sheet_.width - margin, sheet_.height - margin}, Layer::Frame);
         double top = sheet_.height - margin - 22;
         View section{x0, top - 18, s};
         longSection(section);

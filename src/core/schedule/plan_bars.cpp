@@ -7,6 +7,8 @@
 #include <map>
 #include <set>
 
+#include "schedule/cutting.h"
+
 namespace talvik::schedule {
 namespace {
 
@@ -227,9 +229,7 @@ class StripMaker {
         auto all = barsOf(r);
         round(all);
         const double depth = units::roundDown(body_.thickness - basis_.coverTop - basis_.coverBottom, 5),
-                     radius = anchorage_.bendRadius(bar.diameter),
-                     leg = std::max(
-                         depth, units::roundUp(radius + bar.diameter + anchorage_.hookTail(bar.diameter), 5));
+                     leg = hookLeg(depth, bar.diameter, anchorage_);
         Item blank;
         blank.run = r.id, blank.bar = r.bar, blank.diameter = bar.diameter, blank.spacing = r.spacing;
         const bool outer = (r.top() ? in_.outerTop : in_.outerBottom) <= 0;
@@ -241,18 +241,10 @@ class StripMaker {
             const auto [at, fresh] = known.try_emplace({start, end, straight}, items_.size());
             if (fresh) {
                 Item i = blank;
-                if (start && end)
-                    i.shape = "21", i.dimensions = {{'A', leg}, {'B', straight}, {'C', leg}};
-                else if (start || end)
-                    i.shape = "11", i.dimensions = {{'A', straight}, {'B', leg}};
-                else
-                    i.shape = "00", i.dimensions = {{'A', straight}};
-                if ((start || end) && leg > depth)
-                    i.note = "hooks lie tilted: the tail is longer than the depth between the covers";
+                shape(i, straight, leg, start, end);
+                if ((start || end) && leg > depth) i.note = tilted;
                 if (!note.empty()) i.note = note;
-                i.cutLength = units::roundUp(
-                    catalogs::cutLength(i.shape, bar.diameter, radius, i.dimensions).value_or(0), 25);
-                i.massEach = i.cutLength / 1000 * bar.massPerMetre;
+                cut(i, bar, anchorage_);
                 items_.push_back(std::move(i));
             }
             Item& i = items_[at->second];

@@ -6,6 +6,8 @@
 #include <cmath>
 #include <set>
 
+#include "schedule/cutting.h"
+
 namespace talvik::schedule {
 namespace {
 
@@ -57,11 +59,7 @@ class Maker {
         item.layer = layerName(r.role);
         item.from = r.from, item.to = r.to;
         auto finish = [&](Item i) {
-            double exact =
-                catalogs::cutLength(i.shape, bar.diameter, anchorage_.bendRadius(bar.diameter), i.dimensions)
-                    .value_or(0);
-            i.cutLength = units::roundUp(exact, 25);
-            i.massEach = i.cutLength / 1000 * bar.massPerMetre;
+            cut(i, bar, anchorage_);
             items_.push_back(std::move(i));
         };
         if (r.role == Role::EndU || r.role == Role::SideU) {
@@ -76,12 +74,9 @@ class Maker {
         const bool across = model::across(r.role);
         double total = across ? inside : r.to - r.from;
         item.number = barsOver(across ? r.to - r.from : inside, r.spacing);
-        double leg = std::max(depth, units::roundUp(anchorage_.bendRadius(bar.diameter) + bar.diameter +
-                                                        anchorage_.hookTail(bar.diameter),
-                                                    5));
+        const double leg = hookLeg(depth, bar.diameter, anchorage_);
         bool hookStart = !across && r.start == BarEnd::Hook, hookEnd = !across && r.end == BarEnd::Hook;
-        if ((hookStart || hookEnd) && leg > depth)
-            item.note = "hooks lie tilted: the tail is longer than the depth between the covers";
+        if ((hookStart || hookEnd) && leg > depth) item.note = tilted;
         // Pieces: as few as the stock length allows, equal, lapped in between.
         const double rule = anchorage_.lap(bars::anchorageInput(r, false, body_.thickness, in_));
         double lap = units::roundUp(rule, 50), hooks = leg * (hookStart + hookEnd),
@@ -98,12 +93,7 @@ class Maker {
             piece.to = i + 1 == pieces ? r.to : piece.from + each;
             bool bendStart = hookStart && i == 0, bendEnd = hookEnd && i + 1 == pieces;
             double straight = pieces == 1 ? units::roundDown(total, 5) : each;
-            if (bendStart && bendEnd)
-                piece.shape = "21", piece.dimensions = {{'A', leg}, {'B', straight}, {'C', leg}};
-            else if (bendStart || bendEnd)
-                piece.shape = "11", piece.dimensions = {{'A', straight}, {'B', leg}};
-            else
-                piece.shape = "00", piece.dimensions = {{'A', straight}};
+            shape(piece, straight, leg, bendStart, bendEnd);
             finish(piece);
         }
     }
