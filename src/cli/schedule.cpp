@@ -5,7 +5,9 @@
 #include "cli/commands.h"
 #include "formats/bending_data.h"
 #include "formats/file.h"
+#include "formats/ifc.h"
 #include "formats/tables.h"
+#include "report/quantities_page.h"
 
 namespace talvik::cli {
 
@@ -19,7 +21,8 @@ void addSchedule(CLI::App& app, int& exitCode) {
     o->source.options(*command);
     command->add_option(
         "-o,--output", o->out,
-        "Files to write, ending in .csv or .xlsx, or in .abs for bending machines; without, CSV is printed");
+        "Files to write, ending in .csv or .xlsx, or in .abs for bending machines; "
+        "in .ifc: the model with its bars; in .html: the quantities and the cutting list; without, CSV is printed");
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
@@ -36,8 +39,19 @@ void addSchedule(CLI::App& app, int& exitCode) {
               [&](const auto& path) {
                   return formats::writeFile(path, formats::bendingData(*project, design));
               }},
+             {".html",
+              [&](const auto& path) {
+                  auto page = report::quantitiesPage(*project, design);
+                  const auto cutting = report::cuttingPage(*project, design);
+                  page.blocks.insert(page.blocks.end(), cutting.blocks.begin(), cutting.blocks.end());
+                  return formats::writeFile(path, report::html(page, report::Target::Page));
+              }},
+             {".ifc",
+              [&](const auto& path) {
+                  return formats::writeFile(path, formats::ifcText(*project, design));
+              }},
              {".xlsx", [&](const auto& path) { return formats::writeScheduleXlsx(path, *project, design); }}},
-            "a schedule file ends in .csv, .xlsx or .abs.");
+            "a schedule file ends in .csv, .xlsx, .abs, .html or .ifc.");
     });
 }
 

@@ -10,7 +10,10 @@
 #include <QPainterPath>
 #include <QPdfWriter>
 #include <QSvgGenerator>
+#include <QAbstractTextDocumentLayout>
+#include <QTextBlock>
 #include <QTextDocument>
+#include <QTextDocumentWriter>
 #include <QUrl>
 #include <algorithm>
 #include <cmath>
@@ -43,6 +46,26 @@ QByteArray withoutTime(QByteArray pdf) {
     static const QByteArray key = "/CreationDate (D:";
     if (qsizetype at = pdf.indexOf(key); at >= 0) pdf.replace(at + key.size(), 14, "20000101000000");
     return pdf;
+}
+
+// Likewise the times at which a ZIP file says its entries were written: of each entry where it stands, and in the
+// directory at the end (PKWARE APPNOTE 4.3.7, 4.3.12).
+QByteArray withoutZipTimes(QByteArray zip) {
+    auto number = [&](qsizetype at, int bytes) {
+        qsizetype n = 0;
+        for (int k = bytes - 1; k >= 0; --k) n = n << 8 | static_cast<unsigned char>(zip[at + k]);
+        return n;
+    };
+    const qsizetype end = zip.lastIndexOf(QByteArray("PK\5\6", 4));
+    if (end < 0 || end + 22 > zip.size()) return zip;
+    static const QByteArray fixed("\0\0\x21\x28", 4);  // 1 January 2000
+    qsizetype at = number(end + 16, 4);
+    for (qsizetype k = number(end + 10, 2); k > 0 && at + 46 <= zip.size(); --k) {
+        zip.replace(at + 12, 4, fixed);
+        zip.replace(number(at + 42, 4) + 10, 4, fixed);
+        at += 46 + number(at + 28, 2) + number(at + 30, 2) + number(at + 32, 2);
+    }
+    return zip;
 }
 
 // Fonts are embedded in the order of a hash; without a random seed that order is always the same.
@@ -219,45 +242,161 @@ std::unique_ptr<QTextDocument> flow(const report::Document& document) {
     return text;
 }
 
-std::string writeReportPdf(const std::string& path, const report::Document& document) {
+namespace {
+
+// A4 pages of a report: points at 96 dpi, margins, and what stands in the foot of each.
+class Pages {
+  public:
+    Pages(QIODevice* device, const report::Document& document) : document_(document), pdf_(device) {
+        pdf_.setCreator(QStringLiteral("Talvik"));
+        pdf_.setTitle(QString::fromStdString(document.title));
+        pdf_.setResolution(300);
+        pdf_.setPageSize(QPageSize(QPageSize::A4));
+        pdf_.setPageMargins(QMarginsF(0, 0, 0, 0), QPageLayout::Millimeter);
+        page_ = QSizeF(pdf_.width() / unit, pdf_.height() / unit);
+        font_ = QFont(QString::fromLatin1(fontFamily()));
+        font_.setPointSizeF(8.5);
+    }
+    QSizeF body() const { return {page_.width() - 2 * marginX, page_.height() - 2 * marginY}; }
+    // A piece of the document, laid out.
+    std::unique_ptr<ReportText> piece(std::size_t from, std::size_t to) const {
+        auto text = std::make_unique<ReportText>(document_);
+        text->setDefaultFont(font_);
+        text->setDocumentMargin(0);
+        text->setHtml(QString::fromStdString(report::html(document_, from, to, report::Target::Flow)));
+        text->setPageSize(body());
+        return text;
+    }
+    void begin(int pages) {
+        pages_ = pages;
+        painter_.begin(&pdf_);
+        painter_.scale(unit, unit);
+    }
+    void paint(ReportText& text) {
+        const int pages = text.pageCount();
+        for (int i = 0; i < pages; ++i) {
+            next();
+            painter_.save();
+            painter_.translate(marginX, marginY - i * body().height());
+            text.drawContents(&painter_, QRectF(0, i * body().height(), body().width(), body().height()));
+            painter_.restore();
+        }
+    }
+    struct Line {
+        QString text;
+        bool sub = false;
+        int page = 0;
+    };
+    static constexpr double step = 16;
+    int contentsPages(std::size_t lines) const { return int((lines + 2) / perPage()) + 1; }
+    void contents(const std::vector<Line>& lines) {
+        std::size_t at = 0;
+        for (int p = 0; p < contentsPages(lines.size()); ++p) {
+            next();
+            double y = marginY;
+            QFont font(font_);
+            font.setPixelSize(18);
+            if (p == 0) {
+                painter_.setFont(font);
+                painter_.setPen(QColor(0x1f, 0x2a, 0x33));
+                painter_.drawText(QRectF(marginX, y, body().width(), 24), Qt::AlignLeft, QStringLiteral("Contents"));
+                y += 2 * step;
+            }
+            font.setPixelSize(11);
+            for (const std::size_t last = std::min(lines.size(), at + perPage() - (p == 0 ? 2 : 0)); at < last; ++at) {
+                const auto& l = lines[at];
+                font.setWeight(l.sub ? QFont::Normal : QFont::DemiBold);
+                painter_.setFont(font);
+                const double x = marginX + (l.sub ? 16 : 0), wide = body().width() - (x - marginX) - 40;
+                painter_.drawText(QRectF(x, y, wide, step), Qt::AlignLeft,
+                                  QFontMetricsF(font).elidedText(l.text, Qt::ElideRight, wide));
+                painter_.drawText(QRectF(marginX, y, body().width(), step), Qt::AlignRight, QString::number(l.page));
+                y += step;
+            }
+        }
+    }
+    void end() { painter_.end(); }
+
+  private:
+    static constexpr double unit = 300 / 96.0, marginX = 60, marginY = 52;
+    const report::Document& document_;
+    QPdfWriter pdf_;
+    QPainter painter_;
+    QSizeF page_;
+    QFont font_;
+    int pages_ = 0, number_ = 0;
+
+    std::size_t perPage() const { return std::size_t(body().height() / step); }
+    void next() {
+        if (number_ > 0) pdf_.newPage();
+        ++number_;
+        QFont small(font_);
+        small.setPixelSize(10);
+        painter_.setFont(small);
+        painter_.setPen(QColor(0x5d, 0x6b, 0x74));
+        const QRectF foot(marginX, page_.height() - 40, body().width(), 14);
+        painter_.drawText(foot, Qt::AlignLeft, QString::fromStdString(document_.title));
+        painter_.drawText(foot, Qt::AlignRight, QStringLiteral("%1 / %2").arg(number_).arg(pages_));
+    }
+};
+
+}  // namespace
+
+std::string writeReportPdf(const std::string& path, const report::Document& document, const Progress& progress) {
+    bool stopped = false;
+    auto on = [&](double share) {
+        stopped = stopped || (progress && !progress(share));
+        return !stopped;
+    };
+    const QByteArray bytes = written([&](QIODevice* device) {
+        Pages pages(device, document);
+        auto starts = report::pieces(document);
+        const std::size_t n = starts.size();
+        starts.push_back(document.blocks.size());
+        std::vector<Pages::Line> lines;
+        const bool contents = report::hasContents(document);
+        for (const auto& b : document.blocks)
+            if (contents && (b.kind == report::Block::Kind::Heading || b.kind == report::Block::Kind::Subheading))
+                lines.push_back({QString::fromStdString(b.text), b.kind == report::Block::Kind::Subheading});
+        // First how many pages each piece has and on which its headings stand; what is laid out is let go, but
+        // for a document of one piece.
+        int page = contents ? pages.contentsPages(lines.size()) : 0;
+        std::size_t line = 0;
+        std::unique_ptr<ReportText> kept;
+        for (std::size_t k = 0; k < n && on(0.5 * double(k) / double(n)); ++k) {
+            auto text = pages.piece(starts[k], starts[k + 1]);
+            if (contents)
+                for (auto b = text->begin(); b.isValid(); b = b.next()) {
+                    const int level = b.blockFormat().headingLevel();
+                    if (level != 2 && level != 3) continue;
+                    const double y = text->documentLayout()->blockBoundingRect(b).top();
+                    if (line < lines.size()) lines[line++].page = page + 1 + int(y / pages.body().height());
+                }
+            page += text->pageCount();
+            if (n == 1) kept = std::move(text);
+        }
+        pages.begin(page);
+        if (contents && !stopped) pages.contents(lines);
+        for (std::size_t k = 0; k < n && on(0.5 + 0.5 * double(k) / double(n)); ++k)
+            pages.paint(kept ? *kept : *pages.piece(starts[k], starts[k + 1]));
+        pages.end();
+    });
+    if (stopped) return "The report was stopped; nothing was written.";
+    return write(path, withoutTime(bytes));
+}
+
+std::string writeReportOdt(const std::string& path, const report::Document& document) {
     QByteArray bytes = written([&](QIODevice* device) {
-        QPdfWriter pdf(device);
-        pdf.setCreator(QStringLiteral("Talvik"));
-        pdf.setTitle(QString::fromStdString(document.title));
-        pdf.setResolution(300);
-        pdf.setPageSize(QPageSize(QPageSize::A4));
-        pdf.setPageMargins(QMarginsF(0, 0, 0, 0), QPageLayout::Millimeter);
-        ReportText text(document);
+        ReportText text(document, 150 / 25.4);
         QFont font(QString::fromLatin1(fontFamily()));
-        font.setPointSizeF(8.5);
+        font.setPointSizeF(9);
         text.setDefaultFont(font);
         text.setHtml(QString::fromStdString(report::html(document, report::Target::Flow)));
-        // Laid out in points at 96 dpi units, painted page by page with margins and a footer.
-        constexpr double unit = 300 / 96.0, marginX = 60, marginY = 52;
-        QSizeF page(pdf.width() / unit, pdf.height() / unit),
-            body(page.width() - 2 * marginX, page.height() - 2 * marginY);
-        text.setDocumentMargin(0);
-        text.setPageSize(body);
-        int pages = text.pageCount();
-        QPainter p(&pdf);
-        p.scale(unit, unit);
-        for (int i = 0; i < pages; ++i) {
-            if (i) pdf.newPage();
-            p.save();
-            p.translate(marginX, marginY - i * body.height());
-            text.drawContents(&p, QRectF(0, i * body.height(), body.width(), body.height()));
-            p.restore();
-            QFont small(font);
-            small.setPixelSize(10);
-            p.setFont(small);
-            p.setPen(QColor(0x5d, 0x6b, 0x74));
-            p.drawText(QRectF(marginX, page.height() - 40, body.width(), 14), Qt::AlignLeft,
-                       QString::fromStdString(document.title));
-            p.drawText(QRectF(marginX, page.height() - 40, body.width(), 14), Qt::AlignRight,
-                       QStringLiteral("%1 / %2").arg(i + 1).arg(pages));
-        }
+        text.setMetaInformation(QTextDocument::DocumentTitle, QString::fromStdString(document.title));
+        QTextDocumentWriter writer(device, "ODF");
+        writer.write(&text);
     });
-    return write(path, withoutTime(bytes));
+    return write(path, withoutZipTimes(bytes));
 }
 
 }  // namespace talvik::paper

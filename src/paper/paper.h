@@ -2,6 +2,7 @@
 // gives equal bytes. A QGuiApplication must exist. All functions give an empty string or a sentence.
 #pragma once
 
+#include <functional>
 #include <memory>
 #include <string>
 
@@ -25,6 +26,12 @@ std::string writeSvg(const std::string& path, const drawing::Sheet& sheet);
 // A report as text to show in a window, its figures and gauges with it, at the size shown. The report must
 // outlive it.
 std::unique_ptr<QTextDocument> flow(const report::Document& document);
-std::string writeReportPdf(const std::string& path, const report::Document& document);
+// With page numbers and, where there is enough in it, a table of contents. Laid out and written piece by piece,
+// so that memory does not grow with it; `progress` is told the share done and answers whether to go on.
+using Progress = std::function<bool(double)>;
+std::string writeReportPdf(const std::string& path, const report::Document& document,
+                           const Progress& progress = {});
+// As an OpenDocument text, to be edited.
+std::string writeReportOdt(const std::string& path, const report::Document& document);
 
 }  // namespace talvik::paper

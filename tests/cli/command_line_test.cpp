@@ -124,10 +124,10 @@ TEST_F(CommandLine, DesignMendsAThinSlab) {
 
 TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
     EXPECT_EQ(run("draw demo.talvik -o a.dxf a.pdf a.svg").code, 0);
-    EXPECT_EQ(run("schedule demo.talvik -o s.csv s.xlsx s.abs").code, 0);
+    EXPECT_EQ(run("schedule demo.talvik -o s.csv s.xlsx s.abs s.ifc s.html").code, 0);
     EXPECT_EQ(readText((dir / "s.abs").string()).substr(0, 7), "BF2D@Hj");
-    EXPECT_EQ(run("report demo.talvik -o r.html r.pdf").code, 0);
-    for (const char* name : {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "r.html", "r.pdf"})
+    EXPECT_EQ(run("report demo.talvik -o r.html r.pdf r.odt").code, 0);
+    for (const char* name : {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "s.ifc", "s.html", "r.html", "r.pdf", "r.odt"})
         EXPECT_TRUE(there(name)) << name;
     EXPECT_EQ(readText((dir / "a.pdf").string()).substr(0, 5), "%PDF-");
     EXPECT_NE(readText((dir / "a.svg").string()).find("<svg"), std::string::npos);
@@ -141,20 +141,20 @@ TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
 // A floor has several sheets: a PDF holds them all, the others are numbered; one can be asked for.
 TEST_F(CommandLine, DrawsAFloorSheetBySheet) {
     EXPECT_EQ(run("draw " + fishHall + " -o f.pdf f.dxf f.svg").code, 0);
-    for (const char* name : {"f.pdf", "f-1.dxf", "f-4.dxf", "f-1.svg", "f-4.svg"})
+    for (const char* name : {"f.pdf", "f-1.dxf", "f-5.dxf", "f-1.svg", "f-5.svg"})
         EXPECT_TRUE(there(name)) << name;
-    EXPECT_FALSE(there("f-5.svg"));
+    EXPECT_FALSE(there("f-6.svg"));
     const auto pdf = readText((dir / "f.pdf").string());
     std::size_t pages = 0;
     for (std::size_t at = pdf.find("/Type /Page\n"); at != std::string::npos;
          at = pdf.find("/Type /Page\n", at + 1))
         ++pages;
-    EXPECT_EQ(pages, 4u);
+    EXPECT_EQ(pages, 5u);
     EXPECT_EQ(run("draw " + fishHall + " --sheet 2 -o g.svg").code, 0);
     EXPECT_EQ(readText((dir / "g.svg").string()), readText((dir / "f-2.svg").string()));
     const auto none = run("draw " + fishHall + " --sheet 9 -o h.svg");
     EXPECT_EQ(none.code, 2);
-    EXPECT_NE(none.err.find("4 sheets"), std::string::npos) << none.err;
+    EXPECT_NE(none.err.find("5 sheets"), std::string::npos) << none.err;
     const auto csv = run("schedule " + fishHall).out;
     EXPECT_NE(csv.find("Fish hall deck,01,H10"), std::string::npos);
     EXPECT_NE(csv.find("L10-235-145"), std::string::npos) << "rails, too";

@@ -176,7 +176,7 @@ TEST_F(FloorWindow, AReportIsWrittenAlsoAfterAStop) {
     session().stopAnswers();
     EXPECT_TRUE(session().stale());
     QTemporaryDir dir;
-    EXPECT_EQ(window.exportFiles("report", dir.path() + "/deck").size(), 2);
+    EXPECT_EQ(window.exportFiles("report", dir.path() + "/deck").size(), 3);
     EXPECT_FALSE(session().stale());
 }
 
@@ -192,16 +192,18 @@ TEST_F(FloorWindow, ConvergenceIsTold) {
 
 TEST_F(FloorWindow, WritesAllThatLeavesTheOffice) {
     QTemporaryDir dir;
-    auto written = window.exportFiles("all", dir.path() + "/deck");
-    // Four sheets as DXF and SVG, one PDF of all; schedule twice and as data for bending; report twice.
-    ASSERT_EQ(written.size(), 4 + 4 + 1 + 3 + 2);
-    QFile html(dir.path() + "/deck-report.html");
+    auto written = window.exportFiles("issue", dir.path() + "/deck");
+    // Five sheets as DXF and SVG, one PDF of all; schedule twice and as data for bending; model, results,
+    // quantities, cutting list, what is open; report three times.
+    ASSERT_EQ(written.size(), 5 + 5 + 1 + 3 + 5 + 3);
+    QFile html(dir.path() + "/deck/report.html");
     ASSERT_TRUE(html.open(QIODevice::ReadOnly));
     QString text = QString::fromUtf8(html.readAll());
     for (const char* part : {"Fish hall deck", "Loads and reactions", "Ultimate extremes", "Support forces",
                              "On a mesh of half the size", "Taken for granted", "Second opinion"})
         EXPECT_TRUE(text.contains(QString::fromUtf8(part))) << part;
-    EXPECT_EQ(window.exportFiles("drawing", dir.path() + "/deck").size(), 9);
+    EXPECT_EQ(window.exportFiles("drawing", dir.path() + "/one").size(), 11);
+    EXPECT_EQ(window.exportFiles("schedule", dir.path() + "/one").size(), 6);
 }
 
 // Place 7 shows the sheets of a floor; keys and the arrows at its top turn them.
@@ -211,7 +213,7 @@ TEST_F(FloorWindow, ItsSheetsAreTurned) {
     QCoreApplication::processEvents();
     auto* sheet = part<SheetPreview>("sheetPreview");
     ASSERT_TRUE(sheet->isVisible());
-    ASSERT_EQ(sheet->count(), 4u);
+    ASSERT_EQ(sheet->count(), 5u);
     EXPECT_EQ(sheet->current(), 0u);
     QTest::keyClick(sheet, Qt::Key_Right);
     EXPECT_EQ(sheet->current(), 1u);

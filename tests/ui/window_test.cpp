@@ -94,8 +94,8 @@ TEST_F(Window, WholeJob) {
     EXPECT_EQ(text(), saved);
     answer();
     QStringList written =
-        window.exportFiles(QStringLiteral("all"), folder.filePath(QStringLiteral("gallery")));
-    EXPECT_EQ(written.size(), 8);
+        window.exportFiles(QStringLiteral("issue"), folder.filePath(QStringLiteral("gallery")));
+    EXPECT_EQ(written.size(), 14);
     for (const QString& file : written) EXPECT_GT(QFile(file).size(), 500) << file.toStdString();
     // Marks that left the office stay, and are worth saving.
     const auto marks = session().project().marks;
@@ -277,7 +277,8 @@ TEST_F(Window, BadFilesLeaveTheProjectAsItWas) {
     EXPECT_FALSE(window.openFile(folder.filePath(QStringLiteral("none.talvik"))));
     EXPECT_EQ(text(), before);
     EXPECT_FALSE(window.saveAs(QStringLiteral("/nonexistent/x.talvik")));
-    EXPECT_TRUE(window.exportFiles(QStringLiteral("all"), QStringLiteral("/nonexistent/x")).isEmpty());
+    EXPECT_TRUE(window.exportFiles(QStringLiteral("issue"), QStringLiteral("/proc/x")).isEmpty());
+    EXPECT_TRUE(window.exportFiles(QStringLiteral("drawing"), QStringLiteral("/nonexistent/x")).isEmpty());
 }
 
 TEST_F(Window, UnsavedChangesAreGuarded) {

@@ -171,6 +171,34 @@ bool BarDesk::splitRun(double u) {
     return good;
 }
 
+bool BarDesk::splitInMiddle() {
+    return splitRun(session_.station());
+}
+
+bool BarDesk::joinRuns() {
+    const auto r = run();
+    const auto* line = session_.line();
+    if (!r || !line) {
+        emit said(tr("Select the bars to join with the next."));
+        return false;
+    }
+    auto all = line->runs;
+    const auto across = line->crossing();
+    all.insert(all.end(), across.begin(), across.end());
+    const Run* with = bars::neighbour(all, *r);
+    if (!with) {
+        emit said(tr("There are no other bars in this face to join with."));
+        return false;
+    }
+    model::Id one;
+    const bool good = edit(tr("Join bars"), [&](auto& bars, auto& project) {
+        one = bars::joinRuns(project, bars, *r, *with);
+        return std::string();
+    });
+    if (good) session_.select(Spot::In::Run, one);
+    return good;
+}
+
 bool BarDesk::addRun() {
     const auto* line = session_.line();
     const bool top = session_.selected(Spot::In::Support);

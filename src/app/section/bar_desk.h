@@ -35,6 +35,9 @@ class BarDesk : public QObject {
     QString write(const model::Id& run, const QString& text);
     // Made two that lap at u; in the middle where u is outside or not a number.
     bool splitRun(double u);
+    bool splitInMiddle();
+    // Made one with the next run of its face, or with the one before where there is none.
+    bool joinRuns();
     // More bars at the span or support in hand: bottom bars of a span, top bars over a support, as those
     // there.
     bool addRun();

@@ -1,12 +1,17 @@
 // Places 6 and 7: Bars lists the runs of the line in hand; Issue fills the title block and writes what leaves
 // the office.
+#include <QListWidget>
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "design/economy.h"
+#include "design/revisions.h"
+#include "report/issue_page.h"
 #include "tray/table.h"
 #include "tray/tray.h"
 #include "widgets/flow_layout.h"
 #include "widgets/text.h"
+#include "widgets/theme.h"
 
 namespace talvik::app {
 namespace {
@@ -15,7 +20,7 @@ using units::Kind;
 
 class BarsPage final : public TrayPage {
   public:
-    BarsPage(Session& session, BarDesk& desk) : TrayPage(session, tr("Bars")), desk_(desk) {
+    BarsPage(Session& session, BarDesk& desk, Tray& tray) : TrayPage(session, tr("Bars")), desk_(desk) {
         auto* buttons = new QWidget;
         auto* flow = new FlowLayout(4, buttons);
         flow->setContentsMargins(0, 0, 0, 0);
@@ -27,6 +32,10 @@ class BarsPage final : public TrayPage {
         add(tr("Add run"), QStringLiteral("addRun"),
             tr("Another run of bars on the selected span's bottom, or over the selected support (A)"),
             &BarDesk::addRun);
+        add(tr("Divide"), QStringLiteral("divideRun"),
+            tr("Two runs in place of the selected one, lapped at the station line, else in the middle"), &BarDesk::splitInMiddle);
+        add(tr("Join"), QStringLiteral("joinRuns"),
+            tr("One run in place of the selected one and the next in its face"), &BarDesk::joinRuns);
         add(tr("Give back"), QStringLiteral("giveBack"),
             tr("Let the program choose the selected run again (Delete)"), &BarDesk::release);
         add(tr("Give all back"), QStringLiteral("giveAllBack"),
@@ -64,6 +73,23 @@ class BarsPage final : public TrayPage {
             return lines.join(QLatin1Char('\n')) + tr("\nTogether %1 under %2 marks.")
                                                        .arg(session_.text(schedule.mass, Kind::Mass))
                                                        .arg(schedule.rows.size());
+        });
+        auto* economy = button(tr("Economical bars…"), QStringLiteral("economy"), [&tray] { emit tray.economyWanted(); });
+        economy->setToolTip(tr("Looks for bars and spacings at least cost in the whole element; found ones are fixed "
+                               "(Ctrl+Shift+E)"));
+        column_->addWidget(economy);
+        sentence([this] {
+            const auto& r = session_.project().basis.rates;
+            const QString money = qs(r.currency);
+            if (!session_.answer() || !session_.answer()->error.empty()) return QString();
+            const auto c = design::layoutCost(*session_.answer(), session_.project().basis);
+            return tr("Weighed: steel and what is cut off %1 %2 a kg, each kind of bar %3 %2, each bar placed %4 %2 "
+                      "(rates of the basis). As they are: %5 cut off, %6 kinds, %7 bars, %8 %2.")
+                .arg(qs(units::plain(r.steel.price)), money, qs(units::plain(r.mark.price)),
+                     qs(units::plain(r.piece.price)), session_.text(c.waste, Kind::Mass))
+                .arg(c.marks)
+                .arg(c.pieces)
+                .arg(qs(units::plain(std::round(c.price), 8)));
         });
         column_->addStretch();
     }
@@ -161,34 +187,152 @@ class IssuePage final : public TrayPage {
         text(tr("Date"), "sheetDate", &model::IssueSheet::date);
         text(tr("Drawn"), "sheetAuthor", &model::IssueSheet::author);
         text(tr("Note"), "sheetNote", &model::IssueSheet::note);
+        heading(tr("Sheets"));
+        choice(
+            tr("Paper"), "sheetPaper",
+            [] {
+                QStringList all{tr("to fit")};
+                for (const auto& p : model::papers()) all << QString::fromLatin1(p.name);
+                return all;
+            },
+            [this] {
+                const auto& paper = session_.project().sheet.paper;
+                return paper.empty() ? tr("to fit") : qs(paper);
+            },
+            [this](const QString& chosen) {
+                model::Project next = session_.base();
+                next.sheet.paper = chosen == tr("to fit") ? std::string() : chosen.toStdString();
+                return next;
+            });
+        line(
+            tr("Scale 1:"), "sheetScale",
+            [this] {
+                const double scale = session_.project().sheet.scale;
+                return scale > 0 ? qs(units::plain(scale)) : QString();
+            },
+            [this](const QString& typed) -> std::pair<model::Project, QString> {
+                model::Project next = session_.base();
+                bool good = true;
+                const QString number = typed.trimmed().section(QLatin1Char(':'), -1);
+                next.sheet.scale = number.isEmpty() ? 0 : number.toDouble(&good);
+                return {next, good ? QString() : tr("A scale is a number, such as 50 for 1:50; empty fits the paper.")};
+            },
+            tr("to fit"));
+        quantity(
+            tr("North"), Kind::Angle, "sheetNorth", [this] { return session_.project().sheet.north; },
+            [this](double v) {
+                model::Project next = session_.base();
+                next.sheet.north = v;
+                return next;
+            });
+        flag(
+            tr("Plans show every bar"), "everyBar", [this] { return session_.project().sheet.everyBar; },
+            [this](bool on) {
+                model::Project next = session_.base();
+                next.sheet.everyBar = on;
+                return next;
+            });
+        quantity(
+            tr("Members alike"), Kind::Count, "members",
+            [this] {
+                return double(session_.slab()    ? session_.slab()->members
+                              : session_.floor() ? session_.floor()->members
+                                                 : 1);
+            },
+            [this](double v) {
+                const int n = int(std::lround(std::clamp(v, -1.0, 1e6)));
+                if (session_.slab()) return slabValue([](model::OneWaySlab& s, int k) { s.members = k; })(n);
+                if (session_.floor()) return floorValue([](model::Floor& f, int k) { f.members = k; })(n);
+                return session_.base();
+            });
+        heading(tr("Revisions"));
+        sentence([this] {
+            const auto& all = session_.project().revisions;
+            if (all.empty()) return tr("None is fixed yet. What is fixed is kept, and later changes are marked.");
+            QStringList lines;
+            for (const auto& r : all)
+                lines << qs(r->letter + (r->date.empty() ? "" : ", " + r->date) +
+                            (r->note.empty() ? "" : ": " + r->note));
+            return lines.join(QLatin1Char('\n'));
+        });
+        column_->addWidget(button(tr("Fix this revision"), QStringLiteral("fixRevision"), [this] { fix(); }));
         heading(tr("What leaves the office"));
         const std::pair<QString, QString> files[] = {
+            {tr("Issue set into a folder…"), QStringLiteral("issue")},
             {tr("Drawings: DXF, PDF, SVG…"), QStringLiteral("drawing")},
-            {tr("Bar schedule: CSV, XLSX, ABS…"), QStringLiteral("schedule")},
-            {tr("Calculation report: PDF, HTML…"), QStringLiteral("report")},
-            {tr("All of these…"), QStringLiteral("all")},
+            {tr("Schedule, quantities, model…"), QStringLiteral("schedule")},
+            {tr("Calculation report: PDF, HTML, ODT…"), QStringLiteral("report")},
             {tr("Print the drawings…"), QStringLiteral("print")}};
         for (const auto& [label, what] : files)
             column_->addWidget(button(label, QStringLiteral("export_") + what,
                                       [&tray, what = what] { emit tray.exportWanted(what); }));
+        heading(tr("Before issue"));
         sentence([this] {
-            auto sum = session_.design().summary();
-            return sum.over ? tr("%1 checks are over their limits: the drawing carries a warning, not for "
-                                 "construction.")
-                                  .arg(sum.over)
-                            : tr("No check is over its limit. %1 matters are not checked and are named on "
-                                 "the drawing.")
-                                  .arg(sum.notChecked);
+            std::size_t count[4] = {0, 0, 0, 0};
+            for (const auto& l : lines_) ++count[std::size_t(l.kind)];
+            return tr("%1 over, %2 open, %3 not checked, %4 assumed. A line leads to its check.%5")
+                .arg(count[0])
+                .arg(count[1])
+                .arg(count[2])
+                .arg(count[3])
+                .arg(count[0] ? tr(" The drawings say: not for construction.") : QString());
         });
+        list_ = new QListWidget;
+        list_->setObjectName(QStringLiteral("beforeIssue"));
+        list_->setAccessibleName(tr("Before issue"));
+        list_->setWordWrap(true);
+        list_->setMinimumHeight(190);
+        auto lead = [this, &tray](QListWidgetItem* item) {
+            const auto& l = lines_[std::size_t(list_->row(item))];
+            if (l.check) emit tray.checkWanted(l.check->place.spot, l.check->key);
+        };
+        connect(list_, &QListWidget::itemActivated, this, lead);
+        connect(list_, &QListWidget::itemClicked, this, lead);
+        column_->addWidget(list_);
         column_->addStretch();
     }
-    void refresh() override { refreshFields(); }
+    void refresh() override {
+        // Of the design as it is now: lines point into it.
+        design_ = session_.sharedDesign();
+        lines_ = report::beforeIssue(session_.project(), *design_);
+        static const char* words[] = {"Over", "Open", "Not checked", "Assumed"};
+        QStringList shown;
+        for (const auto& l : lines_)
+            shown << QStringLiteral("%1 · %2: %3").arg(tr(words[std::size_t(l.kind)]), qs(l.element), qs(l.text));
+        if (shown != shown_) {
+            shown_ = shown;
+            list_->clear();
+            list_->addItems(shown);
+            for (int i = 0; i < list_->count(); ++i)
+                if (lines_[std::size_t(i)].kind == report::IssueLine::Kind::Over) {
+                    QFont bold = list_->font();
+                    bold.setBold(true);
+                    list_->item(i)->setFont(bold);
+                    list_->item(i)->setForeground(theme().over);
+                }
+        }
+        refreshFields();
+    }
+
+  private:
+    std::shared_ptr<const design::Design> design_;
+    std::vector<report::IssueLine> lines_;
+    QStringList shown_;
+    QListWidget* list_;
+
+    void fix() {
+        if (session_.stale()) return emit refused(tr("It is still being worked out; try again when it is."));
+        session_.issueMarks();
+        auto fixed = design::fixRevision(session_.base(), session_.design());
+        if (!fixed.why.empty()) return emit refused(qs(fixed.why));
+        session_.apply(tr("Fix revision %1").arg(qs(session_.project().sheet.revision)), std::move(fixed.project));
+    }
 };
 
 }  // namespace
 
-TrayPage* barsPage(Session& session, BarDesk& desk) {
-    return new BarsPage(session, desk);
+TrayPage* barsPage(Session& session, BarDesk& desk, Tray& tray) {
+    return new BarsPage(session, desk, tray);
 }
 TrayPage* issuePage(Session& session, Tray& tray) {
     return new IssuePage(session, tray);

@@ -159,6 +159,12 @@ class BasisPage final : public TrayPage {
         quantity(
             tr("Stock length"), Kind::Span, "stockLength", [=] { return basis().stockLength; },
             basisValue([](model::Basis& b, double v) { b.stockLength = v; }));
+        quantity(
+            tr("Bar lengths in steps of"), Kind::Length, "lengthStep", [=] { return basis().lengthStep; },
+            basisValue([](model::Basis& b, double v) { b.lengthStep = v; }));
+        sentence([] {
+            return tr("At skew and round edges bars are cut in these steps; 0 leaves the step to the program.");
+        });
         heading(tr("Parameters of the standard"));
         sentence([] {
             return tr(

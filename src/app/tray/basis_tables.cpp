@@ -23,7 +23,11 @@ struct RateRow {
     model::Rates::Rate model::Rates::*rate;
 };
 constexpr RateRow rateRows[] = {{QT_TR_NOOP("concrete, m³"), &model::Rates::concrete},
-                                {QT_TR_NOOP("steel, kg"), &model::Rates::steel}};
+                                {QT_TR_NOOP("steel, kg"), &model::Rates::steel},
+                                {QT_TR_NOOP("formwork, m²"), &model::Rates::formwork},
+                                {QT_TR_NOOP("blinding, m³"), &model::Rates::blinding},
+                                {QT_TR_NOOP("kind of bar (mark)"), &model::Rates::mark},
+                                {QT_TR_NOOP("bar placed"), &model::Rates::piece}};
 QStringList sourceKinds() {
     return {QObject::tr("assumed"), QObject::tr("investigation"), QObject::tr("client"),
             QObject::tr("standard")};

@@ -189,7 +189,7 @@ Tray::Tray(const Desks& desks, QWidget* parent)
     add(Place::Strips, Of::Slab, slabStripPage(session));
     add(Place::Strips, Of::Floor, floorStripsPage(d_));
     add(Place::Checks, Of::Floor, connectionsPage(d_.connections));
-    add(Place::Bars, Of::Any, barsPage(session, d_.bars));
+    add(Place::Bars, Of::Any, barsPage(session, d_.bars, *this));
     add(Place::Issue, Of::Any, issuePage(session, *this));
     pages_->addWidget(new QWidget);  // of places without one
 

@@ -107,7 +107,9 @@ class Tray : public QWidget {
 
   signals:
     void refused(const QString& sentence);
-    void exportWanted(const QString& what);  // "all", "drawing", "schedule", "report"
+    void exportWanted(const QString& what);  // "issue", "drawing", "schedule", "report", "print"
+    void economyWanted();
+    void checkWanted(const model::Spot& spot, const std::string& check);
 
   private:
     enum class Of { Any, Slab, Floor };
@@ -138,7 +140,7 @@ TrayPage* floorLayoutPage(FloorDesk& desk);
 TrayPage* floorActionsPage(FloorDesk& desk);
 TrayPage* floorStripsPage(const Desks& desks);
 TrayPage* connectionsPage(ConnectionDesk& desk);
-TrayPage* barsPage(Session& session, BarDesk& desk);
+TrayPage* barsPage(Session& session, BarDesk& desk, Tray& tray);
 TrayPage* issuePage(Session& session, Tray& tray);
 
 }  // namespace talvik::app

@@ -11,6 +11,7 @@
 
 #include "bench/bench_window.h"
 #include "board/floor_canvas.h"
+#include "design/economy.h"
 #include "layout/placing.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
@@ -47,6 +48,46 @@ void MainWindow::designThickness() {
     }
     progress.reset();
     session_.apply(tr("Find thickness and bars"), found.get());
+}
+
+void MainWindow::economicalBars() {
+    if (!session_.answer() || !session_.answer()->error.empty() || session_.stale())
+        return say(tr("There are no bars to choose among yet."));
+    QProgressDialog progress(tr("Looking for bars at less cost…"), tr("Stop"), 0, 1000, this);
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(500);
+    std::atomic<int> done{0};
+    std::stop_source stop;
+    const model::Project from = session_.base();
+    const model::Id element = session_.element();
+    auto search = std::async(std::launch::async, [&] {
+        return design::economicalLayout(from, element, stop.get_token(),
+                                        [&](double share) { done = static_cast<int>(999 * share); });
+    });
+    while (search.wait_for(std::chrono::milliseconds(5)) != std::future_status::ready) {
+        progress.setValue(done);
+        QCoreApplication::processEvents();
+        if (progress.wasCanceled()) stop.request_stop();
+    }
+    progress.reset();
+    auto found = search.get();
+    if (found.stopped) return say(tr("Stopped: the bars are as they were."));
+    if (found.changed == 0)
+        return say(tr("%1 layouts were tried; none costs less than the bars as they are.").arg(found.tried));
+    const auto &a = found.before, &b = found.after;
+    const QString money = qs(session_.project().basis.rates.currency);
+    session_.apply(tr("Economical bars"), std::move(found.project));
+    say(tr("%1 runs are fixed anew: steel %2 → %3, cut off %4 → %5, marks %6 → %7, bars %8 → %9; %10 %11 less. "
+           "%12 layouts were tried.")
+            .arg(found.changed)
+            .arg(session_.text(a.steel, units::Kind::Mass), session_.text(b.steel, units::Kind::Mass),
+                 session_.text(a.waste, units::Kind::Mass), session_.text(b.waste, units::Kind::Mass))
+            .arg(a.marks)
+            .arg(b.marks)
+            .arg(a.pieces)
+            .arg(b.pieces)
+            .arg(qs(units::plain(std::round(a.price - b.price), 6)), money)
+            .arg(found.tried));
 }
 
 void MainWindow::changeThickness(int steps) {

@@ -1,30 +1,36 @@
 // What leaves the window: files and prints.
 #include <QBuffer>
 #include <QCoreApplication>
+#include <QDialog>
 #include <QPainter>
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QProgressDialog>
 #include <QSvgGenerator>
+#include <QTextBrowser>
+#include <QVBoxLayout>
 #include <atomic>
 #include <future>
 
 #include "drawing/sheets.h"
 #include "formats/bending_data.h"
+#include "formats/comparison.h"
 #include "formats/dxf.h"
 #include "formats/file.h"
+#include "formats/ifc.h"
+#include "formats/project_file.h"
 #include "formats/tables.h"
-#include "paper/paper.h"
-#include "report/report.h"
+#include "paper/issue_set.h"
+#include "report/quantities_page.h"
 #include "widgets/text.h"
 #include "window/main_window.h"
 
 namespace talvik::app {
 
 QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
-    const bool all = what == QLatin1String("all");
+    const bool issue = what == QLatin1String("issue");
     std::optional<report::Convergences> further;
-    if (all || what == QLatin1String("report")) {
+    if (issue || what == QLatin1String("report")) {
         further = convergences();  // and what is still being worked out
         if (!further) return {};
     }
@@ -36,6 +42,7 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
     }
     session_.issueMarks();
     element = session_.answer();
+    if (issue) return issueInto(stem, *further);
     QStringList written;
     bool good = true;
     auto put = [&](const QString& suffix, auto write) {
@@ -45,7 +52,7 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
         good = why.empty();
         good ? written << qs(path) : (say(qs(why)), written);
     };
-    if (all || what == QLatin1String("drawing")) {
+    if (what == QLatin1String("drawing")) {
         const auto sheets = drawing::sheets(session_.project(), session_.design(), *element);
         auto number = [&](std::size_t i) {
             return sheets.size() > 1 ? QStringLiteral("-%1").arg(i + 1) : QString();
@@ -56,13 +63,20 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
             put(number(i) + ".svg", [&](const std::string& p) { return paper::writeSvg(p, sheets[i]); });
         }
     }
-    if (all || what == QLatin1String("schedule")) {
+    if (what == QLatin1String("schedule")) {
         put("-schedule.csv", [&](const std::string& p) {
             return formats::writeFile(p, formats::scheduleCsv(session_.project(), session_.design()));
         });
         put("-bending.abs", [&](const std::string& p) {
             return formats::writeFile(p, formats::bendingData(session_.project(), session_.design()));
         });
+        put("-model.ifc", [&](const std::string& p) {
+            return formats::writeFile(p, formats::ifcText(session_.project(), session_.design()));
+        });
+        for (const auto& [suffix, page] :
+             {std::pair("-quantities.pdf", report::quantitiesPage(session_.project(), session_.design())),
+              {"-cutting.pdf", report::cuttingPage(session_.project(), session_.design())}})
+            put(suffix, [&](const std::string& p) { return paper::writeReportPdf(p, page); });
         put("-schedule.xlsx", [&](const std::string& p) {
             return formats::writeScheduleXlsx(p, session_.project(), session_.design());
         });
@@ -72,9 +86,68 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
         put("-report.html", [&](const std::string& p) {
             return formats::writeFile(p, report::html(document, report::Target::Page));
         });
-        put("-report.pdf", [&](const std::string& p) { return paper::writeReportPdf(p, document); });
+        put("-report.odt", [&](const std::string& p) { return paper::writeReportOdt(p, document); });
+        QProgressDialog progress(tr("Writing the report…"), tr("Stop"), 0, 100, this);
+        progress.setWindowModality(Qt::WindowModal);
+        progress.setMinimumDuration(500);
+        put("-report.pdf", [&](const std::string& p) {
+            return paper::writeReportPdf(p, document, [&](double share) { return shown(progress, share); });
+        });
     }
     return good ? written : QStringList();
+}
+
+bool MainWindow::shown(QProgressDialog& progress, double share) {
+    progress.setValue(int(100 * share));
+    QCoreApplication::processEvents();
+    return !progress.wasCanceled();
+}
+
+QStringList MainWindow::issueInto(const QString& folder, const report::Convergences& further) {
+    QProgressDialog progress(tr("Writing the issue set…"), tr("Stop"), 0, 100, this);
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(500);
+    const auto project = session_.project();
+    const auto design = session_.sharedDesign();
+    const auto set = paper::writeIssueSet(folder.toStdString(), project, *design, further,
+                                          [&](double share) { return shown(progress, share); });
+    progress.reset();
+    if (!set.why.empty()) say(qs(set.why));
+    QStringList written;
+    for (const auto& path : set.written) written << qs(path);
+    return written;
+}
+
+// What differs between a file and the project in hand, to read.
+QString MainWindow::compareWith(const QString& path) {
+    const auto read = formats::openProject(path.toStdString());
+    if (!read.trouble.empty()) return qs(formats::sentences(read.trouble));
+    if (session_.stale()) return tr("It is still being worked out; try again when it is.");
+    QProgressDialog progress(tr("Working out the other project…"), QString(), 0, 0, this);
+    progress.setWindowModality(Qt::WindowModal);
+    progress.setMinimumDuration(500);
+    auto run = std::async(std::launch::async, [&] { return design::run(read.project, {.trace = false}); });
+    while (run.wait_for(std::chrono::milliseconds(10)) != std::future_status::ready) {
+        progress.setValue(0);
+        QCoreApplication::processEvents();
+    }
+    const auto before = run.get();
+    progress.reset();
+    const auto page = formats::comparisonPage(
+        formats::compare(read.project, before, session_.project(), session_.design()), path.toStdString(),
+        session_.path().isEmpty() ? tr("the project in hand").toStdString() : session_.path().toStdString(),
+        session_.project().basis.units);
+    auto* dialog = new QDialog(this);
+    dialog->setObjectName(QStringLiteral("comparison"));
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->setWindowTitle(tr("Comparison"));
+    auto* text = new QTextBrowser;
+    text->setHtml(qs(report::html(page, report::Target::Flow)));
+    auto* column = new QVBoxLayout(dialog);
+    column->addWidget(text);
+    dialog->resize(860, 640);
+    dialog->show();
+    return {};
 }
 
 // Floors on half the size and what is still being worked out, in the background behind a bar that can be
@@ -116,10 +189,14 @@ void MainWindow::exportAsked(const QString& what) {
                              .toLower()
                              .remove(QLatin1Char('\''))
                              .replace(QLatin1Char(' '), QLatin1Char('-'));
-    QString path = askSavePath(tr("Name of the files, without ending"), suggestion, {});
+    const bool issue = what == QLatin1String("issue");
+    QString path = issue ? askFolder(tr("Folder for the issue set"))
+                         : askSavePath(tr("Name of the files, without ending"), suggestion, {});
     if (path.isEmpty()) return;
     QStringList written = exportFiles(what, path);
-    if (!written.isEmpty()) say(tr("Written: %1").arg(written.join(QStringLiteral(", "))));
+    if (written.isEmpty()) return;
+    say(issue ? tr("%1 files are written into %2.").arg(written.size()).arg(path)
+              : tr("Written: %1").arg(written.join(QStringLiteral(", "))));
 }
 
 bool MainWindow::savePicture(QWidget& part, const QString& path) {

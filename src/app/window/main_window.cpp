@@ -128,6 +128,7 @@ MainWindow::MainWindow()
                 return Unsaved::Cancel;
         }
     };
+    askFolder = [this](const QString& title) { return QFileDialog::getExistingDirectory(this, title); };
     askSavePath = [this](const QString& title, const QString& suggestion, const QString& filter) {
         return QFileDialog::getSaveFileName(this, title, suggestion, filter);
     };
@@ -221,6 +222,8 @@ void MainWindow::connectParts() {
     connect(plan_, &PlanView::activated, this, &MainWindow::openMargin);
     connect(canvas_, &FloorCanvas::activated, this, &MainWindow::openMargin);
     connect(tray_, &Tray::exportWanted, this, &MainWindow::exportAsked);
+    connect(tray_, &Tray::economyWanted, this, &MainWindow::economicalBars);
+    connect(tray_, &Tray::checkWanted, this, &MainWindow::go);
     connect(places_, &PlaceBar::standardWanted, this, &MainWindow::chooseStandard);
     connect(places_, &PlaceBar::elementWanted, this, &MainWindow::chooseElement);
     connect(below_, &Register::showWanted, this, [this](double x, double y) { canvas_->centreOn({x, y}); });

@@ -14,6 +14,7 @@
 
 class QLabel;
 class QProgressBar;
+class QProgressDialog;
 class QSplitter;
 class QStackedWidget;
 class QToolButton;
@@ -67,9 +68,11 @@ class MainWindow : public QMainWindow {
     void openFloorDemo();
     bool save();
     bool saveAs(const QString& path);
-    // Writes drawings, schedules, reports or all of them with `stem` as the path without extension; what was
-    // written, or an empty list after saying why not.
+    // Writes drawings, schedules or reports with `stem` as the path without extension, or the issue set into
+    // the folder `stem`; what was written, or an empty list after saying why not.
     QStringList exportFiles(const QString& what, const QString& stem);
+    // Shows what differs between that project file and the one in hand; else a sentence.
+    QString compareWith(const QString& path);
     // Plan or long section as they are drawn now, to .svg or .png; says why not and gives false otherwise.
     bool savePicture(QWidget& part, const QString& path);
     // A sentence over a corner of the plan, for a while; moves nothing.
@@ -84,6 +87,7 @@ class MainWindow : public QMainWindow {
     std::function<Unsaved()> askUnsaved;
     std::function<QString(const QString& title, const QString& suggestion, const QString& filter)>
         askSavePath;
+    std::function<QString(const QString& title)> askFolder;
 
   protected:
     void closeEvent(QCloseEvent* event) override;
@@ -104,7 +108,10 @@ class MainWindow : public QMainWindow {
     void refreshFigures();  // whether plain digits are figures
     void openMargin();
     bool mayLeave();
+    static bool shown(QProgressDialog& progress, double share);  // false when it was stopped
+    QStringList issueInto(const QString& folder, const report::Convergences& further);
     void designThickness();
+    void economicalBars();
     void find();
     void go(const model::Spot& spot, const std::string& check);
     void goToMember(const model::Id& id);

@@ -90,8 +90,13 @@ void MainWindow::buildMenus() {
     add(file, tr("Add f&loor"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { addFloor(); });
     add(file, tr("Add &slab"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { addSlab(); });
     file->addSeparator();
-    add(file, tr("&Export everything…"), QKeySequence(Qt::CTRL | Qt::Key_E),
-        [this] { exportAsked(QStringLiteral("all")); });
+    add(file, tr("&Issue set into a folder…"), QKeySequence(Qt::CTRL | Qt::Key_E),
+        [this] { exportAsked(QStringLiteral("issue")); });
+    add(file, tr("&Compare with…"), {}, [this] {
+        const QString path = QFileDialog::getOpenFileName(this, tr("Compare with"), {}, fileFilter());
+        if (path.isEmpty()) return;
+        if (const QString why = compareWith(path); !why.isEmpty()) say(why);
+    });
     add(file, tr("&Print the drawing…"), QKeySequence::Print, [this] { print(); });
     add(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 
@@ -110,6 +115,7 @@ void MainWindow::buildMenus() {
     add(bars, tr("Give &all back"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { bars_.releaseAll(); });
     add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T),
         [this] { designThickness(); });
+    add(bars, tr("&Economical bars"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E), [this] { economicalBars(); });
     bars->addSeparator();
     add(bars, tr("&Wider spacing"), {}, [this] { bars_.changeSpacing(1); });
     add(bars, tr("&Closer spacing"), {}, [this] { bars_.changeSpacing(-1); });
@@ -118,6 +124,7 @@ void MainWindow::buildMenus() {
     add(bars, tr("&Hook at the end"), {}, [this] { bars_.toggleHook(true); });
     add(bars, tr("Hook at the s&tart"), {}, [this] { bars_.toggleHook(false); });
     add(bars, tr("&Divide at the station line"), {}, [this] { bars_.splitRun(session_.station()); });
+    add(bars, tr("&Join with the next"), {}, [this] { bars_.joinRuns(); });
     add(bars, tr("&Add bars at the span or support"), {}, [this] { bars_.addRun(); });
     add(bars, tr("&Give back"), {}, [this] { bars_.release(); });
 

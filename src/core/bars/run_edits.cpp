@@ -75,6 +75,27 @@ SplitRun splitRun(model::Project& project, Fixed& fixed, const Run& run, double 
     return out;
 }
 
+const Run* neighbour(const std::vector<Run>& runs, const Run& run) {
+    const Run *after = nullptr, *before = nullptr;
+    for (const Run& r : runs) {
+        if (r.role != run.role || r.part != run.part || r.id == run.id) continue;
+        if (r.from > run.from && (!after || r.from < after->from)) after = &r;
+        if (r.from <= run.from && (!before || r.from > before->from)) before = &r;
+    }
+    return after ? after : before;
+}
+
+model::Id joinRuns(model::Project& project, Fixed& fixed, const Run& run, const Run& with) {
+    const Run &first = run.from <= with.from ? run : with, &last = run.to >= with.to ? run : with;
+    Run one = run;
+    if (with.area > run.area) one.bar = with.bar, one.spacing = with.spacing;
+    one.from = first.from, one.start = first.start;
+    one.to = last.to, one.end = last.end;
+    const auto id = fixRun(project, fixed, one);
+    std::erase_if(fixed, [&](const auto& r) { return r.id == with.id && r.id != id; });
+    return id;
+}
+
 std::optional<RoomForRun> roomForRun(const line::Line& line, bool top, const model::Id& at, double cover) {
     RoomForRun room;
     for (const auto& span : line.spans) {

@@ -40,6 +40,11 @@ struct SplitRun {
 };
 SplitRun splitRun(model::Project& project, Fixed& fixed, const Run& run, double u, double lap);
 
+// The run after this one (else the one before) in the same face of the line, of the same kind; null without.
+const Run* neighbour(const std::vector<Run>& runs, const Run& run);
+// One run in place of two, over both, with the stronger bars of the two and their outer ends; its id.
+model::Id joinRuns(model::Project& project, Fixed& fixed, const Run& run, const Run& with);
+
 // Where one more run would lie: over a support a quarter of each span that meets there, whole overhangs; in a
 // span all but 0.15 of it at either end; in steps of 50 mm, within the cover. Empty where less than 300 mm is
 // left. `at`: id of the support (top) or span (bottom).

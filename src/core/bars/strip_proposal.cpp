@@ -417,7 +417,12 @@ class Proposer {
 std::vector<Run> proposeStrip(const Strip& strip, const std::vector<Station>& stations,
                               const line::Demand& demand, bool top, const line::LineBasis& in,
                               const std::vector<model::BarRun>& fixed, const std::vector<PeakBand>& bands) {
-    return Proposer(strip, stations, demand, top, in, fixed, bands).run();
+    auto runs = Proposer(strip, stations, demand, top, in, fixed, bands).run();
+    // A support may hold a strip twice: the second run over it gets a name of its own.
+    std::map<model::Id, int> taken;
+    for (Run& r : runs)
+        if (const int n = ++taken[r.id]; n > 1) r.id += fmt::format("/{}", n);
+    return runs;
 }
 
 }  // namespace talvik::bars

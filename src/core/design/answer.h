@@ -61,7 +61,9 @@ struct ElementAnswer {
     std::vector<std::string> assumptions;                  // besides those of the checks
     std::string error;                                     // why there are no results; empty where there are
     bool complete = true;                                  // false: something that takes longer follows
+    int members = 1;                                       // that are alike; the rest is of one of them
     double steel = 0, concrete = 0;                        // kg, m3
+    double area = 0, formwork = 0, blinding = 0;           // m2 in plan, m2, m3
     checks::Summary summary;                               // see summarise
     virtual ~ElementAnswer() = default;
 

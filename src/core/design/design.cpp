@@ -27,7 +27,25 @@ checks::Summary Design::summary() const {
 schedule::Schedule Design::scheduleOf(const ElementAnswer& element) const {
     std::vector<schedule::Item> items;
     for (const auto& p : element.parts) items.insert(items.end(), p->items.begin(), p->items.end());
-    return schedule::make(items, marks, element.name);
+    return scheduleOf(element, items);
+}
+schedule::Schedule Design::scheduleOf(const ElementAnswer& element,
+                                      const std::vector<schedule::Item>& items) const {
+    auto all = schedule::make(items, marks, element.name, element.members);
+    if (revisions.empty()) return all;
+    std::map<std::string, int> whole;  // numbers of what is in the element as a whole
+    for (const auto& p : element.parts)
+        for (const auto& i : p->items) whole[schedule::signature(i)] += i.number;
+    for (auto& row : all.rows) {
+        const std::string bar = schedule::signature(row.bar, row.shape, row.dimensions);
+        row.revision = letter;
+        for (auto r = revisions.rbegin(); r != revisions.rend(); ++r) {
+            const auto found = (*r)->bars.find(element.element + "|" + bar);
+            if (found == (*r)->bars.end() || found->second != whole[bar]) break;
+            row.revision = (*r)->letter;
+        }
+    }
+    return all;
 }
 schedule::Schedule Design::schedule() const {
     std::vector<schedule::Schedule> all;
@@ -47,6 +65,7 @@ Design joined(const Project& project, std::shared_ptr<const standards::Standard>
                                                    "\"; choose one of the list."});
     d.elements = std::move(elements);
     d.marks = project.marks;
+    d.revisions = project.revisions, d.letter = project.sheet.revision;
     for (const auto& e : d.elements)
         for (const auto& p : e->parts) schedule::number(p->items, d.marks);
     return d;

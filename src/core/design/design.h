@@ -11,11 +11,17 @@ struct Design {
     std::vector<model::Diagnostic> trouble;  // the project is not valid; nothing else is filled then
     std::vector<std::shared_ptr<const ElementAnswer>> elements;  // those answered, as the project lists them
     schedule::Marks marks;  // of all bars: as given out, the others as they would be next
+    // As the project has them: what was fixed, and the letter under which changes leave next.
+    std::vector<std::shared_ptr<const model::Revision>> revisions;
+    std::string letter;
 
     const ElementAnswer* find(std::string_view element) const;
     const SlabDesign& slab(std::size_t number) const;  // the one-way slab in that place of the list
     checks::Summary summary() const;
+    // Of all members of an element, with the letter under which each row last changed; and of some of its
+    // bars alone.
     schedule::Schedule scheduleOf(const ElementAnswer& element) const;
+    schedule::Schedule scheduleOf(const ElementAnswer& element, const std::vector<schedule::Item>& items) const;
     schedule::Schedule schedule() const;
     std::string callout(const PartAnswer& part, const model::Id& run, units::System system) const;
 };

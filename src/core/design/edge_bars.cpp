@@ -22,7 +22,7 @@ constexpr double shortSide = 400;  // sides so short, as of arcs, have no bars a
 
 class Maker {
   public:
-    Maker(const FloorDesign& f, const schedule::Room& room) : f_(f), room_(room), basis_(*f.basis) {
+    Maker(const FloorDesign& f, const schedule::Room& room) : f_(f), room_(room), basis_(*f.basis), thickness_(*f.floor) {
         // The least of the steel allowed across strips.
         const auto all = bars::barChoices(basis_.secondaryBars, basis_.spacingMost, basis_, *f.standard);
         if (!all.empty()) bar_ = all.front().bar, spacing_ = all.front().spacing;
@@ -31,23 +31,22 @@ class Maker {
     std::vector<std::shared_ptr<const PartAnswer>> make() {
         std::vector<std::shared_ptr<const PartAnswer>> all;
         if (!bar_ || f_.floor->slabs.empty()) return all;
-        std::vector<Ring> slabs;
-        for (const auto& s : f_.floor->slabs) slabs.push_back(model::ring(s.outline));
-        if (slabs.size() > 1) slabs = geometry::unite(slabs);
         auto edges = part("edges", "Edges");
-        for (std::size_t i = 0; i < slabs.size(); ++i)
-            ring(*edges, slabs[i], f_.floor->slabs.front().thickness, fmt::format("edge/{}", i));
+        const auto slabs = model::outlines(*f_.floor);
+        for (std::size_t i = 0; i < slabs.size(); ++i) ring(*edges, slabs[i], fmt::format("edge/{}", i));
         all.push_back(std::move(edges));
+        for (const auto& z : f_.floor->zones) {
+            auto drop = part(z.id, "Drop " + (z.name.empty() ? z.id : z.name));
+            mat(*drop, z);
+            if (!drop->items.empty()) all.push_back(std::move(drop));
+        }
         for (const auto& o : f_.floor->openings) {
             auto opening = part(o.id, "Opening " + (o.name.empty() ? o.id : o.name));
             const Ring outline = model::ring(o.outline);
-            double h = f_.floor->slabs.front().thickness;
-            for (const auto& s : f_.floor->slabs)
-                if (geometry::contains(model::ring(s.outline), outline.front())) h = s.thickness;
             Ring reversed = outline;  // so that the slab lies on the left of its sides
             if (geometry::area(reversed) > 0) std::reverse(reversed.begin(), reversed.end());
-            ring(*opening, reversed, h, "edge/" + o.id);
-            cut(*opening, outline, h);
+            ring(*opening, reversed, "edge/" + o.id);
+            cut(*opening, outline, thickness_.at(outline.front()));
             all.push_back(std::move(opening));
         }
         return all;
@@ -57,6 +56,7 @@ class Maker {
     const FloorDesign& f_;
     const schedule::Room& room_;
     const model::Basis& basis_;
+    const model::Thickness thickness_;
     const catalogs::Bar* bar_ = nullptr;
     double spacing_ = 200;
 
@@ -72,14 +72,31 @@ class Maker {
         part.items.push_back(std::move(item));
     }
 
+    // Of the bars in the corners of U-bars, by the standard, as top bars lie.
+    double lapOf(double h) const {
+        const line::LineBasis in{basis_, *f_.standard};
+        bars::Run r;
+        r.role = model::Role::TopMain, r.bar = bar_->name, r.spacing = spacing_;
+        bars::size(r, h, in);
+        return units::roundUp(in.standard.anchorage->lap(bars::anchorageInput(r, false, h, in)), 50);
+    }
+
     // Along the sides of an outline that has the slab on its left: U-bars across the edge, and a bar in
     // either corner of them.
-    void ring(PartAnswer& part, const Ring& outline, double h, const std::string& run) const {
-        const double depth = units::roundDown(h - basis_.coverTop - basis_.coverBottom, 5),
-                     leg = units::roundUp(2 * h, 50), d = bar_->diameter, cover = basis_.coverSide;
-        Item u;
-        u.run = run, u.bar = bar_->name, u.diameter = d, u.shape = "21", u.layer = "U", u.spacing = spacing_;
-        u.dimensions = {{'A', leg}, {'B', depth}, {'C', leg}};
+    void ring(PartAnswer& part, const Ring& outline, const std::string& run) const {
+        const double d = bar_->diameter, cover = basis_.coverSide;
+        std::map<double, Item> us;  // by the thickness of the slab where they stand
+        auto uAt = [&](double h) -> Item& {
+            const auto [at, fresh] = us.try_emplace(h);
+            Item& u = at->second;
+            if (!fresh) return u;
+            const double leg = units::roundUp(2 * h, 50);
+            u.run = us.size() == 1 ? run : fmt::format("{}/{}", run, units::plain(h));
+            u.bar = bar_->name, u.diameter = d, u.shape = "21", u.layer = "U", u.spacing = spacing_;
+            u.dimensions = {
+                {'A', leg}, {'B', units::roundDown(h - basis_.coverTop - basis_.coverBottom, 5)}, {'C', leg}};
+            return u;
+        };
         std::map<double, Item> along;
         double owed = 0;  // bars that short sides before have not had
         for (std::size_t i = 0; i < outline.size(); ++i) {
@@ -95,14 +112,17 @@ class Maker {
             for (int k = 0; k < n; ++k) {
                 const double t =
                     whole ? cover + inside * (n > 1 ? double(k) / (n - 1) : 0.5) : length * (k + 0.5) / n;
-                const Point at{a.x + t * way.x + cover * in.x, a.y + t * way.y + cover * in.y},
-                    tip{at.x + leg * in.x, at.y + leg * in.y};
+                const Point at{a.x + t * way.x + cover * in.x, a.y + t * way.y + cover * in.y};
+                Item& u = uAt(thickness_.at(at));
+                const double leg = u.dimensions.at('A');
+                const Point tip{at.x + leg * in.x, at.y + leg * in.y};
                 u.lie.push_back({at, tip});
                 ++u.number;
             }
             if (!whole) continue;
             // Pieces of the stock length at the most, lapped.
-            const double lap = units::roundUp(60 * d, 50), straight = units::roundDown(inside, 50);
+            const double lap = lapOf(thickness_.at({(a.x + b.x) / 2 + cover * in.x, (a.y + b.y) / 2 + cover * in.y})),
+                         straight = units::roundDown(inside, 50);
             const int pieces = straight <= basis_.stockLength
                                    ? 1
                                    : int(std::ceil((straight - lap) / (basis_.stockLength - lap) - 1e-9));
@@ -120,8 +140,54 @@ class Maker {
                 line.number += 2;
             }
         }
-        finish(part, std::move(u), *bar_);
+        for (auto& [h, item] : us) finish(part, std::move(item), *bar_);
         for (auto& [length, item] : along) finish(part, std::move(item), *bar_);
+    }
+
+    // Below a slab that is thicker in places its own bars pass above: a mat of bars bent up at their ends, both
+    // ways, closes the soffit and the sides there.
+    void mat(PartAnswer& part, const model::Zone& z) const {
+        const Ring outline = model::ring(z.outline);
+        model::Floor plain = *f_.floor;
+        plain.zones.clear();
+        const double slab = model::Thickness(plain).at(geometry::centroid(outline));
+        if (z.thickness < slab + 50 || z.level == model::Zone::Level::Bottom) return;
+        model::Floor only;  // the drop alone, less what is open in it
+        only.slabs.push_back({"drop", {}, z.outline, z.thickness});
+        only.openings = f_.floor->openings;
+        const schedule::Room room(only, room_.cover());
+        const double leg = units::roundDown(z.thickness - basis_.coverTop - basis_.coverBottom, 5);
+        for (int direction : {0, 1}) {
+            const StripDesign* like = nullptr;
+            for (const auto& s : f_.strips)
+                if (s->direction == direction && !like) like = s.get();
+            if (!like) continue;
+            const auto& axes = like->strip->axes;
+            const auto turned = room.in(axes);
+            double low = 1e300, high = -1e300;
+            for (Point p : outline) low = std::min(low, axes.local(p).y), high = std::max(high, axes.local(p).y);
+            low += room_.cover() + 1, high -= room_.cover() + 1;
+            if (high < low) continue;
+            const int n = int(std::ceil((high - low) / spacing_ - 1e-6)) + 1;
+            std::map<double, Item> lengths;
+            for (int k = 0; k < n; ++k) {
+                const double v = n > 1 ? low + k * (high - low) / (n - 1) : (low + high) / 2;
+                for (const auto& free : turned.along(v)) {
+                    const double straight = units::roundDown(free.to - free.from + 1e-6, 10);
+                    if (straight < 200) continue;
+                    Item& i = lengths[straight];
+                    i.run = fmt::format("drop/{}", direction);
+                    i.bar = bar_->name, i.diameter = bar_->diameter, i.spacing = spacing_;
+                    i.shape = "21", i.dimensions = {{'A', leg}, {'B', straight}, {'C', leg}};
+                    const auto in = lineBasis(f_, *like);
+                    i.layer = fmt::format("B{}", in.outer(false) <= 0 ? 1 : 2);
+                    const double from = (free.from + free.to - straight) / 2;
+                    i.lie.push_back({axes.plan({from, v}), axes.plan({from + straight, v})});
+                    ++i.number;
+                }
+            }
+            for (auto& [length, item] : lengths) finish(part, std::move(item), *bar_);
+        }
     }
 
     // Half of the steel that an opening cuts off on either side of it, with its anchorage beyond; of both

@@ -8,6 +8,7 @@
 
 #include "design/edge_bars.h"
 #include "design/floor_checks.h"
+#include "design/measure.h"
 #include "design/peak_bands.h"
 #include "design/strip_checks.h"
 #include "fem/parallel/pool.h"
@@ -87,20 +88,6 @@ bool alike(const std::vector<PeakBand>& a, const std::vector<PeakBand>& b) {
     });
 }
 
-// Bars as they are cut, and shear steel; concrete of the slabs, less openings.
-void quantities(FloorDesign& f) {
-    for (const auto& p : f.parts)
-        for (const auto& i : p->items) f.steel += i.massEach * i.number;
-    const auto volume = [](const model::Outline& o, double h) {
-        return std::abs(geometry::area(model::ring(o))) * h / 1e9;
-    };
-    const auto& floor = *f.floor;
-    for (const auto& s : floor.slabs) f.concrete += volume(s.outline, s.thickness);
-    for (const auto& z : floor.zones)
-        f.concrete += volume(z.outline, z.thickness - floor.slabs.front().thickness);
-    for (const auto& o : floor.openings) f.concrete -= volume(o.outline, floor.slabs.front().thickness);
-}
-
 }  // namespace
 
 bool StripDesign::twoWay() const {
@@ -154,7 +141,9 @@ class FloorDesigner::Stages {
         f_->parts.assign(f_->strips.begin(), f_->strips.end());
         f_->parts.insert(f_->parts.end(), f_->connections.begin(), f_->connections.end());
         for (auto& edge : edgeBars(*f_, room_)) f_->parts.push_back(edge);
-        quantities(*f_);
+        for (const auto& part : f_->parts)
+            for (const auto& i : part->items) f_->steel += i.massEach * i.number;
+        measure(floor_, *f_);
         checkFloor(*f_);
         f_->summarise();
         return true;

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "bars/proposal.h"
+#include "design/measure.h"
 #include "design/slab_checks.h"
 
 namespace talvik::design {
@@ -39,8 +40,7 @@ std::shared_ptr<const SlabAnswer> designSlab(std::shared_ptr<const model::OneWay
     answer->basis = basis;
     answer->standard = standard;
     answer->error = d->error;
-    answer->concrete =
-        slab->thickness * slab->width * (model::concreteEnd(*slab) - model::concreteStart(*slab)) / 1e9;
+    measure(*slab, *answer);
     if (d->error.empty()) {
         d->line = line::lineOf(*slab, d->analysis, *standard);
         const auto in = slabBasis(*basis, *standard);

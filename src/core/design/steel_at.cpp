@@ -8,8 +8,7 @@ namespace talvik::design {
 using geometry::Point;
 
 SlabEdges::SlabEdges(const model::Floor& floor) {
-    for (const auto& s : floor.slabs) outline.push_back(model::ring(s.outline));
-    if (outline.size() > 1) outline = geometry::unite(outline);
+    outline = model::outlines(floor);
     for (const auto& o : floor.openings) outline.push_back(model::ring(o.outline));
 }
 

@@ -1,5 +1,8 @@
 #include "drawing/drawing.h"
 
+#include <cmath>
+#include <numbers>
+
 namespace talvik::drawing {
 
 const std::vector<Layer>& layers() {
@@ -43,6 +46,62 @@ void Sheet::text(Point at, double size, std::string string, Align align, bool bo
 }
 void Sheet::polyline(std::vector<Point> points, Layer layer) {
     items.emplace_back(Polyline{std::move(points), false, false, layer});
+}
+
+void Sheet::dimension(Point a, Point b, double off, std::string words, std::optional<double> angle) {
+    const double degrees =
+        angle ? *angle : std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi;
+    const double t = degrees * std::numbers::pi / 180;
+    const Point way{std::cos(t), std::sin(t)}, side{-way.y, way.x};
+    Dimension d;
+    d.a = a, d.b = b, d.angle = degrees, d.text = words;
+    const double length = (b.x - a.x) * way.x + (b.y - a.y) * way.y;
+    d.at = {a.x + off * side.x, a.y + off * side.y};
+    const Point end{d.at.x + length * way.x, d.at.y + length * way.y};
+    d.first = items.size();
+    line(d.at, end, Layer::Dimension);
+    for (Point p : {d.at, end})  // strokes at 45 degrees to it
+        line({p.x - 0.7 * (way.x + side.x), p.y - 0.7 * (way.y + side.y)},
+             {p.x + 0.7 * (way.x + side.x), p.y + 0.7 * (way.y + side.y)}, Layer::Dimension);
+    for (const auto& [from, to] : {std::pair{a, d.at}, {b, end}})
+        if (const double far = geometry::length(from, to); far > 1.5) {
+            const Point w{(to.x - from.x) / far, (to.y - from.y) / far};
+            line({from.x + w.x, from.y + w.y}, {to.x + w.x, to.y + w.y}, Layer::Dimension);
+        }
+    // The text reads from below or from the right.
+    double reads = std::remainder(degrees, 360);
+    const bool turned = reads > 91 || reads <= -89;
+    if (turned) reads = std::remainder(reads + 180, 360);
+    const Point m{(d.at.x + end.x) / 2, (d.at.y + end.y) / 2};
+    const double s = turned ? -0.8 : 0.8;
+    const Point base{m.x + s * side.x, m.y + s * side.y};
+    d.middle = {m.x + 1.8 * (turned ? -1 : 1) * side.x, m.y + 1.8 * (turned ? -1 : 1) * side.y};
+    items.emplace_back(Text{base, 2, std::move(words), Align::Centre, reads, false, Layer::Text});
+    d.count = items.size() - d.first;
+    dimensions.push_back(std::move(d));
+}
+void Sheet::put(const Sheet& other, Point off) {
+    auto move = [&](Point& p) { p = {p.x + off.x, p.y + off.y}; };
+    const std::size_t before = items.size();
+    for (auto item : other.items) {
+        std::visit(
+            [&](auto& i) {
+                using T = std::decay_t<decltype(i)>;
+                if constexpr (std::is_same_v<T, Polyline>)
+                    for (Point& p : i.points) move(p);
+                else if constexpr (std::is_same_v<T, Circle>)
+                    move(i.centre);
+                else
+                    move(i.at);
+            },
+            item);
+        items.push_back(std::move(item));
+    }
+    for (auto d : other.dimensions) {
+        for (Point* p : {&d.a, &d.b, &d.at, &d.middle}) move(*p);
+        d.first += before;
+        dimensions.push_back(std::move(d));
+    }
 }
 
 double textWidth(const std::string& text, double height) {

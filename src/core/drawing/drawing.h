@@ -2,6 +2,7 @@
 // lower left corner. Exporters and the printer read it.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
@@ -63,16 +64,32 @@ struct Text {
 };
 using Item = std::variant<Polyline, Circle, Text>;
 
+// A distance measured: from `a` to `b` along `angle`, its line through `at`. Its lines and its text stand among
+// the items of the sheet, `count` of them from `first`; formats that know dimensions write it as one.
+struct Dimension {
+    Point a, b, at;
+    double angle = 0;  // degrees
+    std::string text;
+    Point middle;  // of the text
+    std::size_t first = 0, count = 0;
+};
+
 struct Sheet {
     double width = 594, height = 420;
     double scale = 1;  // drawing scale 1:scale of the main views
     std::string title;
     std::vector<Item> items;
+    std::vector<Dimension> dimensions;
 
     void line(Point a, Point b, Layer layer);
     void polyline(std::vector<Point> points, Layer layer);
     void circle(Point centre, double radius, Layer layer, bool filled = false);
     void rectangle(Point a, Point b, Layer layer, bool filled = false);
+    // From a to b, measured along the line through them or, with an angle, along that; the line stands `off`
+    // from a, to its left.
+    void dimension(Point a, Point b, double off, std::string text, std::optional<double> angle = {});
+    // Another sheet's items, moved.
+    void put(const Sheet& other, Point off);
     void text(Point at, double size, std::string string, Align align = Align::Left, bool bold = false,
               double angle = 0);
 };

@@ -7,9 +7,12 @@
 #include <map>
 #include <numbers>
 
+#include "design/revisions.h"
 #include "drawing/connection_detail.h"
 #include "drawing/label_places.h"
+#include "drawing/long_section.h"
 #include "drawing/sheet_column.h"
+#include "drawing/strip_figure.h"
 #include "layout/grid.h"
 
 namespace talvik::drawing {
@@ -22,24 +25,37 @@ using units::Kind;
 constexpr double margin = SheetColumn::margin, leftMargin = SheetColumn::leftMargin, around = 21;
 constexpr double textHeight = 2;
 
-struct Paper {
-    double width, height;
-};
-constexpr Paper A2{594, 420}, A1{841, 594}, A0{1189, 841};
+using model::Paper;
 
-// Scale and paper on which a plan of this size fits, the most readable first.
+// Scale and paper on which a plan of this size fits, the most readable first; those given are kept.
 struct Fit {
-    Paper paper = A0;
+    Paper paper = *model::paperSize("A0");
     double scale = 5000;
 };
-Fit fit(double wide, double high) {
-    constexpr std::pair<double, Paper> choices[] = {{50, A2},  {50, A1},  {75, A1},  {100, A1}, {100, A0},
-                                                    {150, A0}, {200, A0}, {250, A0}, {500, A0}, {1000, A0}};
-    for (const auto& [scale, paper] : choices) {
+Fit fit(double wide, double high, const model::IssueSheet& sheet) {
+    constexpr std::pair<double, const char*> choices[] = {
+        {50, "A2"},  {50, "A1"},  {75, "A1"},  {100, "A1"}, {100, "A0"},
+        {150, "A0"}, {200, "A0"}, {250, "A0"}, {500, "A0"}, {1000, "A0"}};
+    constexpr double scales[] = {20, 25, 50, 75, 100, 125, 150, 200, 250, 500, 1000, 2000, 5000};
+    auto fits = [&](const Paper& paper, double scale) {
         const double room = paper.width - leftMargin - margin - SheetColumn::width - 2 * around,
                      up = paper.height - 2 * margin - 2 * around - 10;
-        if (wide / scale <= room && high / scale <= up) return {paper, scale};
+        return wide / scale <= room && high / scale <= up;
+    };
+    const Paper* given = model::paperSize(sheet.paper);
+    if (given && sheet.scale > 0) return {*given, sheet.scale};
+    if (given) {
+        for (double scale : scales)
+            if (fits(*given, scale)) return {*given, scale};
+        return {*given, scales[std::size(scales) - 1]};
     }
+    if (sheet.scale > 0) {
+        for (const Paper& paper : model::papers())
+            if (fits(paper, sheet.scale)) return {paper, sheet.scale};
+        return {*model::paperSize("A0"), sheet.scale};
+    }
+    for (const auto& [scale, name] : choices)
+        if (const Paper& paper = *model::paperSize(name); fits(paper, scale)) return {paper, scale};
     return {};
 }
 
@@ -51,12 +67,13 @@ class FloorSheets {
             for (Point p : model::ring(s.outline)) take(p);
         for (const auto& c : f.floor->columns)
             for (Point p : model::footprint(c)) take(p);
-        fit_ = fit(high_.x - low_.x, high_.y - low_.y);
+        fit_ = fit(high_.x - low_.x, high_.y - low_.y, project.sheet);
     }
 
     std::vector<Sheet> make() {
         plan(false);
         plan(true);
+        sections();
         connections();
         scheduleSheets();
         const std::size_t n = all_.size();
@@ -82,6 +99,7 @@ class FloorSheets {
     struct Label {
         std::vector<Text> offered;
         Point tip;
+        bool changed = false;  // since the revision with which this one is compared
     };
     std::vector<Label> labels_;  // of what is drawn: they are placed when all bars lie
 
@@ -116,6 +134,9 @@ class FloorSheets {
         s.text({leftMargin + 6, s.height - margin - 12.5}, 2.2, fmt::format("1:{:.0f}", fit_.scale));
         LabelPlaces places({leftMargin + 2, margin + 2}, {leftMargin + room - 2, s.height - margin - 15});
         structure(places);
+        dimensions(places);
+        SheetColumn(s, project_, design_).north({leftMargin + room - 14, s.height - margin - 14},
+                                                project_.sheet.north);
         std::vector<const Item*> shown;
         for (const auto& strip : f_.strips) {
             for (const auto& r : strip->runs)
@@ -126,7 +147,7 @@ class FloorSheets {
         for (const auto& p : f_.parts)
             if (p->part.kind == model::PartKind::Edge) edge(*p, top, places, shown);
         if (top) steel(places);
-        for (const auto& l : labels_) write(l.offered, l.tip, places);
+        for (const auto& l : labels_) write(l, places);
         labels_.clear();
         column(shown, top);
     }
@@ -135,7 +156,7 @@ class FloorSheets {
     void structure(LabelPlaces& places) {
         const auto& floor = *f_.floor;
         for (const auto& g : floor.grids)
-            for (const auto& l : layout::gridLines(g, 13 * fit_.scale)) {
+            for (const auto& l : layout::gridLines(g, beyond(g))) {
                 const Point a = at(l.line.a), b = at(l.line.b);
                 sheet_->line(a, b, Layer::Grid);
                 const double length = std::max(geometry::length(a, b), 1e-9);
@@ -168,6 +189,49 @@ class FloorSheets {
             sheet_->items.emplace_back(Polyline{std::move(points), true, true, Layer::Structure});
             places.blockText(geometry::hull(box));
         }
+    }
+    // How far the lines of a grid go on, so that they end clear of the slab.
+    double beyond(const model::Grid& g) const {
+        double out = 0;
+        for (const auto& l : layout::gridLines(g, 0)) {
+            const double length = geometry::length(l.line.a, l.line.b);
+            if (length < 1) continue;
+            const Point way{(l.line.b.x - l.line.a.x) / length, (l.line.b.y - l.line.a.y) / length};
+            for (const auto& s : f_.floor->slabs)
+                for (Point p : model::ring(s.outline)) {
+                    const double t = (p.x - l.line.a.x) * way.x + (p.y - l.line.a.y) * way.y;
+                    out = std::max({out, -t, t - length});
+                }
+        }
+        return out + 13 * fit_.scale;
+    }
+    // Between the lines of each grid, and over all.
+    void dimensions(LabelPlaces& places) {
+        auto add = [&](Point a, Point b, double off, double length, std::optional<double> angle) {
+            if (length / fit_.scale < 3) return;
+            Sheet trial;
+            trial.dimension(a, b, off, units::number(length, Kind::Length, system_), angle);
+            const auto box = LabelPlaces::box(std::get<Text>(trial.items.back()), 0.2);
+            if (!places.free(box)) return;
+            sheet_->put(trial, {0, 0});
+            places.blockText(box);
+        };
+        for (const auto& g : f_.floor->grids) {
+            const auto lines = layout::gridLines(g, beyond(g) - 5 * fit_.scale);
+            for (std::size_t i = 0; i + 1 < lines.size(); ++i) {
+                if (lines[i].along != lines[i + 1].along) continue;
+                const auto &l = lines[i].line, &next = lines[i + 1].line;
+                const double long_ = std::max(geometry::length(l.a, l.b), 1.0);
+                const Point way{(l.b.x - l.a.x) / long_, (l.b.y - l.a.y) / long_};
+                // From the end of one line square to the next.
+                const double across = -(next.a.x - l.a.x) * way.y + (next.a.y - l.a.y) * way.x;
+                const Point b{l.a.x - across * way.y, l.a.y + across * way.x};
+                add(at(l.a), at(b), 0, std::abs(across), {});
+            }
+        }
+        const Point low = at(low_), high = at(high_);
+        add({low.x, low.y}, {high.x, low.y}, -5, high_.x - low_.x, 0.0);
+        add({high.x, low.y}, {high.x, high.y}, -5, high_.y - low_.y, 90.0);
     }
     void band(Point a, Point b, double width) {
         const double length = geometry::length(a, b);
@@ -230,6 +294,10 @@ class FloorSheets {
             if (crossed < least) least = crossed, best = std::move(c);
             if (crossed == 0) break;
         }
+        if (project_.sheet.everyBar)
+            for (const auto& l : lies)
+                if (std::abs(l.v - best.v) > 0.5)
+                    sheet_->line(at(axes.plan({l.from, l.v})), at(axes.plan({l.to, l.v})), layer);
         for (const auto& [a, b] : best.pieces) sheet_->line(a, b, layer), places.block(a, b);
         ends(r, best.pieces.front().first, best.pieces.back().second, way, layer, places);
         // Over which breadth.
@@ -257,7 +325,7 @@ class FloorSheets {
                                    true,
                                    Layer::Text});
             }
-        labels_.push_back({std::move(offered), best.middle});
+        labels_.push_back({std::move(offered), best.middle, design::changed(design_, strip, r.id, label)});
     }
     void ends(const bars::Run& r, Point a, Point b, Point way, Layer layer, LabelPlaces& places) {
         const Point side{-way.y, way.x};
@@ -269,20 +337,12 @@ class FloorSheets {
             places.block(o, q);
         }
     }
-    void write(const std::vector<Text>& offered, Point tip, LabelPlaces& places) {
+    void write(const Label& label, LabelPlaces& places) {
+        const Point tip = label.tip;
         LabelPlaces::Place place;
-        places.put(offered, tip, place);
-        if (place.leader) {
-            const auto box = LabelPlaces::box(place.text, 0.1);
-            Point from = box.front();
-            double least = 1e300;
-            for (std::size_t k = 0; k < box.size(); ++k) {
-                const Point p = geometry::nearest(tip, box[k], box[(k + 1) % box.size()]);
-                if (geometry::length(p, tip) < least) least = geometry::length(p, tip), from = p;
-            }
-            sheet_->line(from, tip, Layer::Dimension);
-            sheet_->circle(tip, 0.4, Layer::Dimension, true);
-        }
+        places.put(label.offered, tip, place);
+        if (place.leader) leader(*sheet_, place);
+        if (label.changed) cloud(*sheet_, LabelPlaces::box(place.text, 1.2));
         sheet_->items.emplace_back(place.text);
     }
 
@@ -310,7 +370,7 @@ class FloorSheets {
             const Point a = at(l.a), b = at(l.b), m{(a.x + b.x) / 2, (a.y + b.y) / 2};
             Text t{{m.x, m.y + 1}, textHeight, design_.callout(p, i.run, system_), Align::Centre, 0,
                    true,           Layer::Text};
-            labels_.push_back({{t}, m});
+            labels_.push_back({{t}, m, design::changed(design_, p, i.run, t.text)});
         }
     }
 
@@ -344,7 +404,7 @@ class FloorSheets {
             items.back().lie.clear();
         }
         double y = column.top();
-        const auto schedule = schedule::make(items, design_.marks, f_.name);
+        const auto schedule = design_.scheduleOf(f_, items);
         column.schedule(schedule, column.left() + 4, y, column.right() - 4, 180);
         column.notes(notes(items, top), y - 8);
     }
@@ -367,17 +427,21 @@ class FloorSheets {
                 "lies within.",
                 strips::directionName(f_.floor->strips.rules.outerTop),
                 strips::directionName(f_.floor->strips.rules.outerBottom)),
-            "One bar of each kind is drawn, the thin line shows over which breadth it lies. Call-outs: "
+            std::string(project_.sheet.everyBar
+                            ? "Every bar is drawn, the call-out stands at one of its run; "
+                            : "One bar of each run is drawn; ") +
+                "the thin line shows over which breadth they lie. Call-outs: "
             "number of "
             "all bars, type and size, marks, spacing, layer. Bars of several lengths are cut in steps.",
             "Laps and ends as drawn; laps of neighbouring bars lie apart.",
             top ? "Chairs hold the top bars, at most 1 m apart, set out by whoever places the bars."
                 : "U-bars close all edges and openings, with a bar in either corner. Beside openings lies "
                   "what they "
-                  "cut off, half on either side.",
+                  "cut off, half on either side. Drops have a mat of bars bent up at their ends.",
             "No camber: long-term deflection is held by span-to-depth alone.",
             fmt::format("Designed to {}.", design_.standard->edition)};
         addItemNotes(items, design_.marks, all);
+        addRevisionNotes(design_, f_, all);
         addCheckNotes(f_.all(), all);
         return all;
     }
@@ -388,7 +452,7 @@ class FloorSheets {
         for (const auto& c : f_.connections)
             if (c->steel) with.push_back(c.get());
         constexpr double wide = 180, high = 92;
-        const Paper paper = with.size() > 8 ? A1 : A2;
+        const Paper paper = *model::paperSize(with.size() > 8 ? "A1" : "A2");
         const int columns = int((paper.width - leftMargin - margin - SheetColumn::width) / wide),
                   rows = int((paper.height - 2 * margin) / high);
         for (std::size_t k = 0; k < with.size(); ++k) {
@@ -400,7 +464,7 @@ class FloorSheets {
                 for (std::size_t n = k; n < with.size() && n < k + std::size_t(columns * rows); ++n)
                     items.insert(items.end(), with[n]->items.begin(), with[n]->items.end());
                 double y = column.top();
-                column.schedule(schedule::make(items, design_.marks, f_.name), column.left() + 4, y,
+                column.schedule(design_.scheduleOf(f_, items), column.left() + 4, y,
                                 column.right() - 4, 120);
                 std::vector<std::string> all{
                     "Legs stand in the perimeters and lines drawn; the outermost perimeter that needs none "
@@ -414,21 +478,50 @@ class FloorSheets {
             const Sheet detail = connectionDetail(*with[k], project_.basis, wide - 8);
             const Point off{leftMargin + 4 + (place % columns) * wide,
                             sheet_->height - margin - 4 - (place / columns + 1) * high};
-            for (auto item : detail.items) {
-                std::visit(
-                    [&](auto& i) {
-                        using T = std::decay_t<decltype(i)>;
-                        auto move = [&](Point& p) { p = {p.x + off.x, p.y + off.y}; };
-                        if constexpr (std::is_same_v<T, Polyline>)
-                            for (Point& p : i.points) move(p);
-                        else if constexpr (std::is_same_v<T, Circle>)
-                            move(i.centre);
-                        else
-                            move(i.at);
-                    },
-                    item);
-                sheet_->items.push_back(std::move(item));
+            sheet_->put(detail, off);
+        }
+    }
+
+    // Long sections of the strips with their bars; of those that are alike one.
+    void sections() {
+        struct Drawn {
+            std::string names;
+            const design::StripDesign* strip;
+        };
+        std::vector<Drawn> all;
+        double high = 0;
+        std::map<std::string, std::size_t> known;
+        for (const auto& strip : f_.strips) {
+            if (strip->runs.empty()) continue;
+            const auto s = longSection(*strip, *f_.basis, design_.marks);
+            high = std::max(high, stripFigureHeight(s));
+            std::string key = fmt::format("{:.0f}", s.to - s.from);
+            for (const auto& b : s.bars) key += fmt::format("|{} {:.0f} {:.0f}", b.callout, b.from - s.from, b.to - s.from);
+            const auto [at, fresh] = known.try_emplace(key, all.size());
+            if (!fresh) {
+                all[at->second].names += ", " + strip->name;
+                continue;
             }
+            all.push_back({strip->name, strip.get()});
+        }
+        const Paper paper = *model::paperSize(all.size() > 14 ? "A1" : "A2");
+        const double room = paper.width - leftMargin - margin - SheetColumn::width - 4;
+        const int columns = int(room / 180), rows = int((paper.height - 2 * margin - 4) / high);
+        const double wide = room / columns;
+        for (std::size_t k = 0; k < all.size(); ++k) {
+            const int place = int(k) % (columns * rows);
+            if (place == 0) {
+                begin("long sections", paper, 1);
+                const SheetColumn column(*sheet_, project_, design_);
+                column.notes({"Long sections along the strips, depth enlarged, not to scale. Ends of bars are "
+                              "given from the nearest line of supports. Bars across are dots.",
+                              "Strips that are alike are drawn once."},
+                             column.top());
+            }
+            const auto& strip = *all[k].strip;
+            const Sheet figure = stripFigure(longSection(strip, *f_.basis, design_.marks), all[k].names, wide - 10, high, system_);
+            sheet_->put(figure, {leftMargin + 4 + (place % columns) * wide,
+                                 sheet_->height - margin - 2 - (place / columns + 1) * high});
         }
     }
 
@@ -438,7 +531,7 @@ class FloorSheets {
         if (schedule.rows.empty()) return;
         std::size_t from = 0;
         while (from < schedule.rows.size()) {
-            begin("bar schedule", A2, 1);
+            begin("bar schedule", *model::paperSize("A2"), 1);
             const SheetColumn column(*sheet_, project_, design_);
             constexpr double wide = 184;
             for (int k = 0; k < 3 && from < schedule.rows.size(); ++k) {

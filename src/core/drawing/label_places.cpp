@@ -105,4 +105,16 @@ bool LabelPlaces::put(const std::vector<Text>& offered, Point tip, Place& out) {
     return false;
 }
 
+void leader(Sheet& sheet, const LabelPlaces::Place& place) {
+    const auto box = LabelPlaces::box(place.text, 0.1);
+    Point from = box.front();
+    double least = 1e300;
+    for (std::size_t k = 0; k < box.size(); ++k) {
+        const Point p = geometry::nearest(place.tip, box[k], box[(k + 1) % box.size()]);
+        if (geometry::length(p, place.tip) < least) least = geometry::length(p, place.tip), from = p;
+    }
+    sheet.line(from, place.tip, Layer::Dimension);
+    sheet.circle(place.tip, 0.4, Layer::Dimension, true);
+}
+
 }  // namespace talvik::drawing

@@ -10,6 +10,7 @@ class LabelPlaces {
     LabelPlaces(Point low, Point high) : low_(low), high_(high) {}  // texts stay within
     void block(Point a, Point b);                                   // a bar
     void blockText(const geometry::Ring& box);                      // a text that stands already
+    bool free(const geometry::Ring& box) const;  // of texts and bars, and within
     // How many bars lie along a line, nearer than a text is high.
     int beside(Point a, Point b) const;
 
@@ -35,7 +36,9 @@ class LabelPlaces {
     std::vector<Box> texts_;
     std::vector<Bar> bars_;
     static Box boxed(geometry::Ring ring);
-    bool free(const geometry::Ring& ring) const;
 };
+
+// The line from the nearest point of a placed text to what it belongs to.
+void leader(Sheet& sheet, const LabelPlaces::Place& place);
 
 }  // namespace talvik::drawing

@@ -4,7 +4,11 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <map>
+#include <numbers>
+
+#include "design/revisions.h"
 
 namespace talvik::drawing {
 
@@ -33,11 +37,28 @@ std::size_t SheetColumn::schedule(const schedule::Schedule& all, double x, doubl
                             design_.standard->anchorage->bendClause()),
                 Align::Right);
     y -= 6;
-    const std::array<double, 9> col{0, 12, 32, 44, 58, 79, 100, 121, 147};
     const auto system = project_.basis.units;
     const std::string l(units::unit(Kind::Length, system).symbol), m(units::unit(Kind::Mass, system).symbol);
-    const std::array<std::string, 9> head{"Mark",   "Size",   "No.",      "Shape",    "A " + l,
-                                          "B " + l, "C " + l, "Cut " + l, "Mass " + m};
+    // Legs that no bar has are left out; the letters of revisions where one was fixed.
+    std::string letters = "A";
+    for (const auto& row : all.rows)
+        for (const auto& [letter, value] : row.dimensions)
+            if (letters.find(letter) == std::string::npos) letters += letter;
+    std::sort(letters.begin(), letters.end());
+    bool revised = false;
+    for (const auto& row : all.rows) revised |= !row.revision.empty();
+    std::vector<std::string> head{"Mark", "Size", "Memb.", "Each", "Total", "Cut " + l, "Shape"};
+    double size = 12;  // of the longest name
+    for (const auto& row : all.rows) size = std::max(size, textWidth(row.bar, 2) + 2);
+    std::vector<double> col{0, 10, 10 + size, 20 + size, 29 + size, 39 + size, 53 + size};
+    double next = 64 + size;
+    const double wide = std::min(17.0, (right - x - next - 18 - (revised ? 10 : 0)) / double(letters.size()));
+    for (char letter : letters) {
+        head.push_back(std::string(1, letter) + " " + l), col.push_back(next);
+        next += wide;
+    }
+    if (revised) head.push_back("Rev."), col.push_back(next), next += 10;
+    head.push_back("Mass " + m), col.push_back(next);
     for (std::size_t i = 0; i < head.size(); ++i) sheet_.text({x + col[i], y}, 2, head[i], Align::Left, true);
     y -= 2;
     sheet_.line({x, y}, {right, y}, Layer::Dimension);
@@ -52,19 +73,19 @@ std::size_t SheetColumn::schedule(const schedule::Schedule& all, double x, doubl
                             : "… goes on");
             break;
         }
-        auto leg = [&](char letter) {
+        std::vector<std::string> cells{fmt::format("{:02}", row.mark),
+                                       row.bar,
+                                       std::to_string(row.members),
+                                       std::to_string(row.number),
+                                       std::to_string(row.total()),
+                                       num(row.cutLength, Kind::Length),
+                                       row.shape};
+        for (char letter : letters) {
             auto it = row.dimensions.find(letter);
-            return it == row.dimensions.end() ? std::string("–") : num(it->second, Kind::Length);
-        };
-        const std::array<std::string, 9> cells{fmt::format("{:02}", row.mark),
-                                               row.bar,
-                                               std::to_string(row.number),
-                                               row.shape,
-                                               leg('A'),
-                                               leg('B'),
-                                               leg('C'),
-                                               num(row.cutLength, Kind::Length),
-                                               num(row.mass(), Kind::Mass)};
+            cells.push_back(it == row.dimensions.end() ? std::string("–") : num(it->second, Kind::Length));
+        }
+        if (revised) cells.push_back(row.revision);
+        cells.push_back(num(row.mass(), Kind::Mass));
         for (std::size_t i = 0; i < cells.size(); ++i) sheet_.text({x + col[i], y}, 2, cells[i]);
     }
     y -= 2;
@@ -84,13 +105,13 @@ std::size_t SheetColumn::schedule(const schedule::Schedule& all, double x, doubl
 }
 
 void SheetColumn::notes(const std::vector<std::string>& all, double y) const {
-    const double x = left() + 4;
+    const double x = left() + 4, least = revisions(margin + 48) + 4;
     sheet_.text({x, y}, 3, "Notes", Align::Left, true);
     y -= 5;
     int number = 1;
     for (const auto& note : all) {
         const auto lines = wrapped(note, 2.2, width - 16);
-        if (y - 3.8 * double(lines.size()) < margin + 52) {
+        if (y - 3.8 * double(lines.size()) < least) {
             sheet_.text({x, y}, 2.2, "Further notes stand in the report.");
             return;
         }
@@ -115,11 +136,9 @@ void SheetColumn::titleBlock(const std::string& title, const std::string& number
     sheet_.text({x + 4, y + 34}, 4, project_.name, Align::Left, true);
     sheet_.text({x + 4, y + 28}, 2, "Drawing");
     sheet_.text({x + 4, y + 21}, 3.5, title, Align::Left, true);
-    const std::array<std::pair<const char*, double>, 5> papers{
-        std::pair<const char*, double>{"A4", 297}, {"A3", 420}, {"A2", 594}, {"A1", 841}, {"A0", 1189}};
     const char* paper = "A2";
-    for (const auto& [name, wide] : papers)
-        if (std::abs(sheet_.width - wide) < 1) paper = name;
+    for (const auto& p : model::papers())
+        if (std::abs(sheet_.width - p.width) < 1) paper = p.name;
     const std::string drawn = project_.sheet.number.empty() ? std::string() : project_.sheet.number + number;
     const std::array<std::pair<std::string, std::string>, 5> cells{
         std::pair<std::string, std::string>{"Drawing no.", drawn},
@@ -135,6 +154,44 @@ void SheetColumn::titleBlock(const std::string& title, const std::string& number
     }
     if (!project_.sheet.note.empty())
         sheet_.text({right() - 4, y + h - 8}, 2, project_.sheet.note, Align::Right);
+}
+
+double SheetColumn::revisions(double y) const {
+    const auto& all = project_.revisions;
+    if (all.empty()) return y;
+    const double x = left() + 4;
+    // The last ones, so many as there is room for.
+    const std::size_t from = all.size() > 6 ? all.size() - 6 : 0;
+    y += 4.2 * double(all.size() - from + 1) + 2;
+    const double top = y;
+    double line = y - 3;
+    sheet_.text({x, line}, 2, "Rev.", Align::Left, true);
+    sheet_.text({x + 12, line}, 2, "Date", Align::Left, true);
+    sheet_.text({x + 34, line}, 2, "By", Align::Left, true);
+    sheet_.text({x + 60, line}, 2, "Note", Align::Left, true);
+    for (std::size_t i = from; i < all.size(); ++i) {
+        line -= 4.2;
+        sheet_.text({x, line}, 2, all[i]->letter);
+        sheet_.text({x + 12, line}, 2, all[i]->date);
+        sheet_.text({x + 34, line}, 2, all[i]->author);
+        const auto words = wrapped(all[i]->note, 2, right() - x - 64);
+        if (!words.empty()) sheet_.text({x + 60, line}, 2, words.front() + (words.size() > 1 ? " …" : ""));
+    }
+    sheet_.line({left(), top}, {right(), top}, Layer::Dimension);
+    return top;
+}
+
+void SheetColumn::north(Point at, double degrees) const {
+    const double a = degrees * std::numbers::pi / 180;
+    const Point way{std::cos(a), std::sin(a)}, side{-way.y, way.x};
+    auto point = [&](double along, double across) {
+        return Point{at.x + along * way.x + across * side.x, at.y + along * way.y + across * side.y};
+    };
+    sheet_.circle(at, 5, Layer::Dimension);
+    sheet_.line(point(-5, 0), point(5, 0), Layer::Outline);
+    sheet_.items.emplace_back(Polyline{{point(5, 0), point(0.5, 1.6), point(0.5, 0)}, true, true, Layer::Outline});
+    const Point n = point(8, 0);
+    sheet_.text({n.x, n.y - 1.2}, 2.5, "N", Align::Centre, true);
 }
 
 void addItemNotes(const std::vector<schedule::Item>& items, const schedule::Marks& marks,
@@ -156,6 +213,36 @@ void addItemNotes(const std::vector<schedule::Item>& items, const schedule::Mark
         if (list.size() > 12) which += ", …";
         all.push_back(fmt::format("Mark{} {}: {}.", list.size() > 1 ? "s" : "", which, note));
     }
+}
+
+void addRevisionNotes(const design::Design& design, const design::ElementAnswer& element,
+                      std::vector<std::string>& all) {
+    const auto* before = design::compared(design);
+    if (!before) return;
+    all.push_back(fmt::format("Clouds: changed since revision {}.", before->letter));
+    const auto gone = design::gone(design, element);
+    std::string words;
+    for (std::size_t i = 0; i < gone.size() && i < 8; ++i) words += (i ? "; " : "") + gone[i];
+    if (gone.size() > 8) words += fmt::format("; and {} more", gone.size() - 8);
+    if (!gone.empty()) all.push_back("No longer there: " + words + ".");
+}
+
+void cloud(Sheet& sheet, const geometry::Ring& box) {
+    std::vector<Point> points;
+    const double turn = geometry::area(box) > 0 ? 1 : -1;
+    for (std::size_t i = 0; i < box.size(); ++i) {
+        const Point a = box[i], b = box[(i + 1) % box.size()];
+        const double length = geometry::length(a, b);
+        const int n = std::max(1, int(std::round(length / 2.6)));
+        const Point way{(b.x - a.x) / n, (b.y - a.y) / n};
+        for (int k = 0; k < n; ++k)
+            for (int j = 0; j < 6; ++j) {  // half a circle outwards
+                const double t = std::numbers::pi * j / 6;
+                const double along = k + 0.5 - 0.5 * std::cos(t), out = 0.35 * std::sin(t) * turn;
+                points.push_back({a.x + along * way.x + out * way.y, a.y + along * way.y - out * way.x});
+            }
+    }
+    sheet.items.emplace_back(Polyline{std::move(points), true, false, Layer::Perimeter});
 }
 
 void addCheckNotes(const std::vector<const checks::Check*>& checks, std::vector<std::string>& all) {

@@ -7,6 +7,8 @@
 #include <cmath>
 #include <functional>
 
+#include "design/revisions.h"
+#include "drawing/label_places.h"
 #include "drawing/long_section.h"
 #include "drawing/sheet_column.h"
 
@@ -30,16 +32,19 @@ class SlabSheet {
   public:
     SlabSheet(const model::Project& project, const design::Design& design, const design::SlabDesign& d)
         : project_(project), slab_(*d.slab), design_(design), d_(d), system_(project.basis.units) {
-        schedule_ = schedule::make(d.items, design.marks, slab_.name);
+        schedule_ = design.scheduleOf(*design.find(slab_.id));
     }
 
     Sheet make() {
         sheet_.title = slab_.name;
+        if (const auto* paper = model::paperSize(project_.sheet.paper))
+            sheet_.width = paper->width, sheet_.height = paper->height;
         double length = model::concreteEnd(slab_) - model::concreteStart(slab_);
         double room = sheet_.width - leftMargin - 2 * margin - columnWidth,
                high = sheet_.height - 2 * margin - 110;
         for (double s : {20, 25, 50, 75, 100, 125, 150, 200, 250, 500, 1000, 2000, 5000}) {
-            sheet_.scale = s;
+            sheet_.scale = project_.sheet.scale > 0 ? project_.sheet.scale : s;
+            if (project_.sheet.scale > 0) break;
             if (length / s <= room - 20 && 2 * slab_.width / s <= high - 30) break;
         }
         double s = sheet_.scale, planHeight = slab_.width / s,
@@ -51,6 +56,7 @@ class SlabSheet {
         plan(topPlan, true);
         View bottomPlan{x0, topPlan.y0 - 38 - planHeight, s};
         plan(bottomPlan, false);
+        place();
         column();
         return std::move(sheet_);
     }
@@ -75,10 +81,8 @@ class SlabSheet {
 
     void dimensionChain(const View& v, double y) {
         for (std::size_t i = 0; i < slab_.spans.size(); ++i) {
-            double a = v.at(model::spanStart(slab_, i), 0).x, b = v.at(model::spanStart(slab_, i + 1), 0).x;
-            sheet_.line({a, y}, {b, y}, Layer::Dimension);
-            for (double x : {a, b}) sheet_.line({x - 1, y - 1}, {x + 1, y + 1}, Layer::Dimension);
-            sheet_.text({(a + b) / 2, y + 1}, 2, num(slab_.spans[i].length, Kind::Span), Align::Centre);
+            const double a = v.at(model::spanStart(slab_, i), 0).x, b = v.at(model::spanStart(slab_, i + 1), 0).x;
+            sheet_.dimension({a, y}, {b, y}, 0, num(slab_.spans[i].length, Kind::Length));
         }
     }
 
@@ -145,15 +149,60 @@ class SlabSheet {
             if (std::abs(x - model::axis(slab_, i)) < std::abs(nearest)) nearest = x - model::axis(slab_, i);
         Point p = v.at(x, y);
         if (std::abs(nearest) > 1)
-            sheet_.text({p.x, p.y - 3}, 1.8, num(std::abs(nearest), Kind::Length),
-                        nearest < 0 ? Align::Left : Align::Right);
+            labels_.push_back({{{p.x, p.y - 3},
+                                1.8,
+                                num(std::abs(nearest), Kind::Length),
+                                nearest < 0 ? Align::Left : Align::Right,
+                                0,
+                                false,
+                                Layer::Text},
+                               p,
+                               false,
+                               false});
     }
 
-    // A run's call-out, centred where it does not leave the drawing on the left.
-    void label(Point at, const bars::Run& run) { label(at, design_.callout(d_, run.id, system_)); }
-    void label(Point at, const std::string& callout) {
-        sheet_.text({std::max(at.x, leftMargin + 3 + textWidth(callout, 2.2) / 2), at.y}, 2.2, callout,
-                    Align::Centre, true);
+    // Call-outs wait until all is drawn, and then take places on neither bars nor texts.
+    void label(Point at, const bars::Run& run, const char* more = "") {
+        const auto callout = design_.callout(d_, run.id, system_);
+        label(at, callout + more, design::changed(design_, d_, run.id, callout));
+    }
+    void label(Point at, const std::string& callout, bool changed = false) {
+        labels_.push_back({{at, 2.2, callout, Align::Centre, 0, true, Layer::Text}, at, changed, true});
+    }
+    void place() {
+        LabelPlaces places({leftMargin + 1, margin + 1},
+                           {sheet_.width - margin - columnWidth - 1, sheet_.height - margin - 14});
+        for (const auto& item : sheet_.items) {
+            if (const auto* t = std::get_if<Text>(&item)) {
+                places.blockText(LabelPlaces::box(*t, 0.1));
+            } else if (const auto* c = std::get_if<Circle>(&item); c && c->radius > 2) {
+                const double r = c->radius;
+                const Point o = c->centre;
+                places.blockText({{o.x - r, o.y - r}, {o.x + r, o.y - r}, {o.x + r, o.y + r}, {o.x - r, o.y + r}});
+            } else if (const auto* line = std::get_if<Polyline>(&item)) {
+                const bool bar = line->layer == Layer::BarsX || line->layer == Layer::BarsXTop ||
+                                 line->layer == Layer::BarsY || line->layer == Layer::BarsYTop;
+                for (std::size_t k = 0; bar && k + 1 < line->points.size(); ++k)
+                    places.block(line->points[k], line->points[k + 1]);
+            }
+        }
+        for (const auto& l : labels_) {
+            std::vector<Text> offered;
+            const double step = textWidth(l.text.text, l.text.height) / 3;
+            for (double down : {0.0, -l.text.height - 2.4})
+                for (int k : {0, 1, -1, 2, -2, 3, -3, 4, -4}) {
+                    if (!l.wanted && k != 0) continue;
+                    offered.push_back(l.text);
+                    offered.back().at = {l.text.at.x + k * step, l.text.at.y + down};
+                }
+            LabelPlaces::Place at;
+            const bool found = places.put(offered, l.tip, at);
+            if (!l.wanted && (!found || at.leader)) continue;
+            if (at.leader) leader(sheet_, at);
+            if (l.changed) cloud(sheet_, LabelPlaces::box(at.text, 0.6));
+            sheet_.items.emplace_back(at.text);
+        }
+        labels_.clear();
     }
 
     void crossBars(const View& v, const bars::Run& run, bool top, int turn) {
@@ -172,7 +221,7 @@ class SlabSheet {
             sheet_.line(a, b, Layer::BarsX);
             spread(v.at((run.from + run.to) / 2, cover), v.at((run.from + run.to) / 2, slab_.width - cover),
                    {(a.x + b.x) / 2, a.y});
-            sheet_.text({b.x, a.y + 1.4}, 2.2, design_.callout(d_, run.id, system_), Align::Right, true);
+            label({(a.x + b.x) / 2, a.y + 1.4}, run);
             return;
         }
         double leg = 2 * slab_.thickness, x = run.from + (run.to - run.from) * 0.15;
@@ -180,9 +229,8 @@ class SlabSheet {
             double y = far ? slab_.width - cover : cover, inner = far ? y - leg : y + leg;
             sheet_.line(v.at(x, y), v.at(x, inner), Layer::BarsY);
         }
-        Point p = v.at(x, slab_.width - cover);
-        sheet_.text({p.x + 1.5, p.y - 3.5}, 2.2, design_.callout(d_, run.id, system_) + " both edges",
-                    Align::Left, true);
+        const Point p = v.at(x, slab_.width - cover);
+        label({p.x + 24, p.y - 3.5}, run, " both edges");
     }
 
     void spread(Point a, Point b, Point bar) {
@@ -260,6 +308,7 @@ class SlabSheet {
                           : "No camber.",
             fmt::format("Designed to {}.", design_.standard->edition)};
         addItemNotes(d_.items, design_.marks, all);
+        addRevisionNotes(design_, *design_.find(slab_.id), all);
         std::vector<const checks::Check*> checks;
         for (const auto& c : d_.checks) checks.push_back(&c);
         addCheckNotes(checks, all);
@@ -273,6 +322,13 @@ class SlabSheet {
     units::System system_;
     schedule::Schedule schedule_;
     Sheet sheet_;
+    struct Label {
+        Text text;
+        Point tip;
+        bool changed = false;  // since the revision compared with
+        bool wanted = true;    // otherwise left out where there is no place
+    };
+    std::vector<Label> labels_;
 };
 
 }  // namespace

@@ -44,7 +44,7 @@ std::string bendingData(const model::Project& project, const design::Design& des
         std::string line =
             fmt::format("BF2D@Hj{}@r{}@i{}@p{}@l{}@n{}@e{:.3f}@d{}@g{}@s{}@", plain(project.name),
                         plain(sheet.number), plain(sheet.revision), row.mark, std::lround(row.cutLength),
-                        row.number, row.massEach, units::plain(row.diameter), plain(project.basis.steel),
+                        row.total(), row.massEach, units::plain(row.diameter), plain(project.basis.steel),
                         row.shape == "00" ? 0 : std::lround(mandrel));
         line += shape + "C";
         all += fmt::format("{}{}@\r\n", line, bendingChecksum(line));

@@ -5,7 +5,14 @@
 
 #include <cmath>
 #include <cstdio>
+#include <cstdlib>
+#include <fstream>
+#include <map>
 #include <memory>
+#include <sstream>
+#include <vector>
+
+#include "formats/file.h"
 
 namespace talvik::formats {
 namespace {
@@ -43,10 +50,25 @@ class Exporter {
         out_.sectionEnd();
         out_.sectionTables();
         dxf_.writeVPort(out_);
-        out_.tableLinetypes(3);
+        int dashed = 0;
+        for (auto layer : drawing::layers()) dashed += !drawing::style(layer).dash.empty();
+        out_.tableLinetypes(3 + dashed);
         dxf_.writeLinetype(out_, DL_LinetypeData("BYBLOCK", "", 0, 0, 0));
         dxf_.writeLinetype(out_, DL_LinetypeData("BYLAYER", "", 0, 0, 0));
         dxf_.writeLinetype(out_, DL_LinetypeData("CONTINUOUS", "Continuous", 0, 0, 0));
+        for (auto layer : drawing::layers()) {
+            const auto& s = drawing::style(layer);
+            if (s.dash.empty()) continue;
+            // Strokes positive, gaps negative, at the scale of the drawing.
+            std::vector<double> pattern;
+            double whole = 0;
+            for (std::size_t i = 0; i < s.dash.size(); ++i) {
+                pattern.push_back((i % 2 ? -1 : 1) * full(s.dash[i]));
+                whole += full(s.dash[i]);
+            }
+            dxf_.writeLinetype(out_, DL_LinetypeData(s.name, s.name, 0, static_cast<int>(pattern.size()),
+                                                     whole, pattern.data()));
+        }
         out_.tableEnd();
         out_.tableLayers(static_cast<int>(drawing::layers().size()) + 1);
         dxf_.writeLayer(out_, DL_LayerData("0", 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
@@ -54,7 +76,7 @@ class Exporter {
             const auto& s = drawing::style(layer);
             dxf_.writeLayer(out_, DL_LayerData(s.name, 0),
                             DL_Attributes("", s.dxfColour, static_cast<int>(std::lround(s.width * 100)),
-                                          "CONTINUOUS", 1.0));
+                                          s.dash.empty() ? "CONTINUOUS" : s.name, 1.0));
         }
         out_.tableEnd();
         out_.tableStyle(1);
@@ -65,8 +87,9 @@ class Exporter {
         out_.tableAppid(1);
         dxf_.writeAppid(out_, "ACAD");  // the name the format itself prescribes
         out_.tableEnd();
-        dxf_.writeDimStyle(out_, 1, 1, 1, 1, 1);
+        dxf_.writeDimStyle(out_, full(1.4), full(1), full(1), full(0.8), full(2));
         dxf_.writeBlockRecord(out_);
+        for (std::size_t i = 0; i < sheet_.dimensions.size(); ++i) dxf_.writeBlockRecord(out_, block(i));
         out_.tableEnd();
         out_.sectionEnd();
         out_.sectionBlocks();
@@ -74,9 +97,22 @@ class Exporter {
             dxf_.writeBlock(out_, DL_BlockData(name, 0, 0, 0, 0));
             dxf_.writeEndBlock(out_, name);
         }
+        // What a dimension is drawn with lies in a block of its own.
+        std::vector<bool> inBlock(sheet_.items.size(), false);
+        for (std::size_t i = 0; i < sheet_.dimensions.size(); ++i) {
+            const auto& d = sheet_.dimensions[i];
+            dxf_.writeBlock(out_, DL_BlockData(block(i), 1, 0, 0, 0));
+            for (std::size_t k = d.first; k < d.first + d.count; ++k) {
+                inBlock[k] = true;
+                std::visit([this](const auto& item) { write(item); }, sheet_.items[k]);
+            }
+            dxf_.writeEndBlock(out_, block(i));
+        }
         out_.sectionEnd();
         out_.sectionEntities();
-        for (const auto& item : sheet_.items) std::visit([this](const auto& i) { write(i); }, item);
+        for (std::size_t i = 0; i < sheet_.items.size(); ++i)
+            if (!inBlock[i]) std::visit([this](const auto& item) { write(item); }, sheet_.items[i]);
+        for (std::size_t i = 0; i < sheet_.dimensions.size(); ++i) write(sheet_.dimensions[i], i);
         out_.sectionEnd();
         dxf_.writeObjects(out_);
         dxf_.writeObjectsEnd(out_);
@@ -89,10 +125,10 @@ class Exporter {
         return DL_Attributes(drawing::style(layer).name, 256, -1, "BYLAYER", 1.0);
     }
 
-    // Dashes are drawn as pieces: line types would need a definition that readers scale differently.
+    static std::string block(std::size_t dimension) { return "*D" + std::to_string(dimension + 1); }
+
     void write(const drawing::Polyline& p) {
-        const auto& dash = drawing::style(p.layer).dash;
-        std::size_t count = p.points.size(), segments = p.closed ? count : count - 1;
+        const std::size_t count = p.points.size();
         if (p.filled && (count == 3 || count == 4)) {
             auto corner = [&](std::size_t i) { return p.points[std::min(i, count - 1)]; };
             auto a = corner(0), b = corner(1), c = corner(2), d = corner(3);
@@ -101,31 +137,34 @@ class Exporter {
                                          full(d.y), 0, full(c.x), full(c.y), 0, 0),
                             attributes(p.layer));
         }
-        if (!dash.empty()) {
-            for (std::size_t i = 0; i < segments; ++i)
-                dashed(p.points[i], p.points[(i + 1) % count], dash, p.layer);
-            return;
-        }
-        dxf_.writePolyline(out_, DL_PolylineData(static_cast<int>(count), 0, 0, p.closed ? 1 : 0),
-                           attributes(p.layer));
+        const int flags = (p.closed ? 1 : 0) | (drawing::style(p.layer).dash.empty() ? 0 : 128);
+        dxf_.writePolyline(out_, DL_PolylineData(static_cast<int>(count), 0, 0, flags), attributes(p.layer));
         for (const auto& q : p.points) dxf_.writeVertex(out_, DL_VertexData(full(q.x), full(q.y), 0, 0));
         dxf_.writePolylineEnd(out_);
     }
-    void dashed(drawing::Point a, drawing::Point b, const std::vector<double>& dash, drawing::Layer layer) {
-        double length = std::hypot(b.x - a.x, b.y - a.y);
-        if (length <= 0) return;
-        double at = 0;
-        for (std::size_t i = 0; at < length; ++i) {
-            double next = std::min(length, at + dash[i % dash.size()]);
-            if (i % 2 == 0) {
-                double t0 = at / length, t1 = next / length;
-                dxf_.writeLine(out_,
-                               DL_LineData(full(a.x + (b.x - a.x) * t0), full(a.y + (b.y - a.y) * t0), 0,
-                                           full(a.x + (b.x - a.x) * t1), full(a.y + (b.y - a.y) * t1), 0),
-                               attributes(layer));
-            }
-            at = next;
-        }
+    void point(int code, drawing::Point p) {
+        out_.dxfReal(code, full(p.x));
+        out_.dxfReal(code + 10, full(p.y));
+        out_.dxfReal(code + 20, 0);
+    }
+    void write(const drawing::Dimension& d, std::size_t number) {
+        out_.entity("DIMENSION");
+        out_.dxfString(100, "AcDbEntity");
+        out_.entityAttributes(attributes(drawing::Layer::Dimension));
+        out_.dxfString(100, "AcDbDimension");
+        out_.dxfString(2, block(number));
+        const double t = d.angle * M_PI / 180;
+        const double along = (d.b.x - d.a.x) * std::cos(t) + (d.b.y - d.a.y) * std::sin(t);
+        point(10, {d.at.x + along * std::cos(t), d.at.y + along * std::sin(t)});
+        point(11, d.middle);
+        out_.dxfInt(70, 32);  // measured along an angle, with a block of its own
+        out_.dxfString(1, encoded(d.text));
+        out_.dxfString(3, "Standard");
+        out_.dxfString(100, "AcDbAlignedDimension");
+        point(13, d.a);
+        point(14, d.b);
+        out_.dxfReal(50, d.angle);
+        out_.dxfString(100, "AcDbRotatedDimension");
     }
     void write(const drawing::Circle& c) {
         dxf_.writeCircle(out_, DL_CircleData(full(c.centre.x), full(c.centre.y), 0, full(c.radius)),
@@ -145,6 +184,35 @@ class Exporter {
     const drawing::Sheet& sheet_;
 };
 
+// dxflib leaves out who owns the objects at the end of the file; the format asks for it: each is owned by the
+// dictionary that names it, the first by none.
+std::string withOwners(const std::string& text) {
+    std::vector<std::string> lines;
+    std::istringstream in(text);
+    for (std::string line; std::getline(in, line);) {
+        if (!line.empty() && line.back() == '\r') line.pop_back();
+        lines.push_back(std::move(line));
+    }
+    auto code = [&](std::size_t i) { return std::atoi(lines[i].c_str()); };
+    std::size_t first = lines.size();
+    for (std::size_t i = 0; i + 1 < lines.size(); i += 2)
+        if (code(i) == 2 && lines[i + 1] == "OBJECTS") first = i;
+    std::map<std::string, std::string> owner;
+    std::string handle;
+    for (std::size_t i = first; i + 1 < lines.size(); i += 2) {
+        if (code(i) == 5) handle = lines[i + 1];
+        if (code(i) == 350) owner.emplace(lines[i + 1], handle);
+    }
+    std::string out;
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        out += lines[i] + "\n";
+        if (i <= first || i % 2 == 0 || code(i - 1) != 5) continue;
+        const auto found = owner.find(lines[i]);
+        out += "330\n" + (found == owner.end() ? "0" : found->second) + "\n";
+    }
+    return out;
+}
+
 }  // namespace
 
 std::string writeDxf(const std::string& path, const drawing::Sheet& sheet) {
@@ -156,11 +224,12 @@ std::string writeDxf(const std::string& path, const drawing::Sheet& sheet) {
         Exporter(dxf, *out, sheet).run();
         out->close();
     }
-    if (std::rename(temporary.c_str(), path.c_str()) != 0) {
-        std::remove(temporary.c_str());
-        return path + " cannot be written; is its folder there and writable?";
-    }
-    return {};
+    std::ifstream in(temporary, std::ios::binary);
+    std::stringstream text;
+    text << in.rdbuf();
+    in.close();
+    std::remove(temporary.c_str());
+    return writeFile(path, withOwners(text.str()));
 }
 
 }  // namespace talvik::formats

@@ -51,6 +51,7 @@ void basisFields(Io& io, Basis& b) {
         io.field("sag_limit_after_partitions_span_over", b.sagLimitAfter);
         io.field("minimum_steel", b.minimumSteel);
     });
+    io.since(9, [&] { io.field("length_step_mm", b.lengthStep); });
     io.since(7, [&] {
         io.field("stud_table", b.studTable);
         io.field("stud_rails", b.studRails);
@@ -76,18 +77,22 @@ void eachMaterial(Basis& b, F f) {
     f("pile_cap", b.pileCap);
 }
 template <class Rates, class F>
-void eachRate(Rates& r, F f) {
+void eachRate(Rates& r, int version, F f) {
     f("concrete_m3", r.concrete);
     f("steel_kg", r.steel);
     f("formwork_m2", r.formwork);
     f("blinding_m3", r.blinding);
     f("excavation_m3", r.excavation);
     f("pile_m", r.pile);
+    if (version < 9) return;
+    f("bar_mark", r.mark);
+    f("bar_piece", r.piece);
 }
 template <class Io, class Slab>
 void slabFields(Io& io, Slab& s) {
     io.field("id", s.id);
     io.field("name", s.name);
+    io.since(9, [&] { io.field("members", s.members); });
     io.field("width_mm", s.width);
     io.field("thickness_mm", s.thickness);
     io.field("thickness_pinned", s.thicknessPinned);
@@ -143,6 +148,12 @@ void sheetFields(Io& io, Sheet& s) {
     io.field("date", s.date);
     io.field("author", s.author);
     io.field("note", s.note);
+    io.since(9, [&] {
+        io.field("paper", s.paper);
+        io.field("scale", s.scale);
+        io.field("north_degrees", s.north);
+        io.field("every_bar", s.everyBar);
+    });
 }
 
 inline const Names<model::Source::Kind> sourceKinds{

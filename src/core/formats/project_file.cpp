@@ -42,7 +42,7 @@ void readSlab(const json& j, const std::string& path, int version, Project& proj
               std::vector<Diagnostic>& trouble) {
     auto slab = std::make_shared<model::OneWaySlab>();
     Reader r(j, path, trouble);
-    Reading io{r};
+    Reading io{r, version};
     slabFields(io, *slab);
     r.each("spans", 50, [&](const json& v, const std::string& at) {
         Reader inner(v, at, trouble);
@@ -90,6 +90,10 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
     Reader r(j, path, trouble);
     r.read("id", floor->id);
     r.read("name", floor->name);
+    if (version >= 9) {
+        Reading io{r, version};
+        io.field("members", floor->members);
+    }
     if (const json* choices = r.find("analysis", "the choices of the analysis")) {
         Reader c(*choices, r.at("analysis"), trouble);
         Reading io{c};
@@ -140,6 +144,7 @@ json floorJson(const model::Floor& floor) {
     json j;
     j["id"] = floor.id;
     j["name"] = floor.name;
+    j["members"] = floor.members;
     Writing choices{j["analysis"]};
     choiceFields(choices, floor.choices);
     auto list = [&](const char* key, const auto& from) {
@@ -173,7 +178,7 @@ json basisJson(const model::Basis& basis) {
         materialFields(out, m);
     });
     j["rates"]["currency"] = basis.rates.currency;
-    eachRate(basis.rates, [&](const char* key, const model::Rates::Rate& r) {
+    eachRate(basis.rates, projectFileVersion, [&](const char* key, const model::Rates::Rate& r) {
         j["rates"][key] = {{"price", number(r.price)}, {"carbon_kg", number(r.carbon)}};
     });
     return j;
@@ -209,7 +214,7 @@ void readBasis(const json& j, int version, model::Basis& basis, std::vector<Diag
     if (const json* rates = b.find("rates", "prices and embodied carbon")) {
         Reader all(*rates, b.at("rates"), trouble);
         all.read("currency", basis.rates.currency);
-        eachRate(basis.rates, [&](const char* key, model::Rates::Rate& rate) {
+        eachRate(basis.rates, version, [&](const char* key, model::Rates::Rate& rate) {
             if (const json* v = all.find(key, "price and carbon")) {
                 Reader inner(*v, all.at(key), trouble);
                 inner.read("price", rate.price);
@@ -257,6 +262,14 @@ std::string projectText(const Project& p) {
     }
     Writing sheet{j["sheet"]};
     sheetFields(sheet, p.sheet);
+    j["revisions"] = json::array();
+    for (const auto& r : p.revisions)
+        j["revisions"].push_back({{"letter", r->letter},
+                                  {"date", r->date},
+                                  {"author", r->author},
+                                  {"note", r->note},
+                                  {"bars", r->bars},
+                                  {"calls", r->calls}});
     j["slabs"] = json::array();
     for (const auto& slab : p.slabs) {
         json s;
@@ -344,9 +357,32 @@ ReadProject readProject(std::string_view text) {
             });
         if (const json* sheet = r.find("sheet", "the title block's texts")) {
             Reader s(*sheet, "sheet", trouble);
-            Reading io{s};
+            Reading io{s, version};
             sheetFields(io, p.sheet);
         }
+        if (version >= 9)
+            r.each("revisions", 500, [&](const json& v, const std::string& at) {
+                Reader one(v, at, trouble);
+                auto revision = std::make_shared<model::Revision>();
+                for (auto [key, words] : {std::pair{"letter", &revision->letter},
+                                         {"date", &revision->date},
+                                         {"author", &revision->author},
+                                         {"note", &revision->note}})
+                    one.read(key, *words);
+                one.members("bars", [&](const std::string& key, const json& n, const std::string& where) {
+                    if (n.is_number_integer() && n.get<double>() >= 0 && n.get<double>() < 1e8)
+                        revision->bars[key] = n.get<int>();
+                    else
+                        trouble.push_back({where, "Expected a number of bars."});
+                });
+                one.members("calls", [&](const std::string& key, const json& c, const std::string& where) {
+                    if (c.is_string())
+                        revision->calls[key] = c.get<std::string>();
+                    else
+                        trouble.push_back({where, "Expected a call-out, text."});
+                });
+                p.revisions.push_back(std::move(revision));
+            });
         r.each("slabs", 200,
                [&](const json& v, const std::string& at) { readSlab(v, at, version, p, trouble); });
         if (version >= 2)

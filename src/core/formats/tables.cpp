@@ -12,13 +12,19 @@
 #include "checks/checks.h"
 #include "design/floor_design.h"
 #include "formats/file.h"
+#include "report/quantities_page.h"
 
 namespace talvik::formats {
 namespace {
 
 using units::Kind;
 
-std::string quoted(const std::string& s) {
+// A cell that begins like a formula is led by an apostrophe: it stays text wherever it is opened.
+std::string safe(const std::string& s) {
+    return !s.empty() && std::string("=+-@\t\r").find(s[0]) != std::string::npos ? "'" + s : s;
+}
+std::string quoted(const std::string& plain) {
+    const std::string s = safe(plain);
     if (s.find_first_of(",\"\n") == std::string::npos) return s;
     std::string out = "\"";
     for (char c : s) out += c == '"' ? std::string("\"\"") : std::string(1, c);
@@ -35,19 +41,45 @@ struct Columns {
     }
     std::vector<std::string> heads() const {
         std::string l(units::unit(Kind::Length, system).symbol), m(units::unit(Kind::Mass, system).symbol);
-        return {"Member",
-                "Mark",
-                "Type and size",
-                "Number",
-                "Shape",
-                "A [" + l + "]",
-                "B [" + l + "]",
-                "C [" + l + "]",
-                "Cut length [" + l + "]",
-                "Mass each [" + m + "]",
-                "Mass [" + m + "]"};
+        return {"Member",         "Mark",    "Type and size", "Members",       "In each", "Total",
+                "Cut length [" + l + "]", "Shape",   "A [" + l + "]", "B [" + l + "]", "C [" + l + "]",
+                "D [" + l + "]",          "E/R [" + l + "]",          "Revision",
+                "Mass each [" + m + "]",  "Mass [" + m + "]"};
     }
 };
+constexpr char letters[] = {'A', 'B', 'C', 'D', 'E'};
+
+}  // namespace
+
+namespace {
+
+// The tables of a page below each other, numbers as numbers, with the words between them.
+void writeTables(lxw_workbook* book, lxw_format* bold, const char* name, const report::Document& document) {
+    lxw_worksheet* sheet = workbook_add_worksheet(book, name);
+    worksheet_set_column(sheet, 0, 0, 24, nullptr);
+    worksheet_set_column(sheet, 1, 12, 15, nullptr);
+    lxw_row_t row = 0;
+    for (const auto& block : document.blocks) {
+        if (block.rows.empty()) {
+            worksheet_write_string(sheet, row, 0, block.text.c_str(),
+                                   block.kind == report::Block::Kind::Paragraph ? nullptr : bold);
+            ++row;
+            continue;
+        }
+        for (std::size_t i = 0; i < block.rows.size(); ++i, ++row)
+            for (std::size_t k = 0; k < block.rows[i].size(); ++k) {
+                const auto& cell = block.rows[i][k];
+                char* end = nullptr;
+                const double v = std::strtod(cell.c_str(), &end);
+                if (i > 0 && k > 0 && !cell.empty() && *end == 0)
+                    worksheet_write_number(sheet, row, static_cast<lxw_col_t>(k), v, nullptr);
+                else
+                    worksheet_write_string(sheet, row, static_cast<lxw_col_t>(k), cell.c_str(),
+                                           i == 0 ? bold : nullptr);
+            }
+        ++row;
+    }
+}
 
 }  // namespace
 
@@ -59,19 +91,20 @@ std::string scheduleCsv(const model::Project& project, const design::Design& des
     auto plain = [](double v) { return units::plain(v, 8); };
     auto all = design.schedule();
     for (const auto& row : all.rows) {
-        auto leg = [&](char letter) {
+        out += fmt::format("{},{:02},{},{},{},{},{},{}", quoted(row.member), row.mark, row.bar, row.members,
+                           row.number, row.total(), plain(c.length(row.cutLength)), row.shape);
+        for (char letter : letters) {
             auto it = row.dimensions.find(letter);
-            return it == row.dimensions.end() ? std::string() : plain(c.length(it->second));
-        };
-        out +=
-            fmt::format("{},{:02},{},{},{},{},{},{},{},{},{}\n", quoted(row.member), row.mark, row.bar,
-                        row.number, row.shape, leg('A'), leg('B'), leg('C'), plain(c.length(row.cutLength)),
-                        plain(c.mass(row.massEach)), plain(c.mass(row.mass())));
+            if (it == row.dimensions.end() && letter == 'E') it = row.dimensions.find('R');
+            out += "," + (it == row.dimensions.end() ? std::string() : plain(c.length(it->second)));
+        }
+        out += fmt::format(",{},{},{}\n", quoted(row.revision), plain(c.mass(row.massEach)),
+                           plain(c.mass(row.mass())));
     }
     for (const auto& t : all.totals)
-        out += fmt::format("Total,,{},{},,,,,{},,{}\n", t.bar, t.number, plain(c.length(t.length)),
+        out += fmt::format("Total,,{},,,{},{},,,,,,,,,{}\n", t.bar, t.number, plain(c.length(t.length)),
                            plain(c.mass(t.mass)));
-    out += fmt::format("Total,,,,,,,,,,{}\n", plain(c.mass(all.mass)));
+    out += fmt::format("Total,,,,,,,,,,,,,,,{}\n", plain(c.mass(all.mass)));
     return out;
 }
 
@@ -92,23 +125,21 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
     for (std::size_t i = 0; i < heads.size(); ++i)
         worksheet_write_string(bars, 0, static_cast<lxw_col_t>(i), heads[i].c_str(), bold);
     worksheet_set_column(bars, 0, 0, 22, nullptr);
-    worksheet_set_column(bars, 1, 10, 13, nullptr);
+    worksheet_set_column(bars, 1, 15, 11, nullptr);
     worksheet_freeze_panes(bars, 1, 0);
     auto all = design.schedule();
     lxw_row_t row = 1;
     for (const auto& r : all.rows) {
-        worksheet_write_string(bars, row, 0, r.member.c_str(), nullptr);
-        worksheet_write_string(bars, row, 1, fmt::format("{:02}", r.mark).c_str(), nullptr);
-        worksheet_write_string(bars, row, 2, r.bar.c_str(), nullptr);
-        worksheet_write_number(bars, row, 3, r.number, nullptr);
-        worksheet_write_string(bars, row, 4, r.shape.c_str(), nullptr);
-        for (auto [letter, value] : r.dimensions)
-            if (letter >= 'A' && letter <= 'C')
-                worksheet_write_number(bars, row, static_cast<lxw_col_t>(5 + letter - 'A'), c.length(value),
-                                       nullptr);
-        worksheet_write_number(bars, row, 8, c.length(r.cutLength), nullptr);
-        worksheet_write_number(bars, row, 9, c.mass(r.massEach), nullptr);
-        worksheet_write_number(bars, row, 10, c.mass(r.mass()), nullptr);
+        auto word = [&](lxw_col_t at, const std::string& s) {
+            worksheet_write_string(bars, row, at, s.c_str(), nullptr);
+        };
+        auto value = [&](lxw_col_t at, double v) { worksheet_write_number(bars, row, at, v, nullptr); };
+        word(0, r.member), word(1, fmt::format("{:02}", r.mark)), word(2, r.bar);
+        value(3, r.members), value(4, r.number), value(5, r.total()), value(6, c.length(r.cutLength));
+        word(7, r.shape);
+        for (auto [letter, v] : r.dimensions)
+            value(letter == 'R' ? 12 : static_cast<lxw_col_t>(8 + letter - 'A'), c.length(v));
+        word(13, r.revision), value(14, c.mass(r.massEach)), value(15, c.mass(r.mass()));
         ++row;
     }
     lxw_worksheet* totals = workbook_add_worksheet(book, "Totals");
@@ -127,6 +158,10 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
     }
     worksheet_write_string(totals, row, 0, "Total", bold);
     worksheet_write_number(totals, row, 3, c.mass(all.mass), bold);
+    const auto document = report::quantitiesPage(project, design);
+    writeTables(book, bold, "Quantities", document);
+    const auto cutting = report::cuttingPage(project, design);
+    writeTables(book, bold, "Cutting", cutting);
     if (lxw_error error = workbook_close(book); error != LXW_NO_ERROR) {
         std::remove(temporary.c_str());
         return fmt::format("{} cannot be written: {}.", path, lxw_strerror(error));

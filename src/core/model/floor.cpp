@@ -18,6 +18,44 @@ geometry::Ring ring(const Outline& outline, double tolerance) {
     return points;
 }
 
+std::vector<geometry::Ring> outlines(const Floor& floor) {
+    std::vector<geometry::Ring> all;
+    for (const auto& s : floor.slabs) all.push_back(ring(s.outline));
+    return all.size() > 1 ? geometry::unite(all) : all;
+}
+Thickness::Thickness(const Floor& floor) : floor_(floor) {
+    for (const auto& z : floor.zones) zones_.push_back(ring(z.outline));
+    for (const auto& s : floor.slabs) slabs_.push_back(ring(s.outline));
+}
+double Thickness::at(Point p) const {
+    for (std::size_t i = zones_.size(); i-- > 0;)
+        if (geometry::contains(zones_[i], p)) return floor_.zones[i].thickness;
+    for (std::size_t i = slabs_.size(); i-- > 0;)
+        if (geometry::contains(slabs_[i], p)) return floor_.slabs[i].thickness;
+    return slabs_.empty() ? 0 : floor_.slabs.front().thickness;
+}
+void Thickness::along(geometry::Segment s, double& area, double& least) const {
+    std::vector<double> stops{0, 1};
+    const double length = geometry::length(s.a, s.b);
+    auto cutBy = [&](const geometry::Ring& r) {
+        for (std::size_t i = 0; i < r.size(); ++i) {
+            Point at;
+            if (geometry::cross(s.a, s.b, r[i], r[(i + 1) % r.size()], &at))
+                stops.push_back(geometry::length(s.a, at) / length);
+        }
+    };
+    for (const auto& r : zones_) cutBy(r);
+    if (slabs_.size() > 1)
+        for (const auto& r : slabs_) cutBy(r);
+    std::sort(stops.begin(), stops.end());
+    for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
+        if ((stops[i + 1] - stops[i]) * length < 1) continue;
+        const double m = (stops[i] + stops[i + 1]) / 2;
+        const double t = at({s.a.x + m * (s.b.x - s.a.x), s.a.y + m * (s.b.y - s.a.y)});
+        area += t * (stops[i + 1] - stops[i]) * length;
+        least = std::min(least, t);
+    }
+}
 geometry::Ring footprint(const Column& c) {
     if (!c.circular) return geometry::rectangle({c.x, c.y}, c.width, c.depth, c.angle);
     constexpr int sides = 12;

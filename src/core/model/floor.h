@@ -288,6 +288,7 @@ struct FloorActions {
 struct Floor {
     Id id;
     std::string name;
+    int members = 1;  // floors that are alike and built from this one's bars and drawings
     std::vector<Grid> grids;
     std::vector<Underlay> underlays;
     std::vector<SlabArea> slabs;
@@ -309,6 +310,22 @@ struct Floor {
 
 // Whether two floors differ in nothing but their strips and what was decided about punching.
 bool sameButStrips(const Floor& a, const Floor& b);
+// The slabs together, as outlines without what lies between them.
+std::vector<geometry::Ring> outlines(const Floor& floor);
+// Thickness in plan. Of zones over each other, and of slabs, the last one holds, as in the analysis. Refers to
+// the floor.
+class Thickness {
+  public:
+    explicit Thickness(const Floor& floor);
+    double at(Point p) const;  // of the first slab where the place is in none
+    // Adds the area of the cut along a segment, and takes the least thickness in it.
+    void along(geometry::Segment s, double& area, double& least) const;
+    const std::vector<geometry::Ring>& zones() const { return zones_; }
+
+  private:
+    const Floor& floor_;
+    std::vector<geometry::Ring> zones_, slabs_;
+};
 // Section of a column in plan, corners of a rectangle or a polygon of equal area around a circle.
 geometry::Ring footprint(const Column& column);
 geometry::Ring footprint(const FloorLoad& load);

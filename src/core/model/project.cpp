@@ -16,7 +16,8 @@ bool operator==(const Project& a, const Project& b) {
                           [](const auto& i, const auto& j) { return i == j || *i == *j; });
     };
     return a.name == b.name && a.basis == b.basis && a.sheet == b.sheet && a.marks == b.marks &&
-           a.sources == b.sources && same(a.slabs, b.slabs) && same(a.floors, b.floors);
+           a.sources == b.sources && same(a.slabs, b.slabs) && same(a.floors, b.floors) &&
+           same(a.revisions, b.revisions);
 }
 
 Id newId(Project& project, char prefix) {
@@ -67,6 +68,15 @@ const std::vector<catalogs::StudRail>& studRails(const Basis& basis) {
 }
 std::string studTable(const Basis& basis) {
     return basis.studRails.empty() ? "Sundvarg stock" : basis.studTable;
+}
+const std::vector<Paper>& papers() {
+    static const std::vector<Paper> all{{"A3", 420, 297}, {"A2", 594, 420}, {"A1", 841, 594}, {"A0", 1189, 841}};
+    return all;
+}
+const Paper* paperSize(std::string_view name) {
+    for (const auto& p : papers())
+        if (p.name == name) return &p;
+    return nullptr;
 }
 double largestBar(const Basis& basis) {
     double d = 0;
@@ -156,6 +166,8 @@ class Validator {
             number(at + ".yield", m->yield, 200, 700, "The yield strength", "MPa", 1);
         }
         number("basis.coverFoundation", b.coverFoundation, 5, 200, "The cover of foundations", "mm", 1);
+        if (b.lengthStep != 0)
+            number("basis.lengthStep", b.lengthStep, 5, 1000, "The step of bar lengths", "mm", 1);
         number("basis.sagLimit", b.sagLimit, 50, 2000, "The limit of sag, span over", "", 1);
         number("basis.sagLimitAfter", b.sagLimitAfter, 50, 2000,
                "The limit of sag after partitions, span over", "", 1);
@@ -164,7 +176,9 @@ class Validator {
                                       {"formwork", &b.rates.formwork},
                                       {"blinding", &b.rates.blinding},
                                       {"excavation", &b.rates.excavation},
-                                      {"pile", &b.rates.pile}}) {
+                                      {"pile", &b.rates.pile},
+                                      {"mark", &b.rates.mark},
+                                      {"piece", &b.rates.piece}}) {
             std::string at = std::string("basis.rates.") + kind;
             number(at, r->price, 0, 1e6, "The price", "", 1);
             number(at, r->carbon, 0, 1e6, "The embodied carbon", "kg", 1);
@@ -180,8 +194,20 @@ class Validator {
         }
     }
 
+    void members(const std::string& at, int n) {
+        if (n < 1 || n > 1000)
+            add(at + ".members", fmt::format("There are 1 to 1000 members of a kind; {} were given.", n));
+    }
+    void sheet(const IssueSheet& s) {
+        if (s.scale != 0) number("sheet.scale", s.scale, 5, 5000, "The scale of drawings, 1 to", "", 1);
+        number("sheet.north", s.north, -360, 360, "The direction of north", "degrees", 1);
+        if (!s.paper.empty() && !paperSize(s.paper))
+            add("sheet.paper", fmt::format("There is no paper \"{}\"; use A3, A2, A1 or A0.", s.paper));
+    }
+
     void slab(const std::string& at, const OneWaySlab& s, const Basis& b) {
         id(at + ".id", s.id);
+        members(at, s.members);
         number(at + ".width", s.width, 500, 200000, "The width", "m", 1000);
         number(at + ".thickness", s.thickness, 60, 1500, "The thickness", "mm", 1);
         number(at + ".otherDead", s.otherDead, 0, 0.1, "The other permanent load", "kN/m²", 1e-3);
@@ -267,6 +293,7 @@ class Validator {
 std::vector<Diagnostic> validate(const Project& project) {
     Validator v;
     v.basis(project.basis);
+    v.sheet(project.sheet);
     if (project.slabs.size() > 200) v.add("slabs", "More than 200 slabs in one project.");
     for (std::size_t i = 0; i < project.slabs.size(); ++i)
         v.slab(fmt::format("slabs[{}]", i), *project.slabs[i], project.basis);
@@ -274,6 +301,7 @@ std::vector<Diagnostic> validate(const Project& project) {
     for (std::size_t i = 0; i < project.floors.size(); ++i) {
         std::string at = fmt::format("floors[{}]", i);
         v.id(at + ".id", project.floors[i]->id);
+        v.members(at, project.floors[i]->members);
         eachMember(*project.floors[i],
                    [&](const std::string& path, const auto& member) { v.id(at + "." + path, member.id); });
         eachStripItem(*project.floors[i],

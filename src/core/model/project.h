@@ -38,6 +38,8 @@ struct Rates {
     Rate blinding{95, 160};   // m3
     Rate excavation{22, 6};   // m3
     Rate pile{90, 75};        // m
+    Rate mark{15, 0};         // of bars: drawing, bending and sorting one more kind
+    Rate piece{0.5, 0};       // of bars: placing one more
     bool operator==(const Rates&) const = default;
 };
 // Where a governing value comes from, and what it was before.
@@ -81,6 +83,7 @@ struct Basis {
     Rates rates;
     double spacingLeast = 100, spacingMost = 300, spacingStep = 25;
     double stockLength = 12000;
+    double lengthStep = 0;  // in which bars are cut at skew and round edges, mm; 0: by the program
     bool operator==(const Basis&) const = default;
 };
 
@@ -107,6 +110,7 @@ struct Span {
 struct OneWaySlab {
     Id id;
     std::string name;
+    int members = 1;  // that are alike and built from this one's bars and drawings
     double width = 6000, thickness = 200;
     bool thicknessPinned = false;
     std::vector<Span> spans;  // left to right, cantilevers included
@@ -120,9 +124,29 @@ struct OneWaySlab {
     bool operator==(const OneWaySlab&) const = default;
 };
 
+// Paper of drawings, longer side first, mm.
+struct Paper {
+    const char* name;
+    double width, height;
+};
+const std::vector<Paper>& papers();  // from the smallest
+const Paper* paperSize(std::string_view name);
+
 struct IssueSheet {
     std::string number = "01", revision = "A", date, author, note;
+    std::string paper;      // "A3" to "A0"; empty: chosen to fit
+    double scale = 0;       // of plans, 1:scale; 0: chosen to fit
+    double north = 90;      // its direction in plan, degrees from the x axis
+    bool everyBar = false;  // plans show every bar, not one of each run
     bool operator==(const IssueSheet&) const = default;
+};
+
+// What left the office under a letter, so that what changed since is known.
+struct Revision {
+    std::string letter, date, author, note;
+    std::map<std::string, int> bars;           // in each member, by element and what a bar is
+    std::map<std::string, std::string> calls;  // call-outs, by element, part and run
+    bool operator==(const Revision&) const = default;
 };
 
 struct Project {
@@ -133,6 +157,7 @@ struct Project {
     IssueSheet sheet;
     std::map<std::string, int> marks;       // given out so far: what a bar is -> its mark; see schedule
     std::map<std::string, Source> sources;  // of governing values, by their key; see model/sources.h
+    std::vector<std::shared_ptr<const Revision>> revisions;  // as they were fixed, the last one last
     int nextId = 1;
 };
 bool operator==(const Project& a, const Project& b);

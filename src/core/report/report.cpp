@@ -8,8 +8,10 @@
 #include "design/floor_design.h"
 #include "drawing/connection_detail.h"
 #include "drawing/long_section.h"
+#include "drawing/plan_figure.h"
 #include "model/sources.h"
 #include "opinions/panel_opinions.h"
+#include "report/quantities_page.h"
 
 namespace talvik::report {
 namespace {
@@ -21,7 +23,7 @@ class Maker {
     Maker(const model::Project& project, const design::Design& design, Depth depth)
         : project_(project), design_(design), depth_(depth), system_(project.basis.units) {}
 
-    Document make(const Convergences& convergences) {
+    Document make(const Convergences& convergences, std::string_view only) {
         doc_.title = project_.name + ": calculation";
         doc_.system = system_;
         doc_.working = depth_ == Depth::Full;
@@ -39,8 +41,14 @@ class Maker {
         auto sum = design_.summary();
         paragraph(fmt::format("{} checks over their limits, {} within, {} not checked, {} not applicable.",
                               sum.over, sum.within, sum.notChecked, sum.notApplicable));
+        governing(only);
         basis();
-        for (const auto& e : design_.elements) element(*e, convergences);
+        for (const auto& e : design_.elements)
+            if (only.empty() || e->element == only) element(*e, convergences);
+        if (only.empty() && !design_.elements.empty()) {
+            add(Block::Kind::Heading, "Quantities");
+            addQuantities(doc_, project_, design_);
+        }
         return std::move(doc_);
     }
     Document analysisPage(const design::FloorDesign& d, const analysis::Convergence& convergence) {
@@ -57,6 +65,35 @@ class Maker {
     std::string text(double v, Kind k) const { return units::text(v, k, system_); }
     std::string num(double v, Kind k) const { return units::number(v, k, system_); }
     std::string unit(Kind k) const { return std::string(units::unit(k, system_).symbol); }
+
+    // The worst checks of every element, and how many are over, open or assumed.
+    void governing(std::string_view only) {
+        add(Block::Kind::Heading, "What governs");
+        std::vector<std::vector<std::string>> rows{
+            {"Element", "Over", "Within", "Not checked", "Worst check", "Ratio", "Clause"}};
+        for (const auto& e : design_.elements) {
+            if (!only.empty() && e->element != only) continue;
+            if (!e->error.empty()) {
+                rows.push_back({e->name, "–", "–", "–", e->error, "", ""});
+                continue;
+            }
+            const checks::Check* worst = nullptr;
+            for (const auto* c : e->all())
+                if (checks::isJudged(*c) && (!worst || checks::ratio(*c) > checks::ratio(*worst))) worst = c;
+            rows.push_back({e->name, std::to_string(e->summary.over), std::to_string(e->summary.within),
+                            std::to_string(e->summary.notChecked), worst ? worst->title : "–",
+                            worst ? fmt::format("{:.2f}", checks::ratio(*worst)) : "–",
+                            worst ? worst->clause : ""});
+        }
+        table(rows);
+        std::vector<std::string> said;  // what the elements take for granted, once each
+        for (const auto& e : design_.elements)
+            if (only.empty() || e->element == only)
+                for (const auto& a : e->assumptions)
+                    if (std::find(said.begin(), said.end(), a) == said.end()) said.push_back(a);
+        if (!said.empty()) add(Block::Kind::Subheading, "Assumed");
+        for (auto& s : said) paragraph(std::move(s));
+    }
 
     void basis() {
         const auto& b = project_.basis;
@@ -194,6 +231,7 @@ class Maker {
 
     void floor(const design::FloorDesign& d, const analysis::Convergence& convergence) {
         add(Block::Kind::Heading, d.name);
+        doc_.figure(drawing::planFigure(*d.floor, 180, system_), "Plan of the floor and what holds it.");
         analysis(d, convergence, false);
         if (d.layout) strips(d), connections(d);
     }
@@ -352,8 +390,17 @@ class Maker {
         table(rows);
         for (const auto& c : d.checks) doc_.check(c);
         add(Block::Kind::Subheading, "What governs in the strips");
+        // A section of the strip nearest to its limits in either direction, and of those over them.
+        const design::StripDesign* nearest[2] = {nullptr, nullptr};
+        for (const auto& s : d.strips) {
+            auto& n = nearest[s->direction == 0 ? 0 : 1];
+            if (!n || s->worst() > n->worst()) n = s.get();
+        }
         for (const auto& s : d.strips) {
             const auto all = checks::worstFirst(s->checks);
+            if (s.get() == nearest[0] || s.get() == nearest[1] || s->worst() > 1)
+                doc_.figure(drawing::lineFigure(drawing::longSection(*s, *d.basis, design_.marks), s->name, 180),
+                            s->name + ": design moments and the resistance of the bars (broken line).");
             for (std::size_t i = 0; i < all.size(); ++i) {
                 if (i > 0 && all[i]->outcome != checks::Outcome::Over) break;
                 auto c = design::withWorking(d, *all[i]);
@@ -471,8 +518,8 @@ std::string checkHtml(const checks::Check& c, const Document& doc, Target target
 }  // namespace
 
 Document make(const model::Project& project, const design::Design& design, Depth depth,
-              const Convergences& convergences) {
-    return Maker(project, design, depth).make(convergences);
+              const Convergences& convergences, std::string_view element) {
+    return Maker(project, design, depth).make(convergences, element);
 }
 
 Document analysisPage(const model::Project& project, const design::Design& design,
@@ -527,6 +574,7 @@ std::string html(const Document& doc, Target target) {
              "#c9cbc4;padding:3px 14px 3px 0;text-align:left}"
              ".check{border-top:1px solid #c9cbc4;padding:7px "
              "0;line-height:1.55}h1{font-size:22px}h2{font-size:17px;margin-top:28px}h3{font-size:14px}"
+             ".sub{margin-left:18px}nav a{color:#34508f;text-decoration:none}"
              "figure{margin:10px 0}figcaption{color:#5d6b74}</style>\n"
              "</head><body>\n<svg width=\"0\" height=\"0\" style=\"position:absolute\"><defs><pattern "
              "id=\"over\" width=\"5\" height=\"5\" patternUnits=\"userSpaceOnUse\" "
@@ -534,16 +582,54 @@ std::string html(const Document& doc, Target target) {
              "<rect width=\"2.5\" height=\"5\" fill=\"#c8401f\"/></pattern></defs></svg>\n";
     else
         s += "</head><body>\n";
-    for (const Block& b : doc.blocks) {
+    if (target == Target::Page && hasContents(doc)) {
+        s += "<nav><h2>Contents</h2>\n";
+        for (std::size_t i = 0; i < doc.blocks.size(); ++i) {
+            const Block& b = doc.blocks[i];
+            if (b.kind == Block::Kind::Heading || b.kind == Block::Kind::Subheading)
+                s += fmt::format("<div{}><a href=\"#s{}\">{}</a></div>\n",
+                                 b.kind == Block::Kind::Subheading ? " class=\"sub\"" : "", i, escaped(b.text));
+        }
+        s += "</nav>\n";
+    }
+    return s + html(doc, 0, doc.blocks.size(), target) + "</body></html>\n";
+}
+
+bool hasContents(const Document& doc) {
+    const auto headings = std::count_if(doc.blocks.begin(), doc.blocks.end(),
+                                        [](const Block& b) { return b.kind == Block::Kind::Heading; });
+    return doc.blocks.size() > 40 && headings > 2;
+}
+
+std::vector<std::size_t> pieces(const Document& doc, std::size_t most) {
+    std::vector<std::size_t> all{0};
+    for (std::size_t i = 1; i < doc.blocks.size(); ++i) {
+        const auto kind = doc.blocks[i].kind;
+        // A heading right after the title stays with it.
+        const bool early = i - all.back() < 8 && all.size() == 1;
+        if ((kind == Block::Kind::Heading && !early) ||
+            (kind == Block::Kind::Subheading && i - all.back() > most) || i - all.back() > 4 * most)
+            all.push_back(i);
+    }
+    return all;
+}
+
+std::string html(const Document& doc, std::size_t from, std::size_t to, Target target) {
+    std::string s;
+    auto anchor = [&](std::size_t i) {
+        return target == Target::Page ? fmt::format(" id=\"s{}\"", i) : std::string();
+    };
+    for (std::size_t i = from; i < to; ++i) {
+        const Block& b = doc.blocks[i];
         switch (b.kind) {
             case Block::Kind::Title:
                 s += "<h1>" + escaped(b.text) + "</h1>\n";
                 break;
             case Block::Kind::Heading:
-                s += "<h2>" + escaped(b.text) + "</h2>\n";
+                s += "<h2" + anchor(i) + ">" + escaped(b.text) + "</h2>\n";
                 break;
             case Block::Kind::Subheading:
-                s += "<h3>" + escaped(b.text) + "</h3>\n";
+                s += "<h3" + anchor(i) + ">" + escaped(b.text) + "</h3>\n";
                 break;
             case Block::Kind::Paragraph:
                 s += "<p>" + escaped(b.text) + "</p>\n";
@@ -564,10 +650,10 @@ std::string html(const Document& doc, Target target) {
             case Block::Kind::Table: {
                 s += target == Target::Page ? "<table>\n"
                                             : "<table cellpadding=\"3\" cellspacing=\"0\" border=\"0\">\n";
-                for (std::size_t i = 0; i < b.rows.size(); ++i) {
+                for (std::size_t k = 0; k < b.rows.size(); ++k) {
                     s += "<tr>";
-                    for (const auto& cell : b.rows[i])
-                        s += (i ? "<td>" : "<th align=\"left\">") + escaped(cell) + (i ? "</td>" : "</th>");
+                    for (const auto& cell : b.rows[k])
+                        s += (k ? "<td>" : "<th align=\"left\">") + escaped(cell) + (k ? "</td>" : "</th>");
                     s += "</tr>\n";
                 }
                 s += "</table>\n";
@@ -575,7 +661,7 @@ std::string html(const Document& doc, Target target) {
             }
         }
     }
-    return s + "</body></html>\n";
+    return s;
 }
 
 }  // namespace talvik::report

@@ -47,8 +47,10 @@ struct Document {
 
 // How far the analyses of floors are from converged, by the floor's id, where it was asked for.
 using Convergences = std::map<model::Id, analysis::Convergence>;
+// The whole project, or one element of it by its id: what governs first, then the basis with sources, then
+// element by element, and the quantities.
 Document make(const model::Project& project, const design::Design& design, Depth depth,
-              const Convergences& convergences = {});
+              const Convergences& convergences = {}, std::string_view element = {});
 
 // The analysis of a floor alone, without its strips and in short, as the window shows it beside the plan.
 Document analysisPage(const model::Project& project, const design::Design& design,
@@ -58,6 +60,12 @@ Document analysisPage(const model::Project& project, const design::Design& desig
 // "figure:N" and "gauge:RATIO:OUTCOME", which the PDF writer resolves.
 enum class Target { Page, Flow };
 std::string html(const Document& document, Target target);
+// What a writer needs to go through a document piece by piece: the blocks from..to as HTML, without its frame.
+std::string html(const Document& document, std::size_t from, std::size_t to, Target target);
+// Where pieces may begin: at headings, and at subheadings when a piece has become longer than `most` blocks.
+std::vector<std::size_t> pieces(const Document& document, std::size_t most = 120);
+// Whether so much stands in it that it has a table of contents.
+bool hasContents(const Document& document);
 
 // A drawing as SVG text, for inline use.
 std::string svg(const drawing::Sheet& sheet);

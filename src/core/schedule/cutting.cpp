@@ -10,6 +10,7 @@ double hookLeg(double depth, double diameter, const standards::AnchorageRules& r
 }
 
 void shape(Item& item, double straight, double leg, bool start, bool end) {
+    item.hookStart = start && !end;
     if (start && end)
         item.shape = "21", item.dimensions = {{'A', leg}, {'B', straight}, {'C', leg}};
     else if (start || end)

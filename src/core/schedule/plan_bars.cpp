@@ -201,7 +201,9 @@ class StripMaker {
     // Cut in steps, larger ones where there are many lengths: shorter at ends that lie at an edge, else
     // longer where there is room.
     void round(std::vector<Bar>& all) const {
-        for (double step : {50.0, 100.0, 200.0}) {
+        const std::vector<double> steps =
+            basis_.lengthStep > 0 ? std::vector{basis_.lengthStep} : std::vector{50.0, 100.0, 200.0};
+        for (double step : steps) {
             std::set<double> lengths;
             for (Bar& b : all) {
                 const double is = b.to - b.from;
@@ -297,10 +299,7 @@ class StripMaker {
 }  // namespace
 
 Room::Room(const model::Floor& floor, double cover) : cover_(cover) {
-    std::vector<Ring> slabs;
-    for (const auto& s : floor.slabs) slabs.push_back(model::ring(s.outline));
-    if (slabs.size() > 1) slabs = geometry::unite(slabs);
-    for (const Ring& s : slabs)
+    for (const Ring& s : model::outlines(floor))
         for (auto& r : geometry::offset(s, -cover)) slabs_.push_back(std::move(r));
     for (const auto& o : floor.openings)
         for (auto& r : geometry::offset(model::ring(o.outline), cover)) openings_.push_back(std::move(r));

@@ -117,8 +117,12 @@ std::vector<Item> items(const std::vector<bars::Run>& runs, const Body& body, co
 }
 
 std::string signature(const Item& item) {
-    std::string s = item.bar + "/" + item.shape;
-    for (auto [letter, value] : item.dimensions) s += fmt::format("/{}{}", letter, units::plain(value));
+    return signature(item.bar, item.shape, item.dimensions);
+}
+std::string signature(const std::string& bar, const std::string& shape,
+                      const std::map<char, double>& dimensions) {
+    std::string s = bar + "/" + shape;
+    for (auto [letter, value] : dimensions) s += fmt::format("/{}{}", letter, units::plain(value));
     return s;
 }
 
@@ -156,7 +160,8 @@ std::string callout(const std::vector<Item>& all, const model::Id& run, const Ma
     return fmt::format("{} {}-{}{} {}", number, first->bar, joined, spacing, first->layer);
 }
 
-Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member) {
+Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member,
+              int members) {
     Schedule s;
     std::map<int, Row> rows;
     for (const Item& item : items) {
@@ -164,7 +169,7 @@ Schedule make(const std::vector<Item>& items, const Marks& marks, const std::str
         Row& row = rows[mark];
         if (row.number == 0)
             row = {mark,          member,         item.bar,      item.shape, item.dimensions,
-                   item.diameter, item.cutLength, item.massEach, 0};
+                   item.diameter, item.cutLength, item.massEach, 0,             members,  {}};
         row.number += item.number;
     }
     for (auto& [mark, row] : rows) s.rows.push_back(row);
@@ -179,8 +184,8 @@ Schedule join(const std::vector<Schedule>& parts) {
             all.rows.push_back(row);
             Total& t = totals[{row.diameter, row.bar}];
             t.bar = row.bar, t.diameter = row.diameter;
-            t.number += row.number;
-            t.length += row.number * row.cutLength;
+            t.number += row.total();
+            t.length += row.total() * row.cutLength;
             t.mass += row.mass();
             all.mass += row.mass();
         }

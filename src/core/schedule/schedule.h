@@ -25,6 +25,7 @@ struct Item {
     std::string layer;        // "B1": bottom outer, "B2" inside it, "T1", "T2", "U"
     double from = 0, to = 0;  // of this piece along the run
     std::string note;
+    bool hookStart = false;              // of a bar with one hook: at the start of its line, not at the end
     std::vector<geometry::Segment> lie;  // each of its bars, of parts that lie in a plan
 };
 
@@ -37,6 +38,8 @@ std::vector<Item> items(const std::vector<bars::Run>& runs, const Body& body, co
 
 // What makes bars equal: size, shape and dimensions.
 std::string signature(const Item& item);
+std::string signature(const std::string& bar, const std::string& shape,
+                      const std::map<char, double>& dimensions);
 // Marks by signature. Those given out stay, also of bars that are no longer there.
 using Marks = std::map<std::string, int>;
 // Gives the next free mark to every bar that has none.
@@ -54,8 +57,11 @@ struct Row {
     std::string member, bar, shape;
     std::map<char, double> dimensions;
     double diameter = 0, cutLength = 0, massEach = 0;
-    int number = 0;
-    double mass() const { return massEach * number; }
+    int number = 0;        // in each member
+    int members = 1;       // that are alike
+    std::string revision;  // letter under which it last changed; empty before anything was fixed
+    int total() const { return number * members; }
+    double mass() const { return massEach * total(); }
 };
 struct Total {
     std::string bar;
@@ -67,7 +73,8 @@ struct Schedule {
     std::vector<Total> totals;  // by diameter
     double mass = 0;
 };
-Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member);
+Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member,
+              int members = 1);
 // Joins the schedules of several members.
 Schedule join(const std::vector<Schedule>& parts);
 

@@ -41,49 +41,6 @@ std::vector<std::pair<double, double>> across(const Strip& strip, double u) {
     return joined;
 }
 
-// Thickness along a line of the plan: (length, thickness) piece by piece.
-class Thickness {
-  public:
-    explicit Thickness(const Floor& floor) : floor_(floor) {
-        for (const auto& z : floor.zones) zones_.push_back(model::ring(z.outline));
-        for (const auto& s : floor.slabs) slabs_.push_back(model::ring(s.outline));
-    }
-    double at(Point p) const {
-        for (std::size_t i = zones_.size(); i-- > 0;)
-            if (geometry::contains(zones_[i], p)) return floor_.zones[i].thickness;
-        for (std::size_t i = 0; i < slabs_.size(); ++i)
-            if (geometry::contains(slabs_[i], p)) return floor_.slabs[i].thickness;
-        return floor_.slabs.front().thickness;
-    }
-    void along(Segment s, double& area, double& least) const {
-        std::vector<double> stops{0, 1};
-        double length = geometry::length(s.a, s.b);
-        auto cutBy = [&](const Ring& r) {
-            for (std::size_t i = 0; i < r.size(); ++i) {
-                Point at;
-                if (geometry::cross(s.a, s.b, r[i], r[(i + 1) % r.size()], &at))
-                    stops.push_back(geometry::length(s.a, at) / length);
-            }
-        };
-        for (const auto& r : zones_) cutBy(r);
-        if (slabs_.size() > 1)
-            for (const auto& r : slabs_) cutBy(r);
-        std::sort(stops.begin(), stops.end());
-        for (std::size_t i = 0; i + 1 < stops.size(); ++i) {
-            if ((stops[i + 1] - stops[i]) * length < 1) continue;
-            double m = (stops[i] + stops[i + 1]) / 2;
-            double t = at({s.a.x + m * (s.b.x - s.a.x), s.a.y + m * (s.b.y - s.a.y)});
-            area += t * (stops[i + 1] - stops[i]) * length;
-            least = std::min(least, t);
-        }
-    }
-    const std::vector<Ring>& zones() const { return zones_; }
-
-  private:
-    const Floor& floor_;
-    std::vector<Ring> zones_, slabs_;
-};
-
 // Where the strip's axis crosses a segment of the plan.
 void crossingsOf(const Strip& strip, Point a, Point b, std::vector<double>& out) {
     for (std::size_t i = 0; i + 1 < strip.axis.size(); ++i) {
@@ -120,7 +77,7 @@ bool hoggingOverColumns(const Strip& strip, double u) {
 }  // namespace
 
 std::vector<Station> stations(const Strip& strip, const Floor& floor) {
-    const Thickness thickness(floor);
+    const model::Thickness thickness(floor);
     std::vector<double> us;
     auto inner = [&](double u) { return std::clamp(u, strip.from + 2, strip.to - 2); };
     us.push_back(inner(strip.from));

@@ -40,6 +40,9 @@ constexpr std::array table{
     KindUnits{Kind::Subgrade, {"MN/m³", 1e-3, 1}, {"pci", lbf / (in * in * in), 0}},
     KindUnits{Kind::Stiffness, {"kN/mm", 1e3, 1}, {"kip/in", kip / in, 1}},
     KindUnits{Kind::Angle, {"°", 1, 1}, {"°", 1, 1}},
+    KindUnits{Kind::Volume, {"m³", 1e9, 1}, {"ft³", ft* ft* ft, 0}},
+    KindUnits{Kind::MassPerVolume, {"kg/m³", 1e-9, 0}, {"lb/ft³", 0.45359237 / (ft * ft * ft), 1}},
+    KindUnits{Kind::MassPerArea, {"kg/m²", 1e-6, 1}, {"lb/ft²", 0.45359237 / (ft * ft), 2}},
     KindUnits{Kind::Count, {"", 1, 0}, {"", 1, 0}},
 };
 
@@ -90,6 +93,12 @@ std::vector<Spelling> spellings(Kind kind) {
             return {{"kN/mm", 1e3}, {"kN/m", 1}, {"MN/m", 1e3}, {"kip/in", kip / in}};
         case Kind::Angle:
             return {{"°", 1}, {"deg", 1}};
+        case Kind::Volume:
+            return {{"m3", 1e9}, {"m³", 1e9}, {"ft3", ft * ft * ft}};
+        case Kind::MassPerVolume:
+            return {{"kg/m3", 1e-9}};
+        case Kind::MassPerArea:
+            return {{"kg/m2", 1e-6}};
         case Kind::None:
         case Kind::Count:
             return {};

@@ -41,6 +41,9 @@ enum class Kind {
     Subgrade,        // modulus of subgrade reaction: MN/m3, pci
     Stiffness,       // of a spring: kN/mm, kip/in
     Angle,           // degrees, also stored
+    Volume,          // m3, ft3
+    MassPerVolume,   // kg/m3, lb/ft3
+    MassPerArea,     // kg/m2, lb/ft2
     Count
 };
 

@@ -10,6 +10,7 @@
 #include "formats/project_file.h"
 #include "model/edits.h"
 #include "support/random_floor.h"
+#include "support/random_slab.h"
 
 using namespace talvik;
 using namespace talvik::drawing;
@@ -40,7 +41,11 @@ std::pair<int, int> overlaps(const Sheet& s) {
     for (const auto& item : s.items)
         if (const auto* line = std::get_if<Polyline>(&item); line && isBar(line->layer))
             for (std::size_t k = 0; k + 1 < line->points.size(); ++k)
-                for (const auto& [t, box] : boxes) bars += meets(box, line->points[k], line->points[k + 1]);
+                for (const auto& [t, box] : boxes)
+                    if (meets(box, line->points[k], line->points[k + 1])) {
+                        ++bars;
+                        ADD_FAILURE() << "a bar through " << t->text << " at " << t->at.x << ", " << t->at.y;
+                    }
     return {texts, bars};
 }
 void inside(const Sheet& s) {
@@ -60,9 +65,10 @@ TEST(FloorSheets, DemoHasItsSheetsWithEveryRunCalledOut) {
     const auto p = formats::demoFloorProject();
     const auto d = design::run(p, {.trace = false});
     const auto sheets = drawing::sheets(p, d, *d.elements[0]);
-    ASSERT_EQ(sheets.size(), 4u);
+    ASSERT_EQ(sheets.size(), 5u);
     EXPECT_EQ(sheets[0].title, "Fish hall deck: bottom bars");
-    EXPECT_EQ(sheets[2].title, "Fish hall deck: shear steel");
+    EXPECT_EQ(sheets[2].title, "Fish hall deck: long sections");
+    EXPECT_EQ(sheets[3].title, "Fish hall deck: shear steel");
     std::multiset<std::string> words;
     std::string all;
     for (const auto& s : sheets) {
@@ -85,7 +91,7 @@ TEST(FloorSheets, DemoHasItsSheetsWithEveryRunCalledOut) {
     EXPECT_GT(runs, 60);
     // Every mark stands in the schedule at the end; the warning and what is not checked on the plans.
     std::set<std::string> marks;
-    for (const auto& item : sheets[3].items)
+    for (const auto& item : sheets[4].items)
         if (const auto* t = std::get_if<Text>(&item)) marks.insert(t->text);
     for (const auto& row : d.scheduleOf(f).rows) {
         char mark[16];
@@ -94,7 +100,21 @@ TEST(FloorSheets, DemoHasItsSheetsWithEveryRunCalledOut) {
     }
     EXPECT_NE(all.find("NOT FOR CONSTRUCTION"), std::string::npos);
     EXPECT_NE(all.find("Not checked by this calculation"), std::string::npos);
-    EXPECT_NE(all.find("Sheet 4 of 4"), std::string::npos);
+    EXPECT_NE(all.find("Sheet 5 of 5"), std::string::npos);
+}
+
+TEST(SlabSheet, OfTheDemoAndRandomSlabsNothingOverlaps) {
+    for (unsigned seed = 0; seed <= 30; ++seed) {
+        const auto p = seed == 0 ? formats::demoProject() : test::randomProject(seed);
+        const auto d = design::run(p, {.trace = false});
+        if (d.elements.empty() || !d.elements[0]->error.empty()) continue;
+        for (const auto& s : drawing::sheets(p, d, *d.elements[0])) {
+            const auto [texts, bars] = overlaps(s);
+            EXPECT_EQ(texts, 0) << seed;
+            EXPECT_EQ(bars, 0) << seed;
+            inside(s);
+        }
+    }
 }
 
 TEST(FloorSheets, OfRandomFloorsNothingOverlaps) {

@@ -129,7 +129,7 @@ TEST(Schedule, CsvHasARowPerMarkAndTotals) {
     double mass = 0;
     for (std::size_t i = 0; i < s.rows.size(); ++i) {
         mass += std::stod(rows[i].at("Mass "));
-        EXPECT_EQ(std::stoi(rows[i].at("Number")), s.rows[i].number);
+        EXPECT_EQ(std::stoi(rows[i].at("In each")), s.rows[i].number);
     }
     EXPECT_NEAR(mass, s.mass, 0.01 * static_cast<double>(s.rows.size()));
     auto us = demo.project;

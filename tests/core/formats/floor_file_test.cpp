@@ -36,7 +36,17 @@ TEST(FloorFile, RoundTripsEveryMember) {
 namespace {
 
 // What project files of version 6 did not have.
+void beforeIssue(nlohmann::json& j) {
+    j.erase("revisions");
+    j["basis"].erase("length_step_mm");
+    if (j["basis"].contains("rates"))
+        for (const char* key : {"bar_mark", "bar_piece"}) j["basis"]["rates"].erase(key);
+    for (const char* key : {"paper", "scale", "north_degrees", "every_bar"}) j["sheet"].erase(key);
+    for (const char* list : {"slabs", "floors"})
+        for (auto& e : j[list]) e.erase("members");
+}
 void beforeConnections(nlohmann::json& j) {
+    beforeIssue(j);
     for (const char* key : {"stud_table", "stud_rails"}) j["basis"].erase(key);
     for (auto& f : j["floors"])
         for (const char* key : {"connections", "fixed_eccentricity", "more_by_bending"}) f.erase(key);
@@ -207,6 +217,21 @@ TEST(FloorFile, VersionSevenOpensWithItsConnections) {
     EXPECT_EQ(p.choices[0],
               (model::ConnectionChoice{"p900", "c112", model::ConnectionChoice::Steel::Studs, 14}));
     EXPECT_FALSE(p.moreByBending);
+}
+
+// The demos as version 8 had them.
+TEST(FloorFile, VersionEightOpensWithoutRevisionsAndMembers) {
+    for (const char* name : {"fish_hall_8", "gallery_8"}) {
+        const auto read = formats::openProject(std::string(TALVIK_SOURCE_DIR) + "/tests/core/formats/older/" +
+                                               name + ".talvik");
+        ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+        EXPECT_TRUE(read.project.revisions.empty());
+        EXPECT_EQ(read.project.sheet.scale, 0);
+        for (const auto& f : read.project.floors) EXPECT_EQ(f->members, 1);
+        for (const auto& s : read.project.slabs) EXPECT_EQ(s->members, 1);
+        const auto now = name[0] == 'f' ? formats::demoFloorProject() : formats::demoProject();
+        EXPECT_TRUE(read.project == now) << "the same project as the demo that comes with the program";
+    }
 }
 
 TEST(FloorFile, VersionFiveWroteTheBarsOfStripsDifferently) {

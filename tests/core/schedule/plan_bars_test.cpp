@@ -11,9 +11,11 @@
 
 #include "design/design.h"
 #include "design/floor_design.h"
+#include "design/quantities.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
 #include "support/random_floor.h"
+#include "support/random_slab.h"
 #include "support/regular_floor.h"
 
 using namespace talvik;
@@ -153,8 +155,73 @@ TEST(PlanBars, ScheduleQuantityAndDrawingAreTheSame) {
         edges += part->part.kind == model::PartKind::Edge && !part->items.empty();
         rails += part->part.kind == model::PartKind::Connection && !part->items.empty();
     }
-    EXPECT_EQ(edges, 2);
+    EXPECT_EQ(edges, 3) << "edges, the drop and the opening";
     EXPECT_EQ(rails, 8);
+}
+
+// On random slabs and floors: what is drawn, scheduled, weighed and checked are the same bars. Every run's
+// call-out has as many as are drawn, each bar is drawn as long as it is cut, and the steel over the width is no
+// less than the run that the checks read.
+TEST(PlanBars, DrawnScheduledAndCheckedAgreeOnRandomProjects) {
+    int projects = 0;
+    auto agree = [&](const model::Project& p, unsigned seed) {
+        const auto d = design::run(p, {.trace = false});
+        if (d.elements.empty() || !d.elements[0]->error.empty()) return;
+        const auto& e = *d.elements[0];
+        ++projects;
+        const auto schedule = d.scheduleOf(e);
+        double mass = 0, length = 0;
+        long number = 0;
+        for (const auto& part : e.parts)
+            for (const auto& i : part->items) {
+                mass += i.massEach * i.number, number += i.number, length += i.cutLength * i.number;
+                if (e.parts.size() > 1) {
+                    EXPECT_EQ(std::size_t(i.number), i.lie.size()) << seed;
+                }
+            }
+        long rows = 0;
+        double totals = 0, lengths = 0;
+        for (const auto& r : schedule.rows) rows += r.total();
+        for (const auto& t : schedule.totals) totals += t.mass, lengths += t.length;
+        const double exact = 1e-9 * std::max(mass, 1.0);
+        EXPECT_EQ(rows, number) << seed;
+        EXPECT_NEAR(schedule.mass, mass, exact) << seed;
+        EXPECT_NEAR(totals, mass, exact) << seed;
+        EXPECT_NEAR(e.steel, mass, exact) << seed;
+        EXPECT_NEAR(lengths, length, 1e-9 * length) << seed;
+        EXPECT_NEAR(design::quantities(p, d).at(0).steel, mass, exact) << seed;
+        for (const auto& part : e.parts) {
+            const auto* line = dynamic_cast<const design::LineAnswer*>(part.get());
+            if (!line) continue;
+            auto runs = line->runs;
+            const auto across = line->crossing();
+            runs.insert(runs.end(), across.begin(), across.end());
+            for (const auto& r : runs) {
+                int bars = 0, first = 0;
+                double area = 0;
+                for (const auto& i : part->items)
+                    if (i.run == r.id) {
+                        if (first == 0) first = i.number;
+                        bars += i.number;
+                        area = std::numbers::pi / 4 * i.diameter * i.diameter;
+                        EXPECT_EQ(i.bar, r.bar) << seed << " " << part->name << " " << r.id << " " << int(r.role) << " " << r.from << " " << r.to;
+                        EXPECT_EQ(i.spacing, r.spacing);
+                    }
+                if (bars == 0) continue;
+                const int drawn = part->items.front().lie.empty() ? first : bars;
+                EXPECT_EQ(std::stoi(d.callout(*part, r.id, p.basis.units)), drawn) << seed << " " << r.id;
+                EXPECT_NEAR(area / r.spacing, r.area, 0.01 * r.area) << "what the checks read";
+                if (e.parts.size() > 1 || r.role == model::Role::EndU || r.role == model::Role::SideU) continue;
+                const double width =
+                    (model::across(r.role) ? r.to - r.from
+                                           : p.slabs[0]->width - 2 * p.basis.coverSide) - r.spacing;
+                EXPECT_GE(first * area, r.area * width - 1e-6) << seed << " " << r.id;
+            }
+        }
+    };
+    for (unsigned seed = 1; seed <= 160; ++seed) agree(test::randomProject(seed), seed);
+    for (unsigned seed = 101; seed <= 145; ++seed) agree(random(seed), seed);
+    EXPECT_GT(projects, 190);
 }
 
 // A floor of equal bays: bars of like places are alike, so there are few marks; both halves hold the same.
@@ -241,4 +308,74 @@ TEST(PlanBars, BesideAnOpeningLiesWhatItCutsOff) {
     EXPECT_GE(beside, cut * 0.999);
     // Four sides of 1.6 m at 300 mm.
     EXPECT_EQ(u, 4 * (int(std::ceil((1600 - 2 * f->basis->coverSide) / 300)) + 1));
+}
+
+// U-bars take the depth of the slab where they stand, bars along edges lap by the standard's length, and a drop
+// has its mat within it.
+TEST(PlanBars, EdgesFollowTheSlabAndDropsHaveTheirMat) {
+    auto p = test::regularFloor(3, 3, 6000, 6000);
+    auto f = std::make_shared<model::Floor>(*p.floors[0]);
+    // The slab divided into one of 250 and one of 320.
+    const auto whole = f->slabs[0];
+    double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
+    for (auto q : whole.outline) {
+        x0 = std::min(x0, q.x), x1 = std::max(x1, q.x), y0 = std::min(y0, q.y), y1 = std::max(y1, q.y);
+    }
+    const double seam = x0 + 0.45 * (x1 - x0);
+    f->slabs[0].outline = {{x0, y0}, {seam, y0}, {seam, y1}, {x0, y1}};
+    f->slabs[0].thickness = 250;
+    auto other = f->slabs[0];
+    other.id = "s900", other.thickness = 320;
+    other.outline = {{seam, y0}, {x1, y0}, {x1, y1}, {seam, y1}};
+    f->slabs.push_back(other);
+    model::Zone z;
+    z.id = "z900", z.thickness = 450;
+    z.outline = {{x0 + 5000, y0 + 5000}, {x0 + 7000, y0 + 5000}, {x0 + 7000, y0 + 7000}, {x0 + 5000, y0 + 7000}};
+    f->zones.push_back(z);
+    p.floors[0] = f;
+    ASSERT_TRUE(model::validate(p).empty());
+    const auto d = designed(p);
+    ASSERT_TRUE(d && d->layout);
+    const auto& b = *d->basis;
+    int thin = 0, thick = 0, mat = 0;
+    for (const auto& part : d->parts) {
+        if (part->part.kind != model::PartKind::Edge) continue;
+        for (const auto& i : part->items) {
+            if (part->part.key == "z900") {
+                EXPECT_EQ(i.shape, "21");
+                EXPECT_NEAR(i.dimensions.at('A'), 450 - b.coverTop - b.coverBottom, 5);
+                for (const auto& l : i.lie)
+                    for (Point q : {l.a, l.b}) {
+                        ++mat;
+                        EXPECT_GT(q.x, x0 + 5000 + b.coverSide - 1);
+                        EXPECT_LT(q.x, x0 + 7000 - b.coverSide + 1);
+                        EXPECT_GT(q.y, y0 + 5000 + b.coverSide - 1);
+                        EXPECT_LT(q.y, y0 + 7000 - b.coverSide + 1);
+                    }
+            } else if (i.shape == "21") {
+                for (const auto& l : i.lie) {
+                    const bool left = l.a.x < seam;
+                    EXPECT_NEAR(i.dimensions.at('B'), (left ? 250 : 320) - b.coverTop - b.coverBottom, 5)
+                        << part->name << " " << i.run << " " << l.a.x << " " << l.a.y;
+                    (left ? thin : thick)++;
+                }
+            } else if (i.run.ends_with("/along") && i.cutLength > 5000) {
+                // Pieces of a side lap by the standard's length at least.
+                for (std::size_t k = 0; k + 2 < i.lie.size(); k += 2) {
+                    const auto &a = i.lie[k], &c = i.lie[k + 2];
+                    const bool same = std::abs(a.a.y - c.a.y) < 1 && std::abs(a.a.y - a.b.y) < 1;
+                    if (!same) continue;
+                    const line::LineBasis in{b, *d->standard};
+                    bars::Run r;
+                    r.role = model::Role::TopMain, r.bar = i.bar, r.spacing = 200;
+                    bars::size(r, 250, in);
+                    EXPECT_GE(std::min(a.b.x, c.b.x) - std::max(a.a.x, c.a.x),
+                              d->standard->anchorage->lap(bars::anchorageInput(r, false, 250, in)) - 51);
+                }
+            }
+        }
+    }
+    EXPECT_GT(thin, 20);
+    EXPECT_GT(thick, 20);
+    EXPECT_GT(mat, 20);
 }

@@ -1,0 +1,432 @@
+#include "formats/ifc.h"
+
+#include <fmt/format.h>
+
+#include <array>
+#include <cmath>
+#include <cstdint>
+#include <numbers>
+
+#include "design/floor_design.h"
+#include "design/slab_design.h"
+
+namespace talvik::formats {
+namespace {
+
+using geometry::Point;
+using geometry::Ring;
+using schedule::Item;
+
+struct Point3 {
+    double x = 0, y = 0, z = 0;
+};
+
+// A real as ISO 10303-21 writes it: with a point, in tenths of micrometres at the most.
+std::string real(double v) {
+    v = std::round(v * 1e4) / 1e4;
+    if (v == 0) v = 0;  // no negative zero
+    std::string s = fmt::format("{:.4f}", v);
+    s.erase(s.find_last_not_of('0') + 1);
+    return s;
+}
+std::string list(const std::vector<int>& ids) {
+    std::string s;
+    for (int id : ids) s += fmt::format("{}#{}", s.empty() ? "" : ",", id);
+    return "(" + s + ")";
+}
+// Text of the file's alphabet: what is not ASCII as UTF-16 between \X2\ and \X0\.
+std::string text(const std::string& utf8) {
+    std::string out = "'";
+    bool wide = false;
+    auto leave = [&] {
+        if (wide) out += "\\X0\\";
+        wide = false;
+    };
+    for (std::size_t i = 0; i < utf8.size();) {
+        const auto c = static_cast<unsigned char>(utf8[i]);
+        const int extra = c < 0x80 ? 0 : c < 0xE0 ? 1 : c < 0xF0 ? 2 : 3;
+        unsigned code = extra == 0 ? c : c & (0x3Fu >> extra);
+        for (int k = 1; k <= extra && i + std::size_t(k) < utf8.size(); ++k)
+            code = (code << 6) | (static_cast<unsigned char>(utf8[i + std::size_t(k)]) & 0x3F);
+        i += std::size_t(extra) + 1;
+        if (code >= 32 && code < 127) {
+            leave();
+            if (code == '\'' || code == '\\') out += static_cast<char>(code);
+            out += static_cast<char>(code);
+            continue;
+        }
+        if (code < 32) code = ' ';
+        if (!wide) out += "\\X2\\";
+        wide = true;
+        if (code > 0xFFFF) {
+            code -= 0x10000;
+            out += fmt::format("{:04X}{:04X}", 0xD800 + (code >> 10), 0xDC00 + (code & 0x3FF));
+        } else {
+            out += fmt::format("{:04X}", code);
+        }
+    }
+    leave();
+    return out + "'";
+}
+// An identity of 22 characters that follows from what it names.
+std::string identity(const std::string& of) {
+    std::array<std::uint64_t, 2> hash{14695981039346656037ull, 1099511628211ull * 31};
+    for (auto& h : hash)
+        for (char c : of) h = (h ^ static_cast<unsigned char>(c)) * 1099511628211ull, h ^= h >> 29;
+    static constexpr char digits[] = "0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz_$";
+    // 128 bits, six at a time from the right; the first character holds the two left over.
+    std::string s(22, '0');
+    auto high = hash[0], low = hash[1];
+    for (int k = 21; k >= 0; --k) {
+        s[std::size_t(k)] = digits[low & 63];
+        low = (low >> 6) | (high << 58);
+        high >>= 6;
+    }
+    return "'" + s + "'";
+}
+
+class Writer {
+  public:
+    Writer(const model::Project& project, const design::Design& design) : project_(project), design_(design) {}
+
+    std::string run() {
+        frame();
+        double below = 0;
+        for (const auto& e : design_.elements) {
+            if (!e->error.empty()) continue;
+            contents_.clear();
+            const int place = add("IFCLOCALPLACEMENT", "$,{}", axes({0, 0, 0}));
+            const int storey = add("IFCBUILDINGSTOREY", "{},$,{},{},$,#{},$,{},.ELEMENT.,0.",
+                                   identity("storey/" + e->element), text(e->name),
+                                   text(e->members > 1 ? fmt::format("{} members alike", e->members)
+                                                       : std::string()),
+                                   place, text(e->name));
+            storeys_.push_back(storey);
+            storeyPlace_ = place;
+            element_ = e.get();
+            if (const auto* f = dynamic_cast<const design::FloorDesign*>(e.get())) floor(*f);
+            if (const auto* s = dynamic_cast<const design::SlabAnswer*>(e.get())) slab(*s, below);
+            if (!contents_.empty())
+                add("IFCRELCONTAINEDINSPATIALSTRUCTURE", "{},$,$,$,{},#{}",
+                    identity("in/" + e->element), list(contents_), storey);
+        }
+        if (!storeys_.empty())
+            add("IFCRELAGGREGATES", "{},$,$,$,#{},{}", identity("storeys"), building_, list(storeys_));
+        if (!concreteOf_.empty()) material(concreteOf_, project_.basis.concrete, "concrete");
+        if (!steelOf_.empty()) material(steelOf_, project_.basis.steel, "steel");
+        const auto& sheet = project_.sheet;
+        return "ISO-10303-21;\nHEADER;\nFILE_DESCRIPTION(('ViewDefinition [ReferenceView_V1.2]'),'2;1');\n" +
+               fmt::format("FILE_NAME({},'2000-01-01T00:00:00',({}),(''),'Talvik','Talvik','');\n",
+                           text(project_.name + (sheet.revision.empty() ? "" : ", revision " + sheet.revision)),
+                           text(sheet.author)) +
+               "FILE_SCHEMA(('IFC4'));\nENDSEC;\nDATA;\n" + data_ + "ENDSEC;\nEND-ISO-10303-21;\n";
+    }
+
+  private:
+    const model::Project& project_;
+    const design::Design& design_;
+    const design::ElementAnswer* element_ = nullptr;
+    std::string data_;
+    int last_ = 0, model_ = 0, body_ = 0, building_ = 0, storeyPlace_ = 0, up_ = 0;
+    std::vector<int> storeys_, contents_, concreteOf_, steelOf_;
+
+    template <class... Args>
+    int add(const char* entity, fmt::format_string<Args...> attributes, Args&&... args) {
+        data_ += fmt::format("#{}={}(", ++last_, entity) +
+                 fmt::format(attributes, std::forward<Args>(args)...) + ");\n";
+        return last_;
+    }
+    int point(Point3 p) { return add("IFCCARTESIANPOINT", "(({},{},{}))", real(p.x), real(p.y), real(p.z)); }
+    int direction(Point3 p) { return add("IFCDIRECTION", "(({},{},{}))", real(p.x), real(p.y), real(p.z)); }
+    // A placement at a point, its x axis turned about z.
+    std::string axes(Point3 at, double degrees = 0) {
+        const int p = point(at);
+        if (degrees == 0) return fmt::format("#{}", add("IFCAXIS2PLACEMENT3D", "#{},$,$", p));
+        const double t = degrees * std::numbers::pi / 180;
+        // Directions need more digits than lengths do.
+        const int x = add("IFCDIRECTION", "(({:.9f},{:.9f},0.))", std::cos(t), std::sin(t));
+        return fmt::format("#{}", add("IFCAXIS2PLACEMENT3D", "#{},#{},#{}", p, up_, x));
+    }
+
+    void frame() {
+        const int length = add("IFCSIUNIT", "*,.LENGTHUNIT.,.MILLI.,.METRE.");
+        const int area = add("IFCSIUNIT", "*,.AREAUNIT.,$,.SQUARE_METRE.");
+        const int volume = add("IFCSIUNIT", "*,.VOLUMEUNIT.,$,.CUBIC_METRE.");
+        const int mass = add("IFCSIUNIT", "*,.MASSUNIT.,.KILO.,.GRAM.");
+        const int angle = add("IFCSIUNIT", "*,.PLANEANGLEUNIT.,$,.RADIAN.");
+        const int units = add("IFCUNITASSIGNMENT", "({})", list({length, area, volume, mass, angle}));
+        up_ = direction({0, 0, 1});
+        const double t = project_.sheet.north * std::numbers::pi / 180;
+        const int north = add("IFCDIRECTION", "(({:.9f},{:.9f}))", std::cos(t), std::sin(t));
+        const std::string origin = axes({0, 0, 0});
+        model_ = add("IFCGEOMETRICREPRESENTATIONCONTEXT", "$,'Model',3,1.E-05,{},#{}", origin, north);
+        body_ = add("IFCGEOMETRICREPRESENTATIONSUBCONTEXT", "'Body','Model',*,*,*,*,#{},$,.MODEL_VIEW.,$", model_);
+        const int project = add("IFCPROJECT", "{},$,{},$,$,$,$,(#{}),#{}", identity("project"),
+                                text(project_.name), model_, units);
+        const int sitePlace = add("IFCLOCALPLACEMENT", "$,{}", axes({0, 0, 0}));
+        const int site = add("IFCSITE", "{},$,{},$,$,#{},$,$,.ELEMENT.,$,$,$,$,$", identity("site"),
+                             text(project_.name), sitePlace);
+        building_ = add("IFCBUILDING", "{},$,{},$,$,#{},$,$,.ELEMENT.,$,$,$", identity("building"),
+                        text(project_.name), sitePlace);
+        add("IFCRELAGGREGATES", "{},$,$,$,#{},(#{})", identity("sites"), project, site);
+        add("IFCRELAGGREGATES", "{},$,$,$,#{},(#{})", identity("buildings"), site, building_);
+    }
+    void material(const std::vector<int>& of, const std::string& name, const char* category) {
+        const int m = add("IFCMATERIAL", "{},$,'{}'", text(name), category);
+        add("IFCRELASSOCIATESMATERIAL", "{},$,$,$,{},#{}", identity(std::string("material/") + category), list(of),
+            m);
+    }
+
+    // An outline in plan drawn upwards from z.
+    int prism(const Ring& ring, double z, double height) {
+        std::string points;
+        for (Point p : ring) points += fmt::format("{}({},{})", points.empty() ? "" : ",", real(p.x), real(p.y));
+        points += fmt::format(",({},{})", real(ring.front().x), real(ring.front().y));
+        const int all = add("IFCCARTESIANPOINTLIST2D", "(({}))", points);
+        const int curve = add("IFCINDEXEDPOLYCURVE", "#{},$,.F.", all);
+        const int profile = add("IFCARBITRARYCLOSEDPROFILEDEF", ".AREA.,$,#{}", curve);
+        return add("IFCEXTRUDEDAREASOLID", "#{},{},#{},{}", profile, axes({0, 0, z}), up_, real(height));
+    }
+    int shape(const std::vector<int>& solids, const char* type = "SweptSolid") {
+        const int body = add("IFCSHAPEREPRESENTATION", "#{},'Body','{}',{}", body_, type, list(solids));
+        return add("IFCPRODUCTDEFINITIONSHAPE", "$,$,(#{})", body);
+    }
+    int placed() { return add("IFCLOCALPLACEMENT", "#{},{}", storeyPlace_, axes({0, 0, 0})); }
+    // An element of concrete with its solids.
+    int concrete(const char* entity, const std::string& key, const std::string& name, const std::vector<int>& solids,
+                 const char* kind) {
+        const int s = shape(solids), at = placed();
+        const int id = add(entity, "{},$,{},$,$,#{},#{},{},.{}.", identity(element_->element + "/" + key),
+                           text(name), at, s, text(key), kind);
+        contents_.push_back(id), concreteOf_.push_back(id);
+        return id;
+    }
+
+    void floor(const design::FloorDesign& f) {
+        const auto& floor = *f.floor;
+        const bool ground = !floor.grounds.empty();
+        std::vector<Ring> zones;
+        for (const auto& z : floor.zones) zones.push_back(model::ring(z.outline));
+        // An opening empties each slab and thickening that it touches.
+        auto openings = [&](int of, const std::string& key, const std::vector<Ring>& parts, double z, double h) {
+            for (const auto& o : floor.openings) {
+                const Ring ring = model::ring(o.outline);
+                bool touches = false;
+                for (const Ring& p : parts) touches |= geometry::shared(p, ring).area > 100;
+                if (!touches) continue;
+                const int s = shape({prism(ring, z - 1, h + 2)}), at = placed();
+                const int hole = add("IFCOPENINGELEMENT", "{},$,{},$,$,#{},#{},{},.OPENING.",
+                                     identity(element_->element + "/" + o.id + "/" + key),
+                                     text(o.name.empty() ? o.id : o.name), at, s, text(o.id));
+                add("IFCRELVOIDSELEMENT", "{},$,$,$,#{},#{}",
+                    identity(element_->element + "/" + o.id + "/in/" + key), of, hole);
+            }
+        };
+        model::Floor plain = floor;  // as if it had no thickenings
+        plain.zones.clear();
+        const model::Thickness slabs(plain);
+        const char* kind = ground ? "BASESLAB" : "FLOOR";
+        for (const auto& s : floor.slabs) {
+            const auto parts = geometry::difference(model::ring(s.outline), zones);
+            std::vector<int> solids;
+            for (const Ring& p : parts) solids.push_back(prism(p, s.level - s.thickness, s.thickness));
+            if (solids.empty()) continue;
+            openings(concrete("IFCSLAB", s.id, s.name.empty() ? s.id : s.name, solids, kind), s.id, parts,
+                     s.level - s.thickness, s.thickness);
+        }
+        for (std::size_t k = 0; k < zones.size(); ++k) {
+            const auto& z = floor.zones[k];
+            const std::vector<Ring> later(zones.begin() + std::ptrdiff_t(k) + 1, zones.end());
+            const double over = z.thickness - slabs.at(geometry::inside(zones[k]));
+            const double top = z.level == model::Zone::Level::Top      ? 0
+                               : z.level == model::Zone::Level::Bottom ? over
+                                                                       : over / 2;
+            std::vector<int> solids;
+            std::vector<Ring> parts;
+            for (const Ring& o : model::outlines(floor))
+                for (const Ring& in : geometry::intersection(zones[k], o))
+                    for (Ring& p : geometry::difference(in, later)) parts.push_back(std::move(p));
+            for (const Ring& p : parts) solids.push_back(prism(p, top - z.thickness, z.thickness));
+            if (solids.empty()) continue;
+            openings(concrete("IFCSLAB", z.id, z.name.empty() ? z.id : z.name, solids, kind), z.id, parts,
+                     top - z.thickness, z.thickness);
+        }
+        const model::Thickness thick(floor);
+        for (const auto& c : floor.columns) {
+            const Ring section = model::footprint(c);
+            const double h = thick.at({c.x, c.y});
+            std::vector<int> solids;
+            if (c.below) solids.push_back(column(c, section, -h - c.heightBelow, c.heightBelow));
+            if (c.above) solids.push_back(column(c, section, 0, c.heightAbove));
+            if (!solids.empty()) concrete("IFCCOLUMN", c.id, c.name.empty() ? c.id : c.name, solids, "COLUMN");
+        }
+        for (const auto& w : floor.walls) {
+            const double h = thick.at({(w.a.x + w.b.x) / 2, (w.a.y + w.b.y) / 2});
+            concrete("IFCWALL", w.id, w.name.empty() ? w.id : w.name,
+                     {prism(band(w.a, w.b, w.thickness), -h - w.height, w.height)}, "SOLIDWALL");
+        }
+        for (const auto& b : floor.beams) {
+            const double h = thick.at({(b.a.x + b.b.x) / 2, (b.a.y + b.b.y) / 2}), web = b.depth - h;
+            if (web < 1) continue;
+            concrete("IFCBEAM", b.id, b.name.empty() ? b.id : b.name,
+                     {prism(band(b.a, b.b, b.width), b.upstand ? 0 : -b.depth, web)}, "BEAM");
+        }
+        for (const auto& p : f.parts) {
+            double outer[2] = {0, 0};
+            if (const auto* line = dynamic_cast<const design::LineAnswer*>(p.get()))
+                outer[0] = line->outerBottom, outer[1] = line->outerTop;
+            for (const auto& i : p->items) bars(*p, i, i.lie, outer, [&](Point at) { return thick.at(at); });
+        }
+    }
+    static Ring band(Point a, Point b, double width) {
+        return geometry::rectangle({(a.x + b.x) / 2, (a.y + b.y) / 2}, geometry::length(a, b), width,
+                                   std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi);
+    }
+    int column(const model::Column& c, const Ring& section, double z, double height) {
+        if (!c.circular) return prism(section, z, height);
+        const int profile = add("IFCCIRCLEPROFILEDEF", ".AREA.,$,$,{}", real(c.width / 2));
+        return add("IFCEXTRUDEDAREASOLID", "#{},{},#{},{}", profile, axes({c.x, c.y, z}), up_, real(height));
+    }
+
+    void slab(const design::SlabAnswer& answer, double& below) {
+        const auto& s = *answer.design->slab;
+        below -= s.width + 2000;
+        const double y0 = below, x0 = model::concreteStart(s), x1 = model::concreteEnd(s), h = s.thickness;
+        concrete("IFCSLAB", "slab", s.name, {prism({{x0, y0}, {x1, y0}, {x1, y0 + s.width}, {x0, y0 + s.width}}, -h, h)},
+                 "FLOOR");
+        for (std::size_t i = 0; i < s.supports.size(); ++i) {
+            const auto& p = s.supports[i];
+            if (p.kind != model::Support::Kind::Wall) continue;
+            const double x = model::axis(s, i);
+            concrete("IFCWALL", p.id, model::supportLabel(s, i),
+                     {prism(band({x, y0}, {x, y0 + s.width}, p.width), -h - 3000, 3000)}, "SOLIDWALL");
+        }
+        const double cover = project_.basis.coverSide;
+        const double outer[2] = {answer.design->outerBottom, answer.design->outerTop};
+        for (const auto& i : answer.design->items) {
+            std::vector<geometry::Segment> lie;
+            auto spread = [&](double a, double b, int n, auto put) {
+                for (int k = 0; k < n; ++k) put(n > 1 ? a + k * (b - a) / (n - 1) : (a + b) / 2);
+            };
+            const double low = y0 + cover, high = y0 + s.width - cover;
+            if (i.layer == "U" && i.to - i.from > 2 * i.dimensions.at('A') + 1) {
+                for (bool far : {false, true})
+                    spread(i.from, i.to, i.number / 2, [&](double x) {
+                        const double y = far ? high : low;
+                        lie.push_back({{x, y}, {x, y + (far ? -1 : 1) * i.dimensions.at('A')}});
+                    });
+            } else if (i.layer == "U") {
+                const bool start = std::abs(i.from - x0) < std::abs(i.to - x1);
+                const double tip = start ? i.from : i.to, inner = tip + (start ? 1 : -1) * i.dimensions.at('A');
+                spread(low, high, i.number, [&](double y) { lie.push_back({{tip, y}, {inner, y}}); });
+            } else if (i.layer.ends_with('2')) {
+                spread(i.from, i.to, i.number, [&](double x) { lie.push_back({{x, low}, {x, high}}); });
+            } else {
+                spread(low, high, i.number, [&](double y) { lie.push_back({{i.from, y}, {i.to, y}}); });
+            }
+            bars(*answer.design, i, lie, outer, [&](Point) { return h; });
+        }
+    }
+
+    // Bars of one item: their shape once, and where each of them lies.
+    template <class Depth>
+    void bars(const design::PartAnswer& part, const Item& i, const std::vector<geometry::Segment>& lie,
+              const double outer[2], Depth depth) {
+        if (lie.empty()) return;
+        const auto& basis = *element_->basis;
+        const bool top = i.layer.starts_with('T');
+        const double d = i.diameter;
+        auto length = [&](char letter) {
+            const auto found = i.dimensions.find(letter);
+            return found == i.dimensions.end() ? 0 : found->second;
+        };
+        const double bend = element_->standard->anchorage->bendRadius(d), up = top ? -1 : 1;
+        std::vector<int> solids;
+        auto swept = [&](const std::vector<Point3>& line) {
+            std::string points;
+            for (const Point3& p : line)
+                points += fmt::format("{}({},{},{})", points.empty() ? "" : ",", real(p.x), real(p.y), real(p.z));
+            const int all = add("IFCCARTESIANPOINTLIST3D", "(({}))", points);
+            const int curve = add("IFCINDEXEDPOLYCURVE", "#{},$,.F.", all);
+            // A bend takes no more of a leg than there is.
+            double shortest = 1e300;
+            for (std::size_t k = 0; k + 1 < line.size(); ++k)
+                shortest = std::min(shortest, std::hypot(line[k + 1].x - line[k].x, line[k + 1].z - line[k].z));
+            const double fillet = std::min(bend + d / 2, shortest / 2 - 0.5);
+            if (line.size() > 2 && fillet > 0)
+                solids.push_back(add("IFCSWEPTDISKSOLIDPOLYGONAL", "#{},{},$,$,$,{}", curve, real(d / 2), real(fillet)));
+            else
+                solids.push_back(add("IFCSWEPTDISKSOLID", "#{},{},$,$,$", curve, real(d / 2)));
+        };
+        const double whole = std::max(depth(lie.front().a), 1.0) - basis.coverTop - basis.coverBottom - d;
+        if (i.shape == "99") {
+            const double spacing = i.spacing > 0 ? i.spacing : i.cutLength;
+            for (double x = 0; x < i.cutLength - spacing / 2; x += spacing) swept({{x, 0, 0}, {x, 0, whole}});
+        } else if (i.shape == "51") {
+            const double a = length('A') - d, b = length('B') - d;
+            swept({{0, 0, 0}, {b, 0, 0}, {b, 0, a}, {0, 0, a}, {0, 0, 0}});
+        } else if (i.shape == "21" && i.layer == "U") {
+            const double a = length('A'), b = length('B') - d;
+            swept({{a, 0, b}, {0, 0, b}, {0, 0, 0}, {a, 0, 0}});
+        } else if (i.shape == "21") {
+            const double a = length('A') - d / 2, b = length('B');
+            swept({{0, 0, up * a}, {0, 0, 0}, {b, 0, 0}, {b, 0, up * a}});
+        } else if (i.shape == "11" && i.hookStart) {
+            swept({{0, 0, up * (length('B') - d / 2)}, {0, 0, 0}, {length('A'), 0, 0}});
+        } else if (i.shape == "11") {
+            swept({{0, 0, 0}, {length('A'), 0, 0}, {length('A'), 0, up * (length('B') - d / 2)}});
+        } else {
+            swept({{0, 0, 0}, {length('A'), 0, 0}});
+        }
+        const std::string origin = axes({0, 0, 0});
+        const int drawn = add("IFCSHAPEREPRESENTATION", "#{},'Body','AdvancedSweptSolid',{}", body_, list(solids));
+        const int map = add("IFCREPRESENTATIONMAP", "{},#{}", origin, drawn);
+        std::vector<int> placed;
+        for (std::size_t k = 0; k < lie.size(); ++k) {
+            const auto& l = lie[k];
+            const double reach = std::max(geometry::length(l.a, l.b), 1e-9);
+            const Point way{(l.b.x - l.a.x) / reach, (l.b.y - l.a.y) / reach};
+            const double h = depth({(l.a.x + l.b.x) / 2, (l.a.y + l.b.y) / 2});
+            const double lowest = -h + basis.coverBottom, highest = -basis.coverTop;
+            double z = lowest + d / 2;
+            if (top) z = highest - d / 2 - outer[1];
+            if (i.layer.starts_with('B')) z += outer[0];
+            // Bars in the corners of U-bars come in pairs, below and above.
+            if (i.layer == "U" && i.shape == "00") z = k % 2 == 0 ? lowest + 1.5 * d : highest - 1.5 * d;
+            const int at = point({l.a.x, l.a.y, z});
+            const int x = add("IFCDIRECTION", "(({:.9f},{:.9f},0.))", way.x, way.y);
+            const int y = add("IFCDIRECTION", "(({:.9f},{:.9f},0.))", -way.y, way.x);
+            const int op = add("IFCCARTESIANTRANSFORMATIONOPERATOR3D", "#{},#{},#{},$,#{}", x, y, at, up_);
+            placed.push_back(add("IFCMAPPEDITEM", "#{},#{}", map, op));
+        }
+        const int s = shape(placed, "MappedRepresentation"), at = this->placed();
+        const std::string signature = schedule::signature(i),
+                          key = fmt::format("{}/{}/{}/{}/{}/{}", element_->element, part.part.key, i.run, signature,
+                                            units::plain(i.from), i.hookStart);
+        const int mark = design_.marks.contains(signature) ? design_.marks.at(signature) : 0;
+        const char* kind = i.layer == "S" ? (i.shape == "99" ? "STUD" : "SHEAR") : i.layer == "U" ? "EDGE" : "MAIN";
+        const int id = add("IFCREINFORCINGBAR", "{},$,{},{},$,#{},#{},'{:02}',{},{},{},{},.{}.,$", identity(key + fmt::format("/{}", ++serial_[key])),
+                           text(fmt::format("{}-{:02}", i.bar, mark)),
+                           text(part.name + ", layer " + i.layer), at, s, mark, text(project_.basis.steel), real(d),
+                           fmt::format("{:.9f}", std::numbers::pi * d * d / 4e6), real(i.cutLength), kind);
+        contents_.push_back(id), steelOf_.push_back(id);
+        const int properties[] = {
+            add("IFCPROPERTYSINGLEVALUE", "'Mark',$,IFCLABEL('{:02}'),$", mark),
+            add("IFCPROPERTYSINGLEVALUE", "'Shape',$,IFCLABEL({}),$", text(i.shape)),
+            add("IFCPROPERTYSINGLEVALUE", "'Number',$,IFCINTEGER({}),$", i.number),
+            add("IFCPROPERTYSINGLEVALUE", "'CutLength',$,IFCLENGTHMEASURE({}),$", real(i.cutLength)),
+            add("IFCPROPERTYSINGLEVALUE", "'MassEach',$,IFCMASSMEASURE({}),$", real(i.massEach))};
+        const int set = add("IFCPROPERTYSET", "{},$,'Bar schedule',$,{}", identity("set/" + key + fmt::format("/{}", serial_[key])),
+                            list({properties, properties + 5}));
+        add("IFCRELDEFINESBYPROPERTIES", "{},$,$,$,(#{}),#{}", identity("has/" + key + fmt::format("/{}", serial_[key])), id, set);
+    }
+    std::map<std::string, int> serial_;  // of items that differ in nothing that names them
+};
+
+}  // namespace
+
+std::string ifcText(const model::Project& project, const design::Design& design) {
+    return Writer(project, design).run();
+}
+
+}  // namespace talvik::formats

@@ -1,0 +1,20 @@
+// The issue set: everything that leaves the office, in one folder.
+#pragma once
+
+#include "paper/paper.h"
+
+namespace talvik::paper {
+
+struct IssueSet {
+    std::vector<std::string> written;  // paths
+    std::string why;                   // a sentence where nothing was written
+};
+// Drawings of every element (PDF, DXF and SVG sheet by sheet), schedule (CSV, XLSX, bending data), quantities
+// and cutting list, the model as IFC, the report (PDF, HTML, ODT) with the convergence of floors where it is
+// given, results as JSON, and a page that says what is over, not checked and assumed. All files are made in a
+// folder beside the others first: either all of them are there at the end or none; those of an earlier issue
+// are replaced.
+IssueSet writeIssueSet(const std::string& folder, const model::Project& project, const design::Design& design,
+                       const report::Convergences& convergences, const Progress& progress = {});
+
+}  // namespace talvik::paper
