@@ -1,5 +1,5 @@
-// What leaves the office: goals are 2 s for the whole issue set of the demo floor once it is designed, 0.5 s for
-// the schedule of 20,000 bars, 15 s and bounded memory for a report of 500 pages.
+// What leaves the office: goals are 2 s for the whole issue set of the demo floor once it is designed, 0.5 s
+// for the schedule of 20,000 bars, 15 s and bounded memory for a report of 500 pages.
 #include <benchmark/benchmark.h>
 #include <sys/resource.h>
 

@@ -44,13 +44,14 @@ void addCompare(CLI::App& app, int& exitCode) {
             }
         if (o->out.empty()) return;
         ensurePainting();
-        exitCode = writeFiles(
-            o->out,
-            {{".html",
-              [&](const auto& path) { return formats::writeFile(path, report::html(page, report::Target::Page)); }},
-             {".odt", [&](const auto& path) { return paper::writeReportOdt(path, page); }},
-             {".pdf", [&](const auto& path) { return paper::writeReportPdf(path, page); }}},
-            "a comparison ends in .html, .pdf or .odt.");
+        exitCode = writeFiles(o->out,
+                              {{".html",
+                                [&](const auto& path) {
+                                    return formats::writeFile(path, report::html(page, report::Target::Page));
+                                }},
+                               {".odt", [&](const auto& path) { return paper::writeReportOdt(path, page); }},
+                               {".pdf", [&](const auto& path) { return paper::writeReportPdf(path, page); }}},
+                              "a comparison ends in .html, .pdf or .odt.");
     });
 }
 

@@ -33,11 +33,12 @@ void addDesign(CLI::App& app, int& exitCode) {
             auto found = design::economicalLayout(designed, id);
             const auto &a = found.before, &b = found.after;
             const auto* slab = model::findSlab(designed, id);
-            fmt::print("{}: steel {:.0f} to {:.0f} kg, cut off {:.0f} to {:.0f} kg, marks {} to {}, bars {} to {}, "
-                       "cost {:.0f} to {:.0f} {}; {} layouts tried\n",
-                       slab ? slab->name : model::findFloor(designed, id)->name, a.steel, b.steel, a.waste, b.waste,
-                       a.marks, b.marks, a.pieces, b.pieces, a.price, b.price, designed.basis.rates.currency,
-                       found.tried);
+            fmt::print(
+                "{}: steel {:.0f} to {:.0f} kg, cut off {:.0f} to {:.0f} kg, marks {} to {}, bars {} to {}, "
+                "cost {:.0f} to {:.0f} {}; {} layouts tried\n",
+                slab ? slab->name : model::findFloor(designed, id)->name, a.steel, b.steel, a.waste, b.waste,
+                a.marks, b.marks, a.pieces, b.pieces, a.price, b.price, designed.basis.rates.currency,
+                found.tried);
             designed = std::move(found.project);
         }
         auto sum = design::run(designed, {.trace = false}).summary();

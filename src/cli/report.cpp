@@ -38,9 +38,9 @@ void addReport(CLI::App& app, int& exitCode) {
         report::Convergences convergences;
         for (std::size_t i = 0; i < project->floors.size() && !o->brief; ++i)
             convergences[project->floors[i]->id] = design::convergence(*project, i);
-        auto document = report::make(*project, design,
-                                     o->brief ? report::Depth::Summary : report::Depth::Full, convergences,
-                                     only ? std::string_view(only->element) : std::string_view());
+        auto document =
+            report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full,
+                         convergences, only ? std::string_view(only->element) : std::string_view());
         exitCode =
             writeFiles(o->out,
                        {{".html",

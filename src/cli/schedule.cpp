@@ -19,10 +19,10 @@ void addSchedule(CLI::App& app, int& exitCode) {
     auto o = std::make_shared<Options>();
     auto* command = app.add_subcommand("schedule", "Write the bar schedule");
     o->source.options(*command);
-    command->add_option(
-        "-o,--output", o->out,
-        "Files to write, ending in .csv or .xlsx, or in .abs for bending machines; "
-        "in .ifc: the model with its bars; in .html: the quantities and the cutting list; without, CSV is printed");
+    command->add_option("-o,--output", o->out,
+                        "Files to write, ending in .csv or .xlsx, or in .abs for bending machines; "
+                        "in .ifc: the model with its bars; in .html: the quantities and the cutting list; "
+                        "without, CSV is printed");
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
@@ -47,9 +47,7 @@ void addSchedule(CLI::App& app, int& exitCode) {
                   return formats::writeFile(path, report::html(page, report::Target::Page));
               }},
              {".ifc",
-              [&](const auto& path) {
-                  return formats::writeFile(path, formats::ifcText(*project, design));
-              }},
+              [&](const auto& path) { return formats::writeFile(path, formats::ifcText(*project, design)); }},
              {".xlsx", [&](const auto& path) { return formats::writeScheduleXlsx(path, *project, design); }}},
             "a schedule file ends in .csv, .xlsx, .abs, .html or .ifc.");
     });

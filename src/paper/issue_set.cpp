@@ -50,7 +50,8 @@ IssueSet writeIssueSet(const std::string& folder, const model::Project& project,
     double done = 0;
     auto step = [&](double share) {
         done = share;
-        if (set.why.empty() && progress && !progress(share)) set.why = "The issue was stopped; nothing was written.";
+        if (set.why.empty() && progress && !progress(share))
+            set.why = "The issue was stopped; nothing was written.";
         return set.why.empty();
     };
     auto put = [&](const std::string& name, auto write) {
@@ -67,7 +68,9 @@ IssueSet writeIssueSet(const std::string& folder, const model::Project& project,
         const auto sheets = drawing::sheets(project, design, *e);
         std::string stem = plain(e->name);
         if (!taken.insert(stem).second) taken.insert(stem += "-" + e->element);
-        for (std::size_t i = 0; i < sheets.size() && step(0.4 * double(taken.size() - 1) / double(design.elements.size())); ++i) {
+        for (std::size_t i = 0;
+             i < sheets.size() && step(0.4 * double(taken.size() - 1) / double(design.elements.size()));
+             ++i) {
             const std::string name = fmt::format("drawing-{}-{}", stem, i + 1);
             put(name + ".dxf", [&](const std::string& p) { return formats::writeDxf(p, sheets[i]); });
             put(name + ".svg", [&](const std::string& p) { return writeSvg(p, sheets[i]); });
@@ -76,18 +79,28 @@ IssueSet writeIssueSet(const std::string& folder, const model::Project& project,
     }
     if (!all.empty()) put("drawings.pdf", [&](const std::string& p) { return writePdf(p, all); });
     if (step(0.4)) {
-        put("schedule.csv", [&](const std::string& p) { return formats::writeFile(p, formats::scheduleCsv(project, design)); });
-        put("schedule.xlsx", [&](const std::string& p) { return formats::writeScheduleXlsx(p, project, design); });
-        put("bending.abs", [&](const std::string& p) { return formats::writeFile(p, formats::bendingData(project, design)); });
-        put("model.ifc", [&](const std::string& p) { return formats::writeFile(p, formats::ifcText(project, design)); });
-        put("results.json", [&](const std::string& p) { return formats::writeFile(p, formats::resultsJson(project, design)); });
+        put("schedule.csv", [&](const std::string& p) {
+            return formats::writeFile(p, formats::scheduleCsv(project, design));
+        });
+        put("schedule.xlsx",
+            [&](const std::string& p) { return formats::writeScheduleXlsx(p, project, design); });
+        put("bending.abs", [&](const std::string& p) {
+            return formats::writeFile(p, formats::bendingData(project, design));
+        });
+        put("model.ifc",
+            [&](const std::string& p) { return formats::writeFile(p, formats::ifcText(project, design)); });
+        put("results.json", [&](const std::string& p) {
+            return formats::writeFile(p, formats::resultsJson(project, design));
+        });
         page("quantities", report::quantitiesPage(project, design));
         page("cutting", report::cuttingPage(project, design));
         page("open", report::issuePage(project, design));
     }
     if (step(0.5)) {
         const auto document = report::make(project, design, report::Depth::Full, convergences);
-        put("report.html", [&](const std::string& p) { return formats::writeFile(p, report::html(document, report::Target::Page)); });
+        put("report.html", [&](const std::string& p) {
+            return formats::writeFile(p, report::html(document, report::Target::Page));
+        });
         put("report.odt", [&](const std::string& p) { return writeReportOdt(p, document); });
         put("report.pdf", [&](const std::string& p) {
             return writeReportPdf(p, document, [&](double share) { return step(0.6 + 0.4 * share); });

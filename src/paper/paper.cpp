@@ -1,5 +1,6 @@
 #include "paper/paper.h"
 
+#include <QAbstractTextDocumentLayout>
 #include <QBuffer>
 #include <QFontDatabase>
 #include <QHashSeed>
@@ -10,7 +11,6 @@
 #include <QPainterPath>
 #include <QPdfWriter>
 #include <QSvgGenerator>
-#include <QAbstractTextDocumentLayout>
 #include <QTextBlock>
 #include <QTextDocument>
 #include <QTextDocumentWriter>
@@ -48,8 +48,8 @@ QByteArray withoutTime(QByteArray pdf) {
     return pdf;
 }
 
-// Likewise the times at which a ZIP file says its entries were written: of each entry where it stands, and in the
-// directory at the end (PKWARE APPNOTE 4.3.7, 4.3.12).
+// Likewise the times at which a ZIP file says its entries were written: of each entry where it stands, and in
+// the directory at the end (PKWARE APPNOTE 4.3.7, 4.3.12).
 QByteArray withoutZipTimes(QByteArray zip) {
     auto number = [&](qsizetype at, int bytes) {
         qsizetype n = 0;
@@ -299,18 +299,21 @@ class Pages {
             if (p == 0) {
                 painter_.setFont(font);
                 painter_.setPen(QColor(0x1f, 0x2a, 0x33));
-                painter_.drawText(QRectF(marginX, y, body().width(), 24), Qt::AlignLeft, QStringLiteral("Contents"));
+                painter_.drawText(QRectF(marginX, y, body().width(), 24), Qt::AlignLeft,
+                                  QStringLiteral("Contents"));
                 y += 2 * step;
             }
             font.setPixelSize(11);
-            for (const std::size_t last = std::min(lines.size(), at + perPage() - (p == 0 ? 2 : 0)); at < last; ++at) {
+            for (const std::size_t last = std::min(lines.size(), at + perPage() - (p == 0 ? 2 : 0));
+                 at < last; ++at) {
                 const auto& l = lines[at];
                 font.setWeight(l.sub ? QFont::Normal : QFont::DemiBold);
                 painter_.setFont(font);
                 const double x = marginX + (l.sub ? 16 : 0), wide = body().width() - (x - marginX) - 40;
                 painter_.drawText(QRectF(x, y, wide, step), Qt::AlignLeft,
                                   QFontMetricsF(font).elidedText(l.text, Qt::ElideRight, wide));
-                painter_.drawText(QRectF(marginX, y, body().width(), step), Qt::AlignRight, QString::number(l.page));
+                painter_.drawText(QRectF(marginX, y, body().width(), step), Qt::AlignRight,
+                                  QString::number(l.page));
                 y += step;
             }
         }
@@ -342,7 +345,8 @@ class Pages {
 
 }  // namespace
 
-std::string writeReportPdf(const std::string& path, const report::Document& document, const Progress& progress) {
+std::string writeReportPdf(const std::string& path, const report::Document& document,
+                           const Progress& progress) {
     bool stopped = false;
     auto on = [&](double share) {
         stopped = stopped || (progress && !progress(share));
@@ -356,10 +360,11 @@ std::string writeReportPdf(const std::string& path, const report::Document& docu
         std::vector<Pages::Line> lines;
         const bool contents = report::hasContents(document);
         for (const auto& b : document.blocks)
-            if (contents && (b.kind == report::Block::Kind::Heading || b.kind == report::Block::Kind::Subheading))
+            if (contents &&
+                (b.kind == report::Block::Kind::Heading || b.kind == report::Block::Kind::Subheading))
                 lines.push_back({QString::fromStdString(b.text), b.kind == report::Block::Kind::Subheading});
-        // First how many pages each piece has and on which its headings stand; what is laid out is let go, but
-        // for a document of one piece.
+        // First how many pages each piece has and on which its headings stand; what is laid out is let go,
+        // but for a document of one piece.
         int page = contents ? pages.contentsPages(lines.size()) : 0;
         std::size_t line = 0;
         std::unique_ptr<ReportText> kept;

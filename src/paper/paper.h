@@ -26,8 +26,9 @@ std::string writeSvg(const std::string& path, const drawing::Sheet& sheet);
 // A report as text to show in a window, its figures and gauges with it, at the size shown. The report must
 // outlive it.
 std::unique_ptr<QTextDocument> flow(const report::Document& document);
-// With page numbers and, where there is enough in it, a table of contents. Laid out and written piece by piece,
-// so that memory does not grow with it; `progress` is told the share done and answers whether to go on.
+// With page numbers and, where there is enough in it, a table of contents. Laid out and written piece by
+// piece, so that memory does not grow with it; `progress` is told the share done and answers whether to go
+// on.
 using Progress = std::function<bool(double)>;
 std::string writeReportPdf(const std::string& path, const report::Document& document,
                            const Progress& progress = {});

@@ -127,7 +127,8 @@ TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
     EXPECT_EQ(run("schedule demo.talvik -o s.csv s.xlsx s.abs s.ifc s.html").code, 0);
     EXPECT_EQ(readText((dir / "s.abs").string()).substr(0, 7), "BF2D@Hj");
     EXPECT_EQ(run("report demo.talvik -o r.html r.pdf r.odt").code, 0);
-    for (const char* name : {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "s.ifc", "s.html", "r.html", "r.pdf", "r.odt"})
+    for (const char* name :
+         {"a.dxf", "a.pdf", "a.svg", "s.csv", "s.xlsx", "s.ifc", "s.html", "r.html", "r.pdf", "r.odt"})
         EXPECT_TRUE(there(name)) << name;
     EXPECT_EQ(readText((dir / "a.pdf").string()).substr(0, 5), "%PDF-");
     EXPECT_NE(readText((dir / "a.svg").string()).find("<svg"), std::string::npos);
@@ -209,7 +210,6 @@ TEST_F(CommandLine, BadInputIsASentence) {
     EXPECT_EQ(run("new -o new.talvik").code, 0);
     EXPECT_LE(run("check new.talvik").code, 1);
 }
-
 
 TEST_F(CommandLine, AnalysePrintsTotalsExtremesAndBalance) {
     auto r = run("analyse " + fishHall + " --convergence");

@@ -227,7 +227,7 @@ TEST_F(Arrangement, EveryPlaceFitsFromSmallToLarge) {
             window.resize(w, h);
             for (int i = 1; i <= 7; ++i) {
                 session().setPlace(static_cast<Place>(i));
-                QTest::qWait(1);
+                QTest::qWait(25);
                 EXPECT_EQ(window.width(), w);
                 EXPECT_EQ(window.height(), h);
                 for (const auto& what : crowded(window, *places))

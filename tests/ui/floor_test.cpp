@@ -218,9 +218,9 @@ TEST_F(FloorWindow, ItsSheetsAreTurned) {
     QTest::keyClick(sheet, Qt::Key_Right);
     EXPECT_EQ(sheet->current(), 1u);
     QTest::mouseClick(part<QToolButton>("sheetNext"), Qt::LeftButton);
-    EXPECT_TRUE(part<QLabel>("sheetTitle")->text().contains(QStringLiteral("shear steel")));
+    EXPECT_TRUE(part<QLabel>("sheetTitle")->text().contains(QStringLiteral("long sections")));
     for (int k = 0; k < 5; ++k) QTest::keyClick(sheet, Qt::Key_Right);
-    EXPECT_EQ(sheet->current(), 3u);
+    EXPECT_EQ(sheet->current(), 4u);
     EXPECT_FALSE(part<QToolButton>("sheetNext")->isEnabled());
     for (int k = 0; k < 5; ++k) QTest::keyClick(sheet, Qt::Key_Left);
     EXPECT_EQ(sheet->current(), 0u);

@@ -28,8 +28,8 @@ class IssuePlace : public OpenWindow {
         session().setPlace(Place::Issue);
         QCoreApplication::processEvents();
     }
-    using OpenWindow::type;
     using OpenWindow::click;
+    using OpenWindow::type;
     void click(const char* name) {
         auto* b = part<QPushButton>(name);
         ASSERT_TRUE(b);
@@ -45,8 +45,9 @@ TEST_F(IssuePlace, SaysWhatIsOpenAndLeadsToTheCheck) {
     ASSERT_TRUE(list);
     EXPECT_GT(list->count(), 3);
     for (int i = 0; i < list->count(); ++i) EXPECT_FALSE(list->item(i)->text().startsWith("Over"));
-    session().apply("thin", model::editSlab(session().base(), session().slab()->id,
-                                            [](model::OneWaySlab& s, model::Project&) { s.thickness = 130; }));
+    session().apply("thin",
+                    model::editSlab(session().base(), session().slab()->id,
+                                    [](model::OneWaySlab& s, model::Project&) { s.thickness = 130; }));
     answer();
     QCoreApplication::processEvents();
     ASSERT_TRUE(list->item(0)->text().startsWith("Over")) << list->item(0)->text().toStdString();
@@ -61,7 +62,8 @@ TEST_F(IssuePlace, SheetsAreAsAskedFor) {
     EXPECT_EQ(session().project().sheet.scale, 100);
     type("sheetScale", "many");
     EXPECT_EQ(session().project().sheet.scale, 100) << "refused with a sentence";
-    type("sheetScale", "");
+    part<QLineEdit>("sheetScale")->clear();
+    press(*part<QLineEdit>("sheetScale"), Qt::Key_Return);
     EXPECT_EQ(session().project().sheet.scale, 0);
     choose("sheetPaper", "A1");
     EXPECT_EQ(session().project().sheet.paper, "A1");
@@ -98,9 +100,9 @@ TEST_F(IssuePlace, TheSetIsWrittenIntoAFolderByOneButton) {
     window.askFolder = [&](const QString&) { return into; };
     click("export_issue");
     const auto names = QDir(into).entryList(QDir::Files);
-    for (const char* name : {"drawings.pdf", "schedule.csv", "schedule.xlsx", "bending.abs", "model.ifc",
-                             "quantities.pdf", "cutting.pdf", "open.pdf", "report.pdf", "report.odt", "report.html",
-                             "results.json"})
+    for (const char* name :
+         {"drawings.pdf", "schedule.csv", "schedule.xlsx", "bending.abs", "model.ifc", "quantities.pdf",
+          "cutting.pdf", "open.pdf", "report.pdf", "report.odt", "report.html", "results.json"})
         EXPECT_TRUE(names.contains(QString::fromLatin1(name))) << name;
     window.askFolder = [](const QString&) { return QString(); };
     click("export_issue");  // taken back: nothing happens
@@ -110,8 +112,9 @@ TEST_F(IssuePlace, ComparesWithAFile) {
     QTemporaryDir dir;
     const QString path = dir.filePath("before.talvik");
     ASSERT_TRUE(window.saveAs(path));
-    session().apply("thicker", model::editSlab(session().base(), session().slab()->id,
-                                               [](model::OneWaySlab& s, model::Project&) { s.thickness += 60; }));
+    session().apply("thicker",
+                    model::editSlab(session().base(), session().slab()->id,
+                                    [](model::OneWaySlab& s, model::Project&) { s.thickness += 60; }));
     answer();
     EXPECT_EQ(window.compareWith(path), QString());
     auto* dialog = window.findChild<QDialog*>("comparison");

@@ -28,6 +28,7 @@ class Keyboard : public ByKeyboard {
 
 TEST_F(Keyboard, TheGalleryFromNothingToPaper) {
     window.askSavePath = [this](auto&&...) { return folder.path() + QStringLiteral("/out"); };
+    window.askFolder = [this](auto&&...) { return folder.path() + QStringLiteral("/set"); };
     strike(Qt::Key_N, Qt::ControlModifier);
     EXPECT_EQ(session().place(), Place::Layout);
     field("slabName", "Visitors' gallery");
@@ -82,7 +83,8 @@ TEST_F(Keyboard, TheGalleryFromNothingToPaper) {
     field("sheetNumber", "SFL-201");
     answer();
     strike(Qt::Key_E, Qt::ControlModifier);
-    for (const char* file : {"out.dxf", "out.pdf", "out-schedule.csv", "out-report.pdf"})
+    for (const char* file :
+         {"set/drawing-visitors-gallery-1.dxf", "set/drawings.pdf", "set/schedule.csv", "set/report.pdf"})
         EXPECT_TRUE(QFile::exists(folder.filePath(QLatin1String(file)))) << file;
 }
 

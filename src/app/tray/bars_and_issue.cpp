@@ -33,7 +33,8 @@ class BarsPage final : public TrayPage {
             tr("Another run of bars on the selected span's bottom, or over the selected support (A)"),
             &BarDesk::addRun);
         add(tr("Divide"), QStringLiteral("divideRun"),
-            tr("Two runs in place of the selected one, lapped at the station line, else in the middle"), &BarDesk::splitInMiddle);
+            tr("Two runs in place of the selected one, lapped at the station line, else in the middle"),
+            &BarDesk::splitInMiddle);
         add(tr("Join"), QStringLiteral("joinRuns"),
             tr("One run in place of the selected one and the next in its face"), &BarDesk::joinRuns);
         add(tr("Give back"), QStringLiteral("giveBack"),
@@ -74,16 +75,19 @@ class BarsPage final : public TrayPage {
                                                        .arg(session_.text(schedule.mass, Kind::Mass))
                                                        .arg(schedule.rows.size());
         });
-        auto* economy = button(tr("Economical bars…"), QStringLiteral("economy"), [&tray] { emit tray.economyWanted(); });
-        economy->setToolTip(tr("Looks for bars and spacings at least cost in the whole element; found ones are fixed "
-                               "(Ctrl+Shift+E)"));
+        auto* economy =
+            button(tr("Economical bars…"), QStringLiteral("economy"), [&tray] { emit tray.economyWanted(); });
+        economy->setToolTip(
+            tr("Looks for bars and spacings at least cost in the whole element; found ones are fixed "
+               "(Ctrl+Shift+E)"));
         column_->addWidget(economy);
         sentence([this] {
             const auto& r = session_.project().basis.rates;
             const QString money = qs(r.currency);
             if (!session_.answer() || !session_.answer()->error.empty()) return QString();
             const auto c = design::layoutCost(*session_.answer(), session_.project().basis);
-            return tr("Weighed: steel and what is cut off %1 %2 a kg, each kind of bar %3 %2, each bar placed %4 %2 "
+            return tr("Weighed: steel and what is cut off %1 %2 a kg, each kind of bar %3 %2, each bar "
+                      "placed %4 %2 "
                       "(rates of the basis). As they are: %5 cut off, %6 kinds, %7 bars, %8 %2.")
                 .arg(qs(units::plain(r.steel.price)), money, qs(units::plain(r.mark.price)),
                      qs(units::plain(r.piece.price)), session_.text(c.waste, Kind::Mass))
@@ -215,7 +219,8 @@ class IssuePage final : public TrayPage {
                 bool good = true;
                 const QString number = typed.trimmed().section(QLatin1Char(':'), -1);
                 next.sheet.scale = number.isEmpty() ? 0 : number.toDouble(&good);
-                return {next, good ? QString() : tr("A scale is a number, such as 50 for 1:50; empty fits the paper.")};
+                return {next, good ? QString()
+                                   : tr("A scale is a number, such as 50 for 1:50; empty fits the paper.")};
             },
             tr("to fit"));
         quantity(
@@ -248,7 +253,8 @@ class IssuePage final : public TrayPage {
         heading(tr("Revisions"));
         sentence([this] {
             const auto& all = session_.project().revisions;
-            if (all.empty()) return tr("None is fixed yet. What is fixed is kept, and later changes are marked.");
+            if (all.empty())
+                return tr("None is fixed yet. What is fixed is kept, and later changes are marked.");
             QStringList lines;
             for (const auto& r : all)
                 lines << qs(r->letter + (r->date.empty() ? "" : ", " + r->date) +
@@ -298,7 +304,8 @@ class IssuePage final : public TrayPage {
         static const char* words[] = {"Over", "Open", "Not checked", "Assumed"};
         QStringList shown;
         for (const auto& l : lines_)
-            shown << QStringLiteral("%1 · %2: %3").arg(tr(words[std::size_t(l.kind)]), qs(l.element), qs(l.text));
+            shown << QStringLiteral("%1 · %2: %3")
+                         .arg(tr(words[std::size_t(l.kind)]), qs(l.element), qs(l.text));
         if (shown != shown_) {
             shown_ = shown;
             list_->clear();
@@ -325,7 +332,8 @@ class IssuePage final : public TrayPage {
         session_.issueMarks();
         auto fixed = design::fixRevision(session_.base(), session_.design());
         if (!fixed.why.empty()) return emit refused(qs(fixed.why));
-        session_.apply(tr("Fix revision %1").arg(qs(session_.project().sheet.revision)), std::move(fixed.project));
+        session_.apply(tr("Fix revision %1").arg(qs(session_.project().sheet.revision)),
+                       std::move(fixed.project));
     }
 };
 

@@ -163,7 +163,8 @@ class BasisPage final : public TrayPage {
             tr("Bar lengths in steps of"), Kind::Length, "lengthStep", [=] { return basis().lengthStep; },
             basisValue([](model::Basis& b, double v) { b.lengthStep = v; }));
         sentence([] {
-            return tr("At skew and round edges bars are cut in these steps; 0 leaves the step to the program.");
+            return tr(
+                "At skew and round edges bars are cut in these steps; 0 leaves the step to the program.");
         });
         heading(tr("Parameters of the standard"));
         sentence([] {

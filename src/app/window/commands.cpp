@@ -77,7 +77,8 @@ void MainWindow::economicalBars() {
     const auto &a = found.before, &b = found.after;
     const QString money = qs(session_.project().basis.rates.currency);
     session_.apply(tr("Economical bars"), std::move(found.project));
-    say(tr("%1 runs are fixed anew: steel %2 → %3, cut off %4 → %5, marks %6 → %7, bars %8 → %9; %10 %11 less. "
+    say(tr("%1 runs are fixed anew: steel %2 → %3, cut off %4 → %5, marks %6 → %7, bars %8 → %9; %10 %11 "
+           "less. "
            "%12 layouts were tried.")
             .arg(found.changed)
             .arg(session_.text(a.steel, units::Kind::Mass), session_.text(b.steel, units::Kind::Mass),

@@ -115,7 +115,8 @@ void MainWindow::buildMenus() {
     add(bars, tr("Give &all back"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { bars_.releaseAll(); });
     add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T),
         [this] { designThickness(); });
-    add(bars, tr("&Economical bars"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E), [this] { economicalBars(); });
+    add(bars, tr("&Economical bars"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E),
+        [this] { economicalBars(); });
     bars->addSeparator();
     add(bars, tr("&Wider spacing"), {}, [this] { bars_.changeSpacing(1); });
     add(bars, tr("&Closer spacing"), {}, [this] { bars_.changeSpacing(-1); });

@@ -21,7 +21,8 @@ struct Design {
     // Of all members of an element, with the letter under which each row last changed; and of some of its
     // bars alone.
     schedule::Schedule scheduleOf(const ElementAnswer& element) const;
-    schedule::Schedule scheduleOf(const ElementAnswer& element, const std::vector<schedule::Item>& items) const;
+    schedule::Schedule scheduleOf(const ElementAnswer& element,
+                                  const std::vector<schedule::Item>& items) const;
     schedule::Schedule schedule() const;
     std::string callout(const PartAnswer& part, const model::Id& run, units::System system) const;
 };

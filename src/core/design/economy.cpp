@@ -135,8 +135,10 @@ class Search {
             const auto across = line->crossing();
             runs.insert(runs.end(), across.begin(), across.end());
             for (const auto& r : runs) {
-                if (r.fixed || r.role == model::Role::EndU || r.role == model::Role::SideU || r.band()) continue;
-                Place p{part->part, r, 4 * line->direction + 2 * r.top() + model::across(r.role), {}, 0, 0, 0};
+                if (r.fixed || r.role == model::Role::EndU || r.role == model::Role::SideU || r.band())
+                    continue;
+                Place p{part->part, r, 4 * line->direction + 2 * r.top() + model::across(r.role), {}, 0,
+                        0,          0};
                 p.run.part = part->part.key;
                 for (const auto& c :
                      bars::barChoices(model::across(r.role) ? basis.secondaryBars : basis.mainBars,
@@ -199,7 +201,8 @@ class Search {
                 Layout next = best_;
                 for (std::size_t i = 0; i < places_.size(); ++i)
                     for (std::size_t k = 0; k < places_[i].choices.size() && places_[i].group == group; ++k)
-                        if (places_[i].choices[k].bar->name == bar && places_[i].choices[k].spacing == spacing)
+                        if (places_[i].choices[k].bar->name == bar &&
+                            places_[i].choices[k].spacing == spacing)
                             next[i] = int(k);
                 attempt(std::move(next));
             }
@@ -211,9 +214,12 @@ class Search {
         const auto& rates = project_.basis.rates;
         for (std::size_t i = 0; i < places_.size() && !stop_.stop_requested(); ++i) {
             const auto& p = places_[i];
-            auto massOf = [&](int c) { return c < 0 ? p.mass : p.mass * p.choices[std::size_t(c)].area() / p.run.area; };
+            auto massOf = [&](int c) {
+                return c < 0 ? p.mass : p.mass * p.choices[std::size_t(c)].area() / p.run.area;
+            };
             auto piecesOf = [&](int c) {
-                return c < 0 ? double(p.pieces) : p.pieces * p.run.spacing / p.choices[std::size_t(c)].spacing;
+                return c < 0 ? double(p.pieces)
+                             : p.pieces * p.run.spacing / p.choices[std::size_t(c)].spacing;
             };
             for (int c = -1; c < int(p.choices.size()); ++c) {
                 if (c == best_[i]) continue;

@@ -1,10 +1,10 @@
-// The bars of an element at least cost: of mass, kinds of bars to draw, bend and sort, pieces to place, and what
-// is cut off, by the rates of the basis.
+// The bars of an element at least cost: of mass, kinds of bars to draw, bend and sort, pieces to place, and
+// what is cut off, by the rates of the basis.
 //
-// Local search from the bars that the program chooses by least steel (and those someone fixed, which stay): for
-// all runs of a face and direction together, then run by run, every allowed pair of bar and spacing that gives
-// as much steel; an edit is kept where the whole element, designed anew, costs less and no check is over that was
-// not before. Deterministic; never dearer than what it began with.
+// Local search from the bars that the program chooses by least steel (and those someone fixed, which stay):
+// for all runs of a face and direction together, then run by run, every allowed pair of bar and spacing that
+// gives as much steel; an edit is kept where the whole element, designed anew, costs less and no check is
+// over that was not before. Deterministic; never dearer than what it began with.
 #pragma once
 
 #include <functional>

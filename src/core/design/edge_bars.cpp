@@ -22,7 +22,8 @@ constexpr double shortSide = 400;  // sides so short, as of arcs, have no bars a
 
 class Maker {
   public:
-    Maker(const FloorDesign& f, const schedule::Room& room) : f_(f), room_(room), basis_(*f.basis), thickness_(*f.floor) {
+    Maker(const FloorDesign& f, const schedule::Room& room)
+        : f_(f), room_(room), basis_(*f.basis), thickness_(*f.floor) {
         // The least of the steel allowed across strips.
         const auto all = bars::barChoices(basis_.secondaryBars, basis_.spacingMost, basis_, *f.standard);
         if (!all.empty()) bar_ = all.front().bar, spacing_ = all.front().spacing;
@@ -121,7 +122,8 @@ class Maker {
             }
             if (!whole) continue;
             // Pieces of the stock length at the most, lapped.
-            const double lap = lapOf(thickness_.at({(a.x + b.x) / 2 + cover * in.x, (a.y + b.y) / 2 + cover * in.y})),
+            const double lap = lapOf(
+                             thickness_.at({(a.x + b.x) / 2 + cover * in.x, (a.y + b.y) / 2 + cover * in.y})),
                          straight = units::roundDown(inside, 50);
             const int pieces = straight <= basis_.stockLength
                                    ? 1
@@ -144,8 +146,8 @@ class Maker {
         for (auto& [length, item] : along) finish(part, std::move(item), *bar_);
     }
 
-    // Below a slab that is thicker in places its own bars pass above: a mat of bars bent up at their ends, both
-    // ways, closes the soffit and the sides there.
+    // Below a slab that is thicker in places its own bars pass above: a mat of bars bent up at their ends,
+    // both ways, closes the soffit and the sides there.
     void mat(PartAnswer& part, const model::Zone& z) const {
         const Ring outline = model::ring(z.outline);
         model::Floor plain = *f_.floor;
@@ -153,7 +155,12 @@ class Maker {
         const double slab = model::Thickness(plain).at(geometry::centroid(outline));
         if (z.thickness < slab + 50 || z.level == model::Zone::Level::Bottom) return;
         model::Floor only;  // the drop alone, less what is open in it
-        only.slabs.push_back({"drop", {}, z.outline, z.thickness});
+        for (const Ring& o : model::outlines(*f_.floor))
+            for (const Ring& in : geometry::intersection(outline, o)) {
+                model::SlabArea a;
+                for (Point p : in) a.outline.push_back({p.x, p.y});
+                only.slabs.push_back(std::move(a));
+            }
         only.openings = f_.floor->openings;
         const schedule::Room room(only, room_.cover());
         const double leg = units::roundDown(z.thickness - basis_.coverTop - basis_.coverBottom, 5);
@@ -165,7 +172,8 @@ class Maker {
             const auto& axes = like->strip->axes;
             const auto turned = room.in(axes);
             double low = 1e300, high = -1e300;
-            for (Point p : outline) low = std::min(low, axes.local(p).y), high = std::max(high, axes.local(p).y);
+            for (Point p : outline)
+                low = std::min(low, axes.local(p).y), high = std::max(high, axes.local(p).y);
             low += room_.cover() + 1, high -= room_.cover() + 1;
             if (high < low) continue;
             const int n = int(std::ceil((high - low) / spacing_ - 1e-6)) + 1;

@@ -1,7 +1,7 @@
-// Bars along the edges of a floor and round its openings, which belong to no strip: U-bars with a bar in either
-// corner (EN 1992-1-1 9.3.1.4), beside openings as much steel as they cut off, half on either side, and in drops
-// below the slab a mat of bars bent up at their ends. Their spacing is that of the least steel allowed across
-// strips; nothing is designed for them.
+// Bars along the edges of a floor and round its openings, which belong to no strip: U-bars with a bar in
+// either corner (EN 1992-1-1 9.3.1.4), beside openings as much steel as they cut off, half on either side,
+// and in drops below the slab a mat of bars bent up at their ends. Their spacing is that of the least steel
+// allowed across strips; nothing is designed for them.
 #pragma once
 
 #include "design/floor_design.h"

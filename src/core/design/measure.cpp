@@ -35,9 +35,11 @@ class Measuring {
     double concrete() const {
         double volume = 0;
         std::vector<Ring> taken = openings_;
-        for (std::size_t z = thickness_.zones().size(); z-- > 0;) {  // of zones over each other the last one holds
+        for (std::size_t z = thickness_.zones().size();
+             z-- > 0;) {  // of zones over each other the last one holds
             for (const Ring& o : outlines_)
-                volume += sum(clear(geometry::intersection(thickness_.zones()[z], o), taken)) * f_.zones[z].thickness;
+                volume += sum(clear(geometry::intersection(thickness_.zones()[z], o), taken)) *
+                          f_.zones[z].thickness;
             taken.push_back(thickness_.zones()[z]);
         }
         for (const auto& s : f_.slabs) volume += sum(clear({model::ring(s.outline)}, taken)) * s.thickness;

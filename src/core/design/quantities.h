@@ -1,5 +1,5 @@
-// What the elements of a project take: concrete, formwork, steel by diameter, cost and embodied carbon, of all
-// members together.
+// What the elements of a project take: concrete, formwork, steel by diameter, cost and embodied carbon, of
+// all members together.
 #pragma once
 
 #include "design/design.h"

@@ -15,7 +15,8 @@ model::Revision now(const Design& design, units::System system) {
             std::set<model::Id> runs;
             for (const auto& i : p->items) {
                 r.bars[e->element + "|" + schedule::signature(i)] += i.number;
-                if (runs.insert(i.run).second) r.calls[callKey(*p, i.run)] = design.callout(*p, i.run, system);
+                if (runs.insert(i.run).second)
+                    r.calls[callKey(*p, i.run)] = design.callout(*p, i.run, system);
             }
         }
     return r;
@@ -52,8 +53,7 @@ std::string callKey(const PartAnswer& part, const model::Id& run) {
     return part.part.element + "|" + part.part.key + "|" + run;
 }
 
-bool changed(const Design& design, const PartAnswer& part, const model::Id& run,
-             const std::string& callout) {
+bool changed(const Design& design, const PartAnswer& part, const model::Id& run, const std::string& callout) {
     const auto* r = compared(design);
     if (!r) return false;
     const auto found = r->calls.find(callKey(part, run));

@@ -19,8 +19,7 @@ const model::Revision* compared(const Design& of);
 // The key under which a call-out is kept.
 std::string callKey(const PartAnswer& part, const model::Id& run);
 // Whether a run's call-out is another one than in the revision compared with; false without one.
-bool changed(const Design& of, const PartAnswer& part, const model::Id& run,
-             const std::string& callout);
+bool changed(const Design& of, const PartAnswer& part, const model::Id& run, const std::string& callout);
 // What was called out of an element in the revision compared with and is no longer: the call-outs.
 std::vector<std::string> gone(const Design& of, const ElementAnswer& element);
 

@@ -49,8 +49,7 @@ void Sheet::polyline(std::vector<Point> points, Layer layer) {
 }
 
 void Sheet::dimension(Point a, Point b, double off, std::string words, std::optional<double> angle) {
-    const double degrees =
-        angle ? *angle : std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi;
+    const double degrees = angle ? *angle : std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi;
     const double t = degrees * std::numbers::pi / 180;
     const Point way{std::cos(t), std::sin(t)}, side{-way.y, way.x};
     Dimension d;

@@ -64,8 +64,8 @@ struct Text {
 };
 using Item = std::variant<Polyline, Circle, Text>;
 
-// A distance measured: from `a` to `b` along `angle`, its line through `at`. Its lines and its text stand among
-// the items of the sheet, `count` of them from `first`; formats that know dimensions write it as one.
+// A distance measured: from `a` to `b` along `angle`, its line through `at`. Its lines and its text stand
+// among the items of the sheet, `count` of them from `first`; formats that know dimensions write it as one.
 struct Dimension {
     Point a, b, at;
     double angle = 0;  // degrees

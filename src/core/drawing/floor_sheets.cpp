@@ -33,9 +33,9 @@ struct Fit {
     double scale = 5000;
 };
 Fit fit(double wide, double high, const model::IssueSheet& sheet) {
-    constexpr std::pair<double, const char*> choices[] = {
-        {50, "A2"},  {50, "A1"},  {75, "A1"},  {100, "A1"}, {100, "A0"},
-        {150, "A0"}, {200, "A0"}, {250, "A0"}, {500, "A0"}, {1000, "A0"}};
+    constexpr std::pair<double, const char*> choices[] = {{50, "A2"},  {50, "A1"},  {75, "A1"},  {100, "A1"},
+                                                          {100, "A0"}, {150, "A0"}, {200, "A0"}, {250, "A0"},
+                                                          {500, "A0"}, {1000, "A0"}};
     constexpr double scales[] = {20, 25, 50, 75, 100, 125, 150, 200, 250, 500, 1000, 2000, 5000};
     auto fits = [&](const Paper& paper, double scale) {
         const double room = paper.width - leftMargin - margin - SheetColumn::width - 2 * around,
@@ -135,8 +135,8 @@ class FloorSheets {
         LabelPlaces places({leftMargin + 2, margin + 2}, {leftMargin + room - 2, s.height - margin - 15});
         structure(places);
         dimensions(places);
-        SheetColumn(s, project_, design_).north({leftMargin + room - 14, s.height - margin - 14},
-                                                project_.sheet.north);
+        SheetColumn(s, project_, design_)
+            .north({leftMargin + room - 14, s.height - margin - 14}, project_.sheet.north);
         std::vector<const Item*> shown;
         for (const auto& strip : f_.strips) {
             for (const auto& r : strip->runs)
@@ -431,8 +431,8 @@ class FloorSheets {
                             ? "Every bar is drawn, the call-out stands at one of its run; "
                             : "One bar of each run is drawn; ") +
                 "the thin line shows over which breadth they lie. Call-outs: "
-            "number of "
-            "all bars, type and size, marks, spacing, layer. Bars of several lengths are cut in steps.",
+                "number of "
+                "all bars, type and size, marks, spacing, layer. Bars of several lengths are cut in steps.",
             "Laps and ends as drawn; laps of neighbouring bars lie apart.",
             top ? "Chairs hold the top bars, at most 1 m apart, set out by whoever places the bars."
                 : "U-bars close all edges and openings, with a bar in either corner. Beside openings lies "
@@ -464,8 +464,7 @@ class FloorSheets {
                 for (std::size_t n = k; n < with.size() && n < k + std::size_t(columns * rows); ++n)
                     items.insert(items.end(), with[n]->items.begin(), with[n]->items.end());
                 double y = column.top();
-                column.schedule(design_.scheduleOf(f_, items), column.left() + 4, y,
-                                column.right() - 4, 120);
+                column.schedule(design_.scheduleOf(f_, items), column.left() + 4, y, column.right() - 4, 120);
                 std::vector<std::string> all{
                     "Legs stand in the perimeters and lines drawn; the outermost perimeter that needs none "
                     "is "
@@ -496,7 +495,8 @@ class FloorSheets {
             const auto s = longSection(*strip, *f_.basis, design_.marks);
             high = std::max(high, stripFigureHeight(s));
             std::string key = fmt::format("{:.0f}", s.to - s.from);
-            for (const auto& b : s.bars) key += fmt::format("|{} {:.0f} {:.0f}", b.callout, b.from - s.from, b.to - s.from);
+            for (const auto& b : s.bars)
+                key += fmt::format("|{} {:.0f} {:.0f}", b.callout, b.from - s.from, b.to - s.from);
             const auto [at, fresh] = known.try_emplace(key, all.size());
             if (!fresh) {
                 all[at->second].names += ", " + strip->name;
@@ -513,13 +513,15 @@ class FloorSheets {
             if (place == 0) {
                 begin("long sections", paper, 1);
                 const SheetColumn column(*sheet_, project_, design_);
-                column.notes({"Long sections along the strips, depth enlarged, not to scale. Ends of bars are "
-                              "given from the nearest line of supports. Bars across are dots.",
-                              "Strips that are alike are drawn once."},
-                             column.top());
+                column.notes(
+                    {"Long sections along the strips, depth enlarged, not to scale. Ends of bars are "
+                     "given from the nearest line of supports. Bars across are dots.",
+                     "Strips that are alike are drawn once."},
+                    column.top());
             }
             const auto& strip = *all[k].strip;
-            const Sheet figure = stripFigure(longSection(strip, *f_.basis, design_.marks), all[k].names, wide - 10, high, system_);
+            const Sheet figure = stripFigure(longSection(strip, *f_.basis, design_.marks), all[k].names,
+                                             wide - 10, high, system_);
             sheet_->put(figure, {leftMargin + 4 + (place % columns) * wide,
                                  sheet_->height - margin - 2 - (place / columns + 1) * high});
         }

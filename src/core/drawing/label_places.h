@@ -10,7 +10,7 @@ class LabelPlaces {
     LabelPlaces(Point low, Point high) : low_(low), high_(high) {}  // texts stay within
     void block(Point a, Point b);                                   // a bar
     void blockText(const geometry::Ring& box);                      // a text that stands already
-    bool free(const geometry::Ring& box) const;  // of texts and bars, and within
+    bool free(const geometry::Ring& box) const;                     // of texts and bars, and within
     // How many bars lie along a line, nearer than a text is high.
     int beside(Point a, Point b) const;
 

@@ -27,7 +27,8 @@ Sheet planFigure(const model::Floor& floor, double width, units::System system) 
         return s;
     }
     constexpr double left = 20, around = 16, tallest = 190;
-    const double scale = std::max((high.x - low.x) / (width - left - around), (high.y - low.y) / (tallest - left - around));
+    const double scale =
+        std::max((high.x - low.x) / (width - left - around), (high.y - low.y) / (tallest - left - around));
     s.scale = scale;
     s.height = (high.y - low.y) / scale + left + around;
     auto at = [&](Point p) { return Point{left + (p.x - low.x) / scale, left + (p.y - low.y) / scale}; };
@@ -49,7 +50,8 @@ Sheet planFigure(const model::Floor& floor, double width, units::System system) 
             auto inside = [&](Point p) { return p.x > 0 && p.y > 0 && p.x < s.width && p.y < s.height; };
             if (!inside(a) || !inside(b)) continue;
             s.line(a, b, Layer::Grid);
-            s.text({a.x, a.y - (l.along ? 3.5 : 1)}, 2.4, l.label, l.along ? Align::Centre : Align::Right, true);
+            s.text({a.x, a.y - (l.along ? 3.5 : 1)}, 2.4, l.label, l.along ? Align::Centre : Align::Right,
+                   true);
         }
     for (const auto& a : floor.slabs) outline(model::ring(a.outline), Layer::Outline);
     for (const auto& z : floor.zones) outline(model::ring(z.outline), Layer::Hidden);
@@ -57,7 +59,8 @@ Sheet planFigure(const model::Floor& floor, double width, units::System system) 
         const Ring ring = model::ring(o.outline);
         outline(ring, Layer::Outline);
         if (ring.size() == 4)
-            for (int k : {0, 1}) s.line(at(ring[std::size_t(k)]), at(ring[std::size_t(k + 2)]), Layer::Dimension);
+            for (int k : {0, 1})
+                s.line(at(ring[std::size_t(k)]), at(ring[std::size_t(k + 2)]), Layer::Dimension);
     }
     for (const auto& b : floor.beams) band(b.a, b.b, b.width, Layer::Hidden);
     for (const auto& w : floor.walls) band(w.a, w.b, w.thickness, Layer::Structure);

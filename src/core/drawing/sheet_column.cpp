@@ -189,7 +189,8 @@ void SheetColumn::north(Point at, double degrees) const {
     };
     sheet_.circle(at, 5, Layer::Dimension);
     sheet_.line(point(-5, 0), point(5, 0), Layer::Outline);
-    sheet_.items.emplace_back(Polyline{{point(5, 0), point(0.5, 1.6), point(0.5, 0)}, true, true, Layer::Outline});
+    sheet_.items.emplace_back(
+        Polyline{{point(5, 0), point(0.5, 1.6), point(0.5, 0)}, true, true, Layer::Outline});
     const Point n = point(8, 0);
     sheet_.text({n.x, n.y - 1.2}, 2.5, "N", Align::Centre, true);
 }

@@ -81,7 +81,8 @@ class SlabSheet {
 
     void dimensionChain(const View& v, double y) {
         for (std::size_t i = 0; i < slab_.spans.size(); ++i) {
-            const double a = v.at(model::spanStart(slab_, i), 0).x, b = v.at(model::spanStart(slab_, i + 1), 0).x;
+            const double a = v.at(model::spanStart(slab_, i), 0).x,
+                         b = v.at(model::spanStart(slab_, i + 1), 0).x;
             sheet_.dimension({a, y}, {b, y}, 0, num(slab_.spans[i].length, Kind::Length));
         }
     }
@@ -178,7 +179,8 @@ class SlabSheet {
             } else if (const auto* c = std::get_if<Circle>(&item); c && c->radius > 2) {
                 const double r = c->radius;
                 const Point o = c->centre;
-                places.blockText({{o.x - r, o.y - r}, {o.x + r, o.y - r}, {o.x + r, o.y + r}, {o.x - r, o.y + r}});
+                places.blockText(
+                    {{o.x - r, o.y - r}, {o.x + r, o.y - r}, {o.x + r, o.y + r}, {o.x - r, o.y + r}});
             } else if (const auto* line = std::get_if<Polyline>(&item)) {
                 const bool bar = line->layer == Layer::BarsX || line->layer == Layer::BarsXTop ||
                                  line->layer == Layer::BarsY || line->layer == Layer::BarsYTop;

@@ -9,7 +9,8 @@
 namespace talvik::drawing {
 
 double stripFigureHeight(const LongSection& section) {
-    const auto tops = std::count_if(section.bars.begin(), section.bars.end(), [](const auto& b) { return b.top; });
+    const auto tops =
+        std::count_if(section.bars.begin(), section.bars.end(), [](const auto& b) { return b.top; });
     const auto most = std::max<std::ptrdiff_t>(tops, std::ptrdiff_t(section.bars.size()) - tops);
     return most <= 10 ? 51 : most <= 16 ? 70 : 100;
 }
@@ -91,8 +92,13 @@ Sheet stripFigure(const LongSection& section, const std::string& title, double w
             const bool inside = u > section.from + 200 && u < section.to - 200;
             if (!inside || std::abs(nearest) > 1e6 || std::abs(nearest) < 1) continue;
             if (!said.emplace(b.top, std::lround(u)).second) continue;
-            Text t{{X(u), b.top ? high + 1.4 : low - 3.4}, 1.8, units::number(std::abs(nearest), units::Kind::Length, system),
-                   Align::Centre, 0, false, Layer::Text};
+            Text t{{X(u), b.top ? high + 1.4 : low - 3.4},
+                   1.8,
+                   units::number(std::abs(nearest), units::Kind::Length, system),
+                   Align::Centre,
+                   0,
+                   false,
+                   Layer::Text};
             std::vector<Text> offered{t};
             for (double row = 2.8; row < (height - depth) / 2 - 6; row += 2.8) {
                 offered.push_back(t);

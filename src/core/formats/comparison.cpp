@@ -32,7 +32,8 @@ class Inputs {
                 for (const auto& [key, value] : j->items()) keys.insert(key);
             for (const auto& key : keys) {
                 if (at.empty() && kept().contains(key)) continue;
-                walk(a.contains(key) ? a[key] : json(), b.contains(key) ? b[key] : json(), under(at, words(key)));
+                walk(a.contains(key) ? a[key] : json(), b.contains(key) ? b[key] : json(),
+                     under(at, words(key)));
             }
             return;
         }
@@ -69,7 +70,8 @@ class Inputs {
     }
     static std::string name(const json& x) {
         const auto id = x["id"].get<std::string>();
-        const auto own = x.contains("name") && x["name"].is_string() ? x["name"].get<std::string>() : std::string();
+        const auto own =
+            x.contains("name") && x["name"].is_string() ? x["name"].get<std::string>() : std::string();
         return own.empty() ? id : own;
     }
     static std::string brief(const json& j) {
@@ -89,7 +91,8 @@ std::string shown(const checks::Check& c) {
     return checks::isJudged(c) ? fmt::format("{:.2f}", checks::ratio(c)) : checks::name(c.outcome);
 }
 
-void checksOf(const design::Design& before, const design::Design& after, std::vector<Comparison::Check>& out) {
+void checksOf(const design::Design& before, const design::Design& after,
+              std::vector<Comparison::Check>& out) {
     for (const auto& e : after.elements) {
         const auto* old = before.find(e->element);
         std::map<std::string, const checks::Check*> was;
@@ -101,7 +104,11 @@ void checksOf(const design::Design& before, const design::Design& after, std::ve
             const auto found = was.find(c->key);
             if (found == was.end()) {
                 if (checks::isJudged(*c))
-                    out.push_back({e->name, c->title, {}, shown(*c), checks::ratio(*c),
+                    out.push_back({e->name,
+                                   c->title,
+                                   {},
+                                   shown(*c),
+                                   checks::ratio(*c),
                                    c->outcome == checks::Outcome::Over});
                 continue;
             }
@@ -183,8 +190,8 @@ report::Document comparisonPage(const Comparison& c, const std::string& before, 
     std::vector<std::vector<std::string>> rows{{"Quantity", "Before", "After", "Difference", ""}};
     for (const auto& a : c.amounts) {
         const double d = a.after - a.before;
-        rows.push_back({a.what + ", " + a.unit, fmt::format("{:.1f}", a.before), fmt::format("{:.1f}", a.after),
-                        fmt::format("{:+.1f}", d == 0 ? 0 : d),
+        rows.push_back({a.what + ", " + a.unit, fmt::format("{:.1f}", a.before),
+                        fmt::format("{:.1f}", a.after), fmt::format("{:+.1f}", d == 0 ? 0 : d),
                         a.before > 0 ? fmt::format("{:+.1f} %", 100 * d / a.before) : ""});
     }
     put("Quantities", "Nothing is designed.", std::move(rows));

@@ -34,8 +34,8 @@ struct Comparison {
 // Designs of both projects; what is broken in one counts as not there.
 Comparison compare(const model::Project& before, const design::Design& designBefore,
                    const model::Project& after, const design::Design& designAfter);
-report::Document comparisonPage(const Comparison& comparison, const std::string& before, const std::string& after,
-                                units::System system);
+report::Document comparisonPage(const Comparison& comparison, const std::string& before,
+                                const std::string& after, units::System system);
 std::string comparisonJson(const Comparison& comparison);
 
 }  // namespace talvik::formats

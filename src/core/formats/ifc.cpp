@@ -87,7 +87,8 @@ std::string identity(const std::string& of) {
 
 class Writer {
   public:
-    Writer(const model::Project& project, const design::Design& design) : project_(project), design_(design) {}
+    Writer(const model::Project& project, const design::Design& design)
+        : project_(project), design_(design) {}
 
     std::string run() {
         frame();
@@ -96,19 +97,19 @@ class Writer {
             if (!e->error.empty()) continue;
             contents_.clear();
             const int place = add("IFCLOCALPLACEMENT", "$,{}", axes({0, 0, 0}));
-            const int storey = add("IFCBUILDINGSTOREY", "{},$,{},{},$,#{},$,{},.ELEMENT.,0.",
-                                   identity("storey/" + e->element), text(e->name),
-                                   text(e->members > 1 ? fmt::format("{} members alike", e->members)
-                                                       : std::string()),
-                                   place, text(e->name));
+            const int storey =
+                add("IFCBUILDINGSTOREY", "{},$,{},{},$,#{},$,{},.ELEMENT.,0.",
+                    identity("storey/" + e->element), text(e->name),
+                    text(e->members > 1 ? fmt::format("{} members alike", e->members) : std::string()), place,
+                    text(e->name));
             storeys_.push_back(storey);
             storeyPlace_ = place;
             element_ = e.get();
             if (const auto* f = dynamic_cast<const design::FloorDesign*>(e.get())) floor(*f);
             if (const auto* s = dynamic_cast<const design::SlabAnswer*>(e.get())) slab(*s, below);
             if (!contents_.empty())
-                add("IFCRELCONTAINEDINSPATIALSTRUCTURE", "{},$,$,$,{},#{}",
-                    identity("in/" + e->element), list(contents_), storey);
+                add("IFCRELCONTAINEDINSPATIALSTRUCTURE", "{},$,$,$,{},#{}", identity("in/" + e->element),
+                    list(contents_), storey);
         }
         if (!storeys_.empty())
             add("IFCRELAGGREGATES", "{},$,$,$,#{},{}", identity("storeys"), building_, list(storeys_));
@@ -116,9 +117,10 @@ class Writer {
         if (!steelOf_.empty()) material(steelOf_, project_.basis.steel, "steel");
         const auto& sheet = project_.sheet;
         return "ISO-10303-21;\nHEADER;\nFILE_DESCRIPTION(('ViewDefinition [ReferenceView_V1.2]'),'2;1');\n" +
-               fmt::format("FILE_NAME({},'2000-01-01T00:00:00',({}),(''),'Talvik','Talvik','');\n",
-                           text(project_.name + (sheet.revision.empty() ? "" : ", revision " + sheet.revision)),
-                           text(sheet.author)) +
+               fmt::format(
+                   "FILE_NAME({},'2000-01-01T00:00:00',({}),(''),'Talvik','Talvik','');\n",
+                   text(project_.name + (sheet.revision.empty() ? "" : ", revision " + sheet.revision)),
+                   text(sheet.author)) +
                "FILE_SCHEMA(('IFC4'));\nENDSEC;\nDATA;\n" + data_ + "ENDSEC;\nEND-ISO-10303-21;\n";
     }
 
@@ -160,7 +162,8 @@ class Writer {
         const int north = add("IFCDIRECTION", "(({:.9f},{:.9f}))", std::cos(t), std::sin(t));
         const std::string origin = axes({0, 0, 0});
         model_ = add("IFCGEOMETRICREPRESENTATIONCONTEXT", "$,'Model',3,1.E-05,{},#{}", origin, north);
-        body_ = add("IFCGEOMETRICREPRESENTATIONSUBCONTEXT", "'Body','Model',*,*,*,*,#{},$,.MODEL_VIEW.,$", model_);
+        body_ = add("IFCGEOMETRICREPRESENTATIONSUBCONTEXT", "'Body','Model',*,*,*,*,#{},$,.MODEL_VIEW.,$",
+                    model_);
         const int project = add("IFCPROJECT", "{},$,{},$,$,$,$,(#{}),#{}", identity("project"),
                                 text(project_.name), model_, units);
         const int sitePlace = add("IFCLOCALPLACEMENT", "$,{}", axes({0, 0, 0}));
@@ -173,14 +176,15 @@ class Writer {
     }
     void material(const std::vector<int>& of, const std::string& name, const char* category) {
         const int m = add("IFCMATERIAL", "{},$,'{}'", text(name), category);
-        add("IFCRELASSOCIATESMATERIAL", "{},$,$,$,{},#{}", identity(std::string("material/") + category), list(of),
-            m);
+        add("IFCRELASSOCIATESMATERIAL", "{},$,$,$,{},#{}", identity(std::string("material/") + category),
+            list(of), m);
     }
 
     // An outline in plan drawn upwards from z.
     int prism(const Ring& ring, double z, double height) {
         std::string points;
-        for (Point p : ring) points += fmt::format("{}({},{})", points.empty() ? "" : ",", real(p.x), real(p.y));
+        for (Point p : ring)
+            points += fmt::format("{}({},{})", points.empty() ? "" : ",", real(p.x), real(p.y));
         points += fmt::format(",({},{})", real(ring.front().x), real(ring.front().y));
         const int all = add("IFCCARTESIANPOINTLIST2D", "(({}))", points);
         const int curve = add("IFCINDEXEDPOLYCURVE", "#{},$,.F.", all);
@@ -193,8 +197,8 @@ class Writer {
     }
     int placed() { return add("IFCLOCALPLACEMENT", "#{},{}", storeyPlace_, axes({0, 0, 0})); }
     // An element of concrete with its solids.
-    int concrete(const char* entity, const std::string& key, const std::string& name, const std::vector<int>& solids,
-                 const char* kind) {
+    int concrete(const char* entity, const std::string& key, const std::string& name,
+                 const std::vector<int>& solids, const char* kind) {
         const int s = shape(solids), at = placed();
         const int id = add(entity, "{},$,{},$,$,#{},#{},{},.{}.", identity(element_->element + "/" + key),
                            text(name), at, s, text(key), kind);
@@ -208,7 +212,8 @@ class Writer {
         std::vector<Ring> zones;
         for (const auto& z : floor.zones) zones.push_back(model::ring(z.outline));
         // An opening empties each slab and thickening that it touches.
-        auto openings = [&](int of, const std::string& key, const std::vector<Ring>& parts, double z, double h) {
+        auto openings = [&](int of, const std::string& key, const std::vector<Ring>& parts, double z,
+                            double h) {
             for (const auto& o : floor.openings) {
                 const Ring ring = model::ring(o.outline);
                 bool touches = false;
@@ -258,7 +263,8 @@ class Writer {
             std::vector<int> solids;
             if (c.below) solids.push_back(column(c, section, -h - c.heightBelow, c.heightBelow));
             if (c.above) solids.push_back(column(c, section, 0, c.heightAbove));
-            if (!solids.empty()) concrete("IFCCOLUMN", c.id, c.name.empty() ? c.id : c.name, solids, "COLUMN");
+            if (!solids.empty())
+                concrete("IFCCOLUMN", c.id, c.name.empty() ? c.id : c.name, solids, "COLUMN");
         }
         for (const auto& w : floor.walls) {
             const double h = thick.at({(w.a.x + w.b.x) / 2, (w.a.y + w.b.y) / 2});
@@ -292,8 +298,8 @@ class Writer {
         const auto& s = *answer.design->slab;
         below -= s.width + 2000;
         const double y0 = below, x0 = model::concreteStart(s), x1 = model::concreteEnd(s), h = s.thickness;
-        concrete("IFCSLAB", "slab", s.name, {prism({{x0, y0}, {x1, y0}, {x1, y0 + s.width}, {x0, y0 + s.width}}, -h, h)},
-                 "FLOOR");
+        concrete("IFCSLAB", "slab", s.name,
+                 {prism({{x0, y0}, {x1, y0}, {x1, y0 + s.width}, {x0, y0 + s.width}}, -h, h)}, "FLOOR");
         for (std::size_t i = 0; i < s.supports.size(); ++i) {
             const auto& p = s.supports[i];
             if (p.kind != model::Support::Kind::Wall) continue;
@@ -317,7 +323,8 @@ class Writer {
                     });
             } else if (i.layer == "U") {
                 const bool start = std::abs(i.from - x0) < std::abs(i.to - x1);
-                const double tip = start ? i.from : i.to, inner = tip + (start ? 1 : -1) * i.dimensions.at('A');
+                const double tip = start ? i.from : i.to,
+                             inner = tip + (start ? 1 : -1) * i.dimensions.at('A');
                 spread(low, high, i.number, [&](double y) { lie.push_back({{tip, y}, {inner, y}}); });
             } else if (i.layer.ends_with('2')) {
                 spread(i.from, i.to, i.number, [&](double x) { lie.push_back({{x, low}, {x, high}}); });
@@ -345,16 +352,19 @@ class Writer {
         auto swept = [&](const std::vector<Point3>& line) {
             std::string points;
             for (const Point3& p : line)
-                points += fmt::format("{}({},{},{})", points.empty() ? "" : ",", real(p.x), real(p.y), real(p.z));
+                points +=
+                    fmt::format("{}({},{},{})", points.empty() ? "" : ",", real(p.x), real(p.y), real(p.z));
             const int all = add("IFCCARTESIANPOINTLIST3D", "(({}))", points);
             const int curve = add("IFCINDEXEDPOLYCURVE", "#{},$,.F.", all);
             // A bend takes no more of a leg than there is.
             double shortest = 1e300;
             for (std::size_t k = 0; k + 1 < line.size(); ++k)
-                shortest = std::min(shortest, std::hypot(line[k + 1].x - line[k].x, line[k + 1].z - line[k].z));
+                shortest =
+                    std::min(shortest, std::hypot(line[k + 1].x - line[k].x, line[k + 1].z - line[k].z));
             const double fillet = std::min(bend + d / 2, shortest / 2 - 0.5);
             if (line.size() > 2 && fillet > 0)
-                solids.push_back(add("IFCSWEPTDISKSOLIDPOLYGONAL", "#{},{},$,$,$,{}", curve, real(d / 2), real(fillet)));
+                solids.push_back(
+                    add("IFCSWEPTDISKSOLIDPOLYGONAL", "#{},{},$,$,$,{}", curve, real(d / 2), real(fillet)));
             else
                 solids.push_back(add("IFCSWEPTDISKSOLID", "#{},{},$,$,$", curve, real(d / 2)));
         };
@@ -379,7 +389,8 @@ class Writer {
             swept({{0, 0, 0}, {length('A'), 0, 0}});
         }
         const std::string origin = axes({0, 0, 0});
-        const int drawn = add("IFCSHAPEREPRESENTATION", "#{},'Body','AdvancedSweptSolid',{}", body_, list(solids));
+        const int drawn =
+            add("IFCSHAPEREPRESENTATION", "#{},'Body','AdvancedSweptSolid',{}", body_, list(solids));
         const int map = add("IFCREPRESENTATIONMAP", "{},#{}", origin, drawn);
         std::vector<int> placed;
         for (std::size_t k = 0; k < lie.size(); ++k) {
@@ -401,13 +412,16 @@ class Writer {
         }
         const int s = shape(placed, "MappedRepresentation"), at = this->placed();
         const std::string signature = schedule::signature(i),
-                          key = fmt::format("{}/{}/{}/{}/{}/{}", element_->element, part.part.key, i.run, signature,
-                                            units::plain(i.from), i.hookStart);
+                          key = fmt::format("{}/{}/{}/{}/{}/{}", element_->element, part.part.key, i.run,
+                                            signature, units::plain(i.from), i.hookStart);
         const int mark = design_.marks.contains(signature) ? design_.marks.at(signature) : 0;
-        const char* kind = i.layer == "S" ? (i.shape == "99" ? "STUD" : "SHEAR") : i.layer == "U" ? "EDGE" : "MAIN";
-        const int id = add("IFCREINFORCINGBAR", "{},$,{},{},$,#{},#{},'{:02}',{},{},{},{},.{}.,$", identity(key + fmt::format("/{}", ++serial_[key])),
-                           text(fmt::format("{}-{:02}", i.bar, mark)),
-                           text(part.name + ", layer " + i.layer), at, s, mark, text(project_.basis.steel), real(d),
+        const char* kind = i.layer == "S"   ? (i.shape == "99" ? "STUD" : "SHEAR")
+                           : i.layer == "U" ? "EDGE"
+                                            : "MAIN";
+        const int id = add("IFCREINFORCINGBAR", "{},$,{},{},$,#{},#{},'{:02}',{},{},{},{},.{}.,$",
+                           identity(key + fmt::format("/{}", ++serial_[key])),
+                           text(fmt::format("{}-{:02}", i.bar, mark)), text(part.name + ", layer " + i.layer),
+                           at, s, mark, text(project_.basis.steel), real(d),
                            fmt::format("{:.9f}", std::numbers::pi * d * d / 4e6), real(i.cutLength), kind);
         contents_.push_back(id), steelOf_.push_back(id);
         const int properties[] = {
@@ -416,9 +430,11 @@ class Writer {
             add("IFCPROPERTYSINGLEVALUE", "'Number',$,IFCINTEGER({}),$", i.number),
             add("IFCPROPERTYSINGLEVALUE", "'CutLength',$,IFCLENGTHMEASURE({}),$", real(i.cutLength)),
             add("IFCPROPERTYSINGLEVALUE", "'MassEach',$,IFCMASSMEASURE({}),$", real(i.massEach))};
-        const int set = add("IFCPROPERTYSET", "{},$,'Bar schedule',$,{}", identity("set/" + key + fmt::format("/{}", serial_[key])),
+        const int set = add("IFCPROPERTYSET", "{},$,'Bar schedule',$,{}",
+                            identity("set/" + key + fmt::format("/{}", serial_[key])),
                             list({properties, properties + 5}));
-        add("IFCRELDEFINESBYPROPERTIES", "{},$,$,$,(#{}),#{}", identity("has/" + key + fmt::format("/{}", serial_[key])), id, set);
+        add("IFCRELDEFINESBYPROPERTIES", "{},$,$,$,(#{}),#{}",
+            identity("has/" + key + fmt::format("/{}", serial_[key])), id, set);
     }
     std::map<std::string, int> serial_;  // of items that differ in nothing that names them
 };

@@ -365,9 +365,9 @@ ReadProject readProject(std::string_view text) {
                 Reader one(v, at, trouble);
                 auto revision = std::make_shared<model::Revision>();
                 for (auto [key, words] : {std::pair{"letter", &revision->letter},
-                                         {"date", &revision->date},
-                                         {"author", &revision->author},
-                                         {"note", &revision->note}})
+                                          {"date", &revision->date},
+                                          {"author", &revision->author},
+                                          {"note", &revision->note}})
                     one.read(key, *words);
                 one.members("bars", [&](const std::string& key, const json& n, const std::string& where) {
                     if (n.is_number_integer() && n.get<double>() >= 0 && n.get<double>() < 1e8)

@@ -41,10 +41,10 @@ struct Columns {
     }
     std::vector<std::string> heads() const {
         std::string l(units::unit(Kind::Length, system).symbol), m(units::unit(Kind::Mass, system).symbol);
-        return {"Member",         "Mark",    "Type and size", "Members",       "In each", "Total",
-                "Cut length [" + l + "]", "Shape",   "A [" + l + "]", "B [" + l + "]", "C [" + l + "]",
-                "D [" + l + "]",          "E/R [" + l + "]",          "Revision",
-                "Mass each [" + m + "]",  "Mass [" + m + "]"};
+        return {"Member",          "Mark",          "Type and size",          "Members",
+                "In each",         "Total",         "Cut length [" + l + "]", "Shape",
+                "A [" + l + "]",   "B [" + l + "]", "C [" + l + "]",          "D [" + l + "]",
+                "E/R [" + l + "]", "Revision",      "Mass each [" + m + "]",  "Mass [" + m + "]"};
     }
 };
 constexpr char letters[] = {'A', 'B', 'C', 'D', 'E'};

@@ -10,7 +10,8 @@ namespace talvik::formats {
 // Schedule of all slabs; lengths in mm (or inches in US units), masses in kg (or lb). One row per mark, then
 // totals.
 std::string scheduleCsv(const model::Project& project, const design::Design& design);
-// The same as a workbook with sheets for the bars, the totals, the quantities and the cutting list. Empty on success, else a sentence.
+// The same as a workbook with sheets for the bars, the totals, the quantities and the cutting list. Empty on
+// success, else a sentence.
 std::string writeScheduleXlsx(const std::string& path, const model::Project& project,
                               const design::Design& design);
 

@@ -312,8 +312,8 @@ struct Floor {
 bool sameButStrips(const Floor& a, const Floor& b);
 // The slabs together, as outlines without what lies between them.
 std::vector<geometry::Ring> outlines(const Floor& floor);
-// Thickness in plan. Of zones over each other, and of slabs, the last one holds, as in the analysis. Refers to
-// the floor.
+// Thickness in plan. Of zones over each other, and of slabs, the last one holds, as in the analysis. Refers
+// to the floor.
 class Thickness {
   public:
     explicit Thickness(const Floor& floor);

@@ -12,7 +12,8 @@ using Id = std::string;
 enum class Face { Bottom, Top };
 
 // The element as a whole; a one-way slab seen along its spans; a design strip of a floor; the connection of a
-// slab with a column, the end of a wall, a pile or a load; the edges of a floor, or one of its drops or openings.
+// slab with a column, the end of a wall, a pile or a load; the edges of a floor, or one of its drops or
+// openings.
 enum class PartKind { Whole, OneWaySlab, Strip, Connection, Edge };
 
 // A part of an element: what a project holds a list of, and a person switches between. `key` tells parts of

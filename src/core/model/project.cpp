@@ -70,7 +70,8 @@ std::string studTable(const Basis& basis) {
     return basis.studRails.empty() ? "Sundvarg stock" : basis.studTable;
 }
 const std::vector<Paper>& papers() {
-    static const std::vector<Paper> all{{"A3", 420, 297}, {"A2", 594, 420}, {"A1", 841, 594}, {"A0", 1189, 841}};
+    static const std::vector<Paper> all{
+        {"A3", 420, 297}, {"A2", 594, 420}, {"A1", 841, 594}, {"A0", 1189, 841}};
     return all;
 }
 const Paper* paperSize(std::string_view name) {

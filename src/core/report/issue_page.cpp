@@ -20,10 +20,11 @@ std::vector<IssueLine> beforeIssue(const model::Project& project, const design::
         std::set<std::string> said;
         for (const auto* c : checks::worstFirst(e->all())) {
             if (c->outcome == checks::Outcome::Over)
-                all.push_back({Kind::Over, e->name, fmt::format("{}: {:.2f}", c->title, checks::ratio(*c)), c});
+                all.push_back(
+                    {Kind::Over, e->name, fmt::format("{}: {:.2f}", c->title, checks::ratio(*c)), c});
             if (c->outcome == checks::Outcome::NotChecked && said.insert(c->title + c->reason).second)
-                all.push_back({Kind::NotChecked, e->name,
-                               c->title + (c->reason.empty() ? "" : ": " + c->reason), c});
+                all.push_back(
+                    {Kind::NotChecked, e->name, c->title + (c->reason.empty() ? "" : ": " + c->reason), c});
         }
         for (const auto& a : e->assumptions) all.push_back({Kind::Assumed, e->name, a});
     }

@@ -37,8 +37,8 @@ void addQuantities(Document& doc, const model::Project& project, const design::D
     const auto total = design::sum(all);
     std::vector<std::vector<std::string>> table{
         {"Element", "Members", "Concrete " + unit(Kind::Volume), "Formwork " + unit(Kind::PlanArea),
-         "Steel " + unit(Kind::Mass), "Steel " + unit(Kind::MassPerVolume), "Steel " + unit(Kind::MassPerArea),
-         "Cost " + project.basis.rates.currency, "Carbon kg CO₂e"}};
+         "Steel " + unit(Kind::Mass), "Steel " + unit(Kind::MassPerVolume),
+         "Steel " + unit(Kind::MassPerArea), "Cost " + project.basis.rates.currency, "Carbon kg CO₂e"}};
     for (const auto& q : rows)
         table.push_back({q.name, std::to_string(q.members), num(q.concrete * m3, Kind::Volume),
                          num(q.formwork * m2, Kind::PlanArea), num(q.steel, Kind::Mass),
@@ -106,16 +106,18 @@ Document cuttingPage(const model::Project& project, const design::Design& design
     const auto plans = schedule::cuttingList(design.schedule(), project.basis.stockLength);
     if (plans.empty()) doc.add(Block::Kind::Paragraph, "There are no bars to cut yet.");
     std::vector<std::vector<std::string>> table{
-        {"Type and size", "Stock bars", "Least", "Waste", "Least waste", "Bought, " + std::string(units::unit(Kind::Mass, system).symbol)}};
+        {"Type and size", "Stock bars", "Least", "Waste", "Least waste",
+         "Bought, " + std::string(units::unit(Kind::Mass, system).symbol)}};
     for (const auto& p : plans)
-        table.push_back({p.bar, std::to_string(p.plan.bars), std::to_string(p.plan.bound), share(p.plan.waste()),
-                         share(p.plan.leastWaste()),
+        table.push_back({p.bar, std::to_string(p.plan.bars), std::to_string(p.plan.bound),
+                         share(p.plan.waste()), share(p.plan.leastWaste()),
                          num(p.plan.bars * p.plan.stock / 1000 * p.massPerMetre, Kind::Mass)});
     if (!plans.empty()) {
-        doc.add(Block::Kind::Paragraph,
-                fmt::format("Bars are cut from stock of {}. Least: no cutting of these pieces needs fewer bars "
-                            "(bound of Martello and Toth). Ends left over count as waste.",
-                            units::text(project.basis.stockLength, Kind::Length, system)));
+        doc.add(
+            Block::Kind::Paragraph,
+            fmt::format("Bars are cut from stock of {}. Least: no cutting of these pieces needs fewer bars "
+                        "(bound of Martello and Toth). Ends left over count as waste.",
+                        units::text(project.basis.stockLength, Kind::Length, system)));
         doc.table(std::move(table));
     }
     for (const auto& p : plans) {

@@ -399,8 +399,9 @@ class Maker {
         for (const auto& s : d.strips) {
             const auto all = checks::worstFirst(s->checks);
             if (s.get() == nearest[0] || s.get() == nearest[1] || s->worst() > 1)
-                doc_.figure(drawing::lineFigure(drawing::longSection(*s, *d.basis, design_.marks), s->name, 180),
-                            s->name + ": design moments and the resistance of the bars (broken line).");
+                doc_.figure(
+                    drawing::lineFigure(drawing::longSection(*s, *d.basis, design_.marks), s->name, 180),
+                    s->name + ": design moments and the resistance of the bars (broken line).");
             for (std::size_t i = 0; i < all.size(); ++i) {
                 if (i > 0 && all[i]->outcome != checks::Outcome::Over) break;
                 auto c = design::withWorking(d, *all[i]);
@@ -588,7 +589,8 @@ std::string html(const Document& doc, Target target) {
             const Block& b = doc.blocks[i];
             if (b.kind == Block::Kind::Heading || b.kind == Block::Kind::Subheading)
                 s += fmt::format("<div{}><a href=\"#s{}\">{}</a></div>\n",
-                                 b.kind == Block::Kind::Subheading ? " class=\"sub\"" : "", i, escaped(b.text));
+                                 b.kind == Block::Kind::Subheading ? " class=\"sub\"" : "", i,
+                                 escaped(b.text));
         }
         s += "</nav>\n";
     }

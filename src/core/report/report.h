@@ -60,7 +60,8 @@ Document analysisPage(const model::Project& project, const design::Design& desig
 // "figure:N" and "gauge:RATIO:OUTCOME", which the PDF writer resolves.
 enum class Target { Page, Flow };
 std::string html(const Document& document, Target target);
-// What a writer needs to go through a document piece by piece: the blocks from..to as HTML, without its frame.
+// What a writer needs to go through a document piece by piece: the blocks from..to as HTML, without its
+// frame.
 std::string html(const Document& document, std::size_t from, std::size_t to, Target target);
 // Where pieces may begin: at headings, and at subheadings when a piece has become longer than `most` blocks.
 std::vector<std::size_t> pieces(const Document& document, std::size_t most = 120);

@@ -160,16 +160,16 @@ std::string callout(const std::vector<Item>& all, const model::Id& run, const Ma
     return fmt::format("{} {}-{}{} {}", number, first->bar, joined, spacing, first->layer);
 }
 
-Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member,
-              int members) {
+Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member, int members) {
     Schedule s;
     std::map<int, Row> rows;
     for (const Item& item : items) {
         const int mark = markOf(item, marks);
         Row& row = rows[mark];
         if (row.number == 0)
-            row = {mark,          member,         item.bar,      item.shape, item.dimensions,
-                   item.diameter, item.cutLength, item.massEach, 0,             members,  {}};
+            row = {
+                mark,          member, item.bar, item.shape, item.dimensions, item.diameter, item.cutLength,
+                item.massEach, 0,      members,  {}};
         row.number += item.number;
     }
     for (auto& [mark, row] : rows) s.rows.push_back(row);

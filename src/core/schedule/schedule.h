@@ -73,8 +73,7 @@ struct Schedule {
     std::vector<Total> totals;  // by diameter
     double mass = 0;
 };
-Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member,
-              int members = 1);
+Schedule make(const std::vector<Item>& items, const Marks& marks, const std::string& member, int members = 1);
 // Joins the schedules of several members.
 Schedule join(const std::vector<Schedule>& parts);
 

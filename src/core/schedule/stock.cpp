@@ -157,8 +157,9 @@ int count(const std::vector<Pattern>& all) {
     return n;
 }
 
-// Linear relaxation: how often each pattern is cut, in parts of bars, so that all pieces come out of the fewest.
-// New patterns are those of most worth at the prices of the pieces, until none is worth more than a bar.
+// Linear relaxation: how often each pattern is cut, in parts of bars, so that all pieces come out of the
+// fewest. New patterns are those of most worth at the prices of the pieces, until none is worth more than a
+// bar.
 struct Relaxed {
     std::vector<std::pair<std::vector<int>, double>> patterns;
     double bars = 0;     // in parts
@@ -312,9 +313,11 @@ CuttingPlan cutFromStock(const std::vector<Piece>& pieces, double stock, Effort 
             }
             for (const Piece& p : c.pieces)
                 for (Kind& kind : w.kinds)
-                    if (kind.size * w.unit == p.length && same > 1) kind.marks.front().second -= (same - 1) * p.number;
+                    if (kind.size * w.unit == p.length && same > 1)
+                        kind.marks.front().second -= (same - 1) * p.number;
             for (Kind& kind : w.kinds)
-                if (!kind.marks.empty() && kind.marks.front().second == 0) kind.marks.erase(kind.marks.begin());
+                if (!kind.marks.empty() && kind.marks.front().second == 0)
+                    kind.marks.erase(kind.marks.begin());
             c.bars = same, c.left = stock - filled * w.unit;
             done += same, plan.bars += same;
             plan.cuts.push_back(std::move(c));

@@ -1,5 +1,5 @@
-// Bars at least cost: never dearer than the plain layout, near the best of all layouts where those can be tried,
-// nothing over that was not, the same twice, and stopped when asked.
+// Bars at least cost: never dearer than the plain layout, near the best of all layouts where those can be
+// tried, nothing over that was not, the same twice, and stopped when asked.
 #include "design/economy.h"
 
 #include <gtest/gtest.h>
@@ -51,7 +51,8 @@ TEST(Economy, CostIsMassWasteMarksAndPieces) {
     EXPECT_GT(c.waste, 0);
     const auto& r = p.basis.rates;
     EXPECT_NEAR(c.price,
-                (c.steel + c.waste) * r.steel.price + c.marks * r.mark.price + c.pieces * r.piece.price, 1e-6);
+                (c.steel + c.waste) * r.steel.price + c.marks * r.mark.price + c.pieces * r.piece.price,
+                1e-6);
 }
 
 TEST(Economy, NearTheBestOfAllLayoutsOfASmallSlab) {

@@ -25,8 +25,8 @@ design::ElementAnswer measured(const model::Floor& f) {
 
 }  // namespace
 
-// Two slabs of 250 and 300 beside each other, an opening across their seam, a drop of 450 in the first one and a
-// column below.
+// Two slabs of 250 and 300 beside each other, an opening across their seam, a drop of 450 in the first one
+// and a column below.
 TEST(Quantities, ConcreteAndFormworkByHand) {
     model::Floor f;
     f.slabs.push_back({"s1", "", box(0, 0, 6000, 5000), 250});
@@ -71,7 +71,8 @@ TEST(Quantities, ConcreteOfRandomFloorsByCountingPoints) {
         double x0 = 1e300, y0 = 1e300, x1 = -1e300, y1 = -1e300;
         for (const auto& s : f.slabs)
             for (auto p : model::ring(s.outline))
-                x0 = std::min(x0, p.x), y0 = std::min(y0, p.y), x1 = std::max(x1, p.x), y1 = std::max(y1, p.y);
+                x0 = std::min(x0, p.x), y0 = std::min(y0, p.y), x1 = std::max(x1, p.x),
+                y1 = std::max(y1, p.y);
         constexpr int n = 400;
         double volume = 0, area = 0;
         const double piece = (x1 - x0) * (y1 - y0) / n / n;
@@ -121,8 +122,8 @@ TEST(QuantitiesPage, SaysAmountsAndWhatIsNotInThem) {
     const auto p = formats::demoFloorProject();
     const auto d = design::run(p, {.trace = false});
     const auto html = report::html(report::quantitiesPage(p, d), report::Target::Page);
-    for (const char* wanted : {"kg/m³", "kg/m²", "Formwork m²", "CO₂e", "walls and columns are not in these",
-                               "H12"})
+    for (const char* wanted :
+         {"kg/m³", "kg/m²", "Formwork m²", "CO₂e", "walls and columns are not in these", "H12"})
         EXPECT_NE(html.find(wanted), std::string::npos) << wanted;
     const auto cutting = report::html(report::cuttingPage(p, d), report::Target::Page);
     EXPECT_NE(cutting.find("Least waste"), std::string::npos);

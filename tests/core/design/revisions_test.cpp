@@ -12,7 +12,8 @@ using namespace talvik;
 namespace {
 
 model::Project thicker(const model::Project& p, double h) {
-    return model::editSlab(p, p.slabs[0]->id, [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; });
+    return model::editSlab(p, p.slabs[0]->id,
+                           [&](model::OneWaySlab& s, model::Project&) { s.thickness = h; });
 }
 int clouds(const model::Project& p) {
     const auto d = design::run(p);
@@ -56,7 +57,8 @@ TEST(Revisions, RowsCarryTheLetterUnderWhichTheyLastChanged) {
     p.sheet.revision = "B";
     EXPECT_EQ(clouds(p), 0) << "nothing changed";
     // Another width: more bars of the same, main bars change and edge bars too.
-    auto q = model::editSlab(p, p.slabs[0]->id, [](model::OneWaySlab& s, model::Project&) { s.width += 1500; });
+    auto q =
+        model::editSlab(p, p.slabs[0]->id, [](model::OneWaySlab& s, model::Project&) { s.width += 1500; });
     const auto before = design::run(p).scheduleOf(*design::run(p).elements[0]);
     const auto d = design::run(q);
     const auto now = d.scheduleOf(*d.elements[0]);

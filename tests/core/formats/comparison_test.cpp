@@ -62,7 +62,8 @@ TEST(Comparison, AThinnerSlabSaysWhatItChanged) {
     const auto j = nlohmann::json::parse(formats::comparisonJson(c));
     EXPECT_EQ(j["inputs"].size(), c.inputs.size());
     EXPECT_EQ(j["checks"].size(), c.checks.size());
-    const auto html = report::html(formats::comparisonPage(c, "one", "two", p.basis.units), report::Target::Page);
+    const auto html =
+        report::html(formats::comparisonPage(c, "one", "two", p.basis.units), report::Target::Page);
     EXPECT_NE(html.find("now over"), std::string::npos);
     EXPECT_NE(html.find("thickness mm"), std::string::npos);
 }

@@ -11,8 +11,8 @@
 
 #include "design/floor_design.h"
 #include "formats/project_file.h"
-#include "support/random_floor.h"
 #include "model/edits.h"
+#include "support/random_floor.h"
 
 using namespace talvik;
 
@@ -75,19 +75,45 @@ Model read(const std::string& text) {
 
 // Numbers of attributes by the schema (ISO 16739-1:2018).
 const std::map<std::string, std::size_t>& attributes() {
-    static const std::map<std::string, std::size_t> all{
-        {"IFCSIUNIT", 4}, {"IFCUNITASSIGNMENT", 1}, {"IFCDIRECTION", 1}, {"IFCCARTESIANPOINT", 1},
-        {"IFCAXIS2PLACEMENT3D", 3}, {"IFCGEOMETRICREPRESENTATIONCONTEXT", 6},
-        {"IFCGEOMETRICREPRESENTATIONSUBCONTEXT", 10}, {"IFCPROJECT", 9}, {"IFCSITE", 14}, {"IFCBUILDING", 12},
-        {"IFCBUILDINGSTOREY", 10}, {"IFCLOCALPLACEMENT", 2}, {"IFCRELAGGREGATES", 6},
-        {"IFCRELCONTAINEDINSPATIALSTRUCTURE", 6}, {"IFCCARTESIANPOINTLIST2D", 1}, {"IFCCARTESIANPOINTLIST3D", 1},
-        {"IFCINDEXEDPOLYCURVE", 3}, {"IFCARBITRARYCLOSEDPROFILEDEF", 3}, {"IFCCIRCLEPROFILEDEF", 4},
-        {"IFCEXTRUDEDAREASOLID", 4}, {"IFCSHAPEREPRESENTATION", 4}, {"IFCPRODUCTDEFINITIONSHAPE", 3},
-        {"IFCSLAB", 9}, {"IFCCOLUMN", 9}, {"IFCWALL", 9}, {"IFCBEAM", 9}, {"IFCOPENINGELEMENT", 9},
-        {"IFCRELVOIDSELEMENT", 6}, {"IFCREINFORCINGBAR", 14}, {"IFCSWEPTDISKSOLID", 5},
-        {"IFCSWEPTDISKSOLIDPOLYGONAL", 6}, {"IFCREPRESENTATIONMAP", 2}, {"IFCMAPPEDITEM", 2},
-        {"IFCCARTESIANTRANSFORMATIONOPERATOR3D", 5}, {"IFCPROPERTYSINGLEVALUE", 4}, {"IFCPROPERTYSET", 5},
-        {"IFCRELDEFINESBYPROPERTIES", 6}, {"IFCMATERIAL", 3}, {"IFCRELASSOCIATESMATERIAL", 6}};
+    static const std::map<std::string, std::size_t> all{{"IFCSIUNIT", 4},
+                                                        {"IFCUNITASSIGNMENT", 1},
+                                                        {"IFCDIRECTION", 1},
+                                                        {"IFCCARTESIANPOINT", 1},
+                                                        {"IFCAXIS2PLACEMENT3D", 3},
+                                                        {"IFCGEOMETRICREPRESENTATIONCONTEXT", 6},
+                                                        {"IFCGEOMETRICREPRESENTATIONSUBCONTEXT", 10},
+                                                        {"IFCPROJECT", 9},
+                                                        {"IFCSITE", 14},
+                                                        {"IFCBUILDING", 12},
+                                                        {"IFCBUILDINGSTOREY", 10},
+                                                        {"IFCLOCALPLACEMENT", 2},
+                                                        {"IFCRELAGGREGATES", 6},
+                                                        {"IFCRELCONTAINEDINSPATIALSTRUCTURE", 6},
+                                                        {"IFCCARTESIANPOINTLIST2D", 1},
+                                                        {"IFCCARTESIANPOINTLIST3D", 1},
+                                                        {"IFCINDEXEDPOLYCURVE", 3},
+                                                        {"IFCARBITRARYCLOSEDPROFILEDEF", 3},
+                                                        {"IFCCIRCLEPROFILEDEF", 4},
+                                                        {"IFCEXTRUDEDAREASOLID", 4},
+                                                        {"IFCSHAPEREPRESENTATION", 4},
+                                                        {"IFCPRODUCTDEFINITIONSHAPE", 3},
+                                                        {"IFCSLAB", 9},
+                                                        {"IFCCOLUMN", 9},
+                                                        {"IFCWALL", 9},
+                                                        {"IFCBEAM", 9},
+                                                        {"IFCOPENINGELEMENT", 9},
+                                                        {"IFCRELVOIDSELEMENT", 6},
+                                                        {"IFCREINFORCINGBAR", 14},
+                                                        {"IFCSWEPTDISKSOLID", 5},
+                                                        {"IFCSWEPTDISKSOLIDPOLYGONAL", 6},
+                                                        {"IFCREPRESENTATIONMAP", 2},
+                                                        {"IFCMAPPEDITEM", 2},
+                                                        {"IFCCARTESIANTRANSFORMATIONOPERATOR3D", 5},
+                                                        {"IFCPROPERTYSINGLEVALUE", 4},
+                                                        {"IFCPROPERTYSET", 5},
+                                                        {"IFCRELDEFINESBYPROPERTIES", 6},
+                                                        {"IFCMATERIAL", 3},
+                                                        {"IFCRELASSOCIATESMATERIAL", 6}};
     return all;
 }
 int count(const Model& m, const std::string& kind) {
@@ -135,7 +161,8 @@ std::vector<double> numbers(const std::string& s) {
 double volume(const Model& m, int solid) {
     const auto& e = m.at(solid);
     const auto& profile = m.at(e.ref(0));
-    if (profile.kind == "IFCCIRCLEPROFILEDEF") return std::numbers::pi * std::pow(profile.number(3), 2) * e.number(3);
+    if (profile.kind == "IFCCIRCLEPROFILEDEF")
+        return std::numbers::pi * std::pow(profile.number(3), 2) * e.number(3);
     const auto p = numbers(m.at(m.at(profile.ref(2)).ref(0)).attributes[0]);
     double twice = 0;
     for (std::size_t i = 0; i + 3 < p.size(); i += 2) twice += p[i] * p[i + 3] - p[i + 2] * p[i + 1];
