@@ -14,6 +14,7 @@
 #include <QTextBlock>
 #include <QTextDocument>
 #include <QTextDocumentWriter>
+#include <QTextLayout>
 #include <QUrl>
 #include <algorithm>
 #include <cmath>
@@ -111,17 +112,59 @@ void paintGauge(QPainter& p, const QRectF& r, double ratio, const QString& outco
     p.fillRect(QRectF(notch - h * 0.07, r.top() - h * 0.05, h * 0.14, h * 1.1), ink);
 }
 
-// Resolves the images of a flow document: figures and gauges, drawn at 300 dpi.
+// Resolves the images of a flow document: figures and gauges. As pixels, or left blank for whoever paints
+// them as vectors in the places that `images` gives.
 class ReportText final : public QTextDocument {
   public:
-    // `dots`: of figures, per mm of the sheet.
-    explicit ReportText(const report::Document& document, double dots = 300 / 25.4)
-        : document_(document), dots_(dots) {}
+    // `dots`: of figures, per mm of the sheet; 0: blank.
+    explicit ReportText(const report::Document& document, double dots) : document_(document), dots_(dots) {}
+    struct Image {
+        QString name;
+        QRectF at;  // in the document
+    };
+    std::vector<Image> images() const {
+        std::vector<Image> all;
+        for (auto block = begin(); block.isValid(); block = block.next()) {
+            const QPointF origin = documentLayout()->blockBoundingRect(block).topLeft();
+            for (auto i = block.begin(); !i.atEnd(); ++i) {
+                const auto format = i.fragment().charFormat().toImageFormat();
+                if (!i.fragment().charFormat().isImageFormat()) continue;
+                for (int k = 0; k < i.fragment().length(); ++k) {
+                    const int at = i.fragment().position() + k - block.position();
+                    const QTextLine line = block.layout()->lineForTextPosition(at);
+                    if (!line.isValid()) continue;
+                    all.push_back({format.name(),
+                                   {origin.x() + line.cursorToX(at),
+                                    origin.y() + line.y() + line.ascent() - format.height(), format.width(),
+                                    format.height()}});
+                }
+            }
+        }
+        return all;
+    }
+    void paintImage(QPainter& p, const Image& image) const {
+        p.save();
+        if (image.name.startsWith(QLatin1String("figure:"))) {
+            const auto& sheet = document_.figures[static_cast<std::size_t>(image.name.mid(7).toInt())];
+            p.translate(image.at.topLeft());
+            p.scale(image.at.width() / sheet.width, image.at.height() / sheet.height);
+            paint(p, sheet);
+        } else if (image.name.startsWith(QLatin1String("gauge:"))) {
+            const QStringList parts = QUrl::fromPercentEncoding(image.name.toUtf8()).split(QLatin1Char(':'));
+            paintGauge(p, image.at.adjusted(1, 1, -1, -1), parts.value(1).toDouble(), parts.value(2));
+        }
+        p.restore();
+    }
 
   protected:
     QVariant loadResource(int type, const QUrl& name) override {
         const QString text = name.toString();
         const double dots = dots_;
+        if (dots == 0) {
+            QImage blank(1, 1, QImage::Format_ARGB32);
+            blank.fill(Qt::transparent);
+            return blank;
+        }
         if (text.startsWith(QLatin1String("figure:"))) {
             const auto& sheet = document_.figures[static_cast<std::size_t>(text.mid(7).toInt())];
             QImage image(static_cast<int>(sheet.width * dots), static_cast<int>(sheet.height * dots),
@@ -260,7 +303,7 @@ class Pages {
     QSizeF body() const { return {page_.width() - 2 * marginX, page_.height() - 2 * marginY}; }
     // A piece of the document, laid out.
     std::unique_ptr<ReportText> piece(std::size_t from, std::size_t to) const {
-        auto text = std::make_unique<ReportText>(document_);
+        auto text = std::make_unique<ReportText>(document_, 0);
         text->setDefaultFont(font_);
         text->setDocumentMargin(0);
         text->setHtml(QString::fromStdString(report::html(document_, from, to, report::Target::Flow)));
@@ -274,11 +317,16 @@ class Pages {
     }
     void paint(ReportText& text) {
         const int pages = text.pageCount();
+        const auto images = text.images();
+        std::size_t image = 0;
         for (int i = 0; i < pages; ++i) {
             next();
             painter_.save();
             painter_.translate(marginX, marginY - i * body().height());
             text.drawContents(&painter_, QRectF(0, i * body().height(), body().width(), body().height()));
+            for (; image < images.size() && images[image].at.center().y() < (i + 1) * body().height();
+                 ++image)
+                text.paintImage(painter_, images[image]);
             painter_.restore();
         }
     }
@@ -363,11 +411,12 @@ std::string writeReportPdf(const std::string& path, const report::Document& docu
             if (contents &&
                 (b.kind == report::Block::Kind::Heading || b.kind == report::Block::Kind::Subheading))
                 lines.push_back({QString::fromStdString(b.text), b.kind == report::Block::Kind::Subheading});
-        // First how many pages each piece has and on which its headings stand; what is laid out is let go,
-        // but for a document of one piece.
+        // First how many pages each piece has and on which its headings stand. What is laid out is kept for
+        // writing, up to a number of pieces, and let go beyond: memory is bounded.
+        constexpr std::size_t mostKept = 250;
         int page = contents ? pages.contentsPages(lines.size()) : 0;
         std::size_t line = 0;
-        std::unique_ptr<ReportText> kept;
+        std::vector<std::unique_ptr<ReportText>> kept(n);
         for (std::size_t k = 0; k < n && on(0.5 * double(k) / double(n)); ++k) {
             auto text = pages.piece(starts[k], starts[k + 1]);
             if (contents)
@@ -378,12 +427,14 @@ std::string writeReportPdf(const std::string& path, const report::Document& docu
                     if (line < lines.size()) lines[line++].page = page + 1 + int(y / pages.body().height());
                 }
             page += text->pageCount();
-            if (n == 1) kept = std::move(text);
+            if (k < mostKept) kept[k] = std::move(text);
         }
         pages.begin(page);
         if (contents && !stopped) pages.contents(lines);
-        for (std::size_t k = 0; k < n && on(0.5 + 0.5 * double(k) / double(n)); ++k)
-            pages.paint(kept ? *kept : *pages.piece(starts[k], starts[k + 1]));
+        for (std::size_t k = 0; k < n && on(0.5 + 0.5 * double(k) / double(n)); ++k) {
+            pages.paint(kept[k] ? *kept[k] : *pages.piece(starts[k], starts[k + 1]));
+            kept[k].reset();
+        }
         pages.end();
     });
     if (stopped) return "The report was stopped; nothing was written.";

@@ -49,6 +49,7 @@ std::string problem(const Column& column, const std::string& cell, double& value
             return value >= 0 && value <= 1 ? "" : fmt::format("{} must lie between 0 and 1", cell);
         case Accepts::Flag:
             return value == 0 || value == 1 ? "" : fmt::format("{} must be 0 or 1", cell);
+        case Accepts::Signed:
         case Accepts::Text:
             return "";
     }

@@ -11,7 +11,7 @@
 namespace talvik::calc {
 
 // What a column may hold.
-enum class Accepts { Positive, NotNegative, Share /* 0..1 */, Flag /* 0 or 1 */, Text };
+enum class Accepts { Positive, NotNegative, Signed, Share /* 0..1 */, Flag /* 0 or 1 */, Text };
 struct Column {
     std::string name, unit, meaning;
     Accepts accepts = Accepts::Positive;

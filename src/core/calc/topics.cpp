@@ -411,6 +411,7 @@ const std::vector<Topic>& topics() {
             twoWayPanel(),
             barCutLength()};
         for (auto& t : punchingTopics()) topics.push_back(std::move(t));
+        for (auto& t : groundTopics()) topics.push_back(std::move(t));
         return topics;
     }();
     return all;

@@ -6,5 +6,6 @@
 namespace talvik::calc {
 
 std::vector<Topic> punchingTopics();
+std::vector<Topic> groundTopics();
 
 }  // namespace talvik::calc

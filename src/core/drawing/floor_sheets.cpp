@@ -6,6 +6,7 @@
 #include <cmath>
 #include <map>
 #include <numbers>
+#include <set>
 
 #include "design/revisions.h"
 #include "drawing/connection_detail.h"
@@ -439,7 +440,15 @@ class FloorSheets {
                   "what they "
                   "cut off, half on either side. Drops have a mat of bars bent up at their ends.",
             "No camber: long-term deflection is held by span-to-depth alone.",
+            f_.floor->strips.rules.twisting == model::StripChoices::Twisting::WoodArmer
+                ? "Corners have no torsion steel of their own: twisting is in the moments of the strips "
+                  "(Wood "
+                  "and Armer)."
+                : "Corners have no torsion steel: twisting is left out of the moments by choice.",
             fmt::format("Designed to {}.", design_.standard->edition)};
+        const auto& slabs = f_.floor->slabs;
+        if (std::any_of(slabs.begin(), slabs.end(), [&](const auto& s) { return s.level != slabs[0].level; }))
+            all.push_back("Slabs lie at different levels: bars at the steps between them are not drawn.");
         addItemNotes(items, design_.marks, all);
         addRevisionNotes(design_, f_, all);
         addCheckNotes(f_.all(), all);
@@ -481,6 +490,44 @@ class FloorSheets {
         }
     }
 
+    // The edge of a slab of each thickness in section: the U-bar with a bar in either corner, and its covers.
+    std::vector<Sheet> edgeDetails() const {
+        std::vector<Sheet> all;
+        std::set<double> known;
+        for (const auto& p : f_.parts) {
+            if (p->part.kind != model::PartKind::Edge) continue;
+            for (const auto& i : p->items) {
+                if (i.layer != "U" || i.shape != "21" || !known.insert(i.dimensions.at('B')).second) continue;
+                const auto& b = *f_.basis;
+                const double deep = i.dimensions.at('B'), leg = i.dimensions.at('A'),
+                             h = deep + b.coverTop + b.coverBottom, k = 20;  // 1:20
+                Sheet d;
+                d.width = 86, d.height = 46;
+                const double x = 14, y = 14;  // lower corner of the edge
+                auto at = [&](double u, double v) { return Point{x + u / k, y + v / k}; };
+                const double end = std::min(leg * 1.15 + b.coverSide, 60 * k);
+                d.text({2, d.height - 5}, 2.2, "Edge and openings, slab " + text(h, Kind::Length) + ", 1:20",
+                       Align::Left, true);
+                d.polyline({at(end, h), at(0, h), at(0, 0), at(end, 0)}, Layer::Outline);
+                const double r = i.diameter / 2, low = b.coverBottom + r, high = h - b.coverTop - r,
+                             in = b.coverSide + r, tip = std::min(b.coverSide + leg, end);
+                d.polyline({at(tip, high), at(in, high), at(in, low), at(tip, low)}, Layer::BarsX);
+                for (double v : {low + i.diameter, high - i.diameter})
+                    d.circle(at(in + i.diameter, v), std::max(0.5, r / k), Layer::BarsY, true);
+                d.dimension(at(0, 0), at(0, h), 5, units::number(h, Kind::Length, system_));
+                d.dimension(at(0, 0), at(b.coverSide, 0), -3.5,
+                            units::number(b.coverSide, Kind::Length, system_));
+                const auto marks = design_.marks.find(schedule::signature(i));
+                d.text({x + 6, y - 8.5}, 2,
+                       fmt::format("{}-{:02}-{} U, a bar in either corner", i.bar,
+                                   marks == design_.marks.end() ? 0 : marks->second,
+                                   units::number(i.spacing, Kind::BarSpacing, system_)));
+                all.push_back(std::move(d));
+            }
+        }
+        return all;
+    }
+
     // Long sections of the strips with their bars; of those that are alike one.
     void sections() {
         struct Drawn {
@@ -513,6 +560,13 @@ class FloorSheets {
             if (place == 0) {
                 begin("long sections", paper, 1);
                 const SheetColumn column(*sheet_, project_, design_);
+                double left = column.left() + 4, top = margin + 150;
+                for (const Sheet& detail : k == 0 ? edgeDetails() : std::vector<Sheet>{}) {
+                    if (left + detail.width > column.right()) left = column.left() + 4, top += detail.height;
+                    if (top + detail.height > sheet_->height - 60) break;
+                    sheet_->put(detail, {left, top});
+                    left += detail.width;
+                }
                 column.notes(
                     {"Long sections along the strips, depth enlarged, not to scale. Ends of bars are "
                      "given from the nearest line of supports. Bars across are dots.",

@@ -36,7 +36,11 @@ std::pair<int, int> overlaps(const Sheet& s) {
         for (std::size_t k = 0; k < i; ++k) {
             if (geometry::length(boxes[i].first->at, boxes[k].first->at) > 200) continue;
             const auto part = geometry::clipped(boxes[i].second, boxes[k].second);
-            texts += part.size() > 2 && std::abs(geometry::area(part)) > 0.02;
+            if (part.size() > 2 && std::abs(geometry::area(part)) > 0.02) {
+                ++texts;
+                ADD_FAILURE() << boxes[i].first->text << " over " << boxes[k].first->text << " at "
+                              << boxes[i].first->at.x << ", " << boxes[i].first->at.y;
+            }
         }
     for (const auto& item : s.items)
         if (const auto* line = std::get_if<Polyline>(&item); line && isBar(line->layer))
