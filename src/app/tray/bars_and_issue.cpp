@@ -170,6 +170,30 @@ class BarsPage final : public TrayPage {
 class IssuePage final : public TrayPage {
   public:
     IssuePage(Session& session, Tray& tray) : TrayPage(session, tr("Issue")) {
+        heading(tr("Before issue"));
+        sentence([this] {
+            std::size_t count[4] = {0, 0, 0, 0};
+            for (const auto& l : lines_) ++count[std::size_t(l.kind)];
+            return tr("%1 over, %2 open, %3 not checked, %4 assumed. A line leads to its check.%5")
+                .arg(count[0])
+                .arg(count[1])
+                .arg(count[2])
+                .arg(count[3])
+                .arg(count[0] ? tr(" The drawings say: not for construction.") : QString());
+        });
+        list_ = new QListWidget;
+        list_->setObjectName(QStringLiteral("beforeIssue"));
+        list_->setAccessibleName(tr("Before issue"));
+        list_->setWordWrap(true);
+        list_->setFixedHeight(132);
+        auto lead = [this, &tray](QListWidgetItem* item) {
+            const auto& l = lines_[std::size_t(list_->row(item))];
+            if (l.check) emit tray.checkWanted(l.check->place.spot, l.check->key);
+        };
+        connect(list_, &QListWidget::itemActivated, this, lead);
+        connect(list_, &QListWidget::itemClicked, this, lead);
+        column_->addWidget(list_);
+        heading(tr("Title block"));
         auto text = [&](const QString& label, const QString& name, std::string model::IssueSheet::*member) {
             line(
                 label, name, [this, member] { return qs(session_.project().sheet.*member); },
@@ -272,29 +296,6 @@ class IssuePage final : public TrayPage {
         for (const auto& [label, what] : files)
             column_->addWidget(button(label, QStringLiteral("export_") + what,
                                       [&tray, what = what] { emit tray.exportWanted(what); }));
-        heading(tr("Before issue"));
-        sentence([this] {
-            std::size_t count[4] = {0, 0, 0, 0};
-            for (const auto& l : lines_) ++count[std::size_t(l.kind)];
-            return tr("%1 over, %2 open, %3 not checked, %4 assumed. A line leads to its check.%5")
-                .arg(count[0])
-                .arg(count[1])
-                .arg(count[2])
-                .arg(count[3])
-                .arg(count[0] ? tr(" The drawings say: not for construction.") : QString());
-        });
-        list_ = new QListWidget;
-        list_->setObjectName(QStringLiteral("beforeIssue"));
-        list_->setAccessibleName(tr("Before issue"));
-        list_->setWordWrap(true);
-        list_->setMinimumHeight(190);
-        auto lead = [this, &tray](QListWidgetItem* item) {
-            const auto& l = lines_[std::size_t(list_->row(item))];
-            if (l.check) emit tray.checkWanted(l.check->place.spot, l.check->key);
-        };
-        connect(list_, &QListWidget::itemActivated, this, lead);
-        connect(list_, &QListWidget::itemClicked, this, lead);
-        column_->addWidget(list_);
         column_->addStretch();
     }
     void refresh() override {
@@ -304,8 +305,10 @@ class IssuePage final : public TrayPage {
         static const char* words[] = {"Over", "Open", "Not checked", "Assumed"};
         QStringList shown;
         for (const auto& l : lines_)
-            shown << QStringLiteral("%1 · %2: %3")
-                         .arg(tr(words[std::size_t(l.kind)]), qs(l.element), qs(l.text));
+            shown << (design_->elements.size() > 1
+                          ? QStringLiteral("%1 · %2: %3")
+                                .arg(tr(words[std::size_t(l.kind)]), qs(l.element), qs(l.text))
+                          : QStringLiteral("%1 · %2").arg(tr(words[std::size_t(l.kind)]), qs(l.text)));
         if (shown != shown_) {
             shown_ = shown;
             list_->clear();
