@@ -16,6 +16,7 @@ using model::BarEnd;
 using strips::Station;
 using strips::Strip;
 
+constexpr double noise = 0.01;     // mm: of numbers that differ between mirrored places by rounding alone
 constexpr double endStep = 50;     // bar ends are rounded to this
 constexpr double alike = 1.35;     // bottom steel of spans within this ratio becomes the same throughout
 constexpr double onlyBand = 1e-4;  // mm2 per mm that a band must add to be worth it
@@ -386,8 +387,8 @@ class Proposer {
                              zero(1) + in_.standard.barEnds->topReach(clearAfter, d, c.bar->diameter)});
         if (support >= 0 && (edgeBefore || tipBefore) && !strip_.inside[0]) r.start = BarEnd::Hook;
         if (support >= 0 && (edgeAfter || tipAfter) && !strip_.inside[1]) r.end = BarEnd::Hook;
-        if (!(edgeBefore || tipBefore || support < 0)) r.from = std::floor(r.from / endStep) * endStep;
-        if (!(edgeAfter || tipAfter || support < 0)) r.to = std::ceil(r.to / endStep) * endStep;
+        if (!(edgeBefore || tipBefore || support < 0)) r.from = units::roundDown(r.from + noise, endStep);
+        if (!(edgeAfter || tipAfter || support < 0)) r.to = units::roundUp(r.to - noise, endStep);
         r.from = std::max(r.from, outer(-1, c)), r.to = std::min(r.to, outer(1, c));
         fill(r, c, thicknessAt(u));
         if (r.to - r.from < 200) return;
@@ -398,7 +399,7 @@ class Proposer {
             auto all = barChoices(in_.basis.mainBars, in_.basis.spacingMost, in_.basis, in_.standard);
             std::optional<BarChoice> same, any;
             for (const auto& x : all) {
-                if (x.area() < band.steel - c.area()) continue;
+                if (x.area() < band.steel * (1 - 1e-6) - c.area()) continue;
                 if (!any) any = x;
                 if (!same && x.spacing == c.spacing && x.area() < 2.2 * (band.steel - c.area())) same = x;
             }

@@ -96,6 +96,7 @@ void Sheet::put(const Sheet& other, Point off) {
             item);
         items.push_back(std::move(item));
     }
+    if (other.scale != scale) return;
     for (auto d : other.dimensions) {
         for (Point* p : {&d.a, &d.b, &d.at, &d.middle}) move(*p);
         d.first += before;

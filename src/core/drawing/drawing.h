@@ -88,7 +88,8 @@ struct Sheet {
     // From a to b, measured along the line through them or, with an angle, along that; the line stands `off`
     // from a, to its left.
     void dimension(Point a, Point b, double off, std::string text, std::optional<double> angle = {});
-    // Another sheet's items, moved.
+    // Another sheet's items, moved. Its dimensions stay dimensions where its scale is this one's; in details at
+    // another scale they are lines and text, since what is measured on the sheet is not what they say.
     void put(const Sheet& other, Point off);
     void text(Point at, double size, std::string string, Align align = Align::Left, bool bold = false,
               double angle = 0);

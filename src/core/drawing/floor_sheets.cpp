@@ -211,6 +211,7 @@ class FloorSheets {
         auto add = [&](Point a, Point b, double off, double length, std::optional<double> angle) {
             if (length / fit_.scale < 3) return;
             Sheet trial;
+            trial.scale = sheet_->scale;
             trial.dimension(a, b, off, units::number(length, Kind::Length, system_), angle);
             const auto box = LabelPlaces::box(std::get<Text>(trial.items.back()), 0.2);
             if (!places.free(box)) return;
@@ -502,7 +503,7 @@ class FloorSheets {
                 const double deep = i.dimensions.at('B'), leg = i.dimensions.at('A'),
                              h = deep + b.coverTop + b.coverBottom, k = 20;  // 1:20
                 Sheet d;
-                d.width = 86, d.height = 46;
+                d.width = 86, d.height = 46, d.scale = k;
                 const double x = 14, y = 14;  // lower corner of the edge
                 auto at = [&](double u, double v) { return Point{x + u / k, y + v / k}; };
                 const double end = std::min(leg * 1.15 + b.coverSide, 60 * k);

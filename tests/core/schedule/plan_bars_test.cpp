@@ -7,6 +7,7 @@
 #include <cmath>
 #include <map>
 #include <numbers>
+#include <random>
 #include <set>
 
 #include "design/design.h"
@@ -381,4 +382,59 @@ TEST(PlanBars, EdgesFollowTheSlabAndDropsHaveTheirMat) {
     EXPECT_GT(thin, 20);
     EXPECT_GT(thick, 20);
     EXPECT_GT(mat, 20);
+}
+
+// A floor that is its own mirror image has bars that are: every bar has its like on the other side, in the
+// same place of its own side. Moments of mirrored places differ by a ten-thousandth: where a length lies that
+// near to a step, one of the two is a step of 50 mm longer, and where a spacing does, a bar more may lie
+// there.
+TEST(PlanBars, SymmetricFloorsHaveSymmetricBars) {
+    std::mt19937 random(11);
+    int bars = 0;
+    std::size_t unlike = 0;
+    for (int k = 0; k < 12; ++k) {
+        const double lx = 3500 + 100 * int(random() % 18), ly = 3500 + 100 * int(random() % 18);
+        auto p = test::regularFloor(3, 3, lx, ly, 220 + 10 * int(random() % 8), 150 + 50 * int(random() % 5));
+        if (k % 3 == 1) {  // an opening in the middle of a bay, on the axis
+            auto f = std::make_shared<model::Floor>(*p.floors[0]);
+            model::Opening o;
+            o.id = "o900";
+            o.outline = test::rectangle(lx - 500, ly / 2 - 400, lx + 500, ly / 2 + 400);
+            f->openings.push_back(o);
+            p.floors[0] = f;
+        }
+        const auto f = designed(p);
+        ASSERT_TRUE(f && f->layout);
+        // Across the middle line x = lx.
+        std::multiset<std::tuple<std::string, long, long, long, long>> here, there;
+        for (const auto& s : f->strips)
+            for (const auto& i : s->items)
+                for (const auto& l : i.lie) {
+                    ++bars;
+                    const std::string what = i.bar + "/" + i.shape + i.layer;
+                    auto key = [&](Point a, Point b) {
+                        if (std::pair(b.x, b.y) < std::pair(a.x, a.y)) std::swap(a, b);
+                        return std::tuple(what, std::lround(a.x / 10), std::lround(a.y / 10),
+                                          std::lround(b.x / 10), std::lround(b.y / 10));
+                    };
+                    here.insert(key(l.a, l.b));
+                    there.insert(key({2 * lx - l.a.x, l.a.y}, {2 * lx - l.b.x, l.b.y}));
+                }
+        std::vector<std::tuple<std::string, long, long, long, long>> alone;
+        std::set_difference(here.begin(), here.end(), there.begin(), there.end(), std::back_inserter(alone));
+        std::size_t far = 0;
+        for (const auto& a : alone) {
+            bool near = false;
+            for (const auto& b : there)
+                near |= std::get<0>(a) == std::get<0>(b) && std::abs(std::get<1>(a) - std::get<1>(b)) < 6 &&
+                        std::abs(std::get<2>(a) - std::get<2>(b)) < 6 &&
+                        std::abs(std::get<3>(a) - std::get<3>(b)) < 6 &&
+                        std::abs(std::get<4>(a) - std::get<4>(b)) < 6;
+            far += !near;
+        }
+        EXPECT_LE(far, here.size() / 200) << k << ": of " << here.size() << ", " << lx << " by " << ly;
+        unlike += far;
+    }
+    EXPECT_GT(bars, 3000);
+    EXPECT_LE(unlike, 5u) << "of all";
 }
