@@ -7,7 +7,7 @@
 #include <optional>
 #include <string>
 
-#include "design/design.h"
+#include "report/report.h"
 
 namespace talvik::cli {
 
@@ -37,10 +37,14 @@ struct Source {
 int fail(const std::string& sentence, Exit code);
 // Reports a project's trouble and gives BadInput; Done when there is none.
 int refuse(const design::Design& design);
+// The element of this name or id; null without.
+const design::ElementAnswer* elementNamed(const design::Design& design, const std::string& name);
 // Writes each file by what its name ends in and prints its name; the exit code. A writer gives a sentence
 // where it failed; `otherwise` says which endings there are.
 using Writers = std::map<std::string, std::function<std::string(const std::string& path)>>;
 int writeFiles(const std::vector<std::string>& paths, const Writers& writers, const char* otherwise);
+// A document as HTML, PDF or ODT; `what` it is begins the sentence: "a report".
+int writeDocument(const std::vector<std::string>& paths, const report::Document& document, const char* what);
 // Makes what Qt needs to paint PDF and SVG without a display; called once, before the first of them.
 void ensurePainting();
 

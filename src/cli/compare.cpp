@@ -3,8 +3,6 @@
 
 #include "cli/commands.h"
 #include "formats/comparison.h"
-#include "formats/file.h"
-#include "paper/paper.h"
 
 namespace talvik::cli {
 
@@ -42,16 +40,7 @@ void addCompare(CLI::App& app, int& exitCode) {
                     fmt::print("{}\n", line);
                 }
             }
-        if (o->out.empty()) return;
-        ensurePainting();
-        exitCode = writeFiles(o->out,
-                              {{".html",
-                                [&](const auto& path) {
-                                    return formats::writeFile(path, report::html(page, report::Target::Page));
-                                }},
-                               {".odt", [&](const auto& path) { return paper::writeReportOdt(path, page); }},
-                               {".pdf", [&](const auto& path) { return paper::writeReportPdf(path, page); }}},
-                              "a comparison ends in .html, .pdf or .odt.");
+        if (!o->out.empty()) exitCode = writeDocument(o->out, page, "a comparison");
     });
 }
 

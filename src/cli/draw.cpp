@@ -33,10 +33,9 @@ void addDraw(CLI::App& app, int& exitCode) {
         if (!project) return void(exitCode = BadInput);
         auto design = design::run(*project, {.trace = false});
         if (exitCode = refuse(design); exitCode != Done) return;
-        const design::ElementAnswer* element = nullptr;
-        for (const auto& e : design.elements)
-            if (!element && (o->element.empty() || e->name == o->element || e->element == o->element))
-                element = e.get();
+        const auto* element = !o->element.empty()       ? elementNamed(design, o->element)
+                              : design.elements.empty() ? nullptr
+                                                        : design.elements.front().get();
         if (!element)
             return void(exitCode = fail(o->element.empty() ? "The project has no slab to draw."
                                                            : "There is no slab or floor \"" + o->element +

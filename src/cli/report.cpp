@@ -5,8 +5,6 @@
 
 #include "cli/commands.h"
 #include "design/floors.h"
-#include "formats/file.h"
-#include "paper/paper.h"
 
 namespace talvik::cli {
 
@@ -28,28 +26,17 @@ void addReport(CLI::App& app, int& exitCode) {
         if (!project) return void(exitCode = BadInput);
         auto design = design::run(*project, {.trace = false});
         if (exitCode = refuse(design); exitCode != Done) return;
-        const design::ElementAnswer* only = nullptr;
-        for (const auto& e : design.elements)
-            if (!only && (e->name == o->element || e->element == o->element)) only = e.get();
+        const auto* only = elementNamed(design, o->element);
         if (!o->element.empty() && !only)
             return void(exitCode = fail("There is no slab or floor \"" + o->element + "\" in the project.",
                                         BadInput));
-        ensurePainting();
         report::Convergences convergences;
         for (std::size_t i = 0; i < project->floors.size() && !o->brief; ++i)
             convergences[project->floors[i]->id] = design::convergence(*project, i);
         auto document =
             report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full,
                          convergences, only ? std::string_view(only->element) : std::string_view());
-        exitCode =
-            writeFiles(o->out,
-                       {{".html",
-                         [&](const auto& path) {
-                             return formats::writeFile(path, report::html(document, report::Target::Page));
-                         }},
-                        {".odt", [&](const auto& path) { return paper::writeReportOdt(path, document); }},
-                        {".pdf", [&](const auto& path) { return paper::writeReportPdf(path, document); }}},
-                       "a report ends in .html, .pdf or .odt.");
+        exitCode = writeDocument(o->out, document, "a report");
     });
 }
 

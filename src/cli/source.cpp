@@ -4,7 +4,9 @@
 #include <algorithm>
 
 #include "cli/commands.h"
+#include "formats/file.h"
 #include "formats/project_file.h"
+#include "paper/paper.h"
 
 namespace talvik::cli {
 
@@ -45,6 +47,25 @@ int refuse(const design::Design& design) {
     for (const auto& e : design.elements)
         if (!e->error.empty()) return fail(e->error, BadInput);
     return Done;
+}
+
+const design::ElementAnswer* elementNamed(const design::Design& design, const std::string& name) {
+    for (const auto& e : design.elements)
+        if (e->name == name || e->element == name) return e.get();
+    return nullptr;
+}
+
+int writeDocument(const std::vector<std::string>& paths, const report::Document& document, const char* what) {
+    ensurePainting();
+    const auto otherwise = fmt::format("{} ends in .html, .pdf or .odt.", what);
+    return writeFiles(paths,
+                      {{".html",
+                        [&](const auto& path) {
+                            return formats::writeFile(path, report::html(document, report::Target::Page));
+                        }},
+                       {".odt", [&](const auto& path) { return paper::writeReportOdt(path, document); }},
+                       {".pdf", [&](const auto& path) { return paper::writeReportPdf(path, document); }}},
+                      otherwise.c_str());
 }
 
 int writeFiles(const std::vector<std::string>& paths, const Writers& writers, const char* otherwise) {

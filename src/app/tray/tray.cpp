@@ -211,7 +211,7 @@ void Tray::add(Place place, Of kind, TrayPage* page) {
     auto refresh = [this, page, kind, place] {
         const Session& s = d_.session;
         if (kind == Of::Slab ? !s.slab() : kind == Of::Floor && !s.floor()) return;
-        if (kind == Of::Any || s.place() == place) page->refresh();
+        if (s.place() == place) page->refresh();
     };
     for (auto signal :
          {&Session::changed, &Session::answered, &Session::selectionChanged, &Session::placeChanged})

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <optional>
 #include <set>
 
 #include "bars/bar_choices.h"
@@ -22,7 +23,6 @@ constexpr std::size_t mostChoices = 10;
 
 // What may be chosen for one run, and what it is now.
 struct Place {
-    model::PartRef part;
     bars::Run run;
     int group = 0;  // of its face and direction
     std::vector<BarChoice> choices;
@@ -31,6 +31,20 @@ struct Place {
 };
 // For every place the number of a choice, -1 for what the program chose.
 using Layout = std::vector<int>;
+
+// Keys of the checks that are over; and whether none is besides them.
+std::set<std::string> overOf(const ElementAnswer& answer) {
+    std::set<std::string> keys;
+    for (const auto* c : answer.all())
+        if (c->outcome == checks::Outcome::Over) keys.insert(c->key);
+    return keys;
+}
+bool noMoreOver(const ElementAnswer& answer, const std::set<std::string>& than) {
+    const auto all = answer.all();
+    return std::none_of(all.begin(), all.end(), [&](const checks::Check* c) {
+        return c->outcome == checks::Outcome::Over && !than.contains(c->key);
+    });
+}
 
 class Search {
   public:
@@ -51,8 +65,7 @@ class Search {
             e.stopped = stop_.stop_requested();
             return e;
         }
-        for (const auto* c : plain_->all())
-            if (c->outcome == checks::Outcome::Over) over_.insert(c->key);
+        over_ = overOf(*plain_);
         places();
         e.before = e.after = layoutCost(*plain_, project_.basis);
         best_ = Layout(places_.size(), -1), bestCost_ = e.before;
@@ -85,7 +98,8 @@ class Search {
     const std::function<void(double)>& progress_;
     std::unique_ptr<Designer> designer_;
     Designer::Answer plain_;
-    std::set<std::string> over_;
+    std::set<std::string> over_;                         // of the first answer
+    std::optional<std::set<std::string>> completeOver_;  // with what takes longer; once that was asked
     std::vector<Place> places_;
     Layout best_;
     LayoutCost bestCost_;
@@ -104,27 +118,16 @@ class Search {
                           });
         return stop_.stop_requested() ? nullptr : first;
     }
-    bool passes_(const ElementAnswer& then) const {
-        for (const auto* c : then.all())
-            if (c->outcome == checks::Outcome::Over && !over_.contains(c->key)) return false;
-        return true;
-    }
-    // The complete answer to a project: it says no more is over than the complete answer to the first one.
+    // The complete answer to a project: no more is over than in that to the first one.
     bool sound(const Project& project) {
-        if (completeOver_.empty() && !asked_) {
-            asked_ = true;
-            if (const auto now = designNow(project_, element_, stop_))
-                for (const auto* c : now->all())
-                    if (c->outcome == checks::Outcome::Over) completeOver_.insert(c->key);
+        if (!completeOver_) {
+            const auto now = designNow(project_, element_, stop_);
+            if (!now) return true;
+            completeOver_ = overOf(*now);
         }
         const auto then = designNow(project, element_, stop_);
-        if (!then) return true;
-        for (const auto* c : then->all())
-            if (c->outcome == checks::Outcome::Over && !completeOver_.contains(c->key)) return false;
-        return true;
+        return !then || noMoreOver(*then, *completeOver_);
     }
-    std::set<std::string> completeOver_;
-    bool asked_ = false;
 
     void places() {
         const auto& basis = project_.basis;
@@ -137,8 +140,7 @@ class Search {
             for (const auto& r : runs) {
                 if (r.fixed || r.role == model::Role::EndU || r.role == model::Role::SideU || r.band())
                     continue;
-                Place p{part->part, r, 4 * line->direction + 2 * r.top() + model::across(r.role), {}, 0,
-                        0,          0};
+                Place p{r, 4 * line->direction + 2 * r.top() + model::across(r.role), {}, 0, 0, 0};
                 p.run.part = part->part.key;
                 for (const auto& c :
                      bars::barChoices(model::across(r.role) ? basis.secondaryBars : basis.mainBars,
@@ -176,7 +178,7 @@ class Search {
         const auto then = answer(edited(layout));
         if (!then) return false;
         ++tried_;
-        if (!then->error.empty() || !passes_(*then)) return false;
+        if (!then->error.empty() || !noMoreOver(*then, over_)) return false;
         const auto cost = layoutCost(*then, project_.basis);
         if (cost.price >= bestCost_.price - 1e-6) return false;
         taken_.push_back(best_);

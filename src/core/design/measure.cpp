@@ -2,7 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+
+#include "geometry/band.h"
 
 namespace talvik::design {
 namespace {
@@ -21,11 +22,6 @@ std::vector<Ring> clear(const std::vector<Ring>& rings, const std::vector<Ring>&
         for (Ring& left : geometry::difference(r, holes)) all.push_back(std::move(left));
     return all;
 }
-Ring band(Point a, Point b, double width) {
-    return geometry::rectangle({(a.x + b.x) / 2, (a.y + b.y) / 2}, geometry::length(a, b), width,
-                               std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi);
-}
-
 class Measuring {
   public:
     explicit Measuring(const model::Floor& f) : f_(f), outlines_(model::outlines(f)), thickness_(f) {
@@ -67,9 +63,9 @@ class Measuring {
         }
         for (const auto& c : f_.columns)
             if (c.below) holes.push_back(model::footprint(c));
-        for (const auto& w : f_.walls) holes.push_back(band(w.a, w.b, w.thickness));
+        for (const auto& w : f_.walls) holes.push_back(geometry::band(w.a, w.b, w.thickness));
         for (const auto& b : f_.beams)
-            if (!b.upstand) holes.push_back(band(b.a, b.b, b.width));
+            if (!b.upstand) holes.push_back(geometry::band(b.a, b.b, b.width));
         return sum(clear(outlines_, holes)) / 1e6;
     }
     double sides() const {

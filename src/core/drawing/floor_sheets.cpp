@@ -5,13 +5,13 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <numbers>
 #include <set>
 
 #include "design/revisions.h"
 #include "drawing/connection_detail.h"
 #include "drawing/label_places.h"
 #include "drawing/long_section.h"
+#include "drawing/plan_figure.h"
 #include "drawing/sheet_column.h"
 #include "drawing/strip_figure.h"
 #include "layout/grid.h"
@@ -119,12 +119,6 @@ class FloorSheets {
         sheet_ = &s;
         return s;
     }
-    void outline(const Ring& ring, Layer layer) {
-        std::vector<Point> points;
-        for (Point p : ring) points.push_back(at(p));
-        sheet_->items.emplace_back(Polyline{std::move(points), true, false, layer});
-    }
-
     void plan(bool top) {
         Sheet& s = begin(top ? "top bars" : "bottom bars", fit_.paper, fit_.scale);
         const double room = s.width - leftMargin - margin - SheetColumn::width,
@@ -169,25 +163,11 @@ class FloorSheets {
                                   {end.x + 3.5, end.y + 3.5},
                                   {end.x - 3.5, end.y + 3.5}});
             }
-        for (const auto& s : floor.slabs) outline(model::ring(s.outline), Layer::Outline);
-        for (const auto& z : floor.zones) {
-            const Ring ring = model::ring(z.outline);
-            outline(ring, Layer::Hidden);
-        }
-        for (const auto& o : floor.openings) {
-            const Ring ring = model::ring(o.outline);
-            outline(ring, Layer::Outline);
-            for (std::size_t k = 0; k < ring.size() / 2 && ring.size() == 4; ++k)
-                sheet_->line(at(ring[k]), at(ring[k + 2]), Layer::Dimension);
-        }
-        for (const auto& b : floor.beams) band(b.a, b.b, b.width);
-        for (const auto& w : floor.walls) band(w.a, w.b, w.thickness);
-        for (const auto& e : floor.edges) sheet_->line(at(e.a), at(e.b), Layer::Hidden);
+        drawStructure(
+            *sheet_, floor, [this](Point p) { return at(p); }, Layer::Hidden);
         for (const auto& c : floor.columns) {
-            std::vector<Point> points;
-            for (Point p : model::footprint(c)) points.push_back(at(p));
-            Ring box = points;
-            sheet_->items.emplace_back(Polyline{std::move(points), true, true, Layer::Structure});
+            Ring box = model::footprint(c);
+            for (Point& p : box) p = at(p);
             places.blockText(geometry::hull(box));
         }
     }
@@ -235,14 +215,6 @@ class FloorSheets {
         add({low.x, low.y}, {high.x, low.y}, -5, high_.x - low_.x, 0.0);
         add({high.x, low.y}, {high.x, high.y}, -5, high_.y - low_.y, 90.0);
     }
-    void band(Point a, Point b, double width) {
-        const double length = geometry::length(a, b);
-        if (length < 1) return;
-        outline(geometry::rectangle({(a.x + b.x) / 2, (a.y + b.y) / 2}, length, width,
-                                    std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi),
-                Layer::Hidden);
-    }
-
     // One line of a run drawn, the breadth over which the others lie, and its call-out.
     void run(const design::StripDesign& strip, const bars::Run& r, LabelPlaces& places) {
         struct Lie {
@@ -533,14 +505,14 @@ class FloorSheets {
     void sections() {
         struct Drawn {
             std::string names;
-            const design::StripDesign* strip;
+            LongSection section;
         };
         std::vector<Drawn> all;
         double high = 0;
         std::map<std::string, std::size_t> known;
         for (const auto& strip : f_.strips) {
             if (strip->runs.empty()) continue;
-            const auto s = longSection(*strip, *f_.basis, design_.marks);
+            auto s = longSection(*strip, *f_.basis, design_.marks);
             high = std::max(high, stripFigureHeight(s));
             std::string key = fmt::format("{:.0f}", s.to - s.from);
             for (const auto& b : s.bars)
@@ -550,7 +522,7 @@ class FloorSheets {
                 all[at->second].names += ", " + strip->name;
                 continue;
             }
-            all.push_back({strip->name, strip.get()});
+            all.push_back({strip->name, std::move(s)});
         }
         const Paper paper = *model::paperSize(all.size() > 14 ? "A1" : "A2");
         const double room = paper.width - leftMargin - margin - SheetColumn::width - 4;
@@ -574,9 +546,7 @@ class FloorSheets {
                      "Strips that are alike are drawn once."},
                     column.top());
             }
-            const auto& strip = *all[k].strip;
-            const Sheet figure = stripFigure(longSection(strip, *f_.basis, design_.marks), all[k].names,
-                                             wide - 10, high, system_);
+            const Sheet figure = stripFigure(all[k].section, all[k].names, wide - 10, high, system_);
             sheet_->put(figure, {leftMargin + 4 + (place % columns) * wide,
                                  sheet_->height - margin - 2 - (place / columns + 1) * high});
         }

@@ -9,6 +9,7 @@
 
 #include "design/floor_design.h"
 #include "design/slab_design.h"
+#include "geometry/band.h"
 
 namespace talvik::formats {
 namespace {
@@ -269,13 +270,13 @@ class Writer {
         for (const auto& w : floor.walls) {
             const double h = thick.at({(w.a.x + w.b.x) / 2, (w.a.y + w.b.y) / 2});
             concrete("IFCWALL", w.id, w.name.empty() ? w.id : w.name,
-                     {prism(band(w.a, w.b, w.thickness), -h - w.height, w.height)}, "SOLIDWALL");
+                     {prism(geometry::band(w.a, w.b, w.thickness), -h - w.height, w.height)}, "SOLIDWALL");
         }
         for (const auto& b : floor.beams) {
             const double h = thick.at({(b.a.x + b.b.x) / 2, (b.a.y + b.b.y) / 2}), web = b.depth - h;
             if (web < 1) continue;
             concrete("IFCBEAM", b.id, b.name.empty() ? b.id : b.name,
-                     {prism(band(b.a, b.b, b.width), b.upstand ? 0 : -b.depth, web)}, "BEAM");
+                     {prism(geometry::band(b.a, b.b, b.width), b.upstand ? 0 : -b.depth, web)}, "BEAM");
         }
         for (const auto& p : f.parts) {
             double outer[2] = {0, 0};
@@ -283,10 +284,6 @@ class Writer {
                 outer[0] = line->outerBottom, outer[1] = line->outerTop;
             for (const auto& i : p->items) bars(*p, i, i.lie, outer, [&](Point at) { return thick.at(at); });
         }
-    }
-    static Ring band(Point a, Point b, double width) {
-        return geometry::rectangle({(a.x + b.x) / 2, (a.y + b.y) / 2}, geometry::length(a, b), width,
-                                   std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi);
     }
     int column(const model::Column& c, const Ring& section, double z, double height) {
         if (!c.circular) return prism(section, z, height);
@@ -305,7 +302,8 @@ class Writer {
             if (p.kind != model::Support::Kind::Wall) continue;
             const double x = model::axis(s, i);
             concrete("IFCWALL", p.id, model::supportLabel(s, i),
-                     {prism(band({x, y0}, {x, y0 + s.width}, p.width), -h - 3000, 3000)}, "SOLIDWALL");
+                     {prism(geometry::band({x, y0}, {x, y0 + s.width}, p.width), -h - 3000, 3000)},
+                     "SOLIDWALL");
         }
         const double cover = project_.basis.coverSide;
         const double outer[2] = {answer.design->outerBottom, answer.design->outerTop};

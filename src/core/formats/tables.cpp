@@ -49,10 +49,6 @@ struct Columns {
 };
 constexpr char letters[] = {'A', 'B', 'C', 'D', 'E'};
 
-}  // namespace
-
-namespace {
-
 // The tables of a page below each other, numbers as numbers, with the words between them.
 void writeTables(lxw_workbook* book, lxw_format* bold, const char* name, const report::Document& document) {
     lxw_worksheet* sheet = workbook_add_worksheet(book, name);
