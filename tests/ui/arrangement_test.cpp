@@ -228,6 +228,8 @@ TEST_F(Arrangement, EveryPlaceFitsFromSmallToLarge) {
             for (int i = 1; i <= 7; ++i) {
                 session().setPlace(static_cast<Place>(i));
                 QTest::qWait(25);
+                // Fields fold and unfold by posted events: on a busy machine they need a few turns.
+                (void)QTest::qWaitFor([&] { return crowded(window, *places).isEmpty(); }, 2000);
                 EXPECT_EQ(window.width(), w);
                 EXPECT_EQ(window.height(), h);
                 for (const auto& what : crowded(window, *places))

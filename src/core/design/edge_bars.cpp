@@ -8,6 +8,7 @@
 
 #include "bars/bar_choices.h"
 #include "bars/steel.h"
+#include "model/steps.h"
 #include "schedule/cutting.h"
 
 namespace talvik::design {
@@ -15,6 +16,7 @@ namespace {
 
 using geometry::Point;
 using geometry::Ring;
+using geometry::Segment;
 using schedule::Item;
 
 constexpr double apart = 60;       // of bars beside an opening
@@ -32,10 +34,13 @@ class Maker {
     std::vector<std::shared_ptr<const PartAnswer>> make() {
         std::vector<std::shared_ptr<const PartAnswer>> all;
         if (!bar_ || f_.floor->slabs.empty()) return all;
-        auto edges = part("edges", "Edges");
-        const auto slabs = model::outlines(*f_.floor);
-        for (std::size_t i = 0; i < slabs.size(); ++i) ring(*edges, slabs[i], fmt::format("edge/{}", i));
+        auto edges = part("edges", "Edges"), steps = part("steps", "Steps of level");
+        std::vector<Segment> free, ending;
+        for (const auto& s : model::slabSides(*f_.floor)) (s.beside < 0 ? free : ending).push_back(s.along);
+        line(*edges, free, "edge/0");
         all.push_back(std::move(edges));
+        line(*steps, ending, "step/0");
+        if (!steps->items.empty()) all.push_back(std::move(steps));
         for (const auto& z : f_.floor->zones) {
             auto drop = part(z.id, "Drop " + (z.name.empty() ? z.id : z.name));
             mat(*drop, z);
@@ -46,7 +51,10 @@ class Maker {
             const Ring outline = model::ring(o.outline);
             Ring reversed = outline;  // so that the slab lies on the left of its sides
             if (geometry::area(reversed) > 0) std::reverse(reversed.begin(), reversed.end());
-            ring(*opening, reversed, "edge/" + o.id);
+            std::vector<Segment> sides;
+            for (std::size_t i = 0; i < reversed.size(); ++i)
+                sides.push_back({reversed[i], reversed[(i + 1) % reversed.size()]});
+            line(*opening, sides, "edge/" + o.id);
             cut(*opening, outline, thickness_.at(outline.front()));
             all.push_back(std::move(opening));
         }
@@ -82,9 +90,9 @@ class Maker {
         return units::roundUp(in.standard.anchorage->lap(bars::anchorageInput(r, false, h, in)), 50);
     }
 
-    // Along the sides of an outline that has the slab on its left: U-bars across the edge, and a bar in
-    // either corner of them.
-    void ring(PartAnswer& part, const Ring& outline, const std::string& run) const {
+    // Along sides that have the slab on their left: U-bars across the edge, and a bar in either corner of
+    // them.
+    void line(PartAnswer& part, const std::vector<Segment>& sides, const std::string& run) const {
         const double d = bar_->diameter, cover = basis_.coverSide;
         std::map<double, Item> us;  // by the thickness of the slab where they stand
         auto uAt = [&](double h) -> Item& {
@@ -100,8 +108,7 @@ class Maker {
         };
         std::map<double, Item> along;
         double owed = 0;  // bars that short sides before have not had
-        for (std::size_t i = 0; i < outline.size(); ++i) {
-            const Point a = outline[i], b = outline[(i + 1) % outline.size()];
+        for (const auto& [a, b] : sides) {
             const double length = geometry::length(a, b);
             if (length < 1) continue;
             const Point way{(b.x - a.x) / length, (b.y - a.y) / length}, in{-way.y, way.x};
@@ -246,8 +253,10 @@ class Maker {
                         const double off = room_.cover() + 1 + k * apart,
                                      v = side == 0 ? low[1] - off : high[1] + off,
                                      middle = (low[0] + high[0]) / 2;
-                        for (const auto& free : room.along(v)) {
-                            if (free.from > middle || free.to < middle) continue;
+                        for (const auto& [own, free] : room.pieces(v, top)) {
+                            if (free.from > middle || free.to < middle || own.from > middle ||
+                                own.to < middle)
+                                continue;
                             const double from = std::max(free.from, low[0] - anchor),
                                          to = std::min(free.to, high[0] + anchor),
                                          straight = units::roundDown(to - from + 1e-6, 50);

@@ -419,9 +419,11 @@ class FloorSheets {
                   "and Armer)."
                 : "Corners have no torsion steel: twisting is left out of the moments by choice.",
             fmt::format("Designed to {}.", design_.standard->edition)};
-        const auto& slabs = f_.floor->slabs;
-        if (std::any_of(slabs.begin(), slabs.end(), [&](const auto& s) { return s.level != slabs[0].level; }))
-            all.push_back("Slabs lie at different levels: bars at the steps between them are not drawn.");
+        if (f_.find({f_.floor->id, model::PartKind::Edge, "steps"}))
+            all.push_back(
+                "At steps of level bars of the higher top and of the lower soffit end with U-bars; those of "
+                "the "
+                "lower top and of the higher soffit go on by their lap, where there is concrete.");
         addItemNotes(items, design_.marks, all);
         addRevisionNotes(design_, f_, all);
         addCheckNotes(f_.all(), all);

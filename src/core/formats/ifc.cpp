@@ -10,6 +10,7 @@
 #include "design/floor_design.h"
 #include "design/slab_design.h"
 #include "geometry/band.h"
+#include "model/steps.h"
 
 namespace talvik::formats {
 namespace {
@@ -243,10 +244,11 @@ class Writer {
         for (std::size_t k = 0; k < zones.size(); ++k) {
             const auto& z = floor.zones[k];
             const std::vector<Ring> later(zones.begin() + std::ptrdiff_t(k) + 1, zones.end());
-            const double over = z.thickness - slabs.at(geometry::inside(zones[k]));
-            const double top = z.level == model::Zone::Level::Top      ? 0
-                               : z.level == model::Zone::Level::Bottom ? over
-                                                                       : over / 2;
+            const Point inner = geometry::inside(zones[k]);
+            const double over = z.thickness - slabs.at(inner), level = model::Levels(floor).at(inner);
+            const double top = level + (z.level == model::Zone::Level::Top      ? 0
+                                        : z.level == model::Zone::Level::Bottom ? over
+                                                                                : over / 2);
             std::vector<int> solids;
             std::vector<Ring> parts;
             for (const Ring& o : model::outlines(floor))
@@ -258,31 +260,37 @@ class Writer {
                      top - z.thickness, z.thickness);
         }
         const model::Thickness thick(floor);
+        const model::Levels levels(floor);
         for (const auto& c : floor.columns) {
             const Ring section = model::footprint(c);
-            const double h = thick.at({c.x, c.y});
+            const double level = levels.at({c.x, c.y}), h = thick.at({c.x, c.y});
             std::vector<int> solids;
-            if (c.below) solids.push_back(column(c, section, -h - c.heightBelow, c.heightBelow));
-            if (c.above) solids.push_back(column(c, section, 0, c.heightAbove));
+            if (c.below) solids.push_back(column(c, section, level - h - c.heightBelow, c.heightBelow));
+            if (c.above) solids.push_back(column(c, section, level, c.heightAbove));
             if (!solids.empty())
                 concrete("IFCCOLUMN", c.id, c.name.empty() ? c.id : c.name, solids, "COLUMN");
         }
         for (const auto& w : floor.walls) {
-            const double h = thick.at({(w.a.x + w.b.x) / 2, (w.a.y + w.b.y) / 2});
+            const Point middle{(w.a.x + w.b.x) / 2, (w.a.y + w.b.y) / 2};
+            const double h = thick.at(middle) - levels.at(middle);
             concrete("IFCWALL", w.id, w.name.empty() ? w.id : w.name,
                      {prism(geometry::band(w.a, w.b, w.thickness), -h - w.height, w.height)}, "SOLIDWALL");
         }
         for (const auto& b : floor.beams) {
-            const double h = thick.at({(b.a.x + b.b.x) / 2, (b.a.y + b.b.y) / 2}), web = b.depth - h;
+            const Point middle{(b.a.x + b.b.x) / 2, (b.a.y + b.b.y) / 2};
+            const double level = levels.at(middle), web = b.depth - thick.at(middle);
             if (web < 1) continue;
             concrete("IFCBEAM", b.id, b.name.empty() ? b.id : b.name,
-                     {prism(geometry::band(b.a, b.b, b.width), b.upstand ? 0 : -b.depth, web)}, "BEAM");
+                     {prism(geometry::band(b.a, b.b, b.width), level - (b.upstand ? 0 : b.depth), web)},
+                     "BEAM");
         }
         for (const auto& p : f.parts) {
             double outer[2] = {0, 0};
             if (const auto* line = dynamic_cast<const design::LineAnswer*>(p.get()))
                 outer[0] = line->outerBottom, outer[1] = line->outerTop;
-            for (const auto& i : p->items) bars(*p, i, i.lie, outer, [&](Point at) { return thick.at(at); });
+            for (const auto& i : p->items)
+                bars(
+                    *p, i, i.lie, outer, [&](Point at) { return thick.at(at); }, &levels);
         }
     }
     int column(const model::Column& c, const Ring& section, double z, double height) {
@@ -336,7 +344,7 @@ class Writer {
     // Bars of one item: their shape once, and where each of them lies.
     template <class Depth>
     void bars(const design::PartAnswer& part, const Item& i, const std::vector<geometry::Segment>& lie,
-              const double outer[2], Depth depth) {
+              const double outer[2], Depth depth, const model::Levels* levels = nullptr) {
         if (lie.empty()) return;
         const auto& basis = *element_->basis;
         const bool top = i.layer.starts_with('T');
@@ -396,7 +404,8 @@ class Writer {
             const double reach = std::max(geometry::length(l.a, l.b), 1e-9);
             const Point way{(l.b.x - l.a.x) / reach, (l.b.y - l.a.y) / reach};
             const double h = depth({(l.a.x + l.b.x) / 2, (l.a.y + l.b.y) / 2});
-            const double lowest = -h + basis.coverBottom, highest = -basis.coverTop;
+            const double lowest = (levels ? levels->ofBar(l, false) : 0) - h + basis.coverBottom,
+                         highest = (levels ? levels->ofBar(l, true) : 0) - basis.coverTop;
             double z = lowest + d / 2;
             if (top) z = highest - d / 2 - outer[1];
             if (i.layer.starts_with('B')) z += outer[0];

@@ -3,8 +3,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 
 #include "design/arrangements.h"
+#include "model/steps.h"
 
 namespace talvik::report {
 namespace {
@@ -42,6 +44,29 @@ void unloaded(const model::Project& project, const std::shared_ptr<const model::
             standard->title));
 }
 
+// Steps so deep that no bars pass: the analysis knows nothing of them.
+void deepSteps(const model::Floor& floor, std::vector<Matter>& all) {
+    std::set<std::pair<std::size_t, std::size_t>> told;
+    for (const auto& side : model::slabSides(floor)) {
+        if (side.beside < 0) continue;
+        const auto pair = std::minmax(side.slab, std::size_t(side.beside));
+        const auto &a = floor.slabs[pair.first], &b = floor.slabs[pair.second];
+        const double left = model::passing(a, b);
+        if (left >= model::leastPassing || !told.insert(pair).second) continue;
+        auto name = [](const model::SlabArea& s) { return s.name.empty() ? s.id : s.name; };
+        Matter m;
+        m.kind = Matter::Kind::Loose;
+        m.message = fmt::format(
+            "Slabs {} and {} share {} of concrete at the step between them: no bars pass, yet the analysis "
+            "carries moments across. Put both on a wall or beam there as floors of their own, or lessen the "
+            "step.",
+            name(a), name(b), left > 0 ? units::plain(left) + " mm" : "nothing");
+        m.ids = {a.id, b.id};
+        m.at = {(side.along.a.x + side.along.b.x) / 2, (side.along.a.y + side.along.b.y) / 2};
+        all.push_back(std::move(m));
+    }
+}
+
 }  // namespace
 
 std::vector<Matter> openMatters(const model::Project& project, std::string_view element) {
@@ -55,6 +80,7 @@ std::vector<Matter> openMatters(const model::Project& project, std::string_view 
         if (floor->id != element) continue;
         for (auto& e : layout::looseEnds(*floor)) all.push_back({std::move(e), Matter::Kind::Loose});
         if (!floor->slabs.empty()) {
+            deepSteps(*floor, all);
             unloaded(project, floor, all);
             continue;
         }

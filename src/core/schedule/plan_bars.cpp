@@ -7,6 +7,7 @@
 #include <map>
 #include <set>
 
+#include "model/steps.h"
 #include "schedule/cutting.h"
 
 namespace talvik::schedule {
@@ -171,29 +172,42 @@ class StripMaker {
         return all;
     }
 
-    std::vector<Bar> barsOf(const bars::Run& r) const {
+    std::vector<Bar> barsOf(const bars::Run& r, double lap) const {
         std::vector<Bar> all;
         for (double v : lines(r)) {
-            const auto room = room_.along(v);
-            const auto own = r.band() ? std::vector<Stretch>{{r.from, r.to}} : region(v, true);
-            const std::size_t before = all.size();
-            for (const Stretch& free : room) {
-                // Where the strip ends beside the bar it goes on until it is anchored.
-                double from = 1e300, to = -1e300;
-                for (const Stretch& s : own) {
-                    const double a = std::max({s.from, free.from, r.from}),
-                                 b = std::min({s.to, free.to, r.to});
-                    if (b - a < 50) continue;
-                    from = std::min(from, a - (a > s.from + 1 ? 0 : r.anchorStart));
-                    to = std::max(to, b + (b < s.to - 1 ? 0 : r.anchorEnd));
-                }
-                if (to < from) continue;
-                const double a = std::max({from, free.from, r.from}), b = std::min({to, free.to, r.to});
-                if (b - a < shortest) continue;
-                const bool edges[2] = {a - 1 < free.from, b + 1 > free.to};
-                all.push_back({v, a, b, free, edges[0], edges[1], false, false});
+            auto line = barsOn(v, r, lap);
+            // Along a step there is no room on either side of it: beside it.
+            if (room_.stepped(r.top()))
+                for (double off : {room_.cover() + 1, -room_.cover() - 1})
+                    if (auto beside = barsOn(v + off, r, lap); length(beside) > length(line) + shortest)
+                        line = std::move(beside);
+            if (!line.empty()) line.front().first = true, line.back().last = true;
+            all.insert(all.end(), line.begin(), line.end());
+        }
+        return all;
+    }
+    static double length(const std::vector<Bar>& line) {
+        double sum = 0;
+        for (const Bar& b : line) sum += b.to - b.from;
+        return sum;
+    }
+    std::vector<Bar> barsOn(double v, const bars::Run& r, double lap) const {
+        std::vector<Bar> all;
+        const auto strip = r.band() ? std::vector<Stretch>{{r.from, r.to}} : region(v, true);
+        for (const auto& [own, free] : room_.pieces(v, r.top())) {
+            // Where the strip ends beside the bar it goes on until it is anchored, at a step by its lap.
+            double from = 1e300, to = -1e300;
+            for (const Stretch& s : strip) {
+                const double start = std::max(s.from, own.from), end = std::min(s.to, own.to);
+                const double a = std::max({start, free.from, r.from}), b = std::min({end, free.to, r.to});
+                if (b - a < 50) continue;
+                from = std::min(from, a - (a > start + 1 ? 0 : own.from > s.from ? lap : r.anchorStart));
+                to = std::max(to, b + (b < end - 1 ? 0 : own.to < s.to ? lap : r.anchorEnd));
             }
-            if (all.size() > before) all[before].first = true, all.back().last = true;
+            if (to < from) continue;
+            const double a = std::max({from, free.from, r.from}), b = std::min({to, free.to, r.to});
+            if (b - a < shortest) continue;
+            all.push_back({v, a, b, free, a - 1 < free.from, b + 1 > free.to, false, false});
         }
         return all;
     }
@@ -228,7 +242,9 @@ class StripMaker {
     void add(const bars::Run& r) {
         if (r.role == model::Role::EndU || r.role == model::Role::SideU) return;
         const auto& bar = *catalogs::barCatalog(basis_.barCatalog)->find(r.bar);
-        auto all = barsOf(r);
+        const double lap =
+            units::roundUp(anchorage_.lap(bars::anchorageInput(r, false, body_.thickness, in_)), 50);
+        auto all = barsOf(r, lap);
         round(all);
         const double depth = units::roundDown(body_.thickness - basis_.coverTop - basis_.coverBottom, 5),
                      leg = hookLeg(depth, bar.diameter, anchorage_);
@@ -253,8 +269,6 @@ class StripMaker {
             ++i.number;
             i.lie.push_back({strip_.axes.plan({from, v}), strip_.axes.plan({from + straight, v})});
         };
-        const double lap =
-            units::roundUp(anchorage_.lap(bars::anchorageInput(r, false, body_.thickness, in_)), 50);
         double longest = 0;
         for (const Bar& b : all) longest = std::max(longest, b.to - b.from);
         int turn = 0;
@@ -303,13 +317,27 @@ Room::Room(const model::Floor& floor, double cover) : cover_(cover) {
         for (auto& r : geometry::offset(s, -cover)) slabs_.push_back(std::move(r));
     for (const auto& o : floor.openings)
         for (auto& r : geometry::offset(model::ring(o.outline), cover)) openings_.push_back(std::move(r));
+    for (bool top : {false, true}) {
+        auto faces = model::faceLevels(floor, top);
+        if (faces.size() < 2) continue;
+        for (auto& f : faces) {
+            Level& l = levels_[top].emplace_back();
+            l.others = std::move(f.others);
+            for (const Ring& s : f.missing)
+                for (auto& r : geometry::offset(s, cover)) l.missing.push_back(std::move(r));
+        }
+    }
 }
 
 Room Room::in(const strips::Axes& axes) const {
     Room room = *this;
-    for (auto* rings : {&room.slabs_, &room.openings_})
-        for (Ring& r : *rings)
+    auto turn = [&](std::vector<Ring>& rings) {
+        for (Ring& r : rings)
             for (Point& p : r) p = axes.local(p);
+    };
+    turn(room.slabs_), turn(room.openings_);
+    for (auto& face : room.levels_)
+        for (Level& l : face) turn(l.others), turn(l.missing);
     return room;
 }
 std::vector<Stretch> Room::cut(bool along, double at) const {
@@ -323,6 +351,26 @@ std::vector<Stretch> Room::along(double y) const {
 }
 std::vector<Stretch> Room::across(double x) const {
     return cut(false, x);
+}
+std::vector<Room::Piece> Room::pieces(double y, bool top) const {
+    constexpr Stretch everywhere{-1e9, 1e9};
+    std::vector<Piece> all;
+    const auto room = along(y);
+    if (levels_[top].empty())
+        for (const Stretch& free : room) all.push_back({everywhere, free});
+    for (const Level& l : levels_[top]) {
+        std::vector<Stretch> others, missing;
+        for (const Ring& r : l.others) cutRing(r, true, y, others);
+        for (const Ring& r : l.missing) cutRing(r, true, y, missing);
+        const auto own = less({everywhere}, joined(std::move(others)));
+        for (const Stretch& free : less(room, joined(std::move(missing))))
+            for (const Stretch& o : own)
+                if (std::min(o.to, free.to) > std::max(o.from, free.from)) all.push_back({o, free});
+    }
+    std::stable_sort(all.begin(), all.end(), [](const Piece& a, const Piece& b) {
+        return std::max(a.own.from, a.free.from) < std::max(b.own.from, b.free.from);
+    });
+    return all;
 }
 
 std::vector<Item> items(const std::vector<bars::Run>& runs, const StripBody& body,

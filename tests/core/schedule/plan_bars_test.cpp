@@ -10,6 +10,7 @@
 #include <random>
 #include <set>
 
+#include "bars/steel.h"
 #include "design/design.h"
 #include "design/floor_design.h"
 #include "design/quantities.h"
@@ -437,4 +438,98 @@ TEST(PlanBars, SymmetricFloorsHaveSymmetricBars) {
     }
     EXPECT_GT(bars, 3000);
     EXPECT_LE(unlike, 5u) << "of all";
+}
+
+// Bars of slabs at different levels: each fits, at the height of one of the slabs it lies in, in the concrete
+// with its cover, measured in three dimensions by sampling; across the step bars go on by a lap.
+TEST(PlanBars, AtStepsOfLevelBarsStayInTheConcreteAndLap) {
+    std::mt19937 random(3);
+    int bars = 0, crossing = 0, steps = 0;
+    for (int k = 0; k < 24; ++k) {
+        auto p = test::regularFloor(3, 3, 6000, 5000, 300);
+        auto f = std::make_shared<model::Floor>(*p.floors[0]);
+        const double level = 50 * (int(random() % 7) - 3), thickness = 250 + 50 * int(random() % 4);
+        model::SlabArea other{"d900", "Low", test::rectangle(6000, -200, 12200, 10200), thickness};
+        other.level = level;
+        if (k % 3 == 0) {  // sunk (or raised) among the others
+            f->slabs[0].outline = test::rectangle(-200, -200, 2000, 10200);
+            other.outline = test::rectangle(2000, 1500, 5000, 4000);
+            f->slabs.push_back({"d901", "", test::rectangle(2000, -200, 5000, 1500), 300});
+            f->slabs.push_back({"d902", "", test::rectangle(2000, 4000, 5000, 10200), 300});
+            f->slabs.push_back({"d903", "", test::rectangle(5000, -200, 12200, 10200), 300});
+        } else {
+            f->slabs[0].outline = test::rectangle(-200, -200, 6000, 10200);
+        }
+        f->slabs.push_back(other);
+        p.floors[0] = f;
+        const auto d = designed(p);
+        ASSERT_TRUE(d && d->layout);
+        auto slabAt = [&](Point q) -> const model::SlabArea* {
+            for (std::size_t i = f->slabs.size(); i-- > 0;)
+                if (geometry::contains(model::ring(f->slabs[i].outline), q)) return &f->slabs[i];
+            return nullptr;
+        };
+        auto concrete = [&](Point q, double z) {
+            const auto* s = slabAt(q);
+            return s && z < s->level + 0.1 && z > s->level - s->thickness - 0.1;
+        };
+        const double cover = d->basis->coverSide;
+        const bool stepped = level != 0 || thickness != 300;
+        for (const auto& part : d->parts) {
+            steps += part->part.key == "steps";
+            if (!stepped) {
+                EXPECT_NE(part->part.key, "steps");
+            }
+            if (part->part.kind != model::PartKind::Strip) continue;
+            for (const auto& i : part->items)
+                for (const auto& l : i.lie) {
+                    ++bars;
+                    const bool top = i.layer.starts_with('T');
+                    bool fits = false, over[2] = {false, false};  // the last slab, others
+                    for (const auto& s : f->slabs) {
+                        const double z = top ? s.level - d->basis->coverTop
+                                             : s.level - s.thickness + d->basis->coverBottom;
+                        bool all = true, own = false;
+                        for (int n = 0; n <= 40; ++n) {
+                            const Point q{l.a.x + n / 40.0 * (l.b.x - l.a.x),
+                                          l.a.y + n / 40.0 * (l.b.y - l.a.y)};
+                            own |= slabAt(q) == &s || geometry::distanceToEdge(model::ring(s.outline), q) < 1;
+                            over[&s == &f->slabs.back()] |= slabAt(q) == &s;
+                            const double c = cover + i.diameter / 2 - 0.7;
+                            for (Point e : {Point{c, 0}, {-c, 0}, {0, c}, {0, -c}})
+                                all = all && concrete({q.x + e.x, q.y + e.y}, z);
+                        }
+                        fits |= all && own;
+                    }
+                    EXPECT_TRUE(fits) << k << " " << part->name << " " << i.run << " " << l.a.x << " "
+                                      << l.a.y << " to " << l.b.x << " " << l.b.y;
+                    crossing += stepped && over[0] && over[1];
+                }
+        }
+        // Across the step in the middle of the second bay's line, as far as the lap on the side where they go
+        // on.
+        if (k % 3 == 0 || level == 0 || std::abs(level) > 150) continue;
+        for (const auto& s : d->strips) {
+            if (s->direction != 0) continue;
+            for (const auto& r : s->runs) {
+                if (!r.top() || r.band() || r.from > 6000 - 1500 || r.to < 6000 + 1500) continue;
+                line::LineBasis in{*d->basis, *d->standard};
+                const double lap = d->standard->anchorage->lap(bars::anchorageInput(r, false, 250, in));
+                int on = 0;
+                for (const auto& i : s->items) {
+                    if (i.run != r.id) continue;
+                    for (const auto& l : i.lie) {
+                        const double from = std::min(l.a.x, l.b.x), to = std::max(l.a.x, l.b.x);
+                        if (from > 5990 || to < 6010) continue;
+                        ++on;
+                        EXPECT_GE(level < 0 ? 6000 - from : to - 6000, std::min(lap, 1400.0) - 1) << k;
+                    }
+                }
+                EXPECT_GT(on, 3) << k << " " << r.id;
+            }
+        }
+    }
+    EXPECT_GT(bars, 5000);
+    EXPECT_GT(crossing, 300);
+    EXPECT_GT(steps, 15);
 }
