@@ -25,6 +25,34 @@ std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, doubl
     return all;
 }
 
+std::vector<BarChoice> usualChoices(std::vector<std::pair<BarChoice, double>> choices) {
+    constexpr double perChoice = 0.02;
+    auto order = [](const BarChoice& c) { return std::tuple(c.area(), -c.spacing, c.bar->diameter); };
+    std::sort(choices.begin(), choices.end(),
+              [&](const auto& p, const auto& q) { return order(p.first) < order(q.first); });
+    double all = 0;
+    for (const auto& c : choices) all += c.second;
+    // least[k]: of the first k, the last of which is kept.
+    std::vector<double> least(choices.size() + 1, 1e300);
+    std::vector<std::size_t> from(choices.size() + 1, 0);
+    least[0] = 0;
+    for (std::size_t k = 1; k <= choices.size(); ++k) {
+        const double kept = choices[k - 1].first.area();
+        double added = 0;
+        for (std::size_t i = k; i-- > 0;) {
+            const double own = choices[i].first.area();
+            if (kept > littleMore * own) break;
+            added += choices[i].second * (kept / own - 1);
+            if (const double sum = least[i] + added + perChoice * all; sum < least[k])
+                least[k] = sum, from[k] = i;
+        }
+    }
+    std::vector<BarChoice> usual;
+    for (std::size_t k = choices.size(); k > 0; k = from[k]) usual.push_back(choices[k - 1].first);
+    std::reverse(usual.begin(), usual.end());
+    return usual;
+}
+
 std::optional<double> suffices(const BarChoice& choice, bool top, double thickness, double moment,
                                double service, const line::LineBasis& in) {
     constexpr double b = 1000;

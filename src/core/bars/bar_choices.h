@@ -2,6 +2,7 @@
 #pragma once
 
 #include <optional>
+#include <utility>
 #include <vector>
 
 #include "line/section.h"
@@ -22,5 +23,13 @@ std::vector<BarChoice> barChoices(const std::vector<std::string>& allowed, doubl
 // `service` that of the crack rule's state.
 std::optional<double> suffices(const BarChoice& choice, bool top, double thickness, double moment,
                                double service, const line::LineBasis& in);
+
+// A run gets at the most so many times its least steel to be like others.
+constexpr double littleMore = 1.2;
+// Of choices, each with the steel (any unit) that lies in it: those kept when others give way to the next one
+// with more steel per width, within `littleMore`, wherever that adds less than a fiftieth of all the steel
+// for each choice that goes. The least of added steel and fiftieths, exactly (choices in a row by their area,
+// groups by dynamic programming).
+std::vector<BarChoice> usualChoices(std::vector<std::pair<BarChoice, double>> choices);
 
 }  // namespace talvik::bars

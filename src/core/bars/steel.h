@@ -63,12 +63,15 @@ struct PeakBand {
 };
 
 // The runs of a face: those fixed by someone, and those chosen as the least steel from the allowed sets that
-// satisfies flexure, minimum steel, spacing and crack rules. Bottom bars run through every span and past its
-// supports; top bars cover what hogging there is, with the standard's shift and anchorage, ends rounded to
-// 50 mm. Where no allowed bar suffices the strongest is taken, and the checks then say "over".
+// satisfies flexure, minimum steel, spacing and crack rules; the least of `usual` instead, where one suffices
+// with little more steel. Bottom bars run through every span and past its supports; top bars cover what
+// hogging there is, with the standard's shift and anchorage, ends rounded to 50 mm. Where no allowed bar
+// suffices the strongest is taken, and the checks then say "over".
+struct BarChoice;
 std::vector<Run> proposeStrip(const strips::Strip& strip, const std::vector<strips::Station>& stations,
                               const line::Demand& demand, bool top, const line::LineBasis& in,
-                              const std::vector<model::BarRun>& fixed, const std::vector<PeakBand>& bands);
+                              const std::vector<model::BarRun>& fixed, const std::vector<PeakBand>& bands,
+                              const std::vector<BarChoice>& usual);
 
 // Whether a bar end straight or hooked anchors the bottom bars at the end of a span; see EndAnchorageInput.
 standards::EndAnchorageInput endAnchorage(const line::Line& line, const std::vector<line::Station>& stations,

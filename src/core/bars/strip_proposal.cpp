@@ -25,7 +25,7 @@ class Proposer {
   public:
     Proposer(const Strip& strip, const std::vector<Station>& stations, const line::Demand& demand, bool top,
              const line::LineBasis& in, const std::vector<model::BarRun>& fixed,
-             const std::vector<PeakBand>& bands)
+             const std::vector<PeakBand>& bands, const std::vector<BarChoice>& usual)
         : strip_(strip),
           stations_(stations),
           ultimate_(top ? demand.top : demand.bottom),
@@ -34,6 +34,7 @@ class Proposer {
           top_(top),
           in_(in),
           bands_(bands),
+          usual_(usual),
           catalog_(*catalogs::barCatalog(in.basis.barCatalog)) {
         if (!stations.empty())
             asked_ = line::movedDemand(strip, stations_, demand, top,
@@ -70,6 +71,7 @@ class Proposer {
     bool top_;
     const line::LineBasis& in_;
     const std::vector<PeakBand>& bands_;
+    const std::vector<BarChoice>& usual_;
     const catalogs::BarCatalog& catalog_;
     // Demand moved outwards: it asks for more than the demand itself where the slab gets thinner.
     std::vector<double> asked_;
@@ -179,20 +181,32 @@ class Proposer {
             }
             return true;
         };
-        std::optional<BarChoice> loose;
-        for (const auto& c : all) {
-            const Need& n = need(c.bar);
-            if (!n.possible || c.area() < n.area * (1 + 1e-9) || c.area() > n.most) continue;
-            if (!loose) loose = c;
-            if (!anchored(c)) continue;
-            if (service_[crackAt].value <= 0) return c;
+        auto sound = [&](const BarChoice& c) {
+            if (!anchored(c)) return false;
+            if (service_[crackAt].value <= 0) return true;
             const Station& s = stations_[crackAt];
             auto sec = line::section(top_, c.bar->diameter, s, in_, b);
             const auto crack = line::crackInput(sec, top_, service_[crackAt].value / s.width * b,
                                                 c.area() * b, c.bar->diameter, c.spacing, in_);
-            if (in_.standard.cracks->check(crack).outcome != checks::Outcome::Over) return c;
+            return in_.standard.cracks->check(crack).outcome != checks::Outcome::Over;
+        };
+        auto usual = [&](const BarChoice& c) {
+            return std::any_of(usual_.begin(), usual_.end(),
+                               [&](const BarChoice& u) { return u.bar == c.bar && u.spacing == c.spacing; });
+        };
+        std::optional<BarChoice> loose, best;
+        double limit = 1e300;
+        for (const auto& c : all) {
+            if (c.area() > limit) break;
+            const Need& n = need(c.bar);
+            if (!n.possible || c.area() < n.area * (1 + 1e-9) || c.area() > n.most) continue;
+            if (!loose) loose = c;
+            if ((best && !usual(c)) || !sound(c)) continue;
+            if (!best) limit = littleMore * c.area();
+            best = c;
+            if (usual_.empty() || usual(c)) break;
         }
-        return loose ? *loose : all.back();
+        return best ? *best : loose ? *loose : all.back();
     }
 
     std::optional<std::pair<std::size_t, std::size_t>> range(double a, double b) const {
@@ -417,8 +431,9 @@ class Proposer {
 
 std::vector<Run> proposeStrip(const Strip& strip, const std::vector<Station>& stations,
                               const line::Demand& demand, bool top, const line::LineBasis& in,
-                              const std::vector<model::BarRun>& fixed, const std::vector<PeakBand>& bands) {
-    auto runs = Proposer(strip, stations, demand, top, in, fixed, bands).run();
+                              const std::vector<model::BarRun>& fixed, const std::vector<PeakBand>& bands,
+                              const std::vector<BarChoice>& usual) {
+    auto runs = Proposer(strip, stations, demand, top, in, fixed, bands, usual).run();
     // A support may hold a strip twice: the second run over it gets a name of its own.
     std::map<model::Id, int> taken;
     for (Run& r : runs)

@@ -130,7 +130,7 @@ class FloorDesigner::Stages {
     bool run() {
         if (!layStrips() || !readForces()) return false;
         if (sameForces_ && last_->floor->strips.bars == floor_.strips.bars) {
-            f_->strips = last_->strips;
+            f_->strips = last_->strips, f_->usual = last_->usual;
         } else {
             choose();
             owed();
@@ -171,7 +171,8 @@ class FloorDesigner::Stages {
         auto in = basisOf(d);
         in.leastBottom = d.distribution;
         std::erase_if(d.runs, [top](const auto& r) { return r.top() == top; });
-        for (auto& r : bars::proposeStrip(*d.strip, d.stations(), demand, top, in, floor_.strips.bars, bands))
+        for (auto& r : bars::proposeStrip(*d.strip, d.stations(), demand, top, in, floor_.strips.bars, bands,
+                                          f_->usual[std::size_t(d.strip->direction)][top]))
             d.runs.push_back(std::move(r));
     }
 
@@ -239,8 +240,51 @@ class FloorDesigner::Stages {
         return d;
     }
 
+    // Which bars and spacings strips share, from what each would have with its least steel. Bars fixed by
+    // someone say nothing here, so that fixing one leaves the others as they are.
+    void findUsual() {
+        if (sameForces_) {
+            f_->usual = last_->usual;
+            return;
+        }
+        const auto& rules = floor_.strips.rules;
+        for (bool top : {true, false}) {
+            double outer = 0;
+            for (int pass : {0, 1}) {
+                const int direction = (top ? rules.outerTop : rules.outerBottom) == 0 ? pass : 1 - pass;
+                std::vector<std::vector<bars::Run>> runs(made_.size());
+                fem::parallelFor(made_.size(), [&](std::size_t i) {
+                    const StripDesign& d = *made_[i];
+                    if (d.strip->direction != direction) return;
+                    auto in = basisOf(d);
+                    (top ? in.outerTop : in.outerBottom) = pass == 0 ? 0 : outer;
+                    runs[i] = bars::proposeStrip(*d.strip, d.stations(), d.demand, top, in, {}, {}, {});
+                });
+                std::vector<std::pair<bars::BarChoice, double>> all;
+                const auto* catalog = catalogs::barCatalog(f_->basis->barCatalog);
+                for (std::size_t i = 0; i < runs.size(); ++i)
+                    for (const auto& r : runs[i]) {
+                        outer = pass == 0 ? std::max(outer, r.diameter) : outer;
+                        const bars::BarChoice c{catalog->find(r.bar), r.spacing};
+                        const auto& strip = *made_[i]->strip;
+                        const double steel =
+                            r.area * (r.to - r.from) * strip.area() / std::max(1.0, strip.to - strip.from);
+                        auto known = std::find_if(all.begin(), all.end(), [&](const auto& a) {
+                            return a.first.bar == c.bar && a.first.spacing == c.spacing;
+                        });
+                        if (known == all.end())
+                            all.push_back({c, steel});
+                        else
+                            known->second += steel;
+                    }
+                f_->usual[std::size_t(direction)][top] = bars::usualChoices(std::move(all));
+            }
+        }
+    }
+
     // Bars of the outer layer of each face first: the others lie inside of them. Then what they resist.
     void choose() {
+        findUsual();
         const auto& rules = floor_.strips.rules;
         double outer[2] = {0, 0};  // bottom, top
         sameRuns_.assign(made_.size(), {0, 0});

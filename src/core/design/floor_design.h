@@ -2,7 +2,10 @@
 // the floor; what an edit does not touch is kept.
 #pragma once
 
+#include <array>
+
 #include "analysis/floor_analysis.h"
+#include "bars/bar_choices.h"
 #include "design/connections.h"
 #include "design/designer.h"
 #include "design/field_proof.h"
@@ -32,6 +35,8 @@ struct FloorDesign : ElementAnswer {
     // The parts: strips in the layout's order, then connections, then edges and openings.
     std::vector<std::shared_ptr<const StripDesign>> strips;
     std::vector<std::shared_ptr<const ConnectionDesign>> connections;
+    // By direction and face (bottom, top): bars and spacings that strips share where it costs them little.
+    std::array<std::array<std::vector<bars::BarChoice>, 2>, 2> usual;
     std::shared_ptr<const FieldProof> proof;  // null until it is worked out
     using ElementAnswer::find;
     const StripDesign* find(std::string_view key) const;

@@ -13,6 +13,7 @@ namespace {
 constexpr double onLine = 20;  // mm: how far a boundary may lie off what supports it
 constexpr double overhang =
     1200;  // mm: narrower strips beyond a line of supports belong to the panel beside them
+constexpr double closeBy = 300;    // mm: an edge so near to a support bounds no panel
 constexpr double sideways = 0.45;  // of the distance: how far off its line a neighbouring column may stand
 
 struct LineOfSupport {
@@ -46,6 +47,7 @@ class Finder {
         for (const auto& r : slabs_)
             for (std::size_t i = 0; i < r.size(); ++i) all.push_back({r[i], r[(i + 1) % r.size()]});
         for (const auto& l : lines_) all.push_back(l.s);
+        all.insert(all.end(), dividers_.begin(), dividers_.end());
         std::vector<Panel> panels;
         std::vector<geometry::Ring> strips;
         for (auto& face : geometry::faces(all)) {
@@ -74,6 +76,8 @@ class Finder {
     Point e_[2];
     std::vector<geometry::Ring> slabs_;
     std::vector<LineOfSupport> lines_;
+    std::vector<Segment>
+        dividers_;  // from supports to an edge close by: what overhangs there goes to either side
 
     // Lines by the cells they pass, so that what supports a point is found without looking at all of them.
     static constexpr double cell = 4000;
@@ -108,6 +112,10 @@ class Finder {
         for (const auto& w : f_.walls) lines_.push_back({{w.a, w.b}, w.thickness / 2, false});
         for (const auto& b : f_.beams) lines_.push_back({{b.a, b.b}, b.width / 2, false});
         for (const auto& l : f_.edges) lines_.push_back({{l.a, l.b}, 0, false});
+        for (const auto& l : lines_)
+            for (auto [a, b] : {std::pair(l.s.a, l.s.b), {l.s.b, l.s.a}})
+                if (const double L = geometry::length(a, b); L > 1)
+                    divide(b, {(b.x - a.x) / L, (b.y - a.y) / L});
         std::vector<Point> points;
         for (const auto& c : f_.columns)
             if (c.below) points.push_back({c.x, c.y});
@@ -115,6 +123,17 @@ class Finder {
         for (const Point& p : points)
             for (int k = 0; k < 2; ++k)
                 for (double sign : {1.0, -1.0}) reachOut(p, {sign * e_[k].x, sign * e_[k].y}, points);
+    }
+    void divide(Point p, Point e) {
+        const Point far{p.x + closeBy * e.x, p.y + closeBy * e.y};
+        double least = 1e300;
+        for (const auto& r : slabs_)
+            for (std::size_t i = 0; i < r.size(); ++i)
+                if (Point at; geometry::cross(p, far, r[i], r[(i + 1) % r.size()], &at))
+                    least = std::min(least, geometry::length(p, at));
+        // A little beyond, so that the faces close.
+        if (least > 1 && least <= closeBy)
+            dividers_.push_back({p, {p.x + (least + 1) * e.x, p.y + (least + 1) * e.y}});
     }
     // The line from a column to its neighbour in a direction: another column, else the next line of support
     // or the slab's edge.
@@ -133,10 +152,11 @@ class Finder {
             Point at;
             if (!geometry::cross(p, far, a, b, &at)) return;
             double u = geometry::length(p, at);
-            if (u > 300) stop = std::min(stop, u);
+            if (u > closeBy) stop = std::min(stop, u);
         };
         for (const auto& r : slabs_)
             for (std::size_t i = 0; i < r.size(); ++i) block(r[i], r[(i + 1) % r.size()]);
+        divide(p, e);
         if (next && geometry::length(p, *next) <= stop * 1.02 + 600) {
             lines_.push_back({{p, *next}, 0, true});
         } else if (stop < 25000) {

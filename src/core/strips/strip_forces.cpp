@@ -78,12 +78,13 @@ bool hoggingOverColumns(const Strip& strip, double u) {
 
 std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     const model::Thickness thickness(floor);
-    std::vector<double> us;
+    std::vector<double> us, marks;
+    auto together = [](double a, double b) { return b - a < 4; };
     auto inner = [&](double u) { return std::clamp(u, strip.from + 2, strip.to - 2); };
     us.push_back(inner(strip.from));
     us.push_back(inner(strip.to));
     for (double beside : {150.0, 300.0})
-        us.push_back(inner(strip.from + beside)), us.push_back(inner(strip.to - beside));
+        marks.push_back(inner(strip.from + beside)), marks.push_back(inner(strip.to - beside));
     for (double k : {0.2, 0.4, 0.6, 0.8, 1.0}) {  // ends askew
         if (strip.axisFrom - strip.from > 20) us.push_back(strip.from + k * (strip.axisFrom - strip.from));
         if (strip.to - strip.axisTo > 20) us.push_back(strip.to - k * (strip.to - strip.axisTo));
@@ -128,7 +129,13 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
         for (double side : {-5.0, 5.0})
             if (u + side > strip.from + 2 && u + side < strip.to - 2) us.push_back(u + side);
     std::sort(us.begin(), us.end());
-    us.erase(std::unique(us.begin(), us.end(), [](double a, double b) { return b - a < 4; }), us.end());
+    std::sort(marks.begin(), marks.end());
+    // One of those that fall together, rather beside an axis or a face than where it fell by chance.
+    us.erase(std::unique(us.begin(), us.end(), together), us.end());
+    for (double m : marks)
+        if (std::none_of(us.begin(), us.end(), [&](double u) { return std::abs(u - m) < 4; }))
+            us.push_back(m);
+    std::sort(us.begin(), us.end());
     std::vector<Station> all;
     for (double u : us) {
         Station s;

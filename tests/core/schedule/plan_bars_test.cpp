@@ -386,13 +386,10 @@ TEST(PlanBars, EdgesFollowTheSlabAndDropsHaveTheirMat) {
 }
 
 // A floor that is its own mirror image has bars that are: every bar has its like on the other side, in the
-// same place of its own side. Moments of mirrored places differ by a ten-thousandth: where a length lies that
-// near to a step, one of the two is a step of 50 mm longer, and where a spacing does, a bar more may lie
-// there.
+// same place of its own side.
 TEST(PlanBars, SymmetricFloorsHaveSymmetricBars) {
     std::mt19937 random(11);
     int bars = 0;
-    std::size_t unlike = 0;
     for (int k = 0; k < 12; ++k) {
         const double lx = 3500 + 100 * int(random() % 18), ly = 3500 + 100 * int(random() % 18);
         auto p = test::regularFloor(3, 3, lx, ly, 220 + 10 * int(random() % 8), 150 + 50 * int(random() % 5));
@@ -427,17 +424,15 @@ TEST(PlanBars, SymmetricFloorsHaveSymmetricBars) {
         for (const auto& a : alone) {
             bool near = false;
             for (const auto& b : there)
-                near |= std::get<0>(a) == std::get<0>(b) && std::abs(std::get<1>(a) - std::get<1>(b)) < 6 &&
-                        std::abs(std::get<2>(a) - std::get<2>(b)) < 6 &&
-                        std::abs(std::get<3>(a) - std::get<3>(b)) < 6 &&
-                        std::abs(std::get<4>(a) - std::get<4>(b)) < 6;
+                near |= std::get<0>(a) == std::get<0>(b) && std::abs(std::get<1>(a) - std::get<1>(b)) < 2 &&
+                        std::abs(std::get<2>(a) - std::get<2>(b)) < 2 &&
+                        std::abs(std::get<3>(a) - std::get<3>(b)) < 2 &&
+                        std::abs(std::get<4>(a) - std::get<4>(b)) < 2;
             far += !near;
         }
-        EXPECT_LE(far, here.size() / 200) << k << ": of " << here.size() << ", " << lx << " by " << ly;
-        unlike += far;
+        EXPECT_EQ(far, 0u) << k << ": of " << here.size() << ", " << lx << " by " << ly;
     }
     EXPECT_GT(bars, 3000);
-    EXPECT_LE(unlike, 5u) << "of all";
 }
 
 // Bars of slabs at different levels: each fits, at the height of one of the slabs it lies in, in the concrete
@@ -445,7 +440,7 @@ TEST(PlanBars, SymmetricFloorsHaveSymmetricBars) {
 TEST(PlanBars, AtStepsOfLevelBarsStayInTheConcreteAndLap) {
     std::mt19937 random(3);
     int bars = 0, crossing = 0, steps = 0;
-    for (int k = 0; k < 24; ++k) {
+    for (int k = 0; k < 15; ++k) {
         auto p = test::regularFloor(3, 3, 6000, 5000, 300);
         auto f = std::make_shared<model::Floor>(*p.floors[0]);
         const double level = 50 * (int(random() % 7) - 3), thickness = 250 + 50 * int(random() % 4);
@@ -531,5 +526,5 @@ TEST(PlanBars, AtStepsOfLevelBarsStayInTheConcreteAndLap) {
     }
     EXPECT_GT(bars, 5000);
     EXPECT_GT(crossing, 300);
-    EXPECT_GT(steps, 15);
+    EXPECT_GT(steps, 9);
 }
