@@ -15,6 +15,7 @@ namespace talvik::cli {
 enum Exit { Done = 0, SomethingOver = 1, BadInput = 2, CannotWrite = 3 };
 
 void addAnalyse(CLI::App& app, int& exitCode);
+void addBases(CLI::App& app, int& exitCode);
 void addCalc(CLI::App& app, int& exitCode);
 void addCheck(CLI::App& app, int& exitCode);
 void addCompare(CLI::App& app, int& exitCode);

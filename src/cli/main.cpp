@@ -21,7 +21,7 @@ int main(int argc, char** argv) {
     for (auto add :
          {talvik::cli::addCheck, talvik::cli::addDesign, talvik::cli::addSchedule, talvik::cli::addDraw,
           talvik::cli::addReport, talvik::cli::addNew, talvik::cli::addImport, talvik::cli::addCalc,
-          talvik::cli::addAnalyse, talvik::cli::addIssue, talvik::cli::addCompare})
+          talvik::cli::addBases, talvik::cli::addAnalyse, talvik::cli::addIssue, talvik::cli::addCompare})
         add(app, exitCode);
     try {
         app.parse(argc, argv);

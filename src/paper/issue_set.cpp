@@ -36,7 +36,8 @@ std::string plain(const std::string& name) {
 }  // namespace
 
 IssueSet writeIssueSet(const std::string& folder, const model::Project& project, const design::Design& design,
-                       const report::Convergences& convergences, const Progress& progress) {
+                       const report::Convergences& convergences, const Progress& progress,
+                       const std::vector<std::pair<std::string, std::string>>& besides) {
     IssueSet set;
     const fs::path into = folder, temporary = into / ".talvik-issue.part";
     std::error_code trouble;
@@ -96,6 +97,8 @@ IssueSet writeIssueSet(const std::string& folder, const model::Project& project,
         page("cutting", report::cuttingPage(project, design));
         page("open", report::issuePage(project, design));
     }
+    for (const auto& [name, text] : besides)
+        put(name, [&](const std::string& p) { return formats::writeFile(p, text); });
     if (step(0.5)) {
         const auto document = report::make(project, design, report::Depth::Full, convergences);
         put("report.html", [&](const std::string& p) {

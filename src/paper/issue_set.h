@@ -13,8 +13,9 @@ struct IssueSet {
 // and cutting list, the model as IFC, the report (PDF, HTML, ODT) with the convergence of floors where it is
 // given, results as JSON, and a page that says what is over, not checked and assumed. All files are made in a
 // folder beside the others first: either all of them are there at the end or none; those of an earlier issue
-// are replaced.
+// are replaced. `besides`: more files, name and text.
 IssueSet writeIssueSet(const std::string& folder, const model::Project& project, const design::Design& design,
-                       const report::Convergences& convergences, const Progress& progress = {});
+                       const report::Convergences& convergences, const Progress& progress = {},
+                       const std::vector<std::pair<std::string, std::string>>& besides = {});
 
 }  // namespace talvik::paper

@@ -94,6 +94,9 @@ const model::OneWaySlab* Session::slab() const {
 const model::Floor* Session::floor() const {
     return model::findFloor(*project_, element_);
 }
+const model::BaseSet* Session::bases() const {
+    return model::findBases(*project_, element_);
+}
 const std::vector<model::BarRun>& Session::fixedBars() const {
     static const std::vector<model::BarRun> none;
     const auto* f = floor();
@@ -113,6 +116,9 @@ std::shared_ptr<const design::FloorDesign> Session::floorDesign() const {
 const analysis::FloorAnalysis* Session::floorAnalysis() const {
     const auto* f = dynamic_cast<const design::FloorDesign*>(answer());
     return f ? f->analysis.get() : nullptr;
+}
+const design::BasesAnswer* Session::basesAnswer() const {
+    return dynamic_cast<const design::BasesAnswer*>(answer());
 }
 const std::vector<report::Matter>& Session::matters() const {
     if (!held_ && mattersOf_ != std::pair(project_, element_)) {
@@ -139,6 +145,7 @@ void Session::ask() {
     };
     for (const auto& s : project_->slabs) one(s->id);
     for (const auto& f : project_->floors) one(f->id);
+    for (const auto& b : project_->bases) one(b->id);
     stale_ = !wanted.empty(), stopped_ = false;
     progress_ = 0;
     since_.start();
@@ -160,6 +167,7 @@ void Session::gather() {
     };
     for (const auto& s : project_->slabs) one(s->id);
     for (const auto& f : project_->floors) one(f->id);
+    for (const auto& b : project_->bases) one(b->id);
     const auto& basis = project_->basis;
     if (!standard_ || standardOf_ != std::pair(basis.standard, basis.parameters)) {
         standard_ = standards::makeStandard(basis.standard, basis.parameters);
@@ -169,9 +177,10 @@ void Session::gather() {
 }
 
 void Session::keepElement() {
-    if (slab() || floor()) return;
+    if (slab() || floor() || bases()) return;
     element_ = !project_->slabs.empty()    ? project_->slabs.front()->id
                : !project_->floors.empty() ? project_->floors.front()->id
+               : !project_->bases.empty()  ? project_->bases.front()->id
                                            : model::Id();
 }
 void Session::setElement(const model::Id& id) {
@@ -221,7 +230,9 @@ void Session::forgetRemedies() {
 }
 
 model::PartRef Session::soughtFor() const {
-    if (selection_ && selection_->part.kind == model::PartKind::Connection && answer())
+    if (selection_ && answer() &&
+        (selection_->part.kind == model::PartKind::Connection ||
+         selection_->part.kind == model::PartKind::Base))
         if (const auto* part = answer()->find(selection_->part); part && part->worst() > 1)
             return selection_->part;
     return {element_};

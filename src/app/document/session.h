@@ -10,6 +10,7 @@
 #include <memory>
 #include <thread>
 
+#include "design/bases.h"
 #include "design/design.h"
 #include "design/floor_design.h"
 #include "design/live_answers.h"
@@ -35,9 +36,11 @@ class Session : public QObject {
     // The project to edit from: as project(), but new ids go on after all that were ever used, also after
     // undo.
     model::Project base() const;
-    // The element in hand: a slab or a floor; the other is null then, both are in an empty project.
+    // The element in hand: a slab, a floor or a set of bases; the others are null then, all are in an empty
+    // project.
     const model::OneWaySlab* slab() const;
     const model::Floor* floor() const;
+    const model::BaseSet* bases() const;
     const model::Id& element() const { return element_; }
     void setElement(const model::Id& id);
     // The fixed bars of the element in hand.
@@ -48,6 +51,7 @@ class Session : public QObject {
     const design::SlabDesign* slabDesign() const;
     std::shared_ptr<const design::FloorDesign> floorDesign() const;
     const analysis::FloorAnalysis* floorAnalysis() const;
+    const design::BasesAnswer* basesAnswer() const;
     // The line in hand: the part selected, or the only one there is. Null without, and before its answer.
     const design::LineAnswer* line() const;
     // Whether a newer answer to the element in hand is under way, and how far it is.

@@ -48,7 +48,8 @@ Register::Register(FloorDesk& desk, LineSection& section, ConnectionDesk& connec
       analysis_(new AnalysisText(desk.session())),
       connections_(connections),
       connectionTable_(new ConnectionTable(connections)),
-      connectionView_(new ConnectionView(connections)) {
+      connectionView_(new ConnectionView(connections)),
+      bases_(new BaseTable(desk.session())) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 4, 0, 0);
     column->setSpacing(2);
@@ -61,6 +62,7 @@ Register::Register(FloorDesk& desk, LineSection& section, ConnectionDesk& connec
                                               {Page::Supports, tr("Supports")},
                                               {Page::Analysis, tr("Analysis")},
                                               {Page::Connections, tr("Connections")},
+                                              {Page::Bases, tr("Bases")},
                                               {Page::Section, tr("Long section")}};
     for (const auto& [page, text] : names) {
         auto* b = buttons_[page] = new QToolButton;
@@ -102,9 +104,16 @@ Register::Register(FloorDesk& desk, LineSection& section, ConnectionDesk& connec
     cases->setFrameShape(QFrame::NoFrame);
     cases->setWidgetResizable(true);
     cases->setWidget(cases_);
+    // The base in hand beside the register of all.
+    auto* bases = new QSplitter(Qt::Horizontal);
+    bases->addWidget(new BaseSection(session_));
+    bases->addWidget(bases_);
+    bases->setChildrenCollapsible(false);
+    bases->setStretchFactor(1, 1);
+    bases->setSizes({300, 420});
     for (QWidget* page : {section_, static_cast<QWidget*>(table_), static_cast<QWidget*>(cases),
                           static_cast<QWidget*>(analysis_), static_cast<QWidget*>(connectionView_),
-                          static_cast<QWidget*>(connectionTable_)})
+                          static_cast<QWidget*>(connectionTable_), static_cast<QWidget*>(bases)})
         pages_->addWidget(page);
     column->addWidget(pages_, 1);
     setMinimumSize(300, 120);
@@ -180,11 +189,13 @@ void Register::resizeEvent(QResizeEvent* event) {
 }
 
 bool Register::has(Page page) const {
+    if (session_.bases() || page == Page::Bases) return session_.bases() && page == Page::Bases;
     if (session_.floor()) return true;
     return page == Page::Section || page == Page::Combinations || page == Page::Supports;
 }
 Register::Page Register::usual() const {
     const bool floor = session_.floor() != nullptr;
+    if (session_.bases()) return Page::Bases;
     if (session_.place() <= Place::Layout && floor) return Page::Panels;
     if (session_.place() == Place::Actions) return floor ? Page::Cases : Page::Combinations;
     return Page::Section;
@@ -199,6 +210,8 @@ QWidget& Register::part() {
             return connections_.inHand() ? static_cast<QWidget&>(*connectionView_) : *section_;
         case Page::Connections:
             return connectionTable_->table();
+        case Page::Bases:
+            return bases_->table();
         case Page::Cases:
             return cases_->table();
         case Page::Analysis:
@@ -271,6 +284,7 @@ void Register::refresh() {
                             : now == Page::Cases       ? 2
                             : now == Page::Analysis    ? 3
                             : now == Page::Connections ? 5
+                            : now == Page::Bases       ? 6
                                                        : 1);
     if (now == Page::Connections) connectionTable_->refresh();
     if (now == Page::Cases) cases_->refresh();

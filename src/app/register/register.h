@@ -17,6 +17,7 @@ namespace talvik::app {
 
 class AnalysisText;
 class ConnectionTable;
+class BaseTable;
 class ConnectionView;
 class ElidedLabel;
 class LineSection;
@@ -26,7 +27,7 @@ class Register : public QWidget {
     Q_OBJECT
   public:
     Register(FloorDesk& desk, LineSection& section, ConnectionDesk& connections, QWidget* parent = nullptr);
-    enum class Page { Section, Panels, Cases, Combinations, Supports, Analysis, Connections };
+    enum class Page { Section, Panels, Cases, Combinations, Supports, Analysis, Connections, Bases };
     Page page() const;
     void show(Page page);
     void change();  // from the long section to the table of the place, and back
@@ -34,6 +35,7 @@ class Register : public QWidget {
     QWidget& part();  // what takes the keyboard on the page
     AnalysisText& analysis() { return *analysis_; }
     ConnectionTable& connections() { return *connectionTable_; }
+    BaseTable& bases() { return *bases_; }
 
   signals:
     void showWanted(double x, double y);
@@ -54,6 +56,7 @@ class Register : public QWidget {
     ConnectionDesk& connections_;
     ConnectionTable* connectionTable_;
     ConnectionView* connectionView_;
+    BaseTable* bases_;
     std::map<std::pair<Place, bool>, Page> chosen_;  // of places, of floors or others
     bool filling_ = false;
     QString shape_;

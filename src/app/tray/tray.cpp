@@ -184,6 +184,8 @@ Tray::Tray(const Desks& desks, QWidget* parent)
     add(Place::Basis, Of::Any, basisPage(session));
     add(Place::Layout, Of::Slab, slabLayoutPage(session));
     add(Place::Layout, Of::Floor, floorLayoutPage(d_.floor));
+    add(Place::Layout, Of::Bases, basesLayoutPage(session));
+    add(Place::Actions, Of::Bases, basesActionsPage(session, *this));
     add(Place::Actions, Of::Slab, slabActionsPage(session));
     add(Place::Actions, Of::Floor, floorActionsPage(d_.floor));
     add(Place::Strips, Of::Slab, slabStripPage(session));
@@ -210,7 +212,10 @@ void Tray::add(Place place, Of kind, TrayPage* page) {
     connect(page, &TrayPage::refused, this, &Tray::refused);
     auto refresh = [this, page, kind, place] {
         const Session& s = d_.session;
-        if (kind == Of::Slab ? !s.slab() : kind == Of::Floor && !s.floor()) return;
+        if (kind == Of::Slab && !s.slab()) return;
+        if (kind == Of::Floor && !s.floor()) return;
+        if (kind == Of::Bases && !s.bases()) return;
+        if (place == Place::Bars && s.bases()) return;
         if (s.place() == place) page->refresh();
     };
     for (auto signal :
@@ -221,10 +226,13 @@ void Tray::add(Place place, Of kind, TrayPage* page) {
 }
 
 int Tray::pageOf(Place place) const {
-    const Of kinds[] = {Of::Any, d_.session.floor() ? Of::Floor : Of::Slab};
+    // Bars of bases are pinned in the layout and the register.
+    if (d_.session.bases() && place == Place::Bars) return -1;
+    const Of kinds[] = {Of::Any, d_.session.floor() ? Of::Floor : d_.session.bases() ? Of::Bases : Of::Slab};
     for (Of kind : kinds)
         if (const auto found = numbers_.find({place, kind}); found != numbers_.end())
-            if (place == Place::Basis || d_.session.slab() || d_.session.floor()) return found->second;
+            if (place == Place::Basis || d_.session.slab() || d_.session.floor() || d_.session.bases())
+                return found->second;
     return -1;
 }
 bool Tray::hasPage(Place place) const {

@@ -73,6 +73,13 @@ class TrayPage : public QWidget {
         };
     }
     template <class F>
+    auto basesValue(F change) {
+        return [this, change](const auto& value) {
+            return model::editBases(session_.base(), session_.bases()->id,
+                                    [&](model::BaseSet& set, model::Project&) { change(set, value); });
+        };
+    }
+    template <class F>
     auto basisValue(F change) {
         return [this, change](const auto& value) {
             model::Project next = session_.base();
@@ -109,10 +116,11 @@ class Tray : public QWidget {
     void refused(const QString& sentence);
     void exportWanted(const QString& what);  // "issue", "drawing", "schedule", "report", "print"
     void economyWanted();
+    void loadsWanted();  // columns with their loads from a table
     void checkWanted(const model::Spot& spot, const std::string& check);
 
   private:
-    enum class Of { Any, Slab, Floor };
+    enum class Of { Any, Slab, Floor, Bases };
     void add(Place place, Of kind, TrayPage* page);
     int pageOf(Place place) const;
     void fillTools();
@@ -134,6 +142,8 @@ class Tray : public QWidget {
 
 TrayPage* basisPage(Session& session);
 TrayPage* slabLayoutPage(Session& session);
+TrayPage* basesLayoutPage(Session& session);
+TrayPage* basesActionsPage(Session& session, Tray& tray);
 TrayPage* slabActionsPage(Session& session);
 TrayPage* slabStripPage(Session& session);
 TrayPage* floorLayoutPage(FloorDesk& desk);

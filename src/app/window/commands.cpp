@@ -9,9 +9,12 @@
 #include <atomic>
 #include <future>
 
+#include "bases/bases_view.h"
 #include "bench/bench_window.h"
 #include "board/floor_canvas.h"
 #include "design/economy.h"
+#include "formats/column_loads.h"
+#include "formats/file.h"
 #include "layout/placing.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
@@ -141,6 +144,69 @@ void MainWindow::addFloor() {
     }
 }
 
+void MainWindow::addBases() {
+    const QString path = askOpenPath(tr("Columns with their loads"), tr("Tables (*.csv *.txt)"));
+    if (path.isEmpty()) return;
+    importBases(path);
+}
+
+QString MainWindow::importBases(const QString& path) {
+    const auto file = formats::readFile(path.toStdString());
+    if (!file.error.empty()) {
+        say(qs(file.error));
+        return qs(file.error);
+    }
+    model::Project next = session_.base();
+    auto read = formats::readColumnLoads(file.text, {}, next);
+    if (!read.error.empty()) {
+        say(qs(read.error));
+        return qs(read.error);
+    }
+    QString said;
+    // Into the set in hand where that has no columns yet, else into one of its own.
+    model::Id id;
+    if (const auto* set = session_.bases(); set && set->columns.empty()) {
+        id = set->id;
+        next = model::editBases(next, id, [&](model::BaseSet& s, model::Project&) {
+            s.cases = read.set.cases, s.columns = read.set.columns, s.bases = read.set.bases;
+        });
+    } else {
+        auto made = std::make_shared<model::BaseSet>(std::move(read.set));
+        id = made->id = model::newId(next, 'f');
+        made->name = tr("Bases %1").arg(next.bases.size() + 1).toStdString();
+        if (next.basis.barCatalog != "metric") {
+            made->bars.clear();
+            for (const auto& b : next.basis.mainBars) made->bars.push_back(b);
+        }
+        next.bases.push_back(std::move(made));
+    }
+    if (!session_.apply(tr("Columns with their loads"), std::move(next))) return tr("refused");
+    session_.setElement(id);
+    session_.setPlace(Place::Checks);
+    fit();
+    for (std::size_t i = 0; i < read.keptOut.size() && i < 6; ++i)
+        said += qs(read.keptOut[i]) + QLatin1Char('\n');
+    if (read.keptOut.size() > 6) said += tr("and %1 more\n").arg(read.keptOut.size() - 6);
+    for (const auto& n : read.notes) said += qs(n) + QLatin1Char('\n');
+    if (!said.isEmpty()) say(tr("Kept out of the table:\n%1").arg(said));
+    return {};
+}
+
+void MainWindow::addEmptyBases() {
+    model::Project next = session_.base();
+    auto set = std::make_shared<model::BaseSet>();
+    set->id = model::newId(next, 'f');
+    set->name = tr("Bases %1").arg(next.bases.size() + 1).toStdString();
+    if (next.basis.barCatalog != "metric") set->bars = next.basis.mainBars;
+    const model::Id id = set->id;
+    next.bases.push_back(std::move(set));
+    if (session_.apply(tr("Add bases"), std::move(next))) {
+        session_.setElement(id);
+        session_.setPlace(Place::Layout);
+        fit();
+    }
+}
+
 void MainWindow::chooseStandard(QPoint at) {
     QMenu menu(this);
     for (const auto& id : standards::standardIds()) {
@@ -189,6 +255,7 @@ void MainWindow::walkElements(int by) {
     std::vector<model::Id> all;
     for (const auto& s : session_.project().slabs) all.push_back(s->id);
     for (const auto& f : session_.project().floors) all.push_back(f->id);
+    for (const auto& b : session_.project().bases) all.push_back(b->id);
     const auto at = std::find(all.begin(), all.end(), session_.element()) - all.begin();
     const auto count = std::ptrdiff_t(all.size());
     if (count > 1) showElement(all[std::size_t((at + by + count) % count)]);

@@ -88,6 +88,8 @@ void ElementList::refresh() {
     };
     for (const auto& s : session_.project().slabs) add(*s, tr("one-way slab"));
     for (const auto& f : session_.project().floors) add(*f, tr("floor"));
+    for (const auto& b : session_.project().bases)
+        add(*b, b->kind == model::BaseSet::Kind::Pads ? tr("pad footings") : tr("pile caps"));
     if (!list_->currentItem() && list_->topLevelItemCount()) list_->setCurrentItem(list_->topLevelItem(0));
 }
 

@@ -169,7 +169,8 @@ std::optional<report::Convergences> MainWindow::convergences() {
     });
     auto unfinished = [&] {
         const auto& elements = session_.design().elements;
-        return session_.stale() || elements.size() != project.floors.size() + project.slabs.size() ||
+        return session_.stale() ||
+               elements.size() != project.floors.size() + project.slabs.size() + project.bases.size() ||
                std::any_of(elements.begin(), elements.end(), [](const auto& e) { return !e->complete; });
     };
     while (run.wait_for(std::chrono::milliseconds(10)) != std::future_status::ready || unfinished()) {

@@ -18,6 +18,8 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "bases/base_table.h"
+#include "bases/bases_view.h"
 #include "bench/bench_window.h"
 #include "board/floor_canvas.h"
 #include "connections/connection_desk.h"
@@ -58,6 +60,7 @@ MainWindow::MainWindow()
                                })),
       margin_(new MarginView(session_)),
       tray_(new Tray({session_, bars_, *desk_, *strips_, *connections_, *canvas_})),
+      basesPlan_(new BasesView(session_)),
       sheet_(new SheetPreview(session_)),
       below_(new Register(*desk_, *section_, *connections_)),
       pictures_(new QStackedWidget),
@@ -73,8 +76,8 @@ MainWindow::MainWindow()
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(900, 520);
     resize(1280, 800);
-    for (QWidget* picture :
-         {static_cast<QWidget*>(plan_), static_cast<QWidget*>(canvas_), static_cast<QWidget*>(sheet_)})
+    for (QWidget* picture : {static_cast<QWidget*>(plan_), static_cast<QWidget*>(canvas_),
+                             static_cast<QWidget*>(basesPlan_), static_cast<QWidget*>(sheet_)})
         pictures_->addWidget(picture);
     middle_->addWidget(pictures_);
     middle_->addWidget(below_);
@@ -129,6 +132,9 @@ MainWindow::MainWindow()
         }
     };
     askFolder = [this](const QString& title) { return QFileDialog::getExistingDirectory(this, title); };
+    askOpenPath = [this](const QString& title, const QString& filter) {
+        return QFileDialog::getOpenFileName(this, title, {}, filter);
+    };
     askSavePath = [this](const QString& title, const QString& suggestion, const QString& filter) {
         return QFileDialog::getSaveFileName(this, title, suggestion, filter);
     };
@@ -220,6 +226,11 @@ void MainWindow::connectParts() {
     connect(section_, &LineSection::activated, this, &MainWindow::openMargin);
     connect(section_, &LineSection::endWanted, this, &MainWindow::chooseEnd);
     connect(plan_, &PlanView::activated, this, &MainWindow::openMargin);
+    connect(basesPlan_, &BasesView::activated, this, &MainWindow::openMargin);
+    connect(basesPlan_, &BasesView::pointerMoved, this,
+            [coordinates](double x, double y) { coordinates(x, y); });
+    connect(&below_->bases(), &BaseTable::said, this, &MainWindow::say);
+    connect(tray_, &Tray::loadsWanted, this, &MainWindow::addBases);
     connect(canvas_, &FloorCanvas::activated, this, &MainWindow::openMargin);
     connect(tray_, &Tray::exportWanted, this, &MainWindow::exportAsked);
     connect(tray_, &Tray::economyWanted, this, &MainWindow::economicalBars);
@@ -264,7 +275,7 @@ QWidget& MainWindow::picture() {
     return *pictures_->currentWidget();
 }
 void MainWindow::fit() {
-    session_.floor() ? canvas_->fit() : plan_->fit();
+    session_.floor() ? canvas_->fit() : session_.bases() ? basesPlan_->fit() : plan_->fit();
 }
 
 void MainWindow::showPlace() {
@@ -278,6 +289,7 @@ void MainWindow::showPlace() {
               : QString());
     pictures_->setCurrentWidget(floor                              ? static_cast<QWidget*>(canvas_)
                                 : session_.place() == Place::Issue ? static_cast<QWidget*>(sheet_)
+                                : session_.bases()                 ? static_cast<QWidget*>(basesPlan_)
                                                                    : plan_);
     byHand_.clear();
     arrange();
@@ -330,7 +342,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 
 void MainWindow::refreshStatus() {
     status_->setText(state());
-    const bool busy = session_.stale() && session_.answer() && session_.floor();
+    const bool busy = session_.stale() && session_.answer() && (session_.floor() || session_.bases());
     progress_->setVisible(busy);
     stop_->setVisible(busy);
     progress_->setValue(static_cast<int>(1000 * session_.progress()));
@@ -366,6 +378,18 @@ QString MainWindow::state() const {
                     .arg(a->combinations.size())
                     .arg(worst < 1e-9 ? QStringLiteral("1e-9") : QString::number(worst, 'g', 1))
                     .arg(a->notes.size()));
+    }
+    if (session_.bases()) {
+        const auto* b = session_.basesAnswer();
+        if (session_.stale() || !b)
+            return tr("Solving bases, %1 %").arg(100 * session_.progress(), 0, 'f', 0);
+        if (!b->error.empty()) return qs(b->error);
+        return tr("%1 bases answered in %2 ms · %3 checks over, %4 within, %5 not checked")
+            .arg(b->bases.size())
+            .arg(session_.answerMilliseconds(), 0, 'f', 0)
+            .arg(b->summary.over)
+            .arg(b->summary.within)
+            .arg(b->summary.notChecked);
     }
     if (!session_.slab()) return (tr("No slab yet"));
     const auto* d = session_.slabDesign();

@@ -24,6 +24,7 @@ namespace talvik::app {
 class BenchWindow;
 class ConnectionDesk;
 class ElidedLabel;
+class BasesView;
 class FloorCanvas;
 class FloorDesk;
 class LineSection;
@@ -50,6 +51,9 @@ class MainWindow : public QMainWindow {
     FloorDesk& desk() { return *desk_; }
     StripDesk& strips() { return *strips_; }
     FloorCanvas& canvas() { return *canvas_; }
+    BasesView& basesPlan() { return *basesPlan_; }
+    // Columns with their loads from a table, into a set of bases; a sentence where it cannot be used.
+    QString importBases(const QString& path);
     Register& below() { return *below_; }
     Tray& tray() { return *tray_; }
     // The plan of the element in hand.
@@ -87,6 +91,7 @@ class MainWindow : public QMainWindow {
     std::function<Unsaved()> askUnsaved;
     std::function<QString(const QString& title, const QString& suggestion, const QString& filter)>
         askSavePath;
+    std::function<QString(const QString& title, const QString& filter)> askOpenPath;
     std::function<QString(const QString& title)> askFolder;
 
   protected:
@@ -125,6 +130,8 @@ class MainWindow : public QMainWindow {
     void changeThickness(int steps);
     void addSlab();
     void addFloor();
+    void addEmptyBases();
+    void addBases();
     void print();
     void showHelp();
     void exportAsked(const QString& what);
@@ -139,6 +146,7 @@ class MainWindow : public QMainWindow {
     PlaceBar* places_;
     PlanView* plan_;
     FloorCanvas* canvas_;
+    BasesView* basesPlan_;
     LineSection* section_;
     MarginView* margin_;
     Tray* tray_;

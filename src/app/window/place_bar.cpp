@@ -29,6 +29,7 @@ int PlaceBar::open(const Session& session, Place place) {
         case Place::Basis:
             return static_cast<int>(design.trouble.size());
         case Place::Layout:
+            if (const auto* set = session.bases()) return set->columns.empty() ? 1 : 0;
             if (!session.slab() && !session.floor()) return 1;
             [[fallthrough]];
         case Place::Actions:
@@ -105,6 +106,7 @@ QRectF PlaceBar::elementRect() const {
 QString PlaceBar::elementText() const {
     const auto* slab = session_.slab();
     const auto* floor = session_.floor();
+    if (const auto* set = session_.bases()) return QString::fromStdString(set->name) + QStringLiteral(" ▾");
     return slab || floor ? QString::fromStdString(slab ? slab->name : floor->name) + QStringLiteral(" ▾")
                          : QString();
 }

@@ -9,6 +9,7 @@
 #include "ground/pile_group.h"
 #include "ground/rigid_base.h"
 #include "ground/settlement.h"
+#include "standards/aci318/aci318.h"
 #include "standards/en1992/en1992.h"
 
 namespace talvik::calc {
@@ -359,11 +360,304 @@ Topic twoColumns() {
             }};
 }
 
+Topic padDesign() {
+    return {"pad_design",
+            "Design effects in a rigid pad with a central column",
+            "statics; exact pressure without tension",
+            {{"B_", "m", "side along x"},
+             {"L", "m", "side along y"},
+             {"cx", "m", "column side along x"},
+             {"cy", "m", "column side along y"},
+             {"d", "m", "effective depth"},
+             {"N", "kN", "column load"},
+             {"Mx", "kNm", "moment at the underside, toward +y", A::Signed},
+             {"My", "kNm", "moment at the underside, toward +x", A::Signed},
+             {"w", "kPa", "weight of pad and fill per area, added to N and taken off the net pressure",
+              A::NotNegative}},
+            {{"pmax", "kPa", "largest gross pressure"},
+             {"contact", "-", "fraction in contact"},
+             {"M_x", "kNm", "moment for bars along x at the worse column face, whole width"},
+             {"M_y", "kNm", "moment for bars along y"},
+             {"V_x", "kN", "shear at d from the worse face, across x"},
+             {"V_y", "kN", "the same across y"}},
+            {},
+            [](const Row& r) {
+                const double side[2] = {r["B_"] * m, r["L"] * m}, c[2] = {r["cx"] * m, r["cy"] * m},
+                             d = r["d"] * m, w = r["w"] * kPa;
+                const auto p = ground::rectanglePressure(
+                    side[0], side[1], {r["N"] * kN + w * side[0] * side[1], r["My"] * kNm, r["Mx"] * kNm});
+                if (!p.good()) throw NoAnswer{p.trouble};
+                double M[2] = {0, 0}, V[2] = {0, 0};
+                for (int axis : {0, 1})
+                    for (bool positive : {false, true}) {
+                        const double sign = positive ? 1 : -1;
+                        auto at = [&](double from) {
+                            const double reach = std::max(0.0, side[axis] / 2 - from), width = side[1 - axis];
+                            const auto b = ground::beyond(p, axis, sign * from, positive);
+                            return ground::Beyond{b.force - w * width * reach,
+                                                  b.moment - w * width * reach * reach / 2};
+                        };
+                        M[axis] = std::max(M[axis], at(c[axis] / 2).moment);
+                        V[axis] = std::max(V[axis], at(c[axis] / 2 + d).force);
+                    }
+                return std::vector<double>{p.largest / kPa, p.share,   M[0] / kNm,
+                                           M[1] / kNm,      V[0] / kN, V[1] / kN};
+            }};
+}
+
+Topic footingPunching() {
+    return {"en_punching_footing",
+            "Punching of pad footings inside 2d",
+            "EN 1992-1-1 6.4.2(2), 6.4.4(2); perimeters wholly on the pad, uniform pressure",
+            {{"N", "kN", "column load"},
+             {"M", "kNm", "column moment, eccentricity along c1", A::NotNegative},
+             {"c1", "mm", "column side"},
+             {"c2", "mm", "column side"},
+             {"B1", "mm", "pad side along c1"},
+             {"B2", "mm", "pad side along c2"},
+             {"d", "mm", "effective depth"},
+             {"fck", "MPa", "cylinder strength"},
+             {"rho", "%", "mean steel ratio", A::NotNegative}},
+            {{"a", "mm", "governing distance from the face"},
+             {"u", "mm", "perimeter there"},
+             {"Vred", "kN", "load less the pressure inside the perimeter"},
+             {"vEd", "MPa", "stress"},
+             {"vRd", "MPa", "strength"},
+             {"util", "-", "stress over strength"},
+             {"v0", "MPa", "N/(u0 d)"}},
+            {},
+            [](const Row& r) {
+                const auto standard = standards::makeStandard("en1992");
+                standards::FootingPunching in;
+                in.sides[0] = r["c1"], in.sides[1] = r["c2"], in.d = r["d"], in.fc = r["fck"];
+                in.rho[0] = in.rho[1] = r["rho"] / 100;
+                in.over[0] = in.over[1] = (r["B1"] - r["c1"]) / 2,
+                in.over[2] = in.over[3] = (r["B2"] - r["c2"]) / 2;
+                in.N = r["N"] * kN, in.moment[0] = r["M"] * kNm, in.pressure = in.N / (r["B1"] * r["B2"]);
+                const auto p = standard->bases->punching(in);
+                if (p.stress.outcome == checks::Outcome::NotApplicable) throw NoAnswer{p.stress.reason};
+                return std::vector<double>{p.distance,
+                                           p.perimeter,
+                                           p.force / kN,
+                                           p.stress.demand,
+                                           p.stress.limit,
+                                           p.stress.demand / p.stress.limit,
+                                           in.N / (2 * (r["c1"] + r["c2"]) * r["d"])};
+            }};
+}
+
+Topic capShear() {
+    return {"cap_shear_en",
+            "One-way shear of a pile cap",
+            "EN 1992-1-1 6.2.2(1), 6.2.2(6); gamma_c 1.5, alpha_cc 1",
+            {{"R", "kN", "reaction of each pile"},
+             {"n", "-", "piles in the row across the section"},
+             {"s", "mm", "pile spacing"},
+             {"dp", "mm", "pile diameter"},
+             {"c", "mm", "column side"},
+             {"b", "mm", "cap width"},
+             {"d", "mm", "effective depth"},
+             {"fck", "MPa", "cylinder strength"},
+             {"As", "mm2", "anchored tension steel on b"}},
+            {{"av", "mm", "clear distance from the column to the pile"},
+             {"beta", "-", "share of the reaction that counts"},
+             {"V", "kN", "shear"},
+             {"Vred", "kN", "shear with the share"},
+             {"VRdc", "kN", "resistance"},
+             {"Vlim", "kN", "limit of the shear without the share"},
+             {"util", "-", "the worse of both"}},
+            {},
+            [](const Row& r) {
+                const auto standard = standards::makeStandard("en1992", {{"alpha_cc", 1.0}});
+                const double av = r["s"] / 2 - r["c"] / 2 - r["dp"] / 2;
+                const double beta = standard->shear->nearSupport(std::max(av, 0.5 * r["d"]), r["d"]);
+                const standards::Section s{r["b"], r["d"] * 1.1, r["d"], 0, r["fck"], 500};
+                const double V = r["n"] * r["R"] * kN, vc = standard->bases->oneWay(s, r["As"]),
+                             most = standard->shear->crushing(s);
+                return std::vector<double>{
+                    av, beta, V / kN, beta * V / kN, vc / kN, most / kN, std::max(beta * V / vc, V / most)};
+            }};
+}
+
+Topic padAci() {
+    return {"pad_aci",
+            "Square pad with a column moment about one axis",
+            "ACI 318-19 13.2.6, 13.2.7, 13.3.3, 22.5.5, 22.6.5, 8.4.4.2, 22.8.3.2, 25.4.2.3",
+            {{"D", "kN", "dead load"},
+             {"L", "kN", "live load", A::NotNegative},
+             {"MD", "kNm", "dead-load moment at the base, toward +x", A::NotNegative},
+             {"ML", "kNm", "live-load moment", A::NotNegative},
+             {"p_allow", "kPa", "allowable gross pressure"},
+             {"w", "kPa", "weight of pad and fill per area", A::NotNegative},
+             {"c", "mm", "square column side"},
+             {"h", "mm", "depth"},
+             {"d", "mm", "mean effective depth"},
+             {"fc", "MPa", "strength of the pad"},
+             {"fc_col", "MPa", "strength of the column"},
+             {"fy", "MPa", "yield strength"},
+             {"db", "mm", "bar diameter"},
+             {"cover", "mm", "end cover of the bars"}},
+            {{"side", "m", "least side for the allowable pressure"},
+             {"B_", "m", "side rounded up to 50 mm"},
+             {"Nu", "kN", "factored load"},
+             {"Mu", "kNm", "factored moment"},
+             {"p1", "kPa", "net pressure at the +x edge"},
+             {"p2", "kPa", "at the -x edge"},
+             {"Mx", "kNm", "moment at the +x face of the column"},
+             {"My", "kNm", "moment at the y faces"},
+             {"As_x", "mm2", "steel for Mx"},
+             {"As_y", "mm2", "steel for My"},
+             {"As_min", "mm2", "least steel"},
+             {"V1", "kN", "shear at d from the +x face"},
+             {"phiVc", "kN", "strength in one-way shear"},
+             {"Vp", "kN", "load less the pressure inside the perimeter"},
+             {"Mp", "kNm", "moment less that of the pressure inside it"},
+             {"vp", "MPa", "largest stress"},
+             {"phivc", "MPa", "strength in two-way shear"},
+             {"l_av", "mm", "length of bars beyond the face"},
+             {"l_req", "mm", "development length"},
+             {"Bn_f", "kN", "bearing of the pad"},
+             {"Bn_c", "kN", "bearing of the column"}},
+            {},
+            [](const Row& r) {
+                const auto standard = standards::makeStandard("aci318-si");
+                const double N = (r["D"] + r["L"]) * kN, M = (r["MD"] + r["ML"]) * kNm;
+                const double side = ground::leastSide(N, 0, M, r["w"] * kPa, r["p_allow"] * kPa).byEdge;
+                if (!(side > 0)) throw NoAnswer{"no pad is large enough for this pressure."};
+                const double B = std::ceil(side / 50 - 1e-6) * 50, Nu = (1.2 * r["D"] + 1.6 * r["L"]) * kN,
+                             Mu = (1.2 * r["MD"] + 1.6 * r["ML"]) * kNm, c = r["c"], d = r["d"];
+                const double mean = Nu / (B * B), slope = 12 * Mu / std::pow(B, 4), over = (B - c) / 2;
+                const auto p = ground::rectanglePressure(B, B, {Nu, Mu, 0});
+                if (!p.good()) throw NoAnswer{p.trouble};
+                const double Mx = ground::beyond(p, 0, c / 2, true).moment, My = mean * B * over * over / 2;
+                const standards::Section s{B, r["h"], d, 0.1 * d, r["fc"], r["fy"]};
+                const auto ax = standard->flexure->required(s, Mx), ay = standard->flexure->required(s, My);
+                if (!ax.possible || !ay.possible) throw NoAnswer{"the pad is too shallow for its moment."};
+                const double least = 0.0018 * B * r["h"];
+                const double V1 = d < over ? ground::beyond(p, 0, c / 2 + d, true).force : 0;
+                const double vc = standard->bases->oneWay(s, std::max(ax.As, least));
+                standards::FootingPunching in;
+                in.sides[0] = in.sides[1] = c, in.d = d, in.fc = r["fc"], in.N = Nu, in.moment[0] = Mu;
+                for (double& o : in.over) o = over;
+                in.pressure = mean, in.gradient[0] = slope;
+                const auto punch = standard->bases->punching(in);
+                const double b = c + d, inside = slope * std::pow(b, 4) / 12;
+                const auto& e = standards::aci318::si();
+                const double develops =
+                    standards::aci318::development(e, r["db"], r["fc"], r["fy"], false, 1e9, r["db"] <= 19.1)
+                        .tableA;
+                const double spread = std::pow(std::min(c + 4 * r["h"], B), 2);
+                const double foot =
+                    standard->bases->columnFoot(Nu, c * c, spread, r["fc"], r["fc_col"]).limit;
+                return std::vector<double>{side / m,
+                                           B / m,
+                                           Nu / kN,
+                                           Mu / kNm,
+                                           (mean + slope * B / 2) / kPa,
+                                           (mean - slope * B / 2) / kPa,
+                                           Mx / kNm,
+                                           My / kNm,
+                                           ax.As,
+                                           ay.As,
+                                           least,
+                                           V1 / kN,
+                                           vc / kN,
+                                           punch.force / kN,
+                                           (Mu - inside) / kNm,
+                                           punch.stress.demand,
+                                           punch.stress.limit,
+                                           over - r["cover"],
+                                           develops,
+                                           foot / kN,
+                                           0.65 * 0.85 * r["fc_col"] * c * c / kN};
+            }};
+}
+
+// "G:190;L:400;W:270"
+struct Cases {
+    std::vector<actions::ActionKind> kinds;
+    std::vector<double> effects;
+};
+Cases casesOf(const std::string& text) {
+    using actions::Nature;
+    Cases all;
+    std::istringstream in(text);
+    for (std::string one; std::getline(in, one, ';');) {
+        const auto colon = one.find(':');
+        const std::string kind = one.substr(0, colon);
+        char* end = nullptr;
+        const std::string number = colon == std::string::npos ? "" : one.substr(colon + 1);
+        const double v = std::strtod(number.c_str(), &end);
+        if (number.empty() || *end != 0 || !std::isfinite(v))
+            throw NoAnswer{fmt::format("\"{}\" is no case; cases are written kind:effect;kind:effect.", one)};
+        if (kind == "G")
+            all.kinds.push_back({Nature::Permanent, ""});
+        else if (kind == "W")
+            all.kinds.push_back({Nature::Wind, ""});
+        else if (kind == "Lr")
+            all.kinds.push_back({Nature::Imposed, "H"});
+        else if (kind == "L" || kind == "Q")
+            all.kinds.push_back({Nature::Imposed, ""});
+        else if (kind.size() == 2 && kind[0] == 'Q' && kind[1] >= 'A' && kind[1] <= 'E')
+            all.kinds.push_back({Nature::Imposed, kind[1] == 'C' ? "C1" : kind.substr(1)});
+        else
+            throw NoAnswer{fmt::format("\"{}\" is no kind of case; G, QA to QE, W, L, Lr and Q are.", kind)};
+        all.effects.push_back(v);
+    }
+    if (all.kinds.empty()) throw NoAnswer{"cases are written kind:effect;kind:effect."};
+    return all;
+}
+std::vector<actions::FactorSet> setsOf(const std::string& rule,
+                                       const std::vector<actions::ActionKind>& kinds) {
+    auto base = [&](const char* id, bool two) {
+        std::vector<actions::FactorSet> all;
+        for (auto& c : standards::makeStandard(id)->bases->combinations(kinds, standards::BaseState::Strength,
+                                                                        {two, 1}))
+            all.push_back({c.clause, c.factors});
+        return all;
+    };
+    if (rule == "en610") return base("en1992", false);
+    if (rule == "en610ab") return base("en1992", true);
+    if (rule == "aci") return base("aci318-si", false);
+    if (rule == "bs") return actions::bsUltimate(kinds);
+    if (rule == "is") return actions::isUltimate(kinds);
+    if (rule == "is_sls") return actions::isService(kinds);
+    if (rule == "csa") return actions::csaUltimate(kinds);
+    throw NoAnswer{"the rules are en610, en610ab, aci, bs, is, is_sls and csa."};
+}
+Topic combinations() {
+    return {"wind_combos",
+            "Combinations of permanent, imposed and wind actions",
+            "EN 1990 6.4.3.2; ACI 318-19 5.3.1; BS 8110-1 Table 2.1; IS 456 Table 18; CSA A23.3 Annex C",
+            {{"rule", "-", "en610, en610ab, aci, bs, is, is_sls, csa", A::Text},
+             {"cases", "-:kN", "kind and effect of each case", A::Text}},
+            {{"n", "-", "distinct sets of factors"},
+             {"hi", "kN", "largest combined effect"},
+             {"lo", "kN", "smallest combined effect"}},
+            {"sets"},
+            [](const Row& r) {
+                const auto c = casesOf(r.text.find("cases")->second);
+                const auto sets = setsOf(r.text.find("rule")->second, c.kinds);
+                double high = -1e300, low = 1e300;
+                for (const auto& s : sets) {
+                    double sum = 0;
+                    for (std::size_t i = 0; i < s.factors.size(); ++i) sum += s.factors[i] * c.effects[i];
+                    high = std::max(high, sum), low = std::min(low, sum);
+                }
+                return std::vector<double>{double(sets.size()), high, low};
+            }};
+}
+
 }  // namespace
+
+std::vector<actions::FactorSet> combinationSets(const std::string& rule, const std::string& cases) {
+    return setsOf(rule, casesOf(cases).kinds);
+}
 
 std::vector<Topic> groundTopics() {
     return {padPressure(),      padSide(),          padStability(),  twoColumns(), bearingDrained(),
-            bearingUndrained(), settlementLayers(), pileReactions(), capTie(),     capTwoPiles()};
+            bearingUndrained(), settlementLayers(), pileReactions(), capTie(),     capTwoPiles(),
+            padDesign(),        footingPunching(),  capShear(),      padAci(),     combinations()};
 }
 
 }  // namespace talvik::calc

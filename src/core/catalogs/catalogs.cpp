@@ -47,7 +47,8 @@ const Bar* BarCatalog::find(std::string_view name) const {
 }
 
 const std::vector<BarCatalog>& barCatalogs() {
-    static const std::vector<BarCatalog> all{loadBars("bars_metric.json"), loadBars("bars_us.json")};
+    static const std::vector<BarCatalog> all{loadBars("bars_metric.json"), loadBars("bars_us.json"),
+                                             loadBars("bars_aci_si.json")};
     return all;
 }
 

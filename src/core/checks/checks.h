@@ -29,6 +29,7 @@ enum class Topic {
     Slenderness,
     Redistribution,
     Uplift,
+    Ground,    // pressure, sliding, overturning of bases; forces of piles; what stands on them
     Coverage,  // slab in no strip; steel and shear everywhere
     Omission   // what is not checked at all
 };

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "design/bases.h"
 #include "model/edits.h"
 
 namespace talvik::design {
@@ -84,6 +85,8 @@ Design run(const Project& project, const Options& options) {
     for (const auto& floor : project.floors)
         if (options.floors)
             if (auto answer = designNow(project, floor->id)) answers.push_back(std::move(answer));
+    for (const auto& set : project.bases)
+        answers.push_back(designBases(set, project.basis, standard));
     return joined(project, standard, std::move(answers));
 }
 

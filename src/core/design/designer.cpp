@@ -1,12 +1,14 @@
 #include "design/designer.h"
 
+#include "design/bases.h"
 #include "design/floor_design.h"
 #include "design/slab_design.h"
 
 namespace talvik::design {
 
 std::unique_ptr<Designer> makeDesigner(const model::Project& project, const model::Id& element) {
-    std::unique_ptr<Designer> kinds[] = {std::make_unique<SlabDesigner>(), std::make_unique<FloorDesigner>()};
+    std::unique_ptr<Designer> kinds[] = {std::make_unique<SlabDesigner>(), std::make_unique<FloorDesigner>(),
+                                         std::make_unique<BasesDesigner>()};
     for (auto& kind : kinds)
         if (kind->serves(project, element)) return std::move(kind);
     return nullptr;

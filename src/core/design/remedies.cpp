@@ -33,7 +33,7 @@ std::string thicker(double from, double to, const Project& project) {
 Ladder concreteLadder(const Project& project) {
     Ladder all;
     auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
-    if (!standard || project.slabs.size() + project.floors.size() > 1) return all;
+    if (!standard || project.slabs.size() + project.floors.size() + project.bases.size() > 1) return all;
     for (const auto& c : catalogs::concreteClasses())
         if (c.family == standard->family && c.strength > project.basis.concreteStrength)
             all.push_back({"Concrete " + c.id, [&c](const Project& p) {
@@ -212,9 +212,51 @@ Ladder columnLadder(const Project& project, const ConnectionDesign& c) {
     return all;
 }
 
+// What is not pinned is solved already: pins given back, one by one and all together. Of the whole set those
+// of all its bases.
+std::vector<Ladder> baseLadders(const model::BaseSet& set, const model::PartRef& part) {
+    std::vector<Ladder> all;
+    auto free = [&](const char* text, auto pinned, auto clear) {
+        bool any = false;
+        for (const auto& b : set.bases) any |= (part.key.empty() || b.id == part.key) && pinned(b);
+        if (!any) return;
+        all.push_back({{text, [id = set.id, key = part.key, clear](const Project& p) {
+                            return model::editBases(p, id, [&](model::BaseSet& s, Project&) {
+                                for (auto& b : s.bases)
+                                    if (key.empty() || b.id == key) clear(b);
+                            });
+                        }}});
+    };
+    using B = model::Base;
+    auto plan = [](B& b) { b.B = b.L = 0; };
+    auto depth = [](B& b) { b.h = 0; };
+    auto bars = [](B& b) { b.bar.clear(), b.spacing = 0; };
+    auto piles = [](B& b) { b.piles = 0, b.pilesAt.clear(); };
+    free(
+        "Pin off: depth", [](const B& b) { return b.h > 0; }, depth);
+    free(
+        "Pin off: size in plan", [](const B& b) { return b.B > 0 || b.L > 0; }, plan);
+    free(
+        "Pin off: bars", [](const B& b) { return !b.bar.empty() || b.spacing > 0; }, bars);
+    free(
+        "Pin off: piles", [](const B& b) { return b.piles > 0 || !b.pilesAt.empty(); }, piles);
+    free(
+        "Pin off: centre", [](const B& b) { return b.offPinned; }, [](B& b) { b.offPinned = false; });
+    free(
+        "Pins off: solve all free sizes",
+        [](const B& b) {
+            return int(b.h > 0) + int(b.B > 0 || b.L > 0) + int(!b.bar.empty() || b.spacing > 0) +
+                       int(b.piles > 0 || !b.pilesAt.empty()) + int(b.offPinned) >
+                   1;
+        },
+        [=](B& b) { plan(b), depth(b), bars(b), piles(b), b.offPinned = false; });
+    return all;
+}
+
 }  // namespace
 
 std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, const model::PartRef& part) {
+    if (const auto* set = model::findBases(project, part.element)) return baseLadders(*set, part);
     const auto* f = dynamic_cast<const FloorDesign*>(&now);
     const auto* c = f ? f->connection(part.key) : nullptr;
     if (!c) return ladders(project, part.element);
@@ -231,6 +273,7 @@ std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, co
 std::vector<Ladder> ladders(const Project& project, std::string_view element) {
     if (const auto* slab = model::findSlab(project, element)) return ladders(project, *slab);
     if (const auto* floor = model::findFloor(project, element)) return ladders(project, *floor);
+    if (const auto* set = model::findBases(project, element)) return baseLadders(*set, {set->id});
     return {};
 }
 

@@ -1,5 +1,6 @@
 #include "drawing/sheets.h"
 
+#include "drawing/base_sheets.h"
 #include "drawing/floor_sheets.h"
 #include "drawing/slab_sheet.h"
 
@@ -12,6 +13,8 @@ std::vector<Sheet> sheets(const model::Project& project, const design::Design& d
         return {slabSheet(project, design, *slab->design)};
     if (const auto* floor = dynamic_cast<const design::FloorDesign*>(&element))
         return floor->layout ? floorSheets(project, design, *floor) : std::vector<Sheet>{};
+    if (const auto* bases = dynamic_cast<const design::BasesAnswer*>(&element))
+        return baseSheets(project, design, *bases);
     return {};
 }
 

@@ -350,6 +350,100 @@ void memberFields(Io& io, M& m) {
         }
     }
 }
+inline const Names<model::BaseSet::Kind> baseKinds{
+    {{model::BaseSet::Kind::Pads, "pads"}, {model::BaseSet::Kind::Caps, "caps"}}};
+inline const Names<model::GroundValues::By> groundRules{
+    {{model::GroundValues::By::Gross, "gross pressure"},
+     {model::GroundValues::By::Net, "net pressure"},
+     {model::GroundValues::By::Drained, "drained resistance"},
+     {model::GroundValues::By::Undrained, "undrained resistance"}}};
+inline const Names<actions::Nature> actionNatures{{{actions::Nature::Permanent, "permanent"},
+                                                   {actions::Nature::Imposed, "imposed"},
+                                                   {actions::Nature::Wind, "wind"},
+                                                   {actions::Nature::Accidental, "accidental"}}};
+template <class Io, class Set>
+void baseSetFields(Io& io, Set& s) {
+    io.field("id", s.id);
+    io.field("name", s.name);
+    io.field("kind", s.kind, baseKinds);
+    io.field("two_formulas", s.twoFormulas);
+    io.field("approach", s.approach);
+    io.field("types", s.mostTypes);
+    io.field("plan_step_mm", s.planStep);
+    io.field("depth_step_mm", s.depthStep);
+    io.field("least_depth_mm", s.leastDepth);
+    io.field("bars", s.bars);
+}
+template <class Io, class Ground>
+void groundFields(Io& io, Ground& g) {
+    io.field("by", g.by, groundRules);
+    io.field("allowable_kN_m2", g.allowable, kPa);
+    io.field("cohesion_kN_m2", g.cohesion, kPa);
+    io.field("friction_deg", g.friction);
+    io.field("undrained_kN_m2", g.undrained, kPa);
+    io.field("weight_below_kN_m3", g.weightBelow, perCubicMetre);
+    io.field("depth_mm", g.depth);
+    io.field("soil_kN_m3", g.soil, perCubicMetre);
+    io.field("surcharge_kN_m2", g.surcharge, kPa);
+    io.field("water", g.water);
+    io.field("water_depth_mm", g.waterDepth);
+    io.field("base_friction_deg", g.baseFriction);
+    io.field("blinding_mm", g.blinding);
+}
+template <class Io, class Pile>
+void pileFields(Io& io, Pile& p) {
+    io.field("circular", p.circular);
+    io.field("size_mm", p.diameter);
+    io.field("compression_kN", p.compression, 1e3);
+    io.field("tension_kN", p.tension, 1e3);
+    io.field("ultimate", p.ultimate);
+    io.field("spacing_factor", p.spacingFactor);
+    io.field("edge_mm", p.edge);
+    io.field("embedment_mm", p.embedment);
+    io.field("tolerance_mm", p.tolerance);
+}
+template <class Io, class Case>
+void actionCaseFields(Io& io, Case& c) {
+    io.field("id", c.id);
+    io.field("name", c.name);
+    io.field("nature", c.kind.nature, actionNatures);
+    io.field("use", c.kind.use);
+}
+template <class Io, class Column>
+void baseColumnFields(Io& io, Column& c) {
+    io.field("id", c.id);
+    io.field("name", c.name);
+    io.field("x_mm", c.x);
+    io.field("y_mm", c.y);
+    io.field("width_mm", c.width);
+    io.field("depth_mm", c.depth);
+}
+template <class Io, class Action>
+void columnActionFields(Io& io, Action& a) {
+    io.field("case", a.loadCase);
+    io.field("N_kN", a.N, 1e3);
+    io.field("Hx_kN", a.Hx, 1e3);
+    io.field("Hy_kN", a.Hy, 1e3);
+    io.field("Mx_kNm", a.Mx, 1e6);
+    io.field("My_kNm", a.My, 1e6);
+}
+// 0 or nothing: not pinned.
+template <class Io, class Base>
+void baseFields(Io& io, Base& b) {
+    io.field("id", b.id);
+    io.field("columns", b.columns);
+    io.field("along_x_mm", b.B);
+    io.field("along_y_mm", b.L);
+    io.field("depth_mm", b.h);
+    io.field("off_pinned", b.offPinned);
+    io.field("off_x_mm", b.offX);
+    io.field("off_y_mm", b.offY);
+    io.field("piles", b.piles);
+    io.field("bar", b.bar);
+    io.field("spacing_mm", b.spacing);
+    io.field("type", b.type);
+}
+
 template <class Io, class Choices>
 void choiceFields(Io& io, Choices& c) {
     io.field("mesh_size_mm", c.meshSize);

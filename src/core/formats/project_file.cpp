@@ -129,6 +129,84 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
     project.floors.push_back(floor);
 }
 
+json baseSetJson(const model::BaseSet& set) {
+    json j;
+    auto one = [](const auto& row, auto fields) {
+        json out;
+        Writing io{out};
+        fields(io, row);
+        return out;
+    };
+    Writing io{j};
+    baseSetFields(io, set);
+    j["ground"] = one(set.ground, [](auto& o, const auto& v) { groundFields(o, v); });
+    j["pile"] = one(set.pile, [](auto& o, const auto& v) { pileFields(o, v); });
+    for (const char* list : {"cases", "columns", "bases"}) j[list] = json::array();
+    for (const auto& c : set.cases)
+        j["cases"].push_back(one(c, [](auto& o, const auto& v) { actionCaseFields(o, v); }));
+    for (const auto& c : set.columns) {
+        json column = one(c, [](auto& o, const auto& v) { baseColumnFields(o, v); });
+        column["actions"] = json::array();
+        for (const auto& a : c.actions)
+            column["actions"].push_back(one(a, [](auto& o, const auto& v) { columnActionFields(o, v); }));
+        j["columns"].push_back(std::move(column));
+    }
+    for (const auto& b : set.bases) {
+        json base = one(b, [](auto& o, const auto& v) { baseFields(o, v); });
+        base["piles_mm"] = json::array();
+        for (auto p : b.pilesAt) base["piles_mm"].push_back({number(p.x), number(p.y)});
+        j["bases"].push_back(std::move(base));
+    }
+    return j;
+}
+
+void readBaseSet(const json& j, const std::string& path, int version, Project& project,
+                 std::vector<Diagnostic>& trouble) {
+    auto set = std::make_shared<model::BaseSet>();
+    Reader r(j, path, trouble);
+    Reading io{r, version};
+    baseSetFields(io, *set);
+    auto inner = [&](const char* key, const char* what, auto fields) {
+        if (const json* v = r.find(key, what)) {
+            Reader one(*v, r.at(key), trouble);
+            Reading in{one, version};
+            fields(in);
+        }
+    };
+    inner("ground", "the ground of the bases", [&](auto& in) { groundFields(in, set->ground); });
+    inner("pile", "the piles of the caps", [&](auto& in) { pileFields(in, set->pile); });
+    constexpr std::size_t most = 200000;
+    r.each("cases", 200, [&](const json& v, const std::string& at) {
+        Reader one(v, at, trouble);
+        Reading in{one, version};
+        actionCaseFields(in, set->cases.emplace_back());
+    });
+    r.each("columns", most, [&](const json& v, const std::string& at) {
+        Reader one(v, at, trouble);
+        Reading in{one, version};
+        auto& c = set->columns.emplace_back();
+        baseColumnFields(in, c);
+        one.each("actions", 200, [&](const json& a, const std::string& where) {
+            Reader action(a, where, trouble);
+            Reading of{action, version};
+            columnActionFields(of, c.actions.emplace_back());
+        });
+    });
+    r.each("bases", most, [&](const json& v, const std::string& at) {
+        Reader one(v, at, trouble);
+        Reading in{one, version};
+        auto& b = set->bases.emplace_back();
+        baseFields(in, b);
+        one.each("piles_mm", 64, [&](const json& p, const std::string& where) {
+            if (!p.is_array() || p.size() != 2 || !p[0].is_number() || !p[1].is_number())
+                trouble.push_back({where, "Expected the place of a pile, [x, y]."});
+            else
+                b.pilesAt.push_back({p[0].get<double>(), p[1].get<double>()});
+        });
+    });
+    project.bases.push_back(set);
+}
+
 json barsJson(const std::vector<model::BarRun>& runs) {
     json all = json::array();
     for (const auto& run : runs) {
@@ -293,6 +371,8 @@ std::string projectText(const Project& p) {
     }
     j["floors"] = json::array();
     for (const auto& floor : p.floors) j["floors"].push_back(floorJson(*floor));
+    j["bases"] = json::array();
+    for (const auto& set : p.bases) j["bases"].push_back(baseSetJson(*set));
     return j.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
 }
 
@@ -388,6 +468,9 @@ ReadProject readProject(std::string_view text) {
         if (version >= 2)
             r.each("floors", 200,
                    [&](const json& v, const std::string& at) { readFloor(v, at, version, p, trouble); });
+        if (version >= 10)
+            r.each("bases", 200,
+                   [&](const json& v, const std::string& at) { readBaseSet(v, at, version, p, trouble); });
     }
     if (trouble.empty()) trouble = model::validate(p);
     // Ids are never reused, whatever the file says.
@@ -396,6 +479,12 @@ ReadProject readProject(std::string_view text) {
         seen(floor->id);
         model::eachMember(*floor, [&](const std::string&, const auto& member) { seen(member.id); });
         model::eachStripItem(*floor, [&](const std::string&, const auto& item) { seen(item.id); });
+    }
+    for (const auto& set : p.bases) {
+        seen(set->id);
+        for (const auto& x : set->cases) seen(x.id);
+        for (const auto& x : set->columns) seen(x.id);
+        for (const auto& x : set->bases) seen(x.id);
     }
     for (const auto& slab : p.slabs) {
         seen(slab->id);
@@ -521,9 +610,10 @@ Copied withCopy(const Project& project, const model::Id& element, const std::str
     Project only = project, next = project;
     std::erase_if(only.slabs, [&](const auto& s) { return s->id != element; });
     std::erase_if(only.floors, [&](const auto& f) { return f->id != element; });
-    if (only.slabs.empty() && only.floors.empty()) return {project, {}};
+    std::erase_if(only.bases, [&](const auto& b) { return b->id != element; });
+    if (only.slabs.empty() && only.floors.empty() && only.bases.empty()) return {project, {}};
     json file = json::parse(projectText(only));
-    json& one = file[only.slabs.empty() ? "floors" : "slabs"][0];
+    json& one = file[!only.slabs.empty() ? "slabs" : !only.floors.empty() ? "floors" : "bases"][0];
     Ids ids;
     eachId(one, [&](const model::Id& id) {
         if (!ids.contains(id)) ids[id] = model::newId(next, id.front());
@@ -540,6 +630,7 @@ Copied withCopy(const Project& project, const model::Id& element, const std::str
     };
     put(next.slabs, read.project.slabs);
     put(next.floors, read.project.floors);
+    put(next.bases, read.project.bases);
     return {std::move(next), ids[element]};
 }
 

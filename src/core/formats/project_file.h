@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 9;
+inline constexpr int projectFileVersion = 10;
 
 std::string projectText(const model::Project& project);
 

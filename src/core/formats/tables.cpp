@@ -10,6 +10,7 @@
 #include <nlohmann/json.hpp>
 
 #include "checks/checks.h"
+#include "design/bases.h"
 #include "design/floor_design.h"
 #include "formats/file.h"
 #include "report/quantities_page.h"
@@ -249,6 +250,29 @@ nlohmann::json partJson(const design::ElementAnswer& e, const design::PartAnswer
     return j;
 }
 
+// What a base is besides its checks; lengths as shown, piles from the centre.
+void addBase(nlohmann::json& j, const design::BasePart& b, units::System system) {
+    const auto& s = b.size();
+    j["type"] = b.type;
+    j["centre"] = {shown(b.centre.x, Kind::Span, system), shown(b.centre.y, Kind::Span, system)};
+    j["along_x"] = shown(s.B, Kind::Length, system), j["along_y"] = shown(s.L, Kind::Length, system);
+    j["depth"] = shown(s.h, Kind::Length, system);
+    for (auto p : b.piles())
+        j["piles"].push_back({shown(p.x, Kind::Span, system), shown(p.y, Kind::Span, system)});
+    for (bool top : {false, true})
+        for (int axis : {0, 1}) {
+            const auto& m = (top ? b.top() : b.bottom())[std::size_t(axis)];
+            if (!m.bar || !m.number) continue;
+            j["bars"].push_back({{"face", top ? "top" : "bottom"},
+                                 {"along", axis == 0 ? "x" : "y"},
+                                 {"bar", m.bar->name},
+                                 {"number", m.number},
+                                 {"spacing", shown(m.spacing, Kind::BarSpacing, system)},
+                                 {"bent", m.hooked}});
+        }
+    if (!b.trouble().empty()) j["trouble"] = b.trouble();
+}
+
 nlohmann::json slabJson(const design::SlabAnswer& answer, units::System system) {
     using nlohmann::json;
     const auto& s = *answer.design;
@@ -448,11 +472,70 @@ std::string resultsJson(const model::Project& project, const design::Design& des
             j["floors"].push_back(floorJson(*floor, system));
         } else {
             json other = elementJson(*e, system);
-            for (const auto& part : e->parts) other["parts"].push_back(partJson(*e, *part, system));
+            for (const auto& part : e->parts) {
+                json one = partJson(*e, *part, system);
+                if (const auto* base = dynamic_cast<const design::BasePart*>(part.get()))
+                    addBase(one, *base, system);
+                other["parts"].push_back(std::move(one));
+            }
             j["elements"].push_back(std::move(other));
         }
     }
     return j.dump(1) + "\n";
+}
+
+namespace {
+
+template <class F>
+void eachBase(const design::Design& design, F f) {
+    for (const auto& e : design.elements)
+        if (const auto* set = dynamic_cast<const design::BasesAnswer*>(e.get()))
+            for (const auto& b : set->bases) f(*set, *b);
+}
+
+}  // namespace
+
+std::string baseRegisterCsv(const design::Design& design) {
+    std::string out =
+        "base,kind,type,x[m],y[m],B[mm],L[mm],h[mm],ex[mm],ey[mm],piles,bars_x,bars_y,bars_top,governing,"
+        "ratio,"
+        "concrete[m3],steel[kg],cost\n";
+    eachBase(design, [&](const design::BasesAnswer& set, const design::BasePart& b) {
+        const auto& row = set.set->bases[b.number];
+        const auto middle = model::middle(*set.set, row);
+        const auto& s = b.size();
+        const auto* worst = b.governing();
+        auto cell = [](const std::string& of) { return quoted(of); };
+        std::string top;
+        for (const auto& m : b.top())
+            if (const auto text = m.text(); !text.empty()) top += (top.empty() ? "" : " + ") + text;
+        auto value = [](double v, double digits = 3) {
+            return units::plain(std::round(v * std::pow(10, digits)) / std::pow(10, digits));
+        };
+        out += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n",
+                           cell(model::baseName(*set.set, row)),
+                           set.set->kind == model::BaseSet::Kind::Pads ? "pad" : "cap", cell(b.type),
+                           value(middle.x / 1000), value(middle.y / 1000), value(s.B), value(s.L), value(s.h),
+                           value(s.off.x), value(s.off.y), b.piles().size(), cell(b.bottom()[0].text()),
+                           cell(b.bottom()[1].text()), cell(top), cell(worst ? worst->title : b.trouble()),
+                           value(worst ? std::min(checks::ratio(*worst), 99.0) : 99.0), value(b.concrete),
+                           value(b.steel, 1), value(b.cost, 2));
+    });
+    return out;
+}
+
+std::string baseChecksJson(const design::Design& design) {
+    nlohmann::json all = nlohmann::json::array();
+    eachBase(design, [&](const design::BasesAnswer& set, const design::BasePart& b) {
+        nlohmann::json one{{"base", model::baseName(*set.set, set.set->bases[b.number])},
+                           {"piles", nlohmann::json::array()},
+                           {"checks", checksJson(b.checks, units::System::Metric)}};
+        for (auto p : b.piles())
+            one["piles"].push_back({units::rounded(p.x / 1000, 9), units::rounded(p.y / 1000, 9)});
+        if (!b.trouble().empty()) one["trouble"] = b.trouble();
+        all.push_back(std::move(one));
+    });
+    return all.dump(1, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
 }
 
 }  // namespace talvik::formats

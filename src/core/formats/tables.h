@@ -19,4 +19,8 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
 // keys; values in the project's displayed units, positions along a strip from the plan's origin.
 std::string resultsJson(const model::Project& project, const design::Design& design);
 
+// Of sets of bases (docs/bases-format.md): a row for each base, metric; and all their checks as a list.
+std::string baseRegisterCsv(const design::Design& design);
+std::string baseChecksJson(const design::Design& design);
+
 }  // namespace talvik::formats

@@ -105,6 +105,30 @@ Pressure pressure(const Ring& outline, const Resultant& resultant) {
     return out;
 }
 
+Pressure rectanglePressure(double B, double L, const Resultant& r) {
+    const Ring base{{-B / 2, -L / 2}, {B / 2, -L / 2}, {B / 2, L / 2}, {-B / 2, L / 2}};
+    if (!(B > 0) || !(L > 0) || !(r.N > 0)) return pressure(base, r);
+    const Point e = r.at();
+    if (std::abs(e.x) / B + std::abs(e.y) / L > 1.0 / 6) return pressure(base, r);
+    Pressure p;
+    p.a = r.N / (B * L);
+    p.b = p.a * 12 * e.x / (B * B), p.c = p.a * 12 * e.y / (L * L);
+    p.contact = base, p.share = 1;
+    p.largest = p.a + std::abs(p.b) * B / 2 + std::abs(p.c) * L / 2;
+    return p;
+}
+
+Beyond beyond(const Pressure& p, int axis, double at, bool side) {
+    if (!p.good()) return {};
+    const double sign = side ? 1 : -1;
+    const Ring part = positive(p.contact, -sign * at, axis == 0 ? sign : 0, axis == 1 ? sign : 0);
+    if (part.size() < 3) return {};
+    const Eigen::Matrix3d m = integrals(part);
+    const Eigen::Vector3d plane(p.a, p.b, p.c);
+    const Eigen::Vector3d of = m * plane;  // integrals of p, p x, p y
+    return {of[0], sign * (of[1 + axis] - at * of[0])};
+}
+
 EffectiveArea effectiveArea(double B, double L, double eB, double eL) {
     return {std::max(0.0, B - 2 * std::abs(eB)), std::max(0.0, L - 2 * std::abs(eL))};
 }

@@ -35,6 +35,16 @@ struct Pressure {
 // of the base or beyond has no answer with finite pressure; `trouble` says by how much it leaves the base.
 Pressure pressure(const Ring& base, const Resultant& resultant);
 
+// The same of a rectangle B by L about the origin, in closed form where all of it is in contact.
+Pressure rectanglePressure(double B, double L, const Resultant& resultant);
+
+// Of the pressure beyond a line across x (axis 0) or y (axis 1), on the side towards +axis or away from it:
+// its sum, and its moment about that line, both positive upwards.
+struct Beyond {
+    double force = 0, moment = 0;
+};
+Beyond beyond(const Pressure& pressure, int axis, double at, bool positive);
+
 // Part of a convex base on which a uniform pressure is centred on the resultant of a rectangle B by L (EN
 // 1997-1 Annex D): B - 2 eB and L - 2 eL; not below 0.
 struct EffectiveArea {

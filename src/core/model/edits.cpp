@@ -55,11 +55,12 @@ Project removeElement(const Project& project, std::string_view element) {
     Project next = project;
     std::erase_if(next.slabs, [&](const auto& row) { return row->id == element; });
     std::erase_if(next.floors, [&](const auto& row) { return row->id == element; });
+    std::erase_if(next.bases, [&](const auto& row) { return row->id == element; });
     return next;
 }
 Project renameElement(const Project& project, std::string_view element, const std::string& name) {
     auto rename = [&](auto& row, Project&) { row.name = name; };
-    return editFloor(editSlab(project, element, rename), element, rename);
+    return editBases(editFloor(editSlab(project, element, rename), element, rename), element, rename);
 }
 Project editConnections(const Project& project, std::string_view floor,
                         const std::vector<std::string>& connections,
@@ -105,6 +106,7 @@ Project moveElement(const Project& project, std::string_view element, int by) {
     };
     move(next.slabs);
     move(next.floors);
+    move(next.bases);
     return next;
 }
 

@@ -31,6 +31,10 @@ template <class F>
 Project editFloor(const Project& project, std::string_view id, F change) {
     return editRow(project, &Project::floors, id, change);
 }
+template <class F>
+Project editBases(const Project& project, std::string_view id, F change) {
+    return editRow(project, &Project::bases, id, change);
+}
 
 // The same for the fixed bars of an element: `change(std::vector<BarRun>&, Project&)`.
 template <class F>

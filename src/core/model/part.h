@@ -13,8 +13,8 @@ enum class Face { Bottom, Top };
 
 // The element as a whole; a one-way slab seen along its spans; a design strip of a floor; the connection of a
 // slab with a column, the end of a wall, a pile or a load; the edges of a floor, or one of its drops or
-// openings.
-enum class PartKind { Whole, OneWaySlab, Strip, Connection, Edge };
+// openings; one of a set of bases.
+enum class PartKind { Whole, OneWaySlab, Strip, Connection, Edge, Base };
 
 // A part of an element: what a project holds a list of, and a person switches between. `key` tells parts of
 // one kind apart; it is empty where an element has one only.

@@ -17,7 +17,7 @@ bool operator==(const Project& a, const Project& b) {
     };
     return a.name == b.name && a.basis == b.basis && a.sheet == b.sheet && a.marks == b.marks &&
            a.sources == b.sources && same(a.slabs, b.slabs) && same(a.floors, b.floors) &&
-           same(a.revisions, b.revisions);
+           same(a.bases, b.bases) && same(a.revisions, b.revisions);
 }
 
 Id newId(Project& project, char prefix) {
@@ -33,6 +33,12 @@ const OneWaySlab* findSlab(const Project& project, std::string_view id) {
 const Floor* findFloor(const Project& project, std::string_view id) {
     for (const auto& floor : project.floors)
         if (floor->id == id) return floor.get();
+    return nullptr;
+}
+
+const BaseSet* findBases(const Project& project, std::string_view id) {
+    for (const auto& set : project.bases)
+        if (set->id == id) return set.get();
     return nullptr;
 }
 
@@ -298,6 +304,19 @@ std::vector<Diagnostic> validate(const Project& project) {
     if (project.slabs.size() > 200) v.add("slabs", "More than 200 slabs in one project.");
     for (std::size_t i = 0; i < project.slabs.size(); ++i)
         v.slab(fmt::format("slabs[{}]", i), *project.slabs[i], project.basis);
+    if (project.bases.size() > 200) v.add("bases", "More than 200 sets of bases in one project.");
+    for (std::size_t i = 0; i < project.bases.size(); ++i) {
+        const std::string at = fmt::format("bases[{}]", i);
+        v.id(at + ".id", project.bases[i]->id);
+        for (const auto& row : project.bases[i]->columns) v.id(at + ".columns", row.id);
+        for (const auto& row : project.bases[i]->bases) v.id(at + ".bases", row.id);
+        for (const auto& row : project.bases[i]->cases) v.id(at + ".cases", row.id);
+        validateBases(*project.bases[i], at, v.found);
+        for (const auto& bar : project.bases[i]->bars)
+            if (!catalogs::barCatalog(project.basis.barCatalog) ||
+                !catalogs::barCatalog(project.basis.barCatalog)->find(bar))
+                v.add(at + ".bars", fmt::format("The bar \"{}\" is not in the catalogue.", bar));
+    }
     if (project.floors.size() > 200) v.add("floors", "More than 200 floors in one project.");
     for (std::size_t i = 0; i < project.floors.size(); ++i) {
         std::string at = fmt::format("floors[{}]", i);

@@ -10,6 +10,7 @@
 
 #include "catalogs/catalogs.h"
 #include "model/bar_run.h"
+#include "model/bases.h"
 #include "model/floor.h"
 #include "units/units.h"
 
@@ -154,6 +155,7 @@ struct Project {
     Basis basis;
     std::vector<std::shared_ptr<const OneWaySlab>> slabs;
     std::vector<std::shared_ptr<const Floor>> floors;
+    std::vector<std::shared_ptr<const BaseSet>> bases;
     IssueSheet sheet;
     std::map<std::string, int> marks;       // given out so far: what a bar is -> its mark; see schedule
     std::map<std::string, Source> sources;  // of governing values, by their key; see model/sources.h
@@ -165,6 +167,7 @@ bool operator==(const Project& a, const Project& b);
 Id newId(Project& project, char prefix);
 const OneWaySlab* findSlab(const Project& project, std::string_view id);
 const Floor* findFloor(const Project& project, std::string_view id);
+const BaseSet* findBases(const Project& project, std::string_view id);
 
 // Geometry derived from a slab.
 double length(const OneWaySlab& slab);                       // sum of spans

@@ -28,6 +28,27 @@ std::vector<GoverningValue> governingValues(const Project& p) {
             all.push_back(
                 {"pile " + pile.id, "Stiffness of pile " + pile.name, pile.stiffness, Kind::Stiffness});
     }
+    for (const auto& set : p.bases) {
+        using By = GroundValues::By;
+        const auto& g = set->ground;
+        if (set->kind == BaseSet::Kind::Caps) {
+            all.push_back({"capacity " + set->id, "Capacity of piles, " + set->name, set->pile.compression,
+                           Kind::Force});
+            all.push_back({"capacity tension " + set->id, "Capacity of piles in tension, " + set->name,
+                           set->pile.tension, Kind::Force});
+        } else if (g.by == By::Gross || g.by == By::Net) {
+            all.push_back(
+                {"allowable " + set->id, "Allowable pressure, " + set->name, g.allowable, Kind::AreaLoad});
+        } else if (g.by == By::Drained) {
+            all.push_back({"friction " + set->id, "Friction angle of the ground, " + set->name, g.friction,
+                           Kind::Angle});
+            all.push_back(
+                {"cohesion " + set->id, "Cohesion of the ground, " + set->name, g.cohesion, Kind::AreaLoad});
+        } else {
+            all.push_back(
+                {"undrained " + set->id, "Undrained strength, " + set->name, g.undrained, Kind::AreaLoad});
+        }
+    }
     return all;
 }
 

@@ -16,6 +16,7 @@ std::vector<Omission> omissions(std::string_view file, const std::string& prefix
         o.slabs = of == "slabs" || of == "both";
         o.floors = of == "floors" || of == "both";
         o.beams = of == "beams";
+        o.bases = of == "bases";
         all.push_back(std::move(o));
     }
     return all;

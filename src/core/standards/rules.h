@@ -14,6 +14,7 @@
 #include "actions/actions.h"
 #include "catalogs/catalogs.h"
 #include "checks/finding.h"
+#include "standards/base_rules.h"
 #include "standards/punching_rules.h"
 #include "trace/trace.h"
 
@@ -378,6 +379,7 @@ struct Omission {
     std::string key, title, clause, reason;
     bool slabs = true, floors = true;  // of one-way slabs, of floors
     bool beams = false;                // of floors with beams alone
+    bool bases = false;                // of bases alone
 };
 
 // On what the characteristic strength of concrete is measured.
@@ -403,6 +405,7 @@ struct Standard {
     std::unique_ptr<const StiffnessRules> stiffness;
     std::unique_ptr<const StripRules> strips;
     std::unique_ptr<const PunchingRules> punching;
+    std::unique_ptr<const BaseRules> bases;
     std::map<std::string, std::string> without;  // facet -> why there is none
     std::vector<Omission> omissions;             // what this program does not check by it
 };
@@ -422,6 +425,7 @@ void forEachFacet(const Standard& s, F f) {
     f("stiffness", s.stiffness.get());
     f("strips", s.strips.get());
     f("punching", s.punching.get());
+    f("bases", s.bases.get());
 }
 
 // Ids of the standards there are, in the order shown.

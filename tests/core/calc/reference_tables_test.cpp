@@ -29,6 +29,9 @@ TEST_P(ReferenceTable, AgreesWithinTolerance) {
             // Lengths of bars are exact; areas of zero stay zero against the row's other steel.
             double tolerance =
                 GetParam() == "bar_cut_length" && output.name.starts_with("L") ? 1e-9 : 1e-3 * std::abs(want);
+            // Where a perimeter governs is flat near the worst.
+            if (GetParam() == "en_punching_footing" && output.name != "util" && output.name != "v0")
+                tolerance = 0.05 * std::abs(want);
             if (want == 0)
                 tolerance = 1e-6 * std::max(1.0, test::num(expected[i], topic->outputs.front().name));
             EXPECT_NEAR(got, want, tolerance) << GetParam() << " row " << i + 1 << " column " << output.name;
@@ -47,5 +50,6 @@ INSTANTIATE_TEST_SUITE_P(Topics, ReferenceTable,
                                            "pad_stability", "lever_moment_two_columns",
                                            "en_bearing_resistance", "en_bearing_undrained",
                                            "settlement_layers", "pile_reactions", "pile_cap_tie",
-                                           "pile_cap_two_pile"),
+                                           "pile_cap_two_pile", "pad_design", "en_punching_footing",
+                                           "cap_shear_en", "pad_aci", "wind_combos"),
                          [](const auto& row) { return row.param; });

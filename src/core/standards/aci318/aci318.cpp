@@ -255,6 +255,7 @@ std::shared_ptr<const Standard> make(const Edition& e, const catalogs::Parameter
     s->stiffness = std::make_unique<Stiffness>(e);
     s->strips = stripRules(e, *s->flexure);
     s->punching = punchingRules(e, p.find("lambda")->second);
+    s->bases = baseRules(e, p.find("lambda")->second);
     s->omissions = omissions("coverage_aci318.json", "ACI 318-19 ");
     return s;
 }

@@ -70,6 +70,7 @@ std::unique_ptr<BarEndRules> barEndRules(const Edition& e);
 std::unique_ptr<SupportRules> supportRules();
 std::unique_ptr<StripRules> stripRules(const Edition& e, const FlexureRules& flexure);
 std::unique_ptr<PunchingRules> punchingRules(const Edition& e, double lambda);
+std::unique_ptr<BaseRules> baseRules(const Edition& e, double lambda);
 std::unique_ptr<ActionRules> actionRules();
 // Two-way shear, 22.6. Stored units: mm, MPa; bo: perimeter at d/2; alpha: 40, 30, 20 for interior, edge and
 // corner columns; beta: ratio of the column's sides, 1 at least.

@@ -165,6 +165,7 @@ std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes) {
     s->stiffness = std::make_unique<Stiffness>();
     s->strips = stripRules(*s->flexure);
     s->punching = punchingRules(p);
+    s->bases = baseRules(p);
     s->omissions = omissions("coverage_en1992.json", "EN 1992-1-1 ");
     return s;
 }

@@ -80,6 +80,7 @@ std::unique_ptr<BarEndRules> barEndRules();
 std::unique_ptr<SupportRules> supportRules(const Parameters& p);
 std::unique_ptr<StripRules> stripRules(const FlexureRules& flexure);
 std::unique_ptr<PunchingRules> punchingRules(const Parameters& p);
+std::unique_ptr<BaseRules> baseRules(const Parameters& p);
 std::unique_ptr<ActionRules> actionRules(const Parameters& p);
 std::shared_ptr<const Standard> make(const catalogs::ParameterValues& changes);
 

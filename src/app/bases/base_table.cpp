@@ -1,0 +1,360 @@
+#include "bases/base_table.h"
+
+#include <QAbstractTableModel>
+#include <QApplication>
+#include <QCheckBox>
+#include <QClipboard>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLineEdit>
+#include <QShortcut>
+#include <QTableView>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <set>
+
+#include "model/edits.h"
+#include "widgets/text.h"
+#include "widgets/theme.h"
+
+namespace talvik::app {
+namespace {
+
+using units::Kind;
+
+enum Column { Name, Type, AlongX, AlongY, Depth, Piles, BarsX, BarsY, Governs, Ratio, Steel, Cost, Columns };
+
+}  // namespace
+
+// Rows in the order and with the filter asked for; sizes are written as pins.
+class BaseTable::Rows final : public QAbstractTableModel {
+  public:
+    Rows(Session& session, BaseTable& owner)
+        : QAbstractTableModel(&owner), session_(session), owner_(owner) {}
+
+    int rowCount(const QModelIndex& parent = {}) const override {
+        return parent.isValid() ? 0 : int(shown_.size());
+    }
+    int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : Columns; }
+    const design::BasePart* part(int row) const {
+        const auto* a = session_.basesAnswer();
+        return a && row >= 0 && row < int(shown_.size()) && shown_[std::size_t(row)] < a->bases.size()
+                   ? a->bases[shown_[std::size_t(row)]].get()
+                   : nullptr;
+    }
+    int rowOf(const model::PartRef& part) const {
+        const auto* a = session_.basesAnswer();
+        for (std::size_t r = 0; a && r < shown_.size(); ++r)
+            if (shown_[r] < a->bases.size() && a->bases[shown_[r]]->part == part) return int(r);
+        return -1;
+    }
+
+    QVariant data(const QModelIndex& index, int role) const override {
+        const auto* b = part(index.row());
+        if (!b) return {};
+        const auto* worst = b->governing();
+        const bool over = worst && worst->outcome == checks::Outcome::Over;
+        const auto& row = session_.bases()->bases[b->number];
+        if (role == Qt::ForegroundRole) {
+            if (index.column() == Ratio && over) return theme().over;
+            const bool pinned =
+                (index.column() == AlongX && row.B > 0) || (index.column() == AlongY && row.L > 0) ||
+                (index.column() == Depth && row.h > 0) || (index.column() == Piles && row.piles > 0);
+            return pinned ? theme().selection : theme().ink;
+        }
+        if (role == Qt::TextAlignmentRole)
+            return int(Qt::AlignVCenter) |
+                   int(index.column() == Name || index.column() == Type || index.column() == Governs ||
+                               index.column() == BarsX || index.column() == BarsY
+                           ? Qt::AlignLeft
+                           : Qt::AlignRight);
+        if (role != Qt::DisplayRole && role != Qt::EditRole && role != Qt::ToolTipRole) return {};
+        switch (index.column()) {
+            case Name:
+                return qs(model::baseName(*session_.bases(), row));
+            case Type:
+                return qs(b->type);
+            case AlongX:
+                return session_.number(b->size().B, Kind::Length);
+            case AlongY:
+                return session_.number(b->size().L, Kind::Length);
+            case Depth:
+                return session_.number(b->size().h, Kind::Length);
+            case Piles:
+                return b->piles().empty() ? QString() : QString::number(b->piles().size());
+            case BarsX:
+                return qs(b->bottom()[0].text());
+            case BarsY:
+                return qs(b->bottom()[1].text());
+            case Governs:
+                return worst ? qs(worst->title) : qs(b->trouble());
+            case Ratio:
+                return worst ? QString::number(std::min(checks::ratio(*worst), 99.0), 'f', 2) : QString();
+            case Steel:
+                return session_.number(b->steel, Kind::Mass);
+            case Cost:
+                return QString::number(b->cost, 'f', 0);
+            default:
+                return {};
+        }
+    }
+    QVariant headerData(int section, Qt::Orientation orientation, int role) const override {
+        if (orientation != Qt::Horizontal || role != Qt::DisplayRole) return {};
+        const QString mm = session_.unit(Kind::Length);
+        switch (section) {
+            case Name:
+                return tr("Base");
+            case Type:
+                return tr("Type");
+            case AlongX:
+                return tr("x %1").arg(mm);
+            case AlongY:
+                return tr("y %1").arg(mm);
+            case Depth:
+                return tr("Depth %1").arg(mm);
+            case Piles:
+                return tr("Piles");
+            case BarsX:
+                return tr("Bars x");
+            case BarsY:
+                return tr("Bars y");
+            case Governs:
+                return tr("Governs");
+            case Ratio:
+                return tr("Ratio");
+            case Steel:
+                return tr("Steel %1").arg(session_.unit(Kind::Mass));
+            case Cost:
+                return tr("Cost %1").arg(qs(session_.project().basis.rates.currency));
+            default:
+                return {};
+        }
+    }
+    Qt::ItemFlags flags(const QModelIndex& index) const override {
+        auto f = QAbstractTableModel::flags(index);
+        const bool caps = session_.bases() && session_.bases()->kind == model::BaseSet::Kind::Caps;
+        if (index.column() == Type || index.column() == AlongX || index.column() == AlongY ||
+            index.column() == Depth || (index.column() == Piles && caps))
+            f |= Qt::ItemIsEditable;
+        return f;
+    }
+    // A figure pins, an empty cell or a dash frees; of several rows selected, all of them.
+    bool setData(const QModelIndex& index, const QVariant& value, int role) override {
+        if (role != Qt::EditRole || !part(index.row())) return false;
+        const QString text = value.toString().trimmed();
+        std::set<std::size_t> rows{part(index.row())->number};
+        for (const auto& i : owner_.table().selectionModel()->selectedRows())
+            if (const auto* b = part(i.row())) rows.insert(b->number);
+        if (!owner_.table().selectionModel()->isRowSelected(index.row(), {}))
+            rows = {part(index.row())->number};
+        const bool free = text.isEmpty() || text == QStringLiteral("-") || text == QStringLiteral("–");
+        double v = 0;
+        if (index.column() != Type && !free) {
+            const auto kind = index.column() == Piles ? Kind::Count : Kind::Length;
+            const auto parsed = units::parse(text.toStdString(), kind, session_.project().basis.units);
+            if (!parsed.value) {
+                emit owner_.said(qs(parsed.error));
+                return false;
+            }
+            v = *parsed.value;
+        }
+        auto next = model::editBases(session_.base(), session_.bases()->id,
+                                     [&](model::BaseSet& set, model::Project&) {
+                                         for (std::size_t r : rows) {
+                                             auto& b = set.bases[r];
+                                             switch (index.column()) {
+                                                 case Type:
+                                                     b.type = text.toStdString();
+                                                     break;
+                                                 case AlongX:
+                                                     b.B = v;
+                                                     break;
+                                                 case AlongY:
+                                                     b.L = v;
+                                                     break;
+                                                 case Depth:
+                                                     b.h = v;
+                                                     break;
+                                                 case Piles:
+                                                     b.piles = int(v);
+                                                     break;
+                                                 default:
+                                                     break;
+                                             }
+                                         }
+                                     });
+        return session_.apply(
+            free ? tr("Free %1").arg(headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString())
+                 : tr("Pin %1").arg(headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString()),
+            std::move(next));
+    }
+    void sort(int column, Qt::SortOrder order) override {
+        column_ = column, order_ = order;
+        refresh(filter_, over_);
+    }
+    void refresh(const QString& filter, bool over) {
+        beginResetModel();
+        filter_ = filter, over_ = over;
+        shown_.clear();
+        if (const auto* a = session_.basesAnswer())
+            for (std::size_t i = 0; i < a->bases.size(); ++i) {
+                const auto& b = *a->bases[i];
+                const auto* worst = b.governing();
+                if (over && (!worst || worst->outcome != checks::Outcome::Over)) continue;
+                const QString all =
+                    qs(model::baseName(*session_.bases(), session_.bases()->bases[b.number])) +
+                    QLatin1Char(' ') + qs(b.type) + QLatin1Char(' ') + (worst ? qs(worst->title) : QString());
+                if (!filter.isEmpty() && !all.contains(filter, Qt::CaseInsensitive)) continue;
+                shown_.push_back(i);
+            }
+        if (column_ >= 0) {
+            const auto* a = session_.basesAnswer();
+            auto value = [&](std::size_t i) -> std::pair<double, QString> {
+                const auto& b = *a->bases[i];
+                const auto* worst = b.governing();
+                switch (column_) {
+                    case AlongX:
+                        return {b.size().B, {}};
+                    case AlongY:
+                        return {b.size().L, {}};
+                    case Depth:
+                        return {b.size().h, {}};
+                    case Piles:
+                        return {double(b.piles().size()), {}};
+                    case BarsX:
+                        return {b.bottom()[0].area(), {}};
+                    case BarsY:
+                        return {b.bottom()[1].area(), {}};
+                    case Ratio:
+                        return {worst ? checks::ratio(*worst) : 99, {}};
+                    case Steel:
+                        return {b.steel, {}};
+                    case Cost:
+                        return {b.cost, {}};
+                    case Type:
+                        return {0, qs(b.type)};
+                    case Governs:
+                        return {0, worst ? qs(worst->title) : QString()};
+                    default:
+                        return {0, qs(model::baseName(*session_.bases(), session_.bases()->bases[b.number]))};
+                }
+            };
+            std::stable_sort(shown_.begin(), shown_.end(), [&](std::size_t x, std::size_t y) {
+                return order_ == Qt::AscendingOrder ? value(x) < value(y) : value(y) < value(x);
+            });
+        }
+        endResetModel();
+    }
+
+  private:
+    Session& session_;
+    BaseTable& owner_;
+    std::vector<std::size_t> shown_;
+    QString filter_;
+    bool over_ = false;
+    int column_ = -1;
+    Qt::SortOrder order_ = Qt::AscendingOrder;
+};
+
+BaseTable::BaseTable(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      table_(new QTableView),
+      filter_(new QLineEdit),
+      over_(new QCheckBox(tr("Over alone"))),
+      rows_(new Rows(session, *this)) {
+    table_->setObjectName(QStringLiteral("bases"));
+    table_->setAccessibleName(tr("Bases"));
+    table_->setModel(rows_);
+    table_->setFrameShape(QFrame::NoFrame);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(22);
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->setSelectionMode(QAbstractItemView::ExtendedSelection);
+    table_->setTabKeyNavigation(false);
+    table_->horizontalHeader()->setFont(uiFont(11));
+    table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    table_->setSortingEnabled(true);
+    table_->horizontalHeader()->setSortIndicator(-1, Qt::AscendingOrder);
+    table_->setStyleSheet(QStringLiteral("QTableView::item:selected{background:%1;color:%2}")
+                              .arg(theme().chromeDark.name(), theme().ink.name()));
+    const int widths[] = {70, 44, 56, 56, 70, 44, 86, 86, 150, 48, 64, 64};
+    for (int c = 0; c < Columns; ++c) table_->setColumnWidth(c, widths[c]);
+    filter_->setObjectName(QStringLiteral("basesFilter"));
+    filter_->setAccessibleName(tr("Filter of bases"));
+    filter_->setPlaceholderText(tr("Name, type or check"));
+    filter_->setMaximumWidth(200);
+    over_->setObjectName(QStringLiteral("basesOver"));
+    auto* top = new QHBoxLayout;
+    top->setContentsMargins(8, 2, 8, 2);
+    top->addWidget(filter_);
+    top->addWidget(over_);
+    top->addStretch();
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addLayout(top);
+    column->addWidget(table_, 1);
+    connect(filter_, &QLineEdit::textChanged, this, &BaseTable::refresh);
+    connect(over_, &QCheckBox::toggled, this, &BaseTable::refresh);
+    for (auto signal : {&Session::answered, &Session::changed})
+        connect(&session, signal, this, &BaseTable::refresh);
+    auto follow = [this] {
+        if (following_ || !session_.bases()) return;
+        following_ = true;
+        const int row = session_.selection() ? rows_->rowOf(session_.selection()->part) : -1;
+        if (row < 0)
+            table_->clearSelection();
+        else if (!table_->selectionModel()->isRowSelected(row, {}))
+            table_->selectRow(row);
+        if (row >= 0) table_->scrollTo(rows_->index(row, 0));
+        following_ = false;
+    };
+    connect(&session, &Session::selectionChanged, this, follow);
+    connect(table_->selectionModel(), &QItemSelectionModel::currentRowChanged, this,
+            [this](const QModelIndex& now) {
+                if (following_ || !now.isValid()) return;
+                following_ = true;
+                if (const auto* b = rows_->part(now.row()))
+                    session_.select(Spot{b->part, Spot::In::Whole, {}});
+                following_ = false;
+            });
+    auto* keys = new QShortcut(QKeySequence::Copy, table_);
+    keys->setContext(Qt::WidgetShortcut);
+    connect(keys, &QShortcut::activated, this, &BaseTable::copy);
+}
+
+void BaseTable::refresh() {
+    if (!session_.bases()) return;
+    const int at = session_.selection() ? rows_->rowOf(session_.selection()->part) : -1;
+    (void)at;
+    following_ = true;
+    std::set<std::size_t> chosen;
+    for (const auto& i : table_->selectionModel()->selectedRows())
+        if (const auto* b = rows_->part(i.row())) chosen.insert(b->number);
+    rows_->refresh(filter_->text().trimmed(), over_->isChecked());
+    for (int r = 0; r < rows_->rowCount(); ++r)
+        if (const auto* b = rows_->part(r); b && chosen.contains(b->number))
+            table_->selectionModel()->select(rows_->index(r, 0),
+                                             QItemSelectionModel::Select | QItemSelectionModel::Rows);
+    following_ = false;
+}
+
+// With heads, for a spreadsheet.
+void BaseTable::copy() const {
+    QStringList lines, heads;
+    for (int c = 0; c < Columns; ++c)
+        heads << rows_->headerData(c, Qt::Horizontal, Qt::DisplayRole).toString();
+    lines << heads.join(QLatin1Char('\t'));
+    std::set<int> rows;
+    for (const auto& i : table_->selectionModel()->selectedRows()) rows.insert(i.row());
+    for (int r : rows) {
+        QStringList cells;
+        for (int c = 0; c < Columns; ++c)
+            cells << rows_->data(rows_->index(r, c), Qt::DisplayRole).toString();
+        lines << cells.join(QLatin1Char('\t'));
+    }
+    QApplication::clipboard()->setText(lines.join(QLatin1Char('\n')) + QLatin1Char('\n'));
+}
+
+}  // namespace talvik::app

@@ -1,0 +1,90 @@
+// talvik bases LOADS.csv --ground GROUND.json --out DIR: pad footings or pile caps for a table of columns.
+#include "design/bases.h"
+
+#include <fmt/format.h>
+
+#include "cli/commands.h"
+#include "design/design.h"
+#include "formats/column_loads.h"
+#include "formats/file.h"
+#include "formats/project_file.h"
+#include "formats/tables.h"
+#include "model/edits.h"
+#include "model/sources.h"
+#include "paper/issue_set.h"
+
+namespace talvik::cli {
+namespace {
+
+struct Options {
+    std::string loads, ground, columns, folder;
+    int types = 0;
+};
+
+int run(const Options& o) {
+    std::map<std::string, std::string> headers;
+    auto text = [](const std::string& path, std::string& into) {
+        auto file = formats::readFile(path);
+        into = std::move(file.text);
+        return file.error;
+    };
+    std::string csv, ground, map;
+    for (auto [path, into] : {std::pair(&o.loads, &csv), {&o.ground, &ground}, {&o.columns, &map}})
+        if (!path->empty())
+            if (const auto why = text(*path, *into); !why.empty()) return fail(why, BadInput);
+    if (!o.columns.empty())
+        if (const auto why = formats::readColumnMap(map, headers); !why.empty()) return fail(why, BadInput);
+    auto project = model::emptyProject();
+    project.name = "Bases";
+    auto read = formats::readColumnLoads(csv, headers, project);
+    for (const auto& s : read.keptOut) fmt::print(stderr, "{}\n", s);
+    for (const auto& s : read.notes) fmt::print(stderr, "{}\n", s);
+    if (!read.error.empty()) return fail(read.error, BadInput);
+    auto set = std::make_shared<model::BaseSet>(std::move(read.set));
+    set->id = model::newId(project, 'f');
+    std::string source;
+    if (const auto why = formats::readGround(ground, project, *set, source); !why.empty())
+        return fail(why, BadInput);
+    set->name = set->kind == model::BaseSet::Kind::Pads ? "Pad footings" : "Pile caps";
+    set->mostTypes = o.types;
+    // Of every value that the ground gives, where it is from.
+    project.bases.push_back(set);
+    if (!source.empty())
+        for (const auto& v : model::governingValues(project))
+            if (v.key.ends_with(" " + set->id)) project.sources[v.key].note = source;
+    const auto design = design::run(project, {.trace = false});
+    if (const int code = refuse(design); code != Done) return code;
+    ensurePainting();
+    const auto written = paper::writeIssueSet(o.folder, project, design, {}, {},
+                                              {{"register.csv", formats::baseRegisterCsv(design)},
+                                               {"checks.json", formats::baseChecksJson(design)},
+                                               {"bases.talvik", formats::projectText(project)}});
+    if (!written.why.empty()) return fail(written.why, CannotWrite);
+    for (const auto& path : written.written) fmt::print("{}\n", path);
+    for (const auto& e : design.elements)
+        for (const auto& p : e->parts)
+            if (const auto* base = dynamic_cast<const design::BasePart*>(p.get());
+                base && !base->trouble().empty())
+                fmt::print(stderr, "{}: {}\n", base->name, base->trouble());
+    const auto sum = design.summary();
+    fmt::print("{} bases: {} checks over, {} within\n", set->bases.size(), sum.over, sum.within);
+    return sum.over > 0 || !read.keptOut.empty() ? SomethingOver : Done;
+}
+
+}  // namespace
+
+void addBases(CLI::App& app, int& exitCode) {
+    auto o = std::make_shared<Options>();
+    auto* command =
+        app.add_subcommand("bases", "Pad footings or pile caps for a table of columns with their loads");
+    command->add_option("LOADS", o->loads, "Columns with their loads by case (.csv; docs/bases-format.md)")
+        ->required();
+    command->add_option("--ground", o->ground, "What they stand on, and the rules (.json)")->required();
+    command->add_option("--columns", o->columns, "Which column of the table is called what (.json)");
+    command->add_option("--out", o->folder, "Folder, made where it is not there")->required();
+    command->add_option("--types", o->types, "So many different bases at the most")
+        ->check(CLI::Range(1, 100000));
+    command->callback([o, &exitCode] { exitCode = run(*o); });
+}
+
+}  // namespace talvik::cli

@@ -1,0 +1,679 @@
+#include "bases/cap.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "ground/pile_group.h"
+#include "schedule/cutting.h"
+#include "verify/check_list.h"
+
+namespace talvik::bases {
+namespace {
+
+using checks::Finding;
+using checks::Topic;
+using geometry::Point;
+using standards::Section;
+
+constexpr double water = 9.81e-6;
+constexpr double largestDepth = 6000;
+
+void larger(Asked& a, double value, int combination) {
+    if (value > a.value) a = {value, combination};
+}
+std::vector<Point> rows(const std::vector<int>& numbers, double along, double apart) {
+    std::vector<Point> all;
+    for (std::size_t r = 0; r < numbers.size(); ++r)
+        for (int k = 0; k < numbers[r]; ++k)
+            all.push_back({(k - (numbers[r] - 1) / 2.0) * along,
+                           (double(r) - (double(numbers.size()) - 1) / 2) * apart});
+    return all;
+}
+
+}  // namespace
+
+const std::vector<int>& pileNumbers() {
+    static const std::vector<int> all{1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 15, 16, 20, 25, 30, 36};
+    return all;
+}
+
+std::vector<Point> pileArrangement(int n, double s) {
+    const double slope = s * std::sqrt(3.0) / 2;
+    switch (n) {
+        case 1:
+            return {{0, 0}};
+        case 2:
+            return rows({2}, s, s);
+        case 3:
+            return {{-s / 2, -slope / 3}, {s / 2, -slope / 3}, {0, 2 * slope / 3}};
+        case 4:
+            return rows({2, 2}, s, s);
+        case 5: {
+            const double a = s / std::sqrt(2.0);
+            return {{-a, -a}, {a, -a}, {0, 0}, {-a, a}, {a, a}};
+        }
+        case 6:
+            return rows({3, 3}, s, s);
+        case 7:
+            return rows({2, 3, 2}, s, slope);
+        case 8:
+            return rows({3, 2, 3}, s, slope);
+        case 9:
+            return rows({3, 3, 3}, s, s);
+        case 10:
+            return rows({5, 5}, s, s);
+        case 12:
+            return rows({4, 4, 4}, s, s);
+        case 15:
+            return rows({5, 5, 5}, s, s);
+        case 16:
+            return rows({4, 4, 4, 4}, s, s);
+        case 20:
+            return rows({5, 5, 5, 5}, s, s);
+        case 25:
+            return rows({5, 5, 5, 5, 5}, s, s);
+        case 30:
+            return rows({6, 6, 6, 6, 6}, s, s);
+        case 36:
+            return rows({6, 6, 6, 6, 6, 6}, s, s);
+        default:
+            return {};
+    }
+}
+
+Cap::Cap(const Context& in, const model::Base& base) : in_(in), base_(base), middle_(0, 0) {
+    for (const auto& id : base.columns)
+        if (const auto* c = in.column(id)) columns_.push_back({c, {c->x, c->y}, in.actions(*c)});
+    if (columns_.empty()) return;
+    for (const auto& c : columns_)
+        middle_.x += c.at.x / double(columns_.size()), middle_.y += c.at.y / double(columns_.size());
+    for (auto& c : columns_) c.at.x -= middle_.x, c.at.y -= middle_.y;
+    for (int s = 0; s < states; ++s)
+        for (const auto& k : in.combinations[std::size_t(s)]) {
+            Sum& sum = sums_[std::size_t(s)].emplace_back();
+            for (const auto& c : columns_) {
+                const Forces f = combined(c.actions, k.factors);
+                sum.N += f.N, sum.Hx += f.Hx, sum.Hy += f.Hy;
+                sum.alongX += f.N * c.at.x + f.My, sum.alongY += f.N * c.at.y - f.Mx;
+            }
+        }
+}
+
+std::string Cap::combination(BaseState s, int i) const {
+    return i < 0 ? std::string() : of(s)[std::size_t(i)].name(in_.caseNames);
+}
+double Cap::toBars() const {
+    return std::max(in_.cover, in_.set.pile.embedment + 20);
+}
+double Cap::weight(const PadSize& s) const {
+    const auto& g = in_.set.ground;
+    const double u = g.water ? water * std::clamp(g.depth - g.waterDepth, 0.0, s.h) : 0;
+    return (in_.density * s.h + g.soil * std::max(0.0, g.depth - s.h) - u) * s.area();
+}
+
+CapDesign Cap::laid(std::vector<Point> piles, double h) const {
+    CapDesign d;
+    const auto& p = in_.set.pile;
+    d.piles = std::move(piles);
+    d.size.h = h;
+    d.size.off = base_.offPinned ? Point{base_.offX, base_.offY} : Point{0, 0};
+    double x = 0, y = 0;
+    for (Point q : d.piles) x = std::max(x, std::abs(q.x)), y = std::max(y, std::abs(q.y));
+    for (const auto& c : columns_) {
+        x = std::max(x, std::abs(c.at.x - d.size.off.x) + c.column->width / 2 - p.diameter / 2 - p.edge);
+        y = std::max(y, std::abs(c.at.y - d.size.off.y) + c.column->depth / 2 - p.diameter / 2 - p.edge);
+    }
+    d.size.B =
+        base_.B > 0 ? base_.B : units::roundUp(2 * x + p.diameter + 2 * p.edge - 1e-6, in_.set.planStep);
+    d.size.L =
+        base_.L > 0 ? base_.L : units::roundUp(2 * y + p.diameter + 2 * p.edge - 1e-6, in_.set.planStep);
+    return d;
+}
+
+Cap::PileForces Cap::pileForces(const CapDesign& design) const {
+    PileForces out;
+    const auto& s = design.size;
+    const BaseState state = capacityState();
+    const auto& sums = sums_[std::size_t(state)];
+    const double W = weight(s);
+    for (std::size_t i = 0; i < sums.size(); ++i) {
+        const auto& k = of(state)[i];
+        const Sum& sum = sums[i];
+        const ground::CapLoad load{sum.N + W * k.weight, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+                                   sum.alongY + sum.Hy * s.h - sum.N * s.off.y};
+        const double q = k.surcharge * in_.set.ground.surcharge * s.area() / double(design.piles.size());
+        const auto e = ground::withTolerance(design.piles, load, in_.set.pile.tolerance);
+        larger(out.compression, e.most + q, int(i));
+        larger(out.tension, -e.least, int(i));
+        const auto r = ground::reactions(design.piles, load);
+        larger(out.across, design.piles.size() == 1 ? std::hypot(load.alongX, load.alongY) : r.acrossLeft,
+               int(i));
+    }
+    return out;
+}
+
+bool Cap::held(const CapDesign& design) const {
+    const auto& p = in_.set.pile;
+    const auto f = pileForces(design);
+    return f.compression.value <= p.compression * (1 + 1e-9) &&
+           f.tension.value <= p.tension * (1 + 1e-9) + 1 &&
+           f.across.value <= 1e-3 * p.compression * p.diameter;
+}
+
+// What piles push up under the columns' loads alone: the weight of the cap bends nothing.
+std::vector<double> Cap::upward(const CapDesign& design, std::size_t i) const {
+    const Sum& sum = sums_[std::size_t(BaseState::Strength)][i];
+    const auto& s = design.size;
+    return ground::reactions(design.piles, {sum.N, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+                                            sum.alongY + sum.Hy * s.h - sum.N * s.off.y})
+        .all;
+}
+
+Cap::Demand Cap::demand(const CapDesign& design) const {
+    Demand out;
+    const auto& s = design.size;
+    for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
+        const auto R = upward(design, i);
+        for (int axis : {0, 1})
+            for (const auto& c : columns_)
+                for (double sign : {1.0, -1.0}) {
+                    const double place = axis == 0 ? c.at.x - s.off.x : c.at.y - s.off.y;
+                    const double half = (axis == 0 ? c.column->width : c.column->depth) / 2,
+                                 face = place + sign * half;
+                    double M = 0, V = 0, reduced = 0;
+                    for (std::size_t k = 0; k < R.size(); ++k) {
+                        const double arm =
+                            sign * ((axis == 0 ? design.piles[k].x : design.piles[k].y) - face);
+                        if (arm <= 0) continue;
+                        M += R[k] * arm, V += R[k];
+                        reduced +=
+                            R[k] * in_.rules.pileShare(arm - in_.set.pile.diameter / 2,
+                                                       design.d[std::size_t(axis)], in_.set.pile.diameter);
+                    }
+                    // Other columns beyond press down.
+                    for (const auto& other : columns_) {
+                        const double arm =
+                            sign * ((axis == 0 ? other.at.x - s.off.x : other.at.y - s.off.y) - face);
+                        if (&other == &c || arm <= 0) continue;
+                        const Forces f = combined(other.actions, of(BaseState::Strength)[i].factors);
+                        M -= f.N * arm + sign * (axis == 0 ? f.My + f.Hx * s.h : -f.Mx + f.Hy * s.h);
+                        V -= f.N, reduced -= f.N;
+                    }
+                    larger(out.moment[axis], M, int(i));
+                    larger(out.top[axis], -M, int(i));
+                    larger(out.shear[axis], std::abs(V), int(i));
+                    larger(out.reduced[axis], std::abs(reduced), int(i));
+                }
+    }
+    return out;
+}
+
+void Cap::chooseBars(CapDesign& design) const {
+    const auto& s = design.size;
+    const auto& rules = *in_.standard;
+    design.d = {s.h - toBars() - 10, s.h - toBars() - 30};
+    const auto m = demand(design);
+    const double side[2] = {s.B, s.L};
+    const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
+    double below = 0;
+    for (int axis : {0, 1}) {
+        const auto a = std::size_t(axis);
+        const double b = side[1 - axis];
+        for (bool top : {false, true}) {
+            Mat& mat = top ? design.top[a] : design.bottom[a];
+            mat = {};
+            const double M = top ? m.top[axis].value : m.moment[axis].value;
+            const double off = top ? in_.cover : toBars();
+            Section section{b, s.h, s.h - off - below - 10, off + 10, in_.fc, in_.fy};
+            if (section.d < 50) continue;
+            if (top && M <= rules.flexure->plain(section)) continue;
+            double diameter = 16;
+            for (int pass = 0; pass < 2; ++pass) {
+                section.d = s.h - off - below - diameter / 2;
+                const auto need = rules.flexure->required(section, M);
+                mat = bases::mat(
+                    in_, base_, b,
+                    std::max(need.possible && !need.doubly ? need.As : 1e9, rules.steel->minimum(section)),
+                    most);
+                if (!mat.bar) break;
+                diameter = mat.bar->diameter;
+            }
+            if (!top) {
+                design.d[a] = s.h - off - below - (mat.bar ? mat.bar->diameter / 2 : 10);
+                mat.hooked = true;  // anchored beyond the piles
+            }
+        }
+        below = design.bottom[a].bar ? design.bottom[a].bar->diameter : 16;
+    }
+}
+
+standards::FootingPunching Cap::blank(const CapDesign& design) const {
+    standards::FootingPunching in;
+    in.d = (design.d[0] + design.d[1]) / 2, in.fc = in_.fc;
+    const double side[2] = {design.size.B, design.size.L};
+    for (int axis : {0, 1})
+        in.rho[axis] =
+            design.bottom[std::size_t(axis)].area() / (side[1 - axis] * design.d[std::size_t(axis)]);
+    return in;
+}
+
+Cap::Punched Cap::atColumns(const CapDesign& design, trace::Steps* t) const {
+    Punched worst;
+    worst.found = checks::notApplicable("", "No column presses down.");
+    worst.face = worst.found;
+    const auto& s = design.size;
+    double most = -1;
+    standards::FootingPunching governs;
+    for (const auto& c : columns_)
+        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
+            const Forces f = combined(c.actions, of(BaseState::Strength)[i].factors);
+            if (!(f.N > 0)) continue;
+            auto in = blank(design);
+            in.sides[0] = c.column->width, in.sides[1] = c.column->depth;
+            const double x = c.at.x - s.off.x, y = c.at.y - s.off.y;
+            in.over[0] = s.B / 2 + x - in.sides[0] / 2, in.over[1] = s.B / 2 - x - in.sides[0] / 2;
+            in.over[2] = s.L / 2 + y - in.sides[1] / 2, in.over[3] = s.L / 2 - y - in.sides[1] / 2;
+            for (double& o : in.over) o = std::max(0.0, o);
+            in.N = f.N, in.moment[0] = f.My + f.Hx * s.h, in.moment[1] = -f.Mx + f.Hy * s.h;
+            const auto R = upward(design, i);
+            for (std::size_t k = 0; k < R.size(); ++k)
+                in.piles.push_back(
+                    {{design.piles[k].x - x, design.piles[k].y - y}, R[k], in_.set.pile.diameter});
+            auto p = in_.rules.punching(in);
+            const double ratio = std::max(checks::isJudged(p.stress) ? checks::ratio(p.stress) : 0,
+                                          checks::isJudged(p.face) ? checks::ratio(p.face) : 0);
+            if (ratio > most) {
+                most = ratio, governs = in;
+                worst.found = p.stress, worst.face = p.face, worst.combination = int(i);
+            }
+        }
+    if (t && most >= 0) {
+        auto p = in_.rules.punching(governs, t);
+        worst.found = p.stress, worst.face = p.face;
+    }
+    return worst;
+}
+
+Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
+    Punched worst;
+    worst.found = checks::notApplicable("", "No pile pushes up.");
+    worst.face = worst.found;
+    const auto& s = design.size;
+    const auto& pile = in_.set.pile;
+    const double side = pile.circular ? pile.diameter * std::sqrt(std::numbers::pi) / 2 : pile.diameter;
+    double most = -1;
+    standards::FootingPunching governs;
+    for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
+        const auto R = upward(design, i);
+        for (std::size_t k = 0; k < R.size(); ++k) {
+            if (!(R[k] > 0)) continue;
+            const Point q = design.piles[k];
+            // A pile within the column's own perimeter does not punch.
+            bool under = false;
+            for (const auto& c : columns_)
+                under = under || (std::abs(q.x - c.at.x + s.off.x) < c.column->width / 2 + design.d[0] / 2 &&
+                                  std::abs(q.y - c.at.y + s.off.y) < c.column->depth / 2 + design.d[0] / 2);
+            if (under) continue;
+            auto in = blank(design);
+            in.sides[0] = in.sides[1] = side;
+            in.over[0] = s.B / 2 + q.x - side / 2, in.over[1] = s.B / 2 - q.x - side / 2;
+            in.over[2] = s.L / 2 + q.y - side / 2, in.over[3] = s.L / 2 - q.y - side / 2;
+            for (double& o : in.over) o = std::max(0.0, o);
+            in.N = R[k];
+            auto p = in_.rules.punching(in);
+            const double ratio = std::max(checks::isJudged(p.stress) ? checks::ratio(p.stress) : 0,
+                                          checks::isJudged(p.face) ? checks::ratio(p.face) : 0);
+            if (ratio > most) {
+                most = ratio, governs = in;
+                worst.found = p.stress, worst.face = p.face, worst.combination = int(i);
+            }
+        }
+    }
+    if (t && most >= 0) {
+        auto p = in_.rules.punching(governs, t);
+        worst.found = p.stress, worst.face = p.face;
+    }
+    return worst;
+}
+
+// Struts from a quarter of the column's side off its middle down to the piles: stresses of their nodes.
+Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
+    Struts out;
+    out.column = out.pile =
+        checks::notApplicable(in_.rules.nodeClause(), "Struts are looked at below one column.");
+    if (columns_.size() != 1 || design.piles.size() < 2) return out;
+    const auto& s = design.size;
+    const auto& c = *columns_.front().column;
+    const auto& pile = in_.set.pile;
+    const double z = 0.9 * (design.d[0] + design.d[1]) / 2,
+                 area = pile.circular ? std::numbers::pi / 4 * pile.diameter * pile.diameter
+                                      : pile.diameter * pile.diameter;
+    double most = -1, N = 0, R = 0, sinPile = 1, sinColumn = 1;
+    for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
+        const double load = combined(columns_.front().actions, of(BaseState::Strength)[i].factors).N;
+        const auto up = upward(design, i);
+        double flattest = 1;
+        for (std::size_t k = 0; k < up.size(); ++k) {
+            const double dx = std::abs(design.piles[k].x + s.off.x - columns_.front().at.x),
+                         dy = std::abs(design.piles[k].y + s.off.y - columns_.front().at.y);
+            const double run = std::hypot(std::max(0.0, dx - c.width / 4), std::max(0.0, dy - c.depth / 4));
+            const double sine = z / std::hypot(z, run);
+            if (up[k] > 0) flattest = std::min(flattest, sine);
+            if (up[k] / (sine * sine) > R / (sinPile * sinPile)) R = up[k], sinPile = sine;
+        }
+        if (load / (flattest * flattest) > most)
+            most = load / (flattest * flattest), N = load, sinColumn = flattest, out.combination = int(i);
+    }
+    auto node = [&](double force, double sine, double on, bool tied, const char* where) {
+        Finding f;
+        f.kind = units::Kind::Stress, f.clause = in_.rules.nodeClause(), f.prefix = "σ";
+        f.demand = trace::step(t, tied ? "sigma_pile" : "sigma_column", "F*1000/(A*sin_theta^2)",
+                               {{"F", force / 1000, "kN"}, {"A", on, "mm²"}, {"sin_theta", sine}},
+                               force / (on * sine * sine), "MPa", f.clause, where);
+        f.limit = in_.rules.node(tied, in_.fc, t);
+        f.notes.push_back("Struts of caps start a quarter of the column's side off its middle; z is 0.9 d.");
+        return checks::judged(f);
+    };
+    out.column =
+        node(std::max(0.0, N), sinColumn, c.width * c.depth, false, "the flattest strut under the column");
+    out.pile = node(R, sinPile, area, true, "above the pile");
+    return out;
+}
+
+bool Cap::strong(CapDesign& design) const {
+    chooseBars(design);
+    const auto& s = design.size;
+    if (!design.bottom[0].bar || !design.bottom[1].bar) return false;
+    const auto m = demand(design);
+    const double side[2] = {s.B, s.L};
+    for (int axis : {0, 1}) {
+        const auto a = std::size_t(axis);
+        const Section section{side[1 - axis], s.h, design.d[a], in_.cover + 10, in_.fc, in_.fy};
+        const auto& mat = design.bottom[a];
+        if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
+            return false;
+        if (m.reduced[axis].value > in_.rules.oneWay(section, mat.area()) * (1 + 1e-9)) return false;
+        if (const double most = in_.standard->shear->crushing(section);
+            most > 0 && m.shear[axis].value > most)
+            return false;
+    }
+    const auto at = struts(design, nullptr);
+    if (at.column.outcome == checks::Outcome::Over || at.pile.outcome == checks::Outcome::Over) return false;
+    for (const auto& p : {atColumns(design, nullptr), atPiles(design, nullptr)})
+        if (p.found.outcome == checks::Outcome::Over || p.face.outcome == checks::Outcome::Over) return false;
+    return true;
+}
+
+CapDesign Cap::solve() const {
+    CapDesign out;
+    if (columns_.empty()) {
+        out.trouble = "The cap has no column.";
+        return out;
+    }
+    const auto& set = in_.set;
+    const double step = set.depthStep, spacing = set.pile.spacingFactor * set.pile.diameter;
+    const double first =
+        base_.h > 0 ? base_.h : units::roundUp(std::max(set.leastDepth, toBars() + 200), step);
+    double h = first;
+    auto chosen = [&](double depth) {
+        CapDesign d;
+        if (!base_.pilesAt.empty()) {
+            d = laid(base_.pilesAt, depth);
+        } else if (base_.piles > 0) {
+            d = laid(pileArrangement(base_.piles, spacing), depth);
+            if (d.piles.empty())
+                d.trouble =
+                    fmt::format("There is no arrangement of {} piles; give their places.", base_.piles);
+            return d;
+        } else {
+            for (int n : pileNumbers()) {
+                d = laid(pileArrangement(n, spacing), depth);
+                if (held(d)) return d;
+            }
+        }
+        if (!held(d)) d.trouble = "So many piles as an arrangement has do not hold it.";
+        return d;
+    };
+    for (std::size_t i = 0; i < base_.pilesAt.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k)
+            if (geometry::length(base_.pilesAt[i], base_.pilesAt[k]) < set.pile.diameter) {
+                out = laid(base_.pilesAt, first);
+                out.trouble = fmt::format("Piles {} and {} stand on each other.", k + 1, i + 1);
+                strong(out);
+                return out;
+            }
+    for (int round = 0; round < 8; ++round) {
+        out = chosen(h);
+        if (!out.piles.empty() && (base_.piles > 0 || !base_.pilesAt.empty()) && out.trouble.empty() &&
+            !held(out))
+            out.trouble = "The pinned piles do not hold it.";
+        if (out.piles.empty()) return out;
+        const std::string trouble = out.trouble;
+        const bool does = strong(out);
+        out.trouble = trouble;
+        if (does || base_.h > 0) break;
+        double low = h, high = h;
+        do {
+            low = high, high += std::max(step, units::roundUp(0.25 * high, step));
+            out.size.h = high;
+        } while (high < largestDepth && !strong(out));
+        if (high >= largestDepth) {
+            out.size.h = std::max(first, units::roundUp(0.4 * std::max(out.size.B, out.size.L), step));
+            strong(out);
+            std::string what;
+            double most = 1;
+            for (const auto& c : checks(out, {}, false))
+                if (checks::isJudged(c) && checks::ratio(c) > most) most = checks::ratio(c), what = c.title;
+            out.trouble = "No depth carries it" + (what.empty() ? std::string(".") : ": " + what + ".");
+            return out;
+        }
+        while (high - low > step * 1.5) {
+            const double m = units::roundUp((low + high) / 2 - 1e-6, step);
+            out.size.h = m;
+            (strong(out) ? high : low) = m;
+        }
+        h = high;
+    }
+    // One step less deep has to fail.
+    while (base_.h == 0 && out.size.h - step >= first - 1e-9) {
+        CapDesign less = out;
+        less.size.h -= step;
+        const bool pinned = base_.piles > 0 || !base_.pilesAt.empty();
+        if (!strong(less) || (!pinned && !held(less))) break;
+        out = std::move(less);
+    }
+    if (!strong(out) && base_.h > 0 && out.trouble.empty())
+        out.trouble = fmt::format("The pinned depth of {} does not do.", units::plain(base_.h));
+    return out;
+}
+
+std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::PartRef& part,
+                                       bool working) const {
+    const auto& s = design.size;
+    const auto& pile = in_.set.pile;
+    verify::CheckList list(part.key.empty() ? std::string() : part.key + "/");
+    const std::string name = model::baseName(in_.set, base_);
+    auto add = [&](const char* key, const char* title, Topic topic, Finding f, trace::Steps steps,
+                   std::string combination, std::optional<model::Face> face = {}) {
+        checks::Place p;
+        p.spot.part = part, p.name = name, p.at = centre(s);
+        list.add({key, title, topic, std::move(f), std::move(steps)}, p, std::move(combination), face);
+    };
+    auto finding = [](units::Kind kind, double demand, double limit, std::string clause) {
+        Finding f;
+        f.kind = kind, f.demand = demand, f.limit = limit, f.clause = std::move(clause);
+        return f;
+    };
+    if (design.piles.empty()) {
+        Finding f = finding(units::Kind::Count, base_.piles, 0, "statics");
+        f.here.push_back(design.trouble);
+        f = checks::judged(f);
+        f.outcome = checks::Outcome::Over;
+        add("piles", "Arrangement of piles", Topic::Ground, f, {}, {});
+        return list.take();
+    }
+    const BaseState state = capacityState();
+    const auto forces = pileForces(design);
+    const std::string clause =
+        pile.ultimate ? "design capacity as given" : "capacity as given, for characteristic loads";
+    {
+        trace::Steps t;
+        Finding f = finding(units::Kind::Force, forces.compression.value, pile.compression, clause);
+        if (working && forces.compression.combination >= 0) {
+            const auto i = std::size_t(forces.compression.combination);
+            const Sum& sum = sums_[std::size_t(state)][i];
+            using trace::step;
+            const double W = weight(s) * of(state)[i].weight;
+            step(&t, "N", "N_c + W", {{"N_c", sum.N / 1000, "kN"}, {"W", W / 1000, "kN"}}, (sum.N + W) / 1000,
+                 "kN", f.clause, "with the weight of the cap and the soil on it");
+            step(&t, "R_mean", "N/n", {{"N", (sum.N + W) / 1000, "kN"}, {"n", double(design.piles.size())}},
+                 (sum.N + W) / double(design.piles.size()) / 1000, "kN", f.clause);
+            step(&t, "R_max", "", {}, forces.compression.value / 1000, "kN", f.clause,
+                 "equal elastic piles under a rigid cap, the group off by the tolerance in x and y");
+        }
+        f.notes.push_back(pile.ultimate
+                              ? "Capacities of piles are design values, compared with ultimate reactions."
+                              : "Capacities of piles are for characteristic reactions.");
+        add("pile-compression", "Pile compression", Topic::Ground, checks::judged(f), t,
+            combination(state, forces.compression.combination));
+    }
+    {
+        Finding f = finding(units::Kind::Force, std::max(0.0, forces.tension.value), pile.tension, clause);
+        add("pile-tension", "Pile tension", Topic::Ground,
+            forces.tension.value > 0 ? checks::judged(f)
+                                     : checks::notApplicable(clause, "No pile is pulled."),
+            {}, combination(state, forces.tension.combination));
+    }
+    if (forces.across.value > 1e-3 * pile.compression * pile.diameter) {
+        Finding f = finding(units::Kind::Moment, forces.across.value, 0, "statics");
+        f.here.push_back(
+            "Piles in one line carry no moment across it: more piles, or beams that hold the cap.");
+        add("across", "Moment across the piles", Topic::Ground, checks::judged(f), {},
+            combination(state, forces.across.combination));
+    }
+    double nearest = 1e300;
+    for (std::size_t i = 0; i < design.piles.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k)
+            nearest = std::min(nearest, geometry::length(design.piles[i], design.piles[k]));
+    if (design.piles.size() > 1) {
+        Finding f =
+            finding(units::Kind::Length, nearest, pile.spacingFactor * pile.diameter, "the set's rule");
+        f.sense = checks::Sense::AtLeast;
+        add("pile-spacing", "Spacing of piles", Topic::Ground, checks::judged(f), {}, {});
+    }
+    const auto& rules = *in_.standard;
+    const auto m = demand(design);
+    const double side[2] = {s.B, s.L};
+    static constexpr const char* keys[2][5] = {{"flexure-x", "top-x", "least-x", "shear-x", "crushing-x"},
+                                               {"flexure-y", "top-y", "least-y", "shear-y", "crushing-y"}};
+    static constexpr const char* titles[2][5] = {
+        {"Flexure along x", "Flexure along x, top", "Least steel along x", "One-way shear along x",
+         "Crushing along x"},
+        {"Flexure along y", "Flexure along y, top", "Least steel along y", "One-way shear along y",
+         "Crushing along y"}};
+    for (int axis : {0, 1}) {
+        const auto a = std::size_t(axis);
+        const Mat& mat = design.bottom[a];
+        const Section section{side[1 - axis], s.h, design.d[a], in_.cover + 10, in_.fc, in_.fy};
+        if (!mat.bar) {
+            Finding f = finding(units::Kind::Moment, m.moment[axis].value, 0, rules.flexure->clause());
+            f.here.push_back("No allowed bars carry it; the cap is too shallow.");
+            f = checks::judged(f);
+            f.outcome = checks::Outcome::Over;
+            add(keys[axis][0], titles[axis][0], Topic::Flexure, f, {},
+                combination(BaseState::Strength, m.moment[axis].combination));
+            continue;
+        }
+        {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Moment, m.moment[axis].value, 0, rules.flexure->clause());
+            f.prefix = "M";
+            f.limit = rules.flexure->resistance(section, mat.area(), 0, working ? &t : nullptr).M;
+            f.notes.push_back(
+                "Moments of caps are those of the piles beyond the faces of columns, on the whole width.");
+            add(keys[axis][0], titles[axis][0], Topic::Flexure, checks::judged(f), t,
+                combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
+        }
+        if (m.top[axis].value > 0) {
+            trace::Steps t;
+            const Mat& top = design.top[a];
+            Section upper = section;
+            if (top.bar) upper.d = s.h - in_.cover - top.bar->diameter * (axis == 0 ? 0.5 : 1.5);
+            Finding f = finding(units::Kind::Moment, m.top[axis].value, 0, rules.flexure->clause());
+            f.prefix = "M";
+            f.limit = top.bar ? rules.flexure->resistance(upper, top.area(), 0, working ? &t : nullptr).M
+                              : rules.flexure->plain(section, working ? &t : nullptr);
+            if (!top.bar) f.here.push_back("Without bars at the top: the plain section carries what hogs.");
+            add(keys[axis][1], titles[axis][1], Topic::Flexure, checks::judged(f), t,
+                combination(BaseState::Strength, m.top[axis].combination), model::Face::Top);
+        }
+        {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Area, mat.area(), 0, rules.steel->clauses(true).minimum);
+            f.sense = checks::Sense::AtLeast, f.prefix = "As";
+            f.limit = rules.steel->minimum(section, working ? &t : nullptr);
+            add(keys[axis][2], titles[axis][2], Topic::Steel, checks::judged(f), t, {}, model::Face::Bottom);
+        }
+        {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Force, m.reduced[axis].value, 0, in_.rules.oneWayClause());
+            f.prefix = "V";
+            f.limit = in_.rules.oneWay(section, mat.area(), working ? &t : nullptr);
+            f.notes.push_back(fmt::format("Shear of caps: of piles near the column a share counts ({}).",
+                                          in_.rules.pileShareClause()));
+            add(keys[axis][3], titles[axis][3], Topic::OneWayShear, checks::judged(f), t,
+                combination(BaseState::Strength, m.reduced[axis].combination));
+        }
+        if (const double most = rules.shear->crushing(section); most > 0) {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, rules.shear->clause());
+            f.prefix = "V";
+            f.limit = rules.shear->crushing(section, working ? &t : nullptr);
+            add(keys[axis][4], titles[axis][4], Topic::OneWayShear, checks::judged(f), t,
+                combination(BaseState::Strength, m.shear[axis].combination));
+        }
+    }
+    if (!design.bottom[0].bar || !design.bottom[1].bar) return list.take();
+    {
+        trace::Steps t;
+        const auto p = atColumns(design, working ? &t : nullptr);
+        add("punching", "Punching at the column", Topic::Punching, p.found, t,
+            combination(BaseState::Strength, p.combination));
+        if (checks::isJudged(p.face))
+            add("punching-face", "Punching at the column's face", Topic::Punching, p.face, t,
+                combination(BaseState::Strength, p.combination));
+    }
+    {
+        trace::Steps t;
+        const auto p = atPiles(design, working ? &t : nullptr);
+        add("punching-pile", "Punching at the piles", Topic::Punching, p.found, t,
+            combination(BaseState::Strength, p.combination));
+    }
+    {
+        trace::Steps t;
+        const auto at = struts(design, working ? &t : nullptr);
+        add("node-column", "Node of struts below the column", Topic::Ground, at.column, t,
+            combination(BaseState::Strength, at.combination));
+        add("node-pile", "Node of struts above the piles", Topic::Ground, at.pile, t,
+            combination(BaseState::Strength, at.combination));
+    }
+    return list.take();
+}
+
+std::vector<schedule::Item> Cap::items(const CapDesign& design) const {
+    std::vector<schedule::Item> all;
+    const auto& s = design.size;
+    const double side[2] = {s.B, s.L};
+    for (bool top : {false, true})
+        for (int axis : {0, 1}) {
+            const Mat& m = top ? design.top[std::size_t(axis)] : design.bottom[std::size_t(axis)];
+            if (m.bar && m.number)
+                all.push_back(matItem(in_, m, axis, side[axis], side[1 - axis], s.h, top, centre(s)));
+        }
+    return all;
+}
+
+}  // namespace talvik::bases

@@ -1,0 +1,64 @@
+// What all bases of a set have in common while they are solved and checked.
+#pragma once
+
+#include <array>
+#include <map>
+#include <memory>
+
+#include "bars/bar_choices.h"
+#include "model/project.h"
+#include "schedule/schedule.h"
+
+namespace talvik::bases {
+
+using standards::BaseState;
+inline constexpr int states = 5;
+
+// Characteristic actions of a column put together with factors.
+struct Forces {
+    double N = 0, Hx = 0, Hy = 0, Mx = 0, My = 0;
+};
+
+class Context {
+  public:
+    // `basis` is that of the project; materials, cover and bars of bases are put in.
+    Context(const model::BaseSet& set, const model::Basis& basis,
+            std::shared_ptr<const standards::Standard> standard);
+    const model::BaseSet& set;
+    const std::shared_ptr<const model::Basis> basis;
+    const std::shared_ptr<const standards::Standard> standard;
+    const standards::BaseRules& rules;
+    std::vector<std::string> caseNames;
+    std::array<std::vector<standards::BaseCombination>, states> combinations;
+    std::vector<bars::BarChoice> choices;  // by steel, with spacings up to the project's largest
+    double fc, fy, density, cover;
+    const model::BaseColumn* column(const model::Id& id) const;
+    // Per case of the set; nothing where the column has no action in it.
+    std::vector<Forces> actions(const model::BaseColumn& column) const;
+
+  private:
+    std::map<model::Id, const model::BaseColumn*> columns_;
+    std::map<model::Id, std::size_t> cases_;
+};
+
+Forces combined(const std::vector<Forces>& actions, const std::vector<double>& factors);
+
+// Bars of one direction at one face.
+struct Mat {
+    const catalogs::Bar* bar = nullptr;
+    double spacing = 0;
+    int number = 0;
+    bool hooked = false;
+    double area() const { return bar ? bar->area * number : 0; }  // mm2, of all
+    std::string text() const;                                     // "13 H16-150"
+};
+// The least bars that give `area` over the width, at spacings up to `most`; those pinned where there are any.
+// Number nought where none do.
+Mat mat(const Context& in, const model::Base& base, double width, double area, double most);
+
+// Straight bars or bars bent up at both ends of one mat, lying side by side in plan (about the middle of the
+// base): along x (axis 0) or y, over `width`.
+schedule::Item matItem(const Context& in, const Mat& mat, int axis, double length, double width, double h,
+                       bool top, geometry::Point centre);
+
+}  // namespace talvik::bases

@@ -1,0 +1,878 @@
+#include "bases/pad.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "ground/bearing_resistance.h"
+#include "ground/rigid_base.h"
+#include "schedule/cutting.h"
+#include "verify/check_list.h"
+
+namespace talvik::bases {
+namespace {
+
+using checks::Finding;
+using checks::Topic;
+using geometry::Point;
+using standards::Section;
+
+constexpr double water = 9.81e-6;      // N/mm3
+constexpr double largestPlan = 30000;  // mm: beyond that there is no base
+constexpr double largestDepth = 6000;
+constexpr double none = 99;
+
+void larger(Asked& a, double value, int combination) {
+    if (value > a.value) a = {value, combination};
+}
+
+}  // namespace
+
+double GroundAnswer::worst() const {
+    return std::max({pressure.value, sliding.value, overturning.value, uplift.value});
+}
+
+Pad::Pad(const Context& in, const model::Base& base) : in_(in), base_(base), middle_(0, 0) {
+    for (const auto& id : base.columns)
+        if (const auto* c = in.column(id)) columns_.push_back({c, {c->x, c->y}, in.actions(*c)});
+    if (columns_.empty()) return;
+    double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
+    for (const auto& c : columns_)
+        middle_.x += c.at.x / double(columns_.size()), middle_.y += c.at.y / double(columns_.size());
+    for (auto& c : columns_) {
+        c.at.x -= middle_.x, c.at.y -= middle_.y;
+        x0 = std::min(x0, c.at.x), x1 = std::max(x1, c.at.x), y0 = std::min(y0, c.at.y),
+        y1 = std::max(y1, c.at.y);
+        const double wx = c.column->width / 2, wy = c.column->depth / 2;
+        leastX_ = std::max(leastX_, 2 * (std::abs(c.at.x - base.offX * base.offPinned) + wx));
+        leastY_ = std::max(leastY_, 2 * (std::abs(c.at.y - base.offY * base.offPinned) + wy));
+    }
+    spanX_ = x1 - x0, spanY_ = y1 - y0;
+    for (int s = 0; s < states; ++s)
+        for (const auto& k : in.combinations[std::size_t(s)]) {
+            Sum& sum = sums_[std::size_t(s)].emplace_back();
+            for (const auto& c : columns_) {
+                const Forces f = combined(c.actions, k.factors);
+                sum.N += f.N, sum.Hx += f.Hx, sum.Hy += f.Hy;
+                sum.alongX += f.N * c.at.x + f.My, sum.alongY += f.N * c.at.y - f.Mx;
+            }
+        }
+}
+
+double Pad::weights(const PadSize& s) const {
+    return in_.density * s.h + in_.set.ground.soil * std::max(0.0, in_.set.ground.depth - s.h);
+}
+double Pad::waterPressure() const {
+    const auto& g = in_.set.ground;
+    return g.water ? water * std::max(0.0, g.depth - g.waterDepth) : 0;
+}
+std::string Pad::combination(BaseState s, int i) const {
+    return i < 0 ? std::string() : of(s)[std::size_t(i)].name(in_.caseNames);
+}
+
+GroundAnswer Pad::ground(const PadSize& s) const {
+    GroundAnswer out;
+    const auto& g = in_.set.ground;
+    const double A = s.area(), w = weights(s), u = waterPressure();
+    auto resultant = [&](const Sum& sum, double weight) {
+        return ground::Resultant{sum.N + weight, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+                                 sum.alongY + sum.Hy * s.h - sum.N * s.off.y};
+    };
+    using By = model::GroundValues::By;
+    const bool allowable = g.by == By::Gross || g.by == By::Net;
+    if (allowable) {
+        const double limit = g.allowable + (g.by == By::Net ? g.depth * g.soil : 0);
+        out.limit = limit;
+        const auto& all = sums_[std::size_t(BaseState::Service)];
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const auto& k = of(BaseState::Service)[i];
+            for (double q : {0.0, k.surcharge * g.surcharge}) {
+                const auto p = ground::rectanglePressure(s.B, s.L, resultant(all[i], (w * k.weight + q) * A));
+                if (!p.good()) {
+                    larger(out.pressure, none, int(i));
+                    if (out.outsideIn < 0 || p.outside > out.outside)
+                        out.outside = p.outside, out.outsideIn = int(i);
+                } else {
+                    if (p.largest / limit > out.pressure.value) out.largest = p.largest;
+                    larger(out.pressure, p.largest / limit, int(i));
+                    out.contact = std::min(out.contact, p.share);
+                }
+                if (g.surcharge <= 0) break;
+            }
+        }
+    }
+    const auto& all = sums_[std::size_t(BaseState::Ground)];
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const auto& k = of(BaseState::Ground)[i];
+        const Sum& sum = all[i];
+        const double H = std::hypot(sum.Hx, sum.Hy);
+        for (double q : {0.0, allowable ? 0.0 : k.surcharge * g.surcharge}) {
+            const auto r = resultant(sum, (w * k.weight + q - u) * A);
+            const Point e = r.N > 0 ? r.at() : Point{1e9, 1e9};
+            const auto eff = ground::effectiveArea(s.B, s.L, e.x, e.y);
+            if (!allowable) {
+                double ratio = none, R = 0, V = r.N;
+                if (r.N > 0 && eff.area() > 0) {
+                    const bool turned = eff.B > eff.L;
+                    ground::BearingInput in;
+                    in.B = std::min(eff.B, eff.L), in.L = std::max(eff.B, eff.L), in.V = r.N, in.H = H;
+                    // The angle of H against the longer side.
+                    const double along = turned ? std::abs(sum.Hx) : std::abs(sum.Hy),
+                                 across = turned ? std::abs(sum.Hy) : std::abs(sum.Hx);
+                    in.angle = H > 0 ? std::atan2(across, along) * 180 / std::numbers::pi : 90;
+                    if (g.by == By::Drained) {
+                        in.overburden = std::max(0.0, g.depth * g.soil - u);
+                        const double phi =
+                            std::atan(std::tan(g.friction * std::numbers::pi / 180) / k.friction) * 180 /
+                            std::numbers::pi;
+                        const bool wet = g.water && g.waterDepth < g.depth + in.B;
+                        R = ground::drained(in, phi, g.cohesion / k.cohesion,
+                                            std::max(1e-7, g.weightBelow - (wet ? water : 0)))
+                                .resistance;
+                    } else {
+                        in.overburden = g.depth * g.soil, in.V = r.N + u * A, V = in.V;
+                        R = ground::undrained(in, g.undrained / k.undrained).resistance;
+                    }
+                    R /= k.bearing;
+                    ratio = R > 0 ? std::min(none, V / R) : none;
+                } else if (r.N > 0) {
+                    const double x = std::max(0.0, std::abs(e.x) - s.B / 2),
+                                 y = std::max(0.0, std::abs(e.y) - s.L / 2);
+                    if (out.outsideIn < 0) out.outsideIn = int(i);
+                    out.outside = std::max(out.outside, std::hypot(x, y));
+                }
+                if (ratio > out.pressure.value) out.largest = V, out.limit = R;
+                larger(out.pressure, ratio, int(i));
+            }
+            if (q == 0 && H > 1) {
+                double R = 0;
+                if (r.N > 0)
+                    R = g.by == By::Undrained
+                            ? std::min(eff.area() * g.undrained / k.undrained, 0.4 * r.N)
+                            : r.N * std::tan(g.baseFriction * std::numbers::pi / 180) / k.friction;
+                R /= k.sliding;
+                const double ratio = R > 0 ? std::min(none, H / R) : none;
+                if (ratio > out.sliding.value) out.slides = H, out.holds = R;
+                larger(out.sliding, ratio, int(i));
+            }
+            if (allowable || g.surcharge <= 0) break;
+        }
+    }
+    const auto& stable = sums_[std::size_t(BaseState::Stability)];
+    for (std::size_t i = 0; i < stable.size(); ++i) {
+        const auto& k = of(BaseState::Stability)[i];
+        const double W = (w * k.weight - u) * A;
+        for (int axis : {0, 1})
+            for (double sign : {1.0, -1.0}) {
+                double turns = 0, stands = std::max(0.0, W) * (axis == 0 ? s.B : s.L) / 2;
+                for (const auto& c : columns_) {
+                    const Forces f = combined(c.actions, k.factors);
+                    const double arm = (axis == 0 ? s.B : s.L) / 2 -
+                                       sign * (axis == 0 ? c.at.x - s.off.x : c.at.y - s.off.y);
+                    const double m = sign * (axis == 0 ? f.My + f.Hx * s.h : -f.Mx + f.Hy * s.h);
+                    (f.N * arm > 0 ? stands : turns) += std::abs(f.N * arm);
+                    if (m > 0) turns += m;
+                }
+                if (turns <= 0) continue;
+                const double ratio = stands > 0 ? std::min(none, turns / stands) : none;
+                if (ratio > out.overturning.value) out.turns = turns, out.stands = stands;
+                larger(out.overturning, ratio, int(i));
+            }
+        const double up = -stable[i].N;
+        if (up > 0) {
+            const double ratio = W > 0 ? std::min(none, up / W) : none;
+            if (ratio > out.uplift.value) out.lifts = up, out.weighs = std::max(0.0, W);
+            larger(out.uplift, ratio, int(i));
+        }
+    }
+    return out;
+}
+
+Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<double, 2>& d) const {
+    Demand out;
+    const double A = s.area(), w = weights(s), side[2] = {s.B, s.L};
+    const auto& sums = sums_[std::size_t(state)];
+    for (std::size_t i = 0; i < sums.size(); ++i) {
+        const auto& k = of(state)[i];
+        const Sum& sum = sums[i];
+        const double wk = w * k.weight;
+        const auto p = ground::rectanglePressure(s.B, s.L,
+                                                 {sum.N + wk * A, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+                                                  sum.alongY + sum.Hy * s.h - sum.N * s.off.y});
+        if (!p.good()) {
+            if (out.outsideIn < 0 || p.outside > out.outside) out.outside = p.outside, out.outsideIn = int(i);
+            continue;
+        }
+        std::vector<Forces> forces;
+        for (const auto& c : columns_) forces.push_back(combined(c.actions, k.factors));
+        for (int axis : {0, 1}) {
+            const double half = side[axis] / 2, width = side[1 - axis];
+            auto place = [&](const Column& c) { return axis == 0 ? c.at.x - s.off.x : c.at.y - s.off.y; };
+            auto columnSide = [&](const Column& c) { return axis == 0 ? c.column->width : c.column->depth; };
+            // Net of the weights, and of columns beyond, on the side where the base ends sooner.
+            auto at = [&](double x) {
+                const bool positive = x >= 0;
+                const double sign = positive ? 1 : -1, reach = std::max(0.0, half - std::abs(x));
+                auto b = ground::beyond(p, axis, x, positive);
+                b.force -= wk * width * reach, b.moment -= wk * width * reach * reach / 2;
+                for (std::size_t c = 0; c < columns_.size(); ++c) {
+                    const double arm = sign * (place(columns_[c]) - x);
+                    if (arm <= 0) continue;
+                    const Forces& f = forces[c];
+                    b.force -= f.N;
+                    b.moment -= f.N * arm + sign * (axis == 0 ? f.My + f.Hx * s.h : -f.Mx + f.Hy * s.h);
+                }
+                return b;
+            };
+            auto bend = [&](double x, const Column* c) {
+                if (std::abs(x) >= half) return;
+                const double m = at(x).moment;
+                if (m > out.moment[axis].value) {
+                    out.moment[axis] = {m, int(i)};
+                    if (c) {
+                        const double edge = std::min(s.h / 2, half - std::abs(x));
+                        const double from = (x >= 0 ? 1 : -1) * (half - edge);
+                        const auto b = ground::beyond(p, axis, from, x >= 0);
+                        out.edge[axis] = edge > 0 ? std::max(0.0, b.force / (edge * width) - wk) : 0;
+                        out.atFace[axis] = half - std::abs(x), out.side[axis] = columnSide(*c);
+                    }
+                }
+                larger(out.top[axis], -m, int(i));
+            };
+            for (const auto& c : columns_)
+                for (double sign : {1.0, -1.0}) {
+                    const double face = place(c) + sign * columnSide(c) / 2,
+                                 cut = face + sign * d[std::size_t(axis)];
+                    bend(face, &c);
+                    if (std::abs(cut) < half) larger(out.shear[axis], std::abs(at(cut).force), int(i));
+                }
+            if (columns_.size() > 1)
+                for (int n = 1; n < 24; ++n) {
+                    const double x = -half + n * side[axis] / 24;
+                    if (std::none_of(columns_.begin(), columns_.end(), [&](const Column& c) {
+                            return std::abs(x - place(c)) < columnSide(c) / 2;
+                        }))
+                        bend(x, nullptr);
+                }
+        }
+    }
+    return out;
+}
+
+// Bars for the moments of a size: the least that carry them, keep the least steel, the spacing, and the crack
+// rule.
+bool Pad::chooseBars(PadDesign& design) const {
+    bool fine = true;
+    const auto& s = design.size;
+    const auto& rules = *in_.standard;
+    const double side[2] = {s.B, s.L};
+    const auto m = demand(s, BaseState::Strength, {1e9, 1e9});
+    const auto service =
+        demand(s,
+               rules.cracks->state() == actions::LimitState::QuasiPermanent ? BaseState::Sustained
+                                                                            : BaseState::Service,
+               {1e9, 1e9});
+    const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
+    double below = 0;
+    for (int axis : {0, 1}) {
+        const double b = side[1 - axis];
+        for (bool top : {false, true}) {
+            Mat& mat = top ? design.top[std::size_t(axis)] : design.bottom[std::size_t(axis)];
+            mat = {};
+            const double M = top ? m.top[axis].value : m.moment[axis].value;
+            Section section{b, s.h, s.h - in_.cover - below - 10, in_.cover + 10, in_.fc, in_.fy};
+            // Concrete without bars carries the little that hogs, as the standard says.
+            if (top && M <= rules.flexure->plain(section)) continue;
+            double diameter = 16;
+            for (int pass = 0; pass < 2; ++pass) {
+                section.d = s.h - in_.cover - below - diameter / 2;
+                if (section.d < 50) break;
+                const auto need = rules.flexure->required(section, M);
+                const double least = rules.steel->minimum(section);
+                double area = std::max(need.possible && !need.doubly ? need.As : 1e9, least);
+                bool cracks = false;
+                for (int more = 0; more < 20; ++more) {
+                    cracks = false;
+                    mat = bases::mat(in_, base_, b, area, most);
+                    if (!mat.bar) break;
+                    const double Ms = top ? service.top[axis].value : service.moment[axis].value;
+                    if (!(Ms > 0)) break;
+                    section.d = s.h - in_.cover - below - mat.bar->diameter / 2;
+                    standards::CrackInput crack{section,          Ms,
+                                                mat.area(),       mat.bar->diameter,
+                                                mat.spacing,      in_.cover + below,
+                                                in_.basis->creep, in_.basis->crackLimitBottom};
+                    cracks = rules.cracks->check(crack).outcome == checks::Outcome::Over;
+                    if (!cracks) break;
+                    if (!base_.bar.empty() && base_.spacing > 0) break;
+                    area = mat.area() * 1.06;
+                }
+                if (pass == 1) fine = fine && !cracks;
+                if (!mat.bar) break;
+                diameter = mat.bar->diameter;
+            }
+            if (!top)
+                design.d[std::size_t(axis)] =
+                    s.h - in_.cover - below - (mat.bar ? mat.bar->diameter / 2 : 10);
+            if (mat.bar && !top) {
+                // Bent up where straight bars are not anchored.
+                standards::FootingAnchorage a{m.atFace[axis],
+                                              s.h,
+                                              design.d[std::size_t(axis)],
+                                              m.side[axis],
+                                              in_.cover,
+                                              m.edge[axis],
+                                              M / b,
+                                              mat.area() / b,
+                                              mat.bar->diameter,
+                                              mat.bar->area,
+                                              mat.spacing,
+                                              in_.fc,
+                                              in_.fy,
+                                              false};
+                mat.hooked = in_.rules.anchorage(a).outcome == checks::Outcome::Over;
+            }
+        }
+        below = design.bottom[std::size_t(axis)].bar ? design.bottom[std::size_t(axis)].bar->diameter : 16;
+    }
+    return fine;
+}
+
+standards::FootingPunching Pad::punchingOf(const PadDesign& design, std::size_t column, std::size_t i) const {
+    const auto& s = design.size;
+    const auto& k = of(BaseState::Strength)[i];
+    const Sum& sum = sums_[std::size_t(BaseState::Strength)][i];
+    const Column& c = columns_[column];
+    const Forces f = combined(c.actions, k.factors);
+    const double wk = weights(s) * k.weight;
+    standards::FootingPunching in;
+    in.sides[0] = c.column->width, in.sides[1] = c.column->depth;
+    const double x = c.at.x - s.off.x, y = c.at.y - s.off.y;
+    in.over[0] = s.B / 2 + x - in.sides[0] / 2, in.over[1] = s.B / 2 - x - in.sides[0] / 2;
+    in.over[2] = s.L / 2 + y - in.sides[1] / 2, in.over[3] = s.L / 2 - y - in.sides[1] / 2;
+    for (double& o : in.over) o = std::max(0.0, o);
+    in.d = (design.d[0] + design.d[1]) / 2;
+    for (int axis : {0, 1}) {
+        const double width = axis == 0 ? s.L : s.B;
+        in.rho[axis] = design.bottom[std::size_t(axis)].area() / (width * design.d[std::size_t(axis)]);
+    }
+    in.fc = in_.fc, in.N = f.N;
+    in.moment[0] = f.My + f.Hx * s.h, in.moment[1] = -f.Mx + f.Hy * s.h;
+    const auto p =
+        ground::rectanglePressure(s.B, s.L,
+                                  {sum.N + wk * s.area(), sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+                                   sum.alongY + sum.Hy * s.h - sum.N * s.off.y});
+    if (p.good()) {
+        in.pressure = std::max(0.0, p.at({x, y}) - wk);
+        if (p.share > 1 - 1e-9) in.gradient[0] = p.b, in.gradient[1] = p.c;
+    }
+    return in;
+}
+
+Pad::Punched Pad::punched(const PadDesign& design, trace::Steps* t) const {
+    Punched worst;
+    if (!(design.d[0] > 50) || !(design.d[1] > 50)) return worst;
+    const auto& all = of(BaseState::Strength);
+    const double d = (design.d[0] + design.d[1]) / 2;
+    double most = -1;
+    for (std::size_t c = 0; c < columns_.size(); ++c) {
+        // The two that look worst, by the force and what its eccentricity adds.
+        std::vector<std::pair<double, std::size_t>> order;
+        const auto& column = *columns_[c].column;
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            const Forces f = combined(columns_[c].actions, all[i].factors);
+            const double more = std::abs(f.My + f.Hx * design.size.h) / (column.width + 2 * d) +
+                                std::abs(-f.Mx + f.Hy * design.size.h) / (column.depth + 2 * d);
+            order.push_back({-(f.N + 1.5 * more), i});
+        }
+        std::sort(order.begin(), order.end());
+        if (order.size() > 3) order.resize(3);
+        for (const auto& [key, i] : order) {
+            Punched p;
+            p.column = c, p.combination = int(i), p.in = punchingOf(design, c, i);
+            if (!(p.in.N > 0)) continue;
+            p.found = in_.rules.punching(p.in);
+            const double ratio =
+                std::max(checks::isJudged(p.found.stress) ? checks::ratio(p.found.stress) : 0,
+                         checks::isJudged(p.found.face) ? checks::ratio(p.found.face) : 0);
+            if (ratio > most) most = ratio, worst = p;
+        }
+    }
+    if (worst.combination >= 0 && t) worst.found = in_.rules.punching(worst.in, t);
+    return worst;
+}
+
+// Whether the base itself carries, with the bars chosen for it.
+bool Pad::strong(PadDesign& design) const {
+    if (!chooseBars(design)) return false;
+    const auto& s = design.size;
+    const double side[2] = {s.B, s.L};
+    for (int axis : {0, 1}) {
+        const auto& mat = design.bottom[std::size_t(axis)];
+        if (!mat.bar) return false;
+    }
+    const auto m = demand(s, BaseState::Strength, design.d);
+    if (m.outsideIn >= 0) return false;
+    for (int axis : {0, 1}) {
+        const auto a = std::size_t(axis);
+        const double b = side[1 - axis];
+        const auto& mat = design.bottom[a];
+        const Section section{b, s.h, design.d[a], in_.cover + mat.bar->diameter / 2, in_.fc, in_.fy};
+        if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
+            return false;
+        if (m.shear[axis].value > in_.rules.oneWay(section, mat.area()) * (1 + 1e-9)) return false;
+        if (mat.hooked) {
+            standards::FootingAnchorage an{m.atFace[axis],
+                                           s.h,
+                                           design.d[a],
+                                           m.side[axis],
+                                           in_.cover,
+                                           m.edge[axis],
+                                           m.moment[axis].value / b,
+                                           mat.area() / b,
+                                           mat.bar->diameter,
+                                           mat.bar->area,
+                                           mat.spacing,
+                                           in_.fc,
+                                           in_.fy,
+                                           true};
+            if (in_.rules.anchorage(an).outcome == checks::Outcome::Over) return false;
+        }
+    }
+    // A foot that more depth does not help is told by its check.
+    if (columnFoot(s, false, nullptr).first.outcome == checks::Outcome::Over &&
+        columnFoot(s, true, nullptr).first.outcome != checks::Outcome::Over)
+        return false;
+    const auto p = punched(design);
+    return p.combination < 0 ||
+           (p.found.stress.outcome != checks::Outcome::Over && p.found.face.outcome != checks::Outcome::Over);
+}
+
+PadSize Pad::sized(double grown, double h) const {
+    const double step = in_.set.planStep;
+    PadSize s;
+    s.h = h;
+    s.off = base_.offPinned ? Point{base_.offX, base_.offY} : Point{0, 0};
+    s.B = base_.B > 0 ? base_.B : units::roundUp(std::max(spanX_ + grown, leastX_) - 1e-6, step);
+    s.L = base_.L > 0 ? base_.L : units::roundUp(std::max(spanY_ + grown, leastY_) - 1e-6, step);
+    return s;
+}
+
+// The least growth beyond the columns, by steps, for which the ground is within; negative without.
+double Pad::leastPlan(double h, double from) const {
+    auto enough = [&](double g) { return ground(sized(g, h)).worst() <= 1 + 1e-9; };
+    if (base_.B > 0 && base_.L > 0) return enough(0) ? 0 : -1;
+    const double step = in_.set.planStep;
+    double low = 0, high = std::max(step, units::roundUp(from, step));
+    while (!enough(high)) {
+        low = high, high *= 1.5;
+        high = units::roundUp(high, step);
+        if (high > largestPlan) return -1;
+    }
+    while (high - low > step * 1.5) {
+        const double m = units::roundUp((low + high) / 2 - 1e-6, step);
+        (enough(m) ? high : low) = m;
+    }
+    return high;
+}
+
+PadDesign Pad::ofSize(const PadSize& size) const {
+    PadDesign d;
+    d.size = size;
+    strong(d);
+    return d;
+}
+
+PadDesign Pad::solve() const {
+    PadDesign out;
+    if (columns_.empty()) {
+        out.trouble = "The base has no column.";
+        return out;
+    }
+    const double step = in_.set.depthStep;
+    const double first = base_.h > 0 ? base_.h : units::roundUp(in_.set.leastDepth, step);
+    double h = first, grown = 0;
+    double service = 0;
+    for (const auto& s : sums_[std::size_t(BaseState::Service)]) service = std::max(service, s.N);
+    const double guess = std::sqrt(std::max(service, 1e4) / std::max(in_.set.ground.allowable, 0.05));
+    for (int round = 0; round < 8; ++round) {
+        grown = leastPlan(h, round == 0 ? guess : grown);
+        if (grown < 0) {
+            // As large as it may be, to say what fails.
+            out = ofSize(sized(std::min(largestPlan, 4 * guess + 4000), h));
+            const auto g = ground(out.size);
+            out.trouble = g.outsideIn >= 0 && g.outside > 0
+                              ? fmt::format("The resultant leaves the base by {:.0f} mm.", g.outside)
+                          : g.uplift.value > 1  ? "The base lifts: no weight that it can have holds it."
+                          : g.sliding.value > 1 ? "No base is heavy enough against sliding."
+                                                : "No base is large enough for the ground.";
+            if (base_.B > 0 || base_.L > 0) {
+                out.size = sized(guess, h);
+                out = ofSize(out.size);
+                out.trouble =
+                    fmt::format("The pinned size {} does not do.", base_.B > 0 && base_.L > 0 ? "in plan"
+                                                                   : base_.B > 0              ? "along x"
+                                                                                              : "along y");
+            }
+            return out;
+        }
+        if (base_.h > 0) break;
+        out.size = sized(grown, h);
+        if (strong(out)) break;
+        // Deeper: by steps that grow, then back.
+        double low = h, high = h;
+        do {
+            low = high, high += std::max(step, units::roundUp(0.25 * high, step));
+            out.size.h = high;
+        } while (high < largestDepth && !strong(out));
+        if (high >= largestDepth) {
+            out.size.h = std::max(first, units::roundUp(0.25 * std::max(out.size.B, out.size.L), step));
+            strong(out);
+            out.trouble = "No depth carries it with the bars allowed.";
+            return out;
+        }
+        while (high - low > step * 1.5) {
+            const double m = units::roundUp((low + high) / 2 - 1e-6, step);
+            out.size.h = m;
+            (strong(out) ? high : low) = m;
+        }
+        h = high;
+    }
+    out.size = sized(grown, h);
+    // Down again: one step less of either has to fail.
+    for (int round = 0; round < 12; ++round) {
+        if (base_.h == 0 && out.size.h - step >= first - 1e-9) {
+            PadDesign less = out;
+            less.size.h -= step;
+            if (ground(less.size).worst() <= 1 + 1e-9 && strong(less)) {
+                out.size = less.size, h = less.size.h;
+                continue;
+            }
+        }
+        if (!(base_.B > 0 && base_.L > 0) && grown > in_.set.planStep) {
+            PadDesign less;
+            less.size = sized(grown - in_.set.planStep, h);
+            if ((less.size.B < out.size.B || less.size.L < out.size.L) &&
+                ground(less.size).worst() <= 1 + 1e-9 && (base_.h > 0 || strong(less))) {
+                grown -= in_.set.planStep, out.size = less.size;
+                continue;
+            }
+        }
+        break;
+    }
+    if (!strong(out) && base_.h > 0)
+        out.trouble = fmt::format("The pinned depth of {} does not do.", units::plain(base_.h));
+    return out;
+}
+
+double Pad::ratio(const PadDesign& design) const {
+    double most = 0;
+    for (const auto& c : checks(design, {}, false))
+        most = std::max(most, checks::isJudged(c) ? checks::ratio(c) : 0);
+    return most;
+}
+
+std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::PartRef& part,
+                                       bool working) const {
+    const auto& s = design.size;
+    const auto& g = in_.set.ground;
+    verify::CheckList list(part.key.empty() ? std::string() : part.key + "/");
+    const std::string name = model::baseName(in_.set, base_);
+    const Point c = centre(s);
+    auto add = [&](const char* key, const char* title, Topic topic, Finding f, trace::Steps steps,
+                   std::string combination, std::optional<model::Face> face = {}) {
+        checks::Place p;
+        p.spot.part = part, p.name = name, p.at = c;
+        list.add({key, title, topic, std::move(f), std::move(steps)}, p, std::move(combination), face);
+    };
+    const auto ga = ground(s);
+    using By = model::GroundValues::By;
+    auto finding = [](units::Kind kind, double demand, double limit, std::string clause) {
+        Finding f;
+        f.kind = kind, f.demand = demand, f.limit = limit, f.clause = std::move(clause);
+        return f;
+    };
+    // On the ground.
+    {
+        const bool allowable = g.by == By::Gross || g.by == By::Net;
+        const BaseState state = allowable ? BaseState::Service : BaseState::Ground;
+        Finding f = allowable ? finding(units::Kind::AreaLoad, ga.largest, ga.limit, in_.rules.clause(state))
+                              : finding(units::Kind::Force, ga.largest, ga.limit,
+                                        in_.rules.clause(state) + ", Annex D");
+        trace::Steps t;
+        if (ga.pressure.value >= none) {
+            f.demand = none * std::max(f.limit, 1e-3);
+            if (ga.outsideIn >= 0)
+                f.here.push_back(ga.outside > 0
+                                     ? fmt::format("The resultant leaves the base by {:.0f} mm under {}.",
+                                                   ga.outside, combination(state, ga.outsideIn))
+                                     : fmt::format("Nothing presses the base down under {}.",
+                                                   combination(state, ga.outsideIn)));
+        } else if (working && allowable) {
+            const auto& k = of(state)[std::size_t(ga.pressure.combination)];
+            const Sum& sum = sums_[std::size_t(state)][std::size_t(ga.pressure.combination)];
+            const double w = weights(s);
+            using trace::step;
+            step(&t, "W", "(gamma_c*h + gamma_s*t)*B*L/1000000000",
+                 {{"gamma_c", in_.density * 1e6, "kN/m³"},
+                  {"h", s.h, "mm"},
+                  {"gamma_s", g.soil * 1e6, "kN/m³"},
+                  {"t", std::max(0.0, g.depth - s.h), "mm"},
+                  {"B", s.B, "mm"},
+                  {"L", s.L, "mm"}},
+                 w * s.area() / 1000, "kN", f.clause, "base and soil above it");
+            const double N = sum.N + w * k.weight * s.area();
+            step(&t, "N", "N_c + k*W",
+                 {{"N_c", sum.N / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}}, N / 1000,
+                 "kN", f.clause);
+            const double ax = sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+                         ay = sum.alongY + sum.Hy * s.h - sum.N * s.off.y;
+            step(&t, "e_x", "M_x/N*1000", {{"M_x", ax / 1e6, "kNm"}, {"N", N / 1000, "kN"}}, ax / N, "mm",
+                 f.clause);
+            step(&t, "e_y", "M_y/N*1000", {{"M_y", ay / 1e6, "kNm"}, {"N", N / 1000, "kN"}}, ay / N, "mm",
+                 f.clause);
+            step(&t, "p_max", "", {}, ga.largest * 1000, "kN/m²", f.clause,
+                 ga.contact < 1 - 1e-9
+                     ? "plane pressure over the part in contact, exact; with surcharge where that is worse"
+                     : "plane pressure over the whole base; with surcharge where that is worse");
+        }
+        if (ga.contact < 1 - 1e-9 && allowable)
+            f.here.push_back(
+                fmt::format("{:.0f} % of the base is in contact at the least.", 100 * ga.contact));
+        f.notes.push_back(
+            "Bases are rigid; the ground pushes and does not pull, its pressure is a plane where it acts.");
+        f = checks::judged(f);
+        if (ga.pressure.value >= none) f.outcome = checks::Outcome::Over;
+        add("pressure", allowable ? "Bearing pressure" : "Bearing resistance", Topic::Ground, f, t,
+            combination(state, ga.pressure.combination));
+    }
+    auto ratioCheck = [&](const char* key, const char* title, const Asked& asked, double demand, double limit,
+                          units::Kind kind, BaseState state, const char* note) {
+        Finding f = finding(kind, demand, limit, in_.rules.clause(state));
+        if (note && *note) f.notes.push_back(note);
+        f = checks::judged(f);
+        add(key, title, Topic::Ground, f, {}, combination(state, asked.combination));
+    };
+    if (ga.sliding.combination >= 0)
+        ratioCheck("sliding", "Sliding", ga.sliding, ga.slides, ga.holds, units::Kind::Force,
+                   BaseState::Ground, "Passive pressure beside bases is left out against sliding.");
+    if (ga.overturning.combination >= 0)
+        ratioCheck("overturning", "Overturning", ga.overturning, ga.turns, ga.stands, units::Kind::Moment,
+                   BaseState::Stability,
+                   "Overturning is about the edges of the base; surcharge does not hold.");
+    if (ga.uplift.combination >= 0)
+        ratioCheck("uplift", "Uplift", ga.uplift, ga.lifts, ga.weighs, units::Kind::Force,
+                   BaseState::Stability, "");
+
+    // The base itself.
+    const auto& rules = *in_.standard;
+    const auto m = demand(s, BaseState::Strength, design.d);
+    const auto crackState = rules.cracks->state() == actions::LimitState::QuasiPermanent
+                                ? BaseState::Sustained
+                                : BaseState::Service;
+    const auto service = demand(s, crackState, {1e9, 1e9});
+    const double side[2] = {s.B, s.L};
+    const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
+    static constexpr const char* keys[2][7] = {
+        {"flexure-x", "top-x", "least-x", "spacing-x", "shear-x", "anchorage-x", "cracks-x"},
+        {"flexure-y", "top-y", "least-y", "spacing-y", "shear-y", "anchorage-y", "cracks-y"}};
+    static constexpr const char* titles[2][7] = {
+        {"Flexure along x", "Flexure along x, top", "Least steel along x", "Spacing along x",
+         "One-way shear along x", "Anchorage along x", "Cracks along x"},
+        {"Flexure along y", "Flexure along y, top", "Least steel along y", "Spacing along y",
+         "One-way shear along y", "Anchorage along y", "Cracks along y"}};
+    for (int axis : {0, 1}) {
+        const auto a = std::size_t(axis);
+        const double b = side[1 - axis];
+        const Mat& mat = design.bottom[a];
+        if (!mat.bar) {
+            add(
+                keys[axis][0], titles[axis][0], Topic::Flexure,
+                [&] {
+                    Finding f =
+                        finding(units::Kind::Moment, m.moment[axis].value, 0, rules.flexure->clause());
+                    f.here.push_back("No allowed bars carry it; the base is too shallow.");
+                    return checks::judged(f);
+                }(),
+                {}, combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
+            continue;
+        }
+        const Section section{b, s.h, design.d[a], in_.cover + mat.bar->diameter / 2, in_.fc, in_.fy};
+        auto flexure = [&](const Section& sec, const Mat& bars, const Asked& asked, int which,
+                           model::Face face) {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Moment, asked.value, 0, rules.flexure->clause());
+            f.prefix = "M";
+            f.limit = rules.flexure->resistance(sec, bars.area(), 0, working ? &t : nullptr).M;
+            f.notes.push_back("Moments of bases are those at the faces of columns, on the whole width.");
+            add(keys[axis][which], titles[axis][which], Topic::Flexure, checks::judged(f), t,
+                combination(BaseState::Strength, asked.combination), face);
+        };
+        flexure(section, mat, m.moment[axis], 0, model::Face::Bottom);
+        const Mat& top = design.top[a];
+        if (m.top[axis].value > 0) {
+            Section upper = section;
+            if (top.bar) {
+                upper.d = s.h - in_.cover - top.bar->diameter * (axis == 0 ? 0.5 : 1.5);
+                flexure(upper, top, m.top[axis], 1, model::Face::Top);
+            } else {
+                trace::Steps t;
+                Finding f = finding(units::Kind::Moment, m.top[axis].value, 0, rules.flexure->clause());
+                f.prefix = "M";
+                f.limit = rules.flexure->plain(section, working ? &t : nullptr);
+                f.here.push_back("Without bars at the top: the plain section carries what hogs.");
+                add(keys[axis][1], titles[axis][1], Topic::Flexure, checks::judged(f), t,
+                    combination(BaseState::Strength, m.top[axis].combination), model::Face::Top);
+            }
+        }
+        {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Area, mat.area(), 0, rules.steel->clauses(true).minimum);
+            f.sense = checks::Sense::AtLeast, f.prefix = "As";
+            f.limit = rules.steel->minimum(section, working ? &t : nullptr);
+            add(keys[axis][2], titles[axis][2], Topic::Steel, checks::judged(f), t, {}, model::Face::Bottom);
+        }
+        {
+            Finding f =
+                finding(units::Kind::BarSpacing, mat.spacing, most, rules.steel->clauses(true).spacing);
+            add(keys[axis][3], titles[axis][3], Topic::Spacing, checks::judged(f), {}, {},
+                model::Face::Bottom);
+        }
+        {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, in_.rules.oneWayClause());
+            f.prefix = "V";
+            f.limit = in_.rules.oneWay(section, mat.area(), working ? &t : nullptr);
+            if (m.shear[axis].combination < 0)
+                f = checks::notApplicable(f.clause,
+                                          "The section at d from the column lies outside the base.");
+            else
+                f.notes.push_back("One-way shear of bases is that at d from the faces of columns.");
+            add(keys[axis][4], titles[axis][4], Topic::OneWayShear,
+                f.outcome == checks::Outcome::NotApplicable ? f : checks::judged(f), t,
+                combination(BaseState::Strength, m.shear[axis].combination));
+        }
+        {
+            trace::Steps t;
+            standards::FootingAnchorage an{m.atFace[axis],
+                                           s.h,
+                                           design.d[a],
+                                           m.side[axis],
+                                           in_.cover,
+                                           m.edge[axis],
+                                           m.moment[axis].value / b,
+                                           mat.area() / b,
+                                           mat.bar->diameter,
+                                           mat.bar->area,
+                                           mat.spacing,
+                                           in_.fc,
+                                           in_.fy,
+                                           mat.hooked};
+            add(keys[axis][5], titles[axis][5], Topic::Anchorage,
+                in_.rules.anchorage(an, working ? &t : nullptr), t,
+                combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
+        }
+        if (service.moment[axis].value > 0) {
+            trace::Steps t;
+            const standards::CrackInput crack{section,          service.moment[axis].value,
+                                              mat.area(),       mat.bar->diameter,
+                                              mat.spacing,      in_.cover,
+                                              in_.basis->creep, in_.basis->crackLimitBottom};
+            add(keys[axis][6], titles[axis][6], Topic::Cracks,
+                rules.cracks->check(crack, working ? &t : nullptr), t,
+                combination(crackState, service.moment[axis].combination), model::Face::Bottom);
+        }
+    }
+    trace::Steps pt;
+    if (const auto p = punched(design, working ? &pt : nullptr); p.combination >= 0) {
+        add("punching", "Punching", Topic::Punching, p.found.stress, pt,
+            combination(BaseState::Strength, p.combination));
+        if (p.found.face.outcome != checks::Outcome::NotApplicable)
+            add("punching-face", "Punching at the column", Topic::Punching, p.found.face, pt,
+                combination(BaseState::Strength, p.combination));
+    }
+    trace::Steps ft;
+    if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0)
+        add("foot", "Bearing of the concrete below the column", Topic::Ground, foot, ft,
+            combination(BaseState::Strength, in));
+    if (m.outsideIn >= 0) {
+        Finding f = finding(units::Kind::Length, m.outside, 0, in_.rules.clause(BaseState::Strength));
+        f.here.push_back(
+            m.outside > 0
+                ? fmt::format("Under {} the resultant leaves the base by {:.0f} mm: nothing balances it.",
+                              combination(BaseState::Strength, m.outsideIn), m.outside)
+                : fmt::format("Nothing presses the base down under {}.",
+                              combination(BaseState::Strength, m.outsideIn)));
+        f = checks::judged(f);
+        f.outcome = checks::Outcome::Over;
+        add("resultant", "Resultant at ultimate loads", Topic::Ground, f, {},
+            combination(BaseState::Strength, m.outsideIn));
+    }
+    return list.take();
+}
+
+// The column that presses hardest on its foot; `deepest`: with as much spread as any depth gives.
+std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, trace::Steps* t) const {
+    std::pair<checks::Finding, int> worst{{}, -1};
+    double most = 0;
+    for (const auto& col : columns_) {
+        const double cx = col.column->width, cy = col.column->depth;
+        const double x = std::abs(col.at.x - s.off.x), y = std::abs(col.at.y - s.off.y);
+        const double spread = std::max(1.0, std::min({3.0, (s.B - 2 * x) / cx, (s.L - 2 * y) / cy,
+                                                      deepest ? 3.0 : 1 + 2 * s.h / std::max(cx, cy)}));
+        double N = 0;
+        int in = -1;
+        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
+            if (const double n = combined(col.actions, of(BaseState::Strength)[i].factors).N; n > N)
+                N = n, in = int(i);
+        if (in < 0) continue;
+        trace::Steps steps;
+        auto f = in_.rules.columnFoot(N, cx * cy, cx * cy * spread * spread, in_.fc,
+                                      in_.basis->column.strength, t ? &steps : nullptr);
+        if (const double ratio = checks::ratio(f); ratio > most) {
+            most = ratio, worst.first = f, worst.second = in;
+            if (t) *t = std::move(steps);
+        }
+    }
+    return worst;
+}
+
+std::vector<schedule::Item> Pad::items(const PadDesign& design) const {
+    std::vector<schedule::Item> all;
+    const auto& s = design.size;
+    const double side[2] = {s.B, s.L};
+    for (bool top : {false, true})
+        for (int axis : {0, 1}) {
+            const Mat& m = top ? design.top[std::size_t(axis)] : design.bottom[std::size_t(axis)];
+            if (m.bar && m.number)
+                all.push_back(matItem(in_, m, axis, side[axis], side[1 - axis], s.h, top, centre(s)));
+        }
+    return all;
+}
+
+std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {
+    const auto& s = design.size;
+    const auto ga = ground(s);
+    const bool allowable = in_.set.ground.by == model::GroundValues::By::Gross ||
+                           in_.set.ground.by == model::GroundValues::By::Net;
+    const BaseState state = allowable ? BaseState::Service : BaseState::Ground;
+    const int i = ga.pressure.combination;
+    if (i < 0) return {};
+    const Sum& sum = sums_[std::size_t(state)][std::size_t(i)];
+    const auto& k = of(state)[std::size_t(i)];
+    const auto p = ground::rectanglePressure(
+        s.B, s.L,
+        {sum.N + weights(s) * k.weight * s.area(), sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+         sum.alongY + sum.Hy * s.h - sum.N * s.off.y});
+    if (!p.good()) return {};
+    Shown out;
+    const Point corners[4] = {
+        {-s.B / 2, -s.L / 2}, {s.B / 2, -s.L / 2}, {s.B / 2, s.L / 2}, {-s.B / 2, s.L / 2}};
+    for (int c = 0; c < 4; ++c) out.corners[c] = p.at(corners[c]);
+    out.combination = combination(state, i);
+    return out;
+}
+
+}  // namespace talvik::bases

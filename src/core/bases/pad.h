@@ -1,0 +1,123 @@
+// A pad footing: a rectangle on the ground below one column or several. Sizes are solved where nobody fixed
+// them: the least plan size by steps for which the ground and stability are within, then the least depth for
+// which the base itself is, with the least bars. Units N, mm, MPa; moments on the whole width.
+//
+// Readings. The base is rigid, the ground pushes and does not pull (exact, see ground/rigid_base). Weights of
+// base and soil cause no bending or shear where all of it is in contact. Moments act at the faces of columns,
+// shear at d from them; between columns the moment of the beam as a whole counts. Uncracked friction only:
+// passive pressure helps nowhere.
+#pragma once
+
+#include <optional>
+
+#include "bases/context.h"
+#include "checks/checks.h"
+
+namespace talvik::bases {
+
+struct PadSize {
+    double B = 0, L = 0, h = 0;
+    geometry::Point off;  // of the centre from the middle of the columns
+    double area() const { return B * L; }
+};
+
+// One demand with the combination (of its state) that asks for it.
+struct Asked {
+    double value = 0;
+    int combination = -1;
+};
+
+// What a base of a size asks of the ground, as ratios of the worst combination; 99 where there is no answer.
+struct GroundAnswer {
+    Asked pressure, sliding, overturning, uplift;
+    double largest = 0, limit = 0;  // pressure, or load and resistance where that is the rule
+    double slides = 0, holds = 0;   // forces
+    double turns = 0, stands = 0;   // moments
+    double lifts = 0, weighs = 0;   // forces
+    double outside = 0;             // mm by which a resultant leaves the base; 0 where none does
+    int outsideIn = -1;             // in which combination
+    double contact = 1;             // least share
+    double worst() const;
+};
+
+struct PadDesign {
+    PadSize size;
+    std::array<Mat, 2> bottom, top;  // along x, along y
+    std::array<double, 2> d{};       // of the bottom bars
+    std::string trouble;             // why there is none
+    bool possible() const { return trouble.empty(); }
+};
+
+class Pad {
+  public:
+    Pad(const Context& in, const model::Base& base);
+    PadDesign solve() const;
+    // The size as pinned, where it is not free; bars chosen for it whether it carries or not.
+    PadDesign ofSize(const PadSize& size) const;
+    // Largest ratio of all checks but those of bars' arrangement; for searches.
+    double ratio(const PadDesign& design) const;
+    GroundAnswer ground(const PadSize& size) const;
+    // Checks with their working where `working`; `key` begins their keys.
+    std::vector<checks::Check> checks(const PadDesign& design, const model::PartRef& part,
+                                      bool working) const;
+    std::vector<schedule::Item> items(const PadDesign& design) const;
+    // Pressures under the base in the service combination that governs.
+    struct Shown {
+        double corners[4] = {0, 0, 0, 0};  // -x-y, +x-y, +x+y, -x+y
+        std::string combination;
+    };
+    std::optional<Shown> shown(const PadDesign& design) const;
+    geometry::Point centre(const PadSize& size) const {
+        return {middle_.x + size.off.x, middle_.y + size.off.y};
+    }
+
+  private:
+    struct Column {
+        const model::BaseColumn* column;
+        geometry::Point at;  // from the middle
+        std::vector<Forces> actions;
+    };
+    // Of all columns together about their middle: moments without those of H, which grow with the depth.
+    struct Sum {
+        double N = 0, alongX = 0, alongY = 0, Hx = 0, Hy = 0;
+    };
+    struct Demand {
+        Asked moment[2], top[2], shear[2];
+        double atFace[2] = {0, 0};  // overhang, side of the column there
+        double side[2] = {0, 0};
+        double edge[2] = {0, 0};  // net pressure over the outer h/2 where the moment is largest
+        double outside = 0;       // mm by which a resultant leaves the base
+        int outsideIn = -1;
+    };
+    const Context& in_;
+    const model::Base& base_;
+    geometry::Point middle_;
+    std::vector<Column> columns_;
+    std::array<std::vector<Sum>, states> sums_;
+    double spanX_ = 0, spanY_ = 0, leastX_ = 0, leastY_ = 0;
+
+    const std::vector<standards::BaseCombination>& of(BaseState s) const {
+        return in_.combinations[std::size_t(s)];
+    }
+    double weights(const PadSize& size) const;  // per area
+    double waterPressure() const;
+    PadSize sized(double grown, double h) const;
+    double leastPlan(double h, double from) const;
+    bool strong(PadDesign& design) const;
+    Demand demand(const PadSize& size, BaseState state, const std::array<double, 2>& d) const;
+    bool chooseBars(PadDesign& design) const;  // false where none keeps the crack rule
+    std::pair<checks::Finding, int> columnFoot(const PadSize& size, bool deepest, trace::Steps* t) const;
+    struct Punched {
+        std::size_t column = 0;
+        int combination = -1;
+        standards::PunchingFound found;
+        standards::FootingPunching in;
+    };
+    // The column and combination that govern; combination -1 where no column presses down.
+    Punched punched(const PadDesign& design, trace::Steps* t = nullptr) const;
+    standards::FootingPunching punchingOf(const PadDesign& design, std::size_t column,
+                                          std::size_t combination) const;
+    std::string combination(BaseState s, int i) const;
+};
+
+}  // namespace talvik::bases

@@ -1,0 +1,19 @@
+// Which bases are alike: at the most so many types at the least cost.
+#pragma once
+
+#include <cstddef>
+#include <functional>
+#include <vector>
+
+namespace talvik::design {
+
+// Rows in an order; a type is a stretch of them, whose cost `of(first, last)` (both included) gives. Least
+// costs of all rows with 1, 2, ... `most` types, and for `most` where each type begins. Exact among stretches
+// (dynamic programming); `of` may be infinite. O(rows^2 most) calls less those kept.
+struct Grouping {
+    std::vector<double> costs;        // [n - 1]: with at the most n types
+    std::vector<std::size_t> begins;  // of the best with at the most `most`
+};
+Grouping group(std::size_t rows, std::size_t most, const std::function<double(std::size_t, std::size_t)>& of);
+
+}  // namespace talvik::design

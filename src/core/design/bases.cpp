@@ -1,0 +1,439 @@
+#include "design/bases.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <atomic>
+#include <cmath>
+#include <map>
+#include <numbers>
+#include <tuple>
+
+#include "design/base_types.h"
+#include "fem/parallel/pool.h"
+
+namespace talvik::design {
+
+using bases::Context;
+
+namespace {
+
+bool pads(const model::BaseSet& set) {
+    return set.kind == model::BaseSet::Kind::Pads;
+}
+
+// All of a base but its pins: what its design reads.
+bool sameColumns(const model::BaseSet& a, const model::Base& x, const model::BaseSet& b,
+                 const model::Base& y) {
+    if (x.columns.size() != y.columns.size()) return false;
+    for (std::size_t i = 0; i < x.columns.size(); ++i) {
+        const auto *p = model::findColumn(a, x.columns[i]), *q = model::findColumn(b, y.columns[i]);
+        if (!p || !q || !(*p == *q)) return false;
+    }
+    return true;
+}
+bool sameRules(const model::BaseSet& a, const model::BaseSet& b) {
+    return a.kind == b.kind && a.ground == b.ground && a.pile == b.pile && a.twoFormulas == b.twoFormulas &&
+           a.approach == b.approach && a.planStep == b.planStep && a.depthStep == b.depthStep &&
+           a.leastDepth == b.leastDepth && a.bars == b.bars && a.cases == b.cases;
+}
+
+// What makes two bases the same to build.
+using Shape =
+    std::tuple<double, double, double, std::string, std::string, std::string, std::string, std::string>;
+Shape shapeOf(const BasePart& p) {
+    std::string piles;
+    for (auto q : p.piles()) piles += fmt::format("{:.0f}:{:.0f};", q.x, q.y);
+    auto text = [](const bases::Mat& m) { return m.text() + (m.hooked ? " bent" : ""); };
+    return {p.size().B,          p.size().L,          p.size().h,       piles,
+            text(p.bottom()[0]), text(p.bottom()[1]), text(p.top()[0]), text(p.top()[1])};
+}
+
+class Maker {
+  public:
+    Maker(const std::shared_ptr<const model::BaseSet>& set, const model::Basis& basis,
+          const std::shared_ptr<const standards::Standard>& standard)
+        : set_(set), rates_(basis.rates), in_(*set, basis, standard) {}
+
+    const Context& context() const { return in_; }
+
+    std::shared_ptr<BasePart> solve(std::size_t number, const model::Base& base) const {
+        auto part = std::make_shared<BasePart>();
+        part->number = number;
+        if (pads(*set_)) {
+            const bases::Pad pad(in_, base);
+            part->design = pad.solve();
+        } else {
+            const bases::Cap cap(in_, base);
+            part->design = cap.solve();
+        }
+        complete(*part, base);
+        return part;
+    }
+    // Checks, bars and what it takes, of a design that is there.
+    void complete(BasePart& part, const model::Base& base) const {
+        part.set = set_;
+        part.part = {set_->id, model::PartKind::Base, base.id};
+        part.name = (pads(*set_) ? "Base " : "Cap ") + model::baseName(*set_, base);
+        if (const auto* pad = std::get_if<bases::PadDesign>(&part.design)) {
+            const bases::Pad maker(in_, base);
+            part.checks = maker.checks(*pad, part.part, false);
+            part.items = maker.items(*pad);
+            part.centre = maker.centre(pad->size);
+            part.pressure = maker.shown(*pad);
+        } else {
+            const auto& cap = std::get<bases::CapDesign>(part.design);
+            const bases::Cap maker(in_, base);
+            part.checks = maker.checks(cap, part.part, false);
+            part.items = maker.items(cap);
+            part.centre = maker.centre(cap.size);
+        }
+        if (!part.trouble().empty()) {
+            // No base does: said with the worst check, and never within.
+            bool over = false;
+            for (auto& c : part.checks) over |= c.outcome == checks::Outcome::Over;
+            if (!over && !part.checks.empty()) part.checks.front().outcome = checks::Outcome::Over;
+            if (!part.checks.empty()) part.checks.front().here.push_back(part.trouble());
+        }
+        const auto& s = part.size();
+        const auto& g = set_->ground;
+        part.concrete = s.B * s.L * s.h / 1e9;
+        part.formwork = 2 * (s.B + s.L) * s.h / 1e6;
+        part.blinding = (s.B + 2 * 100) * (s.L + 2 * 100) * g.blinding / 1e9;
+        part.excavation = (s.B + 2 * 100) * (s.L + 2 * 100) * (std::max(g.depth, s.h) + g.blinding) / 1e9;
+        part.steel = 0;
+        for (const auto& i : part.items) part.steel += i.number * i.massEach;
+        part.cost = part.carbon = 0;
+        for (const auto& [amount, rate] : {std::pair{part.concrete, &rates_.concrete},
+                                           {part.steel, &rates_.steel},
+                                           {part.formwork, &rates_.formwork},
+                                           {part.blinding, &rates_.blinding},
+                                           {part.excavation, &rates_.excavation}})
+            part.cost += amount * rate->price, part.carbon += amount * rate->carbon;
+    }
+
+    // One design that serves all of these bases, each with its pins: sizes of the largest, bars of the most.
+    // False where there is none.
+    bool together(const std::vector<std::shared_ptr<BasePart>>& parts) const {
+        if (parts.size() < 2 || !pads(*set_)) return parts.size() < 2;
+        bases::PadSize size;
+        for (const auto& p : parts) {
+            if (!p->trouble().empty()) return false;
+            size.B = std::max(size.B, p->size().B), size.L = std::max(size.L, p->size().L);
+            size.h = std::max(size.h, p->size().h);
+        }
+        for (int round = 0; round < 10; ++round) {
+            std::array<bases::Mat, 2> bottom, top;
+            std::vector<bases::PadDesign> designs;
+            for (const auto& p : parts) {
+                const bases::Pad pad(in_, set_->bases[p->number]);
+                auto s = size;
+                s.off = p->size().off;
+                designs.push_back(pad.ofSize(s));
+                for (int a : {0, 1}) {
+                    auto larger = [](bases::Mat& most, const bases::Mat& own) {
+                        const bool hooked = most.hooked || own.hooked;
+                        if (own.area() > most.area()) most = own;
+                        most.hooked = hooked;
+                    };
+                    larger(bottom[std::size_t(a)], designs.back().bottom[std::size_t(a)]);
+                    larger(top[std::size_t(a)], designs.back().top[std::size_t(a)]);
+                }
+            }
+            bool groundOver = false, baseOver = false;
+            for (std::size_t i = 0; i < parts.size(); ++i) {
+                const bases::Pad pad(in_, set_->bases[parts[i]->number]);
+                auto& d = designs[i];
+                d.bottom = bottom, d.top = top, d.trouble.clear();
+                if (!bottom[0].bar || !bottom[1].bar) {
+                    baseOver = true;
+                    continue;
+                }
+                d.d[0] = size.h - in_.cover - bottom[0].bar->diameter / 2;
+                d.d[1] = size.h - in_.cover - bottom[0].bar->diameter - bottom[1].bar->diameter / 2;
+                for (const auto& c : pad.checks(d, {}, false))
+                    if (c.outcome == checks::Outcome::Over)
+                        (c.topic == checks::Topic::Ground && c.key.find("foot") == std::string::npos
+                             ? groundOver
+                             : baseOver) = true;
+            }
+            if (!groundOver && !baseOver) {
+                for (std::size_t i = 0; i < parts.size(); ++i) {
+                    parts[i]->design = designs[i];
+                    complete(*parts[i], set_->bases[parts[i]->number]);
+                }
+                return true;
+            }
+            if (groundOver) size.B += set_->planStep, size.L += set_->planStep;
+            if (baseOver) size.h += set_->depthStep;
+        }
+        return false;
+    }
+
+  private:
+    const std::shared_ptr<const model::BaseSet> set_;
+    const model::Rates& rates_;
+    const Context in_;
+};
+
+// Groups by hand first, then at the most so many types by cost; the rest as they are.
+void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<std::shared_ptr<BasePart>>& parts,
+               const std::stop_token& stop) {
+    const auto& set = *answer.set;
+    std::map<std::string, std::vector<std::shared_ptr<BasePart>>> byHand;
+    std::vector<std::shared_ptr<BasePart>> free;
+    for (auto& p : parts) {
+        const auto& type = set.bases[p->number].type;
+        if (!type.empty())
+            byHand[type].push_back(p);
+        else if (p->trouble().empty())
+            free.push_back(p);
+    }
+    for (auto& [name, group] : byHand) maker.together(group);
+    // Different shapes, by cost: bases near to each other in cost are near in size.
+    std::map<Shape, std::vector<std::shared_ptr<BasePart>>> shapes;
+    for (auto& p : free) shapes[shapeOf(*p)].push_back(p);
+    if (shapes.size() > 1 && pads(set)) {
+        std::vector<std::vector<std::shared_ptr<BasePart>>*> rows;
+        for (auto& [shape, all] : shapes) rows.push_back(&all);
+        std::stable_sort(rows.begin(), rows.end(), [](const auto* a, const auto* b) {
+            const auto &p = a->front()->size(), &q = b->front()->size();
+            return std::tuple(p.area(), p.h, a->front()->steel) <
+                   std::tuple(q.area(), q.h, b->front()->steel);
+        });
+        // A type costs each of its bases what the largest size and the most steel of them cost.
+        auto cost = [&](std::size_t first, std::size_t last) {
+            double volume = 0, steel = 0, B = 0, L = 0, h = 0;
+            std::size_t n = 0;
+            for (std::size_t i = first; i <= last; ++i) {
+                const auto& p = *rows[i]->front();
+                B = std::max(B, p.size().B), L = std::max(L, p.size().L), h = std::max(h, p.size().h);
+                steel = std::max(steel, p.steel / std::max(1e-9, p.size().area()));
+                n += rows[i]->size();
+            }
+            volume = B * L * h / 1e9;
+            const auto& rates = answer.basis->rates;
+            const double dug = (B + 200) * (L + 200) / 1e9;
+            return double(n) *
+                   (volume * rates.concrete.price + steel * B * L * rates.steel.price +
+                    2 * (B + L) * h / 1e6 * rates.formwork.price +
+                    dug * set.ground.blinding * rates.blinding.price +
+                    dug * (std::max(set.ground.depth, h) + set.ground.blinding) * rates.excavation.price);
+        };
+        const std::size_t most =
+            set.mostTypes > 0 ? std::size_t(set.mostTypes) : std::min<std::size_t>(12, rows.size());
+        if (rows.size() <= 600) {
+            const auto grouping = group(rows.size(), most, cost);
+            answer.costs = grouping.costs;
+            if (set.mostTypes > 0 && rows.size() > std::size_t(set.mostTypes))
+                for (std::size_t k = 0; k < grouping.begins.size() && !stop.stop_requested(); ++k) {
+                    const std::size_t to =
+                        k + 1 < grouping.begins.size() ? grouping.begins[k + 1] : rows.size();
+                    std::vector<std::shared_ptr<BasePart>> all;
+                    for (std::size_t i = grouping.begins[k]; i < to; ++i)
+                        all.insert(all.end(), rows[i]->begin(), rows[i]->end());
+                    maker.together(all);
+                }
+        }
+    }
+    // Names: those given by hand, else F1, F2, ... from the largest.
+    std::map<Shape, std::vector<BasePart*>> alike;
+    for (auto& p : parts)
+        if (set.bases[p->number].type.empty()) alike[shapeOf(*p)].push_back(p.get());
+    std::vector<std::vector<BasePart*>*> order;
+    for (auto& [shape, all] : alike) order.push_back(&all);
+    std::stable_sort(order.begin(), order.end(), [](const auto* a, const auto* b) {
+        return a->front()->concrete > b->front()->concrete;
+    });
+    for (auto& [name, group] : byHand) {
+        for (auto& p : group) p->type = name;
+        answer.types.push_back({name, int(group.size())});
+    }
+    int n = 0;
+    for (const auto* all : order) {
+        std::string name;
+        do name = fmt::format("{}{}", pads(set) ? 'F' : 'P', ++n);
+        while (byHand.contains(name));
+        for (auto* p : *all) p->type = name;
+        answer.types.push_back({name, int(all->size())});
+    }
+}
+
+}  // namespace
+
+const bases::PadSize& BasePart::size() const {
+    return std::visit([](const auto& d) -> const bases::PadSize& { return d.size; }, design);
+}
+const std::array<bases::Mat, 2>& BasePart::bottom() const {
+    return std::visit([](const auto& d) -> const std::array<bases::Mat, 2>& { return d.bottom; }, design);
+}
+const std::array<bases::Mat, 2>& BasePart::top() const {
+    return std::visit([](const auto& d) -> const std::array<bases::Mat, 2>& { return d.top; }, design);
+}
+const std::string& BasePart::trouble() const {
+    return std::visit([](const auto& d) -> const std::string& { return d.trouble; }, design);
+}
+const std::vector<geometry::Point>& BasePart::piles() const {
+    static const std::vector<geometry::Point> none;
+    const auto* cap = std::get_if<bases::CapDesign>(&design);
+    return cap ? cap->piles : none;
+}
+const checks::Check* BasePart::governing() const {
+    const checks::Check* worst = nullptr;
+    for (const auto& c : checks)
+        if (checks::isJudged(c) &&
+            (!worst || (c.outcome == checks::Outcome::Over) > (worst->outcome == checks::Outcome::Over) ||
+             ((c.outcome == checks::Outcome::Over) == (worst->outcome == checks::Outcome::Over) &&
+              checks::ratio(c) > checks::ratio(*worst))))
+            worst = &c;
+    return worst;
+}
+std::string BasePart::detail(units::System system) const {
+    auto length = [&](double v) { return units::text(v, units::Kind::Length, system); };
+    return fmt::format(
+        "type {} · {} × {} × {}{}", type, length(size().B), length(size().L), length(size().h),
+        piles().empty() ? "" : fmt::format(" · {} pile{}", piles().size(), piles().size() > 1 ? "s" : ""));
+}
+
+std::vector<checks::Check> BasesAnswer::withWorking(const PartAnswer& part) const {
+    const auto* base = dynamic_cast<const BasePart*>(&part);
+    if (!base) return part.checks;
+    // The basis of the answer has the materials of bases already: as those of foundations again.
+    model::Basis b = *basis;
+    b.foundation.strength = b.pileCap.strength = b.concreteStrength;
+    b.foundation.density = b.pileCap.density = b.concreteDensity;
+    b.foundation.yield = b.pileCap.yield = b.steelYield;
+    b.coverFoundation = b.coverBottom;
+    const Context in(*set, b, standard);
+    const auto& row = set->bases[base->number];
+    auto all = std::holds_alternative<bases::PadDesign>(base->design)
+                   ? bases::Pad(in, row).checks(std::get<bases::PadDesign>(base->design), part.part, true)
+                   : bases::Cap(in, row).checks(std::get<bases::CapDesign>(base->design), part.part, true);
+    for (std::size_t i = 0; i < all.size() && i < part.checks.size(); ++i)
+        all[i].outcome = part.checks[i].outcome, all[i].here = part.checks[i].here;
+    return all;
+}
+
+std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, units::System system) const {
+    using enum Fact::Kind;
+    std::vector<Fact> all;
+    auto text = [&](double v, units::Kind kind) { return units::text(v, kind, system); };
+    if (!spot) {
+        all.push_back({Heading, "Types", "number of bases"});
+        for (std::size_t i = 0; i < types.size() && i < 20; ++i)
+            all.push_back({Pair, types[i].first, fmt::format("{}", types[i].second)});
+        if (types.size() > 20) all.push_back({Note, fmt::format("and {} more types", types.size() - 20)});
+        return all;
+    }
+    const auto* part = dynamic_cast<const BasePart*>(find(spot->part));
+    if (!part) return all;
+    const auto& s = part->size();
+    if (!part->trouble().empty()) all.push_back({Note, part->trouble()});
+    all.push_back({Heading, pads(*set) ? "Base" : "Cap", "type " + part->type});
+    all.push_back(
+        {Pair, "Along x, along y", text(s.B, units::Kind::Length) + " × " + text(s.L, units::Kind::Length)});
+    all.push_back({Pair, "Depth", text(s.h, units::Kind::Length)});
+    if (!part->piles().empty()) all.push_back({Pair, "Piles", fmt::format("{}", part->piles().size())});
+    for (int axis : {0, 1}) {
+        const auto& m = part->bottom()[std::size_t(axis)];
+        all.push_back(
+            {Pair, axis == 0 ? "Bars along x" : "Bars along y", m.text() + (m.hooked ? ", bent up" : "")});
+    }
+    if (part->pressure) {
+        const auto* p = part->pressure->corners;
+        all.push_back({Heading, "Pressure at the corners", part->pressure->combination});
+        all.push_back(
+            {Pair, "upper", text(p[3], units::Kind::AreaLoad) + " · " + text(p[2], units::Kind::AreaLoad)});
+        all.push_back(
+            {Pair, "lower", text(p[0], units::Kind::AreaLoad) + " · " + text(p[1], units::Kind::AreaLoad)});
+    }
+    all.push_back({Heading, "It takes"});
+    all.push_back({Pair, "Concrete, steel",
+                   text(part->concrete, units::Kind::Volume) + ", " + text(part->steel, units::Kind::Mass)});
+    all.push_back({Pair, "Cost", fmt::format("{} {:.0f}", basis->rates.currency, part->cost)});
+    return all;
+}
+
+std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model::BaseSet>& set,
+                                               const model::Basis& basis,
+                                               const std::shared_ptr<const standards::Standard>& standard,
+                                               const BasesAnswer* last, std::stop_token stop,
+                                               const std::function<void(double)>& progress) {
+    auto answer = std::make_shared<BasesAnswer>();
+    answer->element = set->id, answer->name = set->name, answer->set = set, answer->standard = standard;
+    const Maker maker(set, basis, standard);
+    answer->basis = maker.context().basis;
+    if (set->bases.empty()) {
+        answer->error = "There are no bases yet: columns with their loads come from a table.";
+        answer->summarise();
+        return answer;
+    }
+    if (maker.context().choices.empty()) {
+        answer->error = "None of the bars allowed for bases fits its spacing.";
+        answer->summarise();
+        return answer;
+    }
+    const bool same =
+        last && sameRules(*last->set, *set) && last->standard == standard && *last->basis == *answer->basis;
+    std::map<model::Id, const BasePart*> known;
+    // Types join bases: what was joined may have another size alone.
+    if (same && set->mostTypes == 0 && last->set->mostTypes == 0)
+        for (const auto& p : last->bases)
+            if (last->set->bases[p->number].type.empty()) known[p->part.key] = p.get();
+    std::vector<std::shared_ptr<BasePart>> parts(set->bases.size());
+    std::atomic<std::size_t> done = 0;
+    // Columns by id once: sets may have thousands.
+    fem::parallelFor(parts.size(), [&](std::size_t i) {
+        if (stop.stop_requested()) return;
+        const auto& base = set->bases[i];
+        if (const auto found = known.find(base.id); found != known.end()) {
+            const auto& before = last->set->bases[found->second->number];
+            if (before == base && sameColumns(*last->set, before, *set, base)) {
+                parts[i] = std::make_shared<BasePart>(*found->second);
+                parts[i]->number = i, parts[i]->set = set, parts[i]->type.clear();
+            }
+        }
+        if (!parts[i]) parts[i] = maker.solve(i, base);
+        if (const auto n = ++done; progress && n % 64 == 0) progress(double(n) / double(parts.size()));
+    });
+    if (stop.stop_requested()) return nullptr;
+    findTypes(maker, *answer, parts, stop);
+    for (auto& p : parts) {
+        answer->concrete += p->concrete, answer->steel += p->steel, answer->formwork += p->formwork;
+        answer->blinding += p->blinding, answer->area += p->size().area() / 1e6;
+        answer->bases.push_back(p);
+        answer->parts.push_back(p);
+    }
+    for (const auto& o : standard->omissions) {
+        if (!o.bases) continue;
+        checks::Check c;
+        static_cast<checks::Finding&>(c) = checks::notChecked(o.clause, o.reason);
+        c.key = set->id + "/" + o.key, c.what = c.title = o.title, c.topic = checks::Topic::Omission;
+        c.place = {{{set->id, model::PartKind::Whole, {}}, model::Spot::In::Whole, {}}, set->name, 0, 0, 0};
+        answer->checks.push_back(std::move(c));
+    }
+    answer->summarise();
+    return stop.stop_requested() ? nullptr : answer;
+}
+
+void BasesDesigner::design(const Request& request, std::stop_token stop,
+                           const std::function<void(double)>& progress,
+                           const std::function<void(Answer)>& publish) {
+    for (const auto& set : request.project->bases) {
+        if (set->id != request.element) continue;
+        const auto& basis = request.project->basis;
+        const bool sameBasis = last_ && askedBasis_ && *askedBasis_ == basis;
+        if (!sameBasis || *last_->set != *set || last_->name != set->name) {
+            auto standard =
+                sameBasis ? last_->standard : standards::makeStandard(basis.standard, basis.parameters);
+            if (!standard) return;
+            auto next = designBases(set, basis, standard, sameBasis ? last_.get() : nullptr, stop, progress);
+            if (!next) return;
+            last_ = std::move(next);
+            askedBasis_ = std::make_shared<const model::Basis>(basis);
+        }
+        if (!stop.stop_requested()) publish(last_);
+    }
+}
+
+}  // namespace talvik::design

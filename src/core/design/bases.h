@@ -1,0 +1,60 @@
+// The answer of a set of bases: one part for each, with its checks and bars, and types of which bases are
+// alike.
+#pragma once
+
+#include <variant>
+
+#include "bases/cap.h"
+#include "design/designer.h"
+
+namespace talvik::design {
+
+struct BasePart : PartAnswer {
+    std::shared_ptr<const model::BaseSet> set;
+    std::size_t number = 0;  // in the set
+    std::variant<bases::PadDesign, bases::CapDesign> design;
+    geometry::Point centre;
+    std::string type;                                                            // "F1"
+    double concrete = 0, steel = 0, formwork = 0, blinding = 0, excavation = 0;  // m3, kg, m2, m3, m3
+    double cost = 0, carbon = 0;
+    std::optional<bases::Pad::Shown> pressure;
+    const bases::PadSize& size() const;
+    const std::array<bases::Mat, 2>& bottom() const;
+    const std::array<bases::Mat, 2>& top() const;
+    const std::vector<geometry::Point>& piles() const;  // from the centre; none of pads
+    const std::string& trouble() const;
+    const checks::Check* governing() const;  // the worst of those judged; null without
+    std::string detail(units::System system) const override;
+};
+
+struct BasesAnswer : ElementAnswer {
+    std::shared_ptr<const model::BaseSet> set;
+    std::vector<std::shared_ptr<const BasePart>> bases;  // the parts
+    std::vector<std::pair<std::string, int>> types;      // with the number of bases of each
+    // Least cost of all bases with at the most so many types, from one on; of bases that are solved.
+    std::vector<double> costs;
+    std::vector<checks::Check> withWorking(const PartAnswer& part) const override;
+    std::vector<Fact> facts(const std::optional<model::Spot>& spot, units::System system) const override;
+};
+
+// Solves a set. `last` gives what an edit left alone. Null when stopped.
+std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model::BaseSet>& set,
+                                               const model::Basis& basis,
+                                               const std::shared_ptr<const standards::Standard>& standard,
+                                               const BasesAnswer* last = nullptr, std::stop_token stop = {},
+                                               const std::function<void(double)>& progress = {});
+
+class BasesDesigner : public Designer {
+  public:
+    bool serves(const model::Project& project, const model::Id& element) const override {
+        return model::findBases(project, element) != nullptr;
+    }
+    void design(const Request& request, std::stop_token stop, const std::function<void(double)>& progress,
+                const std::function<void(Answer)>& publish) override;
+
+  private:
+    std::shared_ptr<const BasesAnswer> last_;
+    std::shared_ptr<const model::Basis> askedBasis_;
+};
+
+}  // namespace talvik::design

@@ -1,0 +1,477 @@
+#include "formats/column_loads.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <nlohmann/json.hpp>
+#include <optional>
+#include <set>
+
+#include "formats/fields.h"
+
+namespace talvik::formats {
+namespace {
+
+using actions::Nature;
+using nlohmann::json;
+
+// Rows of a table with the line of the file that each begins at; quotes as in RFC 4180.
+struct Row {
+    std::size_t line = 0;
+    std::vector<std::string> cells;
+};
+std::string trimmed(std::string_view s) {
+    const auto from = s.find_first_not_of(" \t"), to = s.find_last_not_of(" \t");
+    return from == std::string_view::npos ? std::string() : std::string(s.substr(from, to - from + 1));
+}
+std::vector<Row> rowsOf(std::string_view text) {
+    if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
+    const auto head = text.substr(0, text.find('\n'));
+    char between = ',';
+    for (char c : {';', '\t'})
+        if (std::count(head.begin(), head.end(), c) > std::count(head.begin(), head.end(), between))
+            between = c;
+    std::vector<Row> all;
+    Row row{1, {}};
+    std::string cell;
+    bool quoted = false, any = false;
+    std::size_t line = 1;
+    auto end = [&] {
+        row.cells.push_back(trimmed(cell));
+        cell.clear();
+        if (any || row.cells.size() > 1 || !row.cells[0].empty()) all.push_back(std::move(row));
+        row = {line, {}}, any = false;
+    };
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (c == '\n') ++line;
+        if (quoted) {
+            if (c == '"' && i + 1 < text.size() && text[i + 1] == '"')
+                cell += '"', ++i;
+            else if (c == '"')
+                quoted = false;
+            else
+                cell += c;
+        } else if (c == '"' && trimmed(cell).empty()) {
+            quoted = any = true, cell.clear();
+        } else if (c == between) {
+            row.cells.push_back(trimmed(cell));
+            cell.clear(), any = true;
+        } else if (c == '\n') {
+            end();
+            row.line = line;
+        } else if (c != '\r') {
+            cell += c;
+        }
+    }
+    if (!cell.empty() || !row.cells.empty()) end();
+    return all;
+}
+
+enum class Quantity { Text, Length, Size, Force, Moment };
+struct Field {
+    const char* name;
+    Quantity quantity;
+    bool needed = true;
+};
+constexpr Field fields[] = {
+    {"column", Quantity::Text}, {"x", Quantity::Length},        {"y", Quantity::Length},
+    {"width", Quantity::Size},  {"depth", Quantity::Size},      {"case", Quantity::Text},
+    {"nature", Quantity::Text}, {"use", Quantity::Text, false}, {"N", Quantity::Force},
+    {"Hx", Quantity::Force},    {"Hy", Quantity::Force},        {"Mx", Quantity::Moment},
+    {"My", Quantity::Moment}};
+constexpr std::size_t count = std::size(fields);
+
+// Stored units of one unit; nothing where it does not fit.
+std::optional<double> unitOf(std::string unit, Quantity q) {
+    for (const char* dot : {"\u00b7", "\u22c5", "*", " ", "."})
+        for (auto at = unit.find(dot); at != std::string::npos; at = unit.find(dot))
+            unit.replace(at, std::string(dot).size(), "-");
+    constexpr double foot = 304.8, kip = 4448.2216152605;
+    static const std::map<std::string, double, std::less<>> lengths{
+        {"mm", 1}, {"cm", 10}, {"m", 1000}, {"ft", foot}, {"in", 25.4}};
+    static const std::map<std::string, double, std::less<>> forces{
+        {"N", 1}, {"kN", 1e3}, {"MN", 1e6}, {"kip", kip}};
+    static const std::map<std::string, double, std::less<>> moments{
+        {"kNm", 1e6}, {"kN-m", 1e6}, {"MNm", 1e9},           {"MN-m", 1e9},
+        {"Nm", 1e3},  {"N-m", 1e3},  {"kip-ft", kip * foot}, {"kipft", kip * foot}};
+    const auto& table = q == Quantity::Force ? forces : q == Quantity::Moment ? moments : lengths;
+    if (unit.empty())
+        return q == Quantity::Length ? 1000 : q == Quantity::Size ? 1 : q == Quantity::Force ? 1e3 : 1e6;
+    const auto found = table.find(unit);
+    return found == table.end() ? std::optional<double>() : found->second;
+}
+// "N[kN]" or "N (kN)".
+struct Header {
+    std::string name, unit;
+};
+Header headerOf(const std::string& text) {
+    for (auto [open, close] : {std::pair('[', ']'), {'(', ')'}}) {
+        const auto a = text.find(open), b = text.find(close);
+        if (a != std::string::npos && b != std::string::npos && b > a)
+            return {trimmed(text.substr(0, a)), trimmed(text.substr(a + 1, b - a - 1))};
+    }
+    return {trimmed(text), {}};
+}
+std::string lower(std::string s) {
+    for (char& c : s)
+        if (c >= 'A' && c <= 'Z') c = char(c - 'A' + 'a');
+    return s;
+}
+std::string shown(const std::string& text) {
+    std::string out;
+    for (char c : text.substr(0, 60)) out += static_cast<unsigned char>(c) < 32 || c == 127 ? '?' : c;
+    return text.size() > 60 ? out + "…" : out;
+}
+std::optional<double> numberOf(const std::string& cell) {
+    const char* from = cell.c_str();
+    char* end = nullptr;
+    const double v = std::strtod(from, &end);
+    // No hexadecimal, no "inf": figures as people write them.
+    if (cell.empty() || *end != 0 || !std::isfinite(v) || cell.find_first_of("xXnNiIpP") != std::string::npos)
+        return {};
+    return v;
+}
+
+}  // namespace
+
+ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, std::string>& headers,
+                            model::Project& project) {
+    ColumnLoads out;
+    constexpr std::size_t most = 1000000;
+    const auto rows = rowsOf(csv);
+    if (rows.empty()) {
+        out.error = "The table of loads is empty.";
+        return out;
+    }
+    if (rows.size() > most) {
+        out.error = fmt::format("The table of loads has {} rows; at most {} are read.", rows.size(), most);
+        return out;
+    }
+    // Which column of the table is which.
+    std::size_t at[count];
+    double factor[count];
+    std::string missing;
+    for (std::size_t f = 0; f < count; ++f) {
+        at[f] = most;
+        const auto asked = headers.find(fields[f].name);
+        Header found;
+        for (int pass = 0; pass < 2 && at[f] == most; ++pass)
+            for (std::size_t c = 0; c < rows[0].cells.size() && at[f] == most; ++c) {
+                const auto header = headerOf(rows[0].cells[c]);
+                const bool is = asked != headers.end()
+                                    ? trimmed(asked->second) == rows[0].cells[c] ||
+                                          (pass == 1 && trimmed(asked->second) == header.name)
+                                : pass == 0 ? header.name == fields[f].name
+                                            : lower(header.name) == lower(fields[f].name);
+                if (is) at[f] = c, found = header;
+            }
+        if (at[f] == most) {
+            if (asked != headers.end()) {
+                out.error = fmt::format("The table of loads has no column \"{}\", which is to be {}.",
+                                        shown(asked->second), fields[f].name);
+                return out;
+            }
+            if (fields[f].needed) missing += (missing.empty() ? "" : ", ") + std::string(fields[f].name);
+            continue;
+        }
+        if (fields[f].quantity == Quantity::Text) continue;
+        const auto unit = unitOf(found.unit, fields[f].quantity);
+        if (!unit) {
+            out.error = fmt::format("Column {} of the table of loads is in \"{}\", which is no unit of {}.",
+                                    fields[f].name, shown(found.unit),
+                                    fields[f].quantity == Quantity::Force    ? "force"
+                                    : fields[f].quantity == Quantity::Moment ? "moment"
+                                                                             : "length");
+            return out;
+        }
+        factor[f] = *unit;
+    }
+    if (!missing.empty()) {
+        out.error = "The table of loads lacks: " + missing + ".";
+        return out;
+    }
+    enum { Column, X, Y, Width, Depth, Case, NatureOf, Use, N, Hx, Hy, Mx, My };
+    std::map<std::string, std::size_t> known;  // columns by name
+    std::map<std::string, std::size_t> cases;  // cases by name
+    std::set<std::string> bad;
+    std::vector<std::set<model::Id>> seen;
+    std::size_t cellsNeeded = 0;
+    for (std::size_t f = 0; f < count; ++f)
+        if (at[f] != most) cellsNeeded = std::max(cellsNeeded, at[f] + 1);
+    auto& set = out.set;
+    for (std::size_t r = 1; r < rows.size(); ++r) {
+        const Row& row = rows[r];
+        std::string name = at[Column] < row.cells.size() ? row.cells[at[Column]] : std::string();
+        auto refuse = [&](const std::string& why) {
+            out.keptOut.push_back(fmt::format("row {}: {}", row.line, why));
+            if (!name.empty()) bad.insert(name);
+        };
+        if (row.cells.size() < cellsNeeded) {
+            refuse("it has too few fields.");
+            continue;
+        }
+        if (name.empty()) {
+            refuse("the column has no name.");
+            continue;
+        }
+        if (name.size() > 200) {
+            refuse("the name of the column is longer than 200 characters.");
+            name.clear();
+            continue;
+        }
+        double v[count] = {};
+        bool fine = true;
+        for (std::size_t f = 0; f < count && fine; ++f) {
+            if (fields[f].quantity == Quantity::Text) continue;
+            const auto value = numberOf(row.cells[at[f]]);
+            if (!value || std::abs(*value * factor[f]) > 1e15) {
+                refuse(fmt::format("{} is \"{}\", which is no finite number.", fields[f].name,
+                                   shown(row.cells[at[f]])));
+                fine = false;
+            } else {
+                v[f] = *value * factor[f];
+            }
+        }
+        if (!fine) continue;
+        if (!(v[Width] > 0) || !(v[Depth] > 0)) {
+            refuse("the width and depth of the column have to be above 0.");
+            continue;
+        }
+        if (v[Width] < 50 || v[Width] > 10000 || v[Depth] < 50 || v[Depth] > 10000) {
+            refuse("the width and depth of a column are between 50 mm and 10 m.");
+            continue;
+        }
+        if (std::abs(v[X]) > 1e7 || std::abs(v[Y]) > 1e7) {
+            refuse("the column stands farther than 10 km from the origin.");
+            continue;
+        }
+        if (std::abs(v[N]) > 1e9 || std::abs(v[Hx]) > 1e9 || std::abs(v[Hy]) > 1e9 ||
+            std::abs(v[Mx]) > 1e13 || std::abs(v[My]) > 1e13) {
+            refuse("a force above 1,000 MN or a moment above 10,000 MNm is taken as a slip.");
+            continue;
+        }
+        const std::string nature = lower(row.cells[at[NatureOf]]), caseName = row.cells[at[Case]];
+        static const std::map<std::string, Nature, std::less<>> natures{{"permanent", Nature::Permanent},
+                                                                        {"imposed", Nature::Imposed},
+                                                                        {"wind", Nature::Wind},
+                                                                        {"accidental", Nature::Accidental}};
+        const auto is = natures.find(nature);
+        if (is == natures.end()) {
+            refuse(fmt::format("the nature \"{}\" is not known; permanent, imposed, wind and accidental are.",
+                               shown(row.cells[at[NatureOf]])));
+            continue;
+        }
+        if (caseName.empty()) {
+            refuse("the load case has no name.");
+            continue;
+        }
+        std::string use = at[Use] != most ? row.cells[at[Use]] : std::string();
+        if (is->second != Nature::Imposed) use.clear();
+        const auto [ofCase, freshCase] = cases.try_emplace(caseName, set.cases.size());
+        if (freshCase) {
+            set.cases.push_back({{}, caseName, {is->second, use}});
+            if (is->second == Nature::Imposed && !catalogs::imposedUse(use) && use != "C" && use != "G")
+                out.notes.push_back(fmt::format(
+                    "Case {} has the use \"{}\", which is not known: it is combined as offices are.",
+                    shown(caseName), shown(use)));
+            if (set.cases.size() > 200) {
+                out.error = "The table of loads has more than 200 load cases.";
+                return out;
+            }
+        } else if (set.cases[ofCase->second].kind != actions::ActionKind{is->second, use}) {
+            refuse(fmt::format("case {} has another nature or use than before.", shown(caseName)));
+            continue;
+        }
+        const auto [ofColumn, fresh] = known.try_emplace(name, set.columns.size());
+        if (fresh) {
+            set.columns.push_back({{}, name, v[X], v[Y], v[Width], v[Depth], {}});
+            seen.emplace_back();
+        }
+        auto& column = set.columns[ofColumn->second];
+        auto same = [](double a, double b) { return std::abs(a - b) < 0.5; };
+        if (!same(column.x, v[X]) || !same(column.y, v[Y]) || !same(column.width, v[Width]) ||
+            !same(column.depth, v[Depth])) {
+            refuse(fmt::format("column {} stands at another place or has another size than before.",
+                               shown(name)));
+            continue;
+        }
+        if (!seen[ofColumn->second].insert(caseName).second) {
+            refuse(fmt::format("column {} has the case {} twice.", shown(name), shown(caseName)));
+            continue;
+        }
+        // The case by its place for now; it gets its id below.
+        column.actions.push_back({caseName, v[N], v[Hx], v[Hy], v[Mx], v[My]});
+    }
+    std::erase_if(set.columns, [&](const auto& c) { return bad.contains(c.name); });
+    for (const auto& name : bad) out.keptOut.push_back(fmt::format("Column {} is kept out.", shown(name)));
+    if (set.columns.empty()) {
+        out.error = rows.size() < 2 ? "The table of loads has no rows."
+                                    : "No column of the table of loads can be used.";
+        return out;
+    }
+    std::map<std::string, model::Id> ids;
+    for (auto& c : set.cases) ids[c.name] = c.id = model::newId(project, 'q');
+    for (auto& c : set.columns) {
+        c.id = model::newId(project, 'c');
+        for (auto& a : c.actions) a.loadCase = ids[a.loadCase];
+        model::Base base;
+        base.id = model::newId(project, 'b');
+        base.columns = {c.id};
+        set.bases.push_back(std::move(base));
+    }
+    return out;
+}
+
+std::string readColumnMap(std::string_view text, std::map<std::string, std::string>& headers) {
+    const json j = json::parse(text, nullptr, false);
+    if (j.is_discarded() || !j.is_object()) return "The map of columns is no JSON object.";
+    for (const auto& [key, value] : j.items()) {
+        if (std::none_of(std::begin(fields), std::end(fields), [&](const Field& f) { return key == f.name; }))
+            return fmt::format("The map of columns names \"{}\", which no column is called here.",
+                               shown(key));
+        if (!value.is_string())
+            return fmt::format("The map of columns gives no text for \"{}\".", shown(key));
+        headers[key] = value.get<std::string>();
+    }
+    return {};
+}
+
+std::string readGround(std::string_view text, model::Project& project, model::BaseSet& set,
+                       std::string& source) {
+    const json j = json::parse(text, nullptr, false);
+    if (j.is_discarded() || !j.is_object()) return "The ground is no JSON object.";
+    std::string why;
+    std::set<std::string> asked;
+    auto trouble = [&](const std::string& key, const std::string& words) {
+        if (why.empty()) why = fmt::format("\"{}\" of the ground {}", key, words);
+    };
+    auto number = [&](const json& of, const std::string& path, const char* key, double& into, double unit,
+                      double low, double high, bool needed = false) {
+        const std::string name = path + key;
+        asked.insert(name);
+        const auto found = of.find(key);
+        if (found == of.end()) {
+            if (needed) trouble(name, "is missing.");
+            return;
+        }
+        if (!found->is_number() || !std::isfinite(found->get<double>()))
+            return trouble(name, "is no number.");
+        const double v = found->get<double>();
+        if (v < low || v > high)
+            return trouble(name, fmt::format("is {}; it has to be from {} to {}.", units::plain(v),
+                                             units::plain(low), units::plain(high)));
+        into = v * unit;
+    };
+    auto word = [&](const json& of, const std::string& path, const char* key, std::string& into,
+                    std::vector<std::string> known, bool needed = false) {
+        const std::string name = path + key;
+        asked.insert(name);
+        const auto found = of.find(key);
+        if (found == of.end()) {
+            if (needed) trouble(name, "is missing.");
+            return;
+        }
+        if (!found->is_string()) return trouble(name, "is no text.");
+        const auto v = found->get<std::string>();
+        if (!known.empty() && std::find(known.begin(), known.end(), v) == known.end())
+            return trouble(name,
+                           fmt::format("is \"{}\"; it is one of {}.", shown(v), fmt::join(known, ", ")));
+        into = v;
+    };
+    std::string kind, standard = "en1992", combinations = "6.10", approach = "DA1", is;
+    word(j, "", "kind", kind, {"pads", "caps"}, true);
+    word(j, "", "standard", standard, {"en1992", "aci318-si"});
+    word(j, "", "combinations", combinations, {"6.10", "6.10ab"});
+    word(j, "", "approach", approach, {"DA1", "DA2", "DA3"});
+    word(j, "", "source", source, {});
+    auto& basis = project.basis;
+    basis.standard = standard;
+    set.kind = kind == "caps" ? model::BaseSet::Kind::Caps : model::BaseSet::Kind::Pads;
+    set.twoFormulas = combinations == "6.10ab";
+    set.approach = approach.back() - '0';
+    if (standard == "aci318-si") {
+        basis.barCatalog = "aci-si";
+        basis.mainBars = {"No.13", "No.16", "No.19", "No.22"}, basis.secondaryBars = {"No.10", "No.13"};
+        basis.linkBars = {"No.10", "No.13"};
+        set.bars = {"No.13", "No.16", "No.19", "No.22", "No.25", "No.29"};
+    }
+    double strength = 30, yield = 500, density = 25e-6;
+    number(j, "", "concrete_strength_MPa", strength, 1, 12, 90);
+    number(j, "", "steel_yield_MPa", yield, 1, 200, 700);
+    number(j, "", "concrete_density_kN_m3", density, 1e-6, 10, 40);
+    number(j, "", "cover_foundation_mm", basis.coverFoundation, 1, 10, 200);
+    for (auto* m : {&basis.foundation, &basis.pileCap}) {
+        if (m->strength != strength) m->concrete = fmt::format("fc {}", units::plain(strength));
+        if (m->yield != yield) m->steel = fmt::format("fy {}", units::plain(yield));
+        m->strength = strength, m->yield = yield, m->density = density;
+    }
+    auto& g = set.ground;
+    number(j, "", "founding_depth_m", g.depth, 1000, 0, 20);
+    number(j, "", "cover_soil_kN_m3", g.soil, 1e-6, 0, 40);
+    number(j, "", "surcharge_kPa", g.surcharge, 1e-3, 0, 1000);
+    asked.insert("water_depth_m");
+    if (j.contains("water_depth_m") && !j["water_depth_m"].is_null()) {
+        number(j, "", "water_depth_m", g.waterDepth, 1000, 0, 100);
+        g.water = true;
+    }
+    number(j, "", "base_friction_deg", g.baseFriction, 1, 0, 45);
+    number(j, "", "blinding_mm", g.blinding, 1, 0, 1000);
+    using By = model::GroundValues::By;
+    for (const char* key : {"allowable_kPa", "allowable_is", "bearing", "pile"}) asked.insert(key);
+    const bool allowable = j.contains("allowable_kPa"), bearing = j.contains("bearing");
+    if (set.kind == model::BaseSet::Kind::Pads) {
+        if (allowable && bearing) trouble("bearing", "stands beside \"allowable_kPa\"; give one of the two.");
+        if (!allowable && !bearing) trouble("allowable_kPa", "is missing, and so is \"bearing\".");
+    }
+    if (allowable) {
+        number(j, "", "allowable_kPa", g.allowable, 1e-3, 5, 20000);
+        word(j, "", "allowable_is", is, {"gross", "net"}, true);
+        g.by = is == "net" ? By::Net : By::Gross;
+    }
+    if (bearing) {
+        const json& b = j["bearing"];
+        if (!b.is_object()) {
+            trouble("bearing", "is no object.");
+        } else {
+            g.by = b.contains("cu_kPa") ? By::Undrained : By::Drained;
+            number(b, "bearing.", "c_kPa", g.cohesion, 1e-3, 0, 10000);
+            number(b, "bearing.", "phi_deg", g.friction, 1, 1, 50, g.by == By::Drained);
+            number(b, "bearing.", "cu_kPa", g.undrained, 1e-3, 1, 10000);
+            number(b, "bearing.", "unit_weight_kN_m3", g.weightBelow, 1e-6, 5, 40);
+            for (const auto& [key, value] : b.items())
+                if (!asked.contains("bearing." + key))
+                    trouble("bearing." + key, "is not known; check its spelling.");
+        }
+    }
+    auto& p = set.pile;
+    if (j.contains("pile")) {
+        const json& b = j["pile"];
+        if (!b.is_object()) {
+            trouble("pile", "is no object.");
+        } else {
+            std::string shape = "circular", state = "service";
+            word(b, "pile.", "shape", shape, {"circular", "square"});
+            word(b, "pile.", "at", state, {"service", "ultimate"}, true);
+            number(b, "pile.", "diameter_mm", p.diameter, 1, 100, 3000, true);
+            number(b, "pile.", "compression_kN", p.compression, 1e3, 1, 1e6, true);
+            number(b, "pile.", "tension_kN", p.tension, 1e3, 0, 1e6);
+            number(b, "pile.", "spacing_factor", p.spacingFactor, 1, 1.5, 10);
+            number(b, "pile.", "edge_mm", p.edge, 1, 0, 2000);
+            number(b, "pile.", "embedment_mm", p.embedment, 1, 0, 1000);
+            number(b, "pile.", "tolerance_mm", p.tolerance, 1, 0, 500);
+            p.circular = shape == "circular", p.ultimate = state == "ultimate";
+            for (const auto& [key, value] : b.items())
+                if (!asked.contains("pile." + key))
+                    trouble("pile." + key, "is not known; check its spelling.");
+        }
+    } else if (set.kind == model::BaseSet::Kind::Caps) {
+        trouble("pile", "is missing.");
+    }
+    for (const auto& [key, value] : j.items())
+        if (!asked.contains(key)) trouble(shown(key), "is not known; check its spelling.");
+    return why;
+}
+
+}  // namespace talvik::formats

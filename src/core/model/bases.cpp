@@ -1,0 +1,123 @@
+#include "model/bases.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+#include "model/project.h"
+
+namespace talvik::model {
+
+const BaseColumn* findColumn(const BaseSet& set, std::string_view id) {
+    // Columns are mostly asked for in their order.
+    for (const auto& c : set.columns)
+        if (c.id == id) return &c;
+    return nullptr;
+}
+
+std::string baseName(const BaseSet& set, const Base& base) {
+    std::string all;
+    for (const auto& id : base.columns)
+        if (const auto* c = findColumn(set, id)) all += (all.empty() ? "" : " + ") + c->name;
+    return all.empty() ? base.id : all;
+}
+
+geometry::Point middle(const BaseSet& set, const Base& base) {
+    geometry::Point m{0, 0};
+    int n = 0;
+    for (const auto& id : base.columns)
+        if (const auto* c = findColumn(set, id)) m.x += c->x, m.y += c->y, ++n;
+    return n ? geometry::Point{m.x / n, m.y / n} : m;
+}
+
+void validateBases(const BaseSet& set, const std::string& path, std::vector<Diagnostic>& found) {
+    auto number = [&](const std::string& where, double value, double low, double high, double unit,
+                      const char* what, const char* name) {
+        if (!std::isfinite(value) || value < low || value > high)
+            found.push_back(
+                {path + "." + where,
+                 fmt::format("{} must be between {} and {} {}; it is {}.", what, units::plain(low / unit),
+                             units::plain(high / unit), name, units::plain(value / unit))});
+    };
+    const auto& g = set.ground;
+    number("ground.allowable", g.allowable, 0.005, 20, 1e-3, "The allowable pressure", "kN/m²");
+    number("ground.cohesion", g.cohesion, 0, 10, 1e-3, "The cohesion of the ground", "kN/m²");
+    number("ground.friction", g.friction, g.by == GroundValues::By::Drained ? 1 : 0, 50, 1,
+           "The friction angle of the ground", "degrees");
+    number("ground.undrained", g.undrained, g.by == GroundValues::By::Undrained ? 1e-3 : 0, 10, 1e-3,
+           "The undrained strength of the ground", "kN/m²");
+    number("ground.weightBelow", g.weightBelow, 5e-6, 40e-6, 1e-6, "The weight of the ground", "kN/m³");
+    number("ground.depth", g.depth, 0, 20000, 1, "The founding depth", "mm");
+    number("ground.soil", g.soil, 0, 40e-6, 1e-6, "The weight of the soil above the base", "kN/m³");
+    number("ground.surcharge", g.surcharge, 0, 1, 1e-3, "The surcharge", "kN/m²");
+    number("ground.waterDepth", g.waterDepth, 0, 100000, 1, "The depth of the water", "mm");
+    number("ground.baseFriction", g.baseFriction, 0, 45, 1, "The angle of friction at the base", "degrees");
+    number("ground.blinding", g.blinding, 0, 1000, 1, "The blinding", "mm");
+    const auto& p = set.pile;
+    number("pile.diameter", p.diameter, 100, 3000, 1, "The size of the pile", "mm");
+    if (set.kind == BaseSet::Kind::Caps)
+        number("pile.compression", p.compression, 1e3, 1e9, 1e3, "The capacity of the pile in compression",
+               "kN");
+    number("pile.tension", p.tension, 0, 1e9, 1e3, "The capacity of the pile in tension", "kN");
+    number("pile.spacingFactor", p.spacingFactor, 1.5, 10, 1, "The spacing of the piles", "times their size");
+    number("pile.edge", p.edge, 0, 2000, 1, "The distance from a pile to the edge of the cap", "mm");
+    number("pile.embedment", p.embedment, 0, 1000, 1, "The embedment of the piles", "mm");
+    number("pile.tolerance", p.tolerance, 0, 500, 1, "The tolerance of the piles", "mm");
+    number("planStep", set.planStep, 1, 1000, 1, "The step of plan sizes", "mm");
+    number("depthStep", set.depthStep, 1, 1000, 1, "The step of depths", "mm");
+    number("leastDepth", set.leastDepth, 150, 5000, 1, "The least depth", "mm");
+    if (set.approach < 1 || set.approach > 3)
+        found.push_back({path + ".approach", "The design approach is 1, 2 or 3."});
+    if (set.mostTypes < 0 || set.mostTypes > 100000)
+        found.push_back(
+            {path + ".mostTypes", "The number of types is nought (as many as there are) or more."});
+    if (set.bars.empty()) found.push_back({path + ".bars", "No bars are allowed for bases; name some."});
+    std::set<Id> cases;
+    for (std::size_t i = 0; i < set.cases.size(); ++i) cases.insert(set.cases[i].id);
+    std::map<Id, const BaseColumn*> columns;
+    for (std::size_t i = 0; i < set.columns.size(); ++i) {
+        const auto& c = set.columns[i];
+        const std::string at = fmt::format("columns[{}]", i);
+        if (c.id.empty() || !columns.emplace(c.id, &c).second)
+            found.push_back({path + "." + at, "A column lacks an id of its own."});
+        number(at + ".x", c.x, -1e7, 1e7, 1e3, "The place of a column", "m");
+        number(at + ".y", c.y, -1e7, 1e7, 1e3, "The place of a column", "m");
+        number(at + ".width", c.width, 50, 10000, 1, "The width of a column", "mm");
+        number(at + ".depth", c.depth, 50, 10000, 1, "The depth of a column", "mm");
+        for (const auto& a : c.actions) {
+            if (!cases.contains(a.loadCase))
+                found.push_back(
+                    {path + "." + at, fmt::format("Column {} has an action of no load case.", c.name)});
+            for (double v : {a.N, a.Hx, a.Hy}) number(at, v, -1e9, 1e9, 1e3, "A force of a column", "kN");
+            for (double v : {a.Mx, a.My}) number(at, v, -1e13, 1e13, 1e6, "A moment of a column", "kNm");
+        }
+    }
+    std::set<Id> taken, ids;
+    for (std::size_t i = 0; i < set.bases.size(); ++i) {
+        const auto& b = set.bases[i];
+        const std::string at = fmt::format("bases[{}]", i);
+        if (b.id.empty() || !ids.insert(b.id).second)
+            found.push_back({path + "." + at, "A base lacks an id of its own."});
+        if (b.columns.empty()) found.push_back({path + "." + at, "A base stands below no column."});
+        for (const auto& id : b.columns) {
+            if (!columns.contains(id))
+                found.push_back({path + "." + at, fmt::format("There is no column \"{}\".", id)});
+            else if (!taken.insert(id).second)
+                found.push_back(
+                    {path + "." + at, fmt::format("Column {} stands on two bases.", columns.at(id)->name)});
+        }
+        for (auto [v, what] : {std::pair(b.B, ".B"), {b.L, ".L"}, {b.h, ".h"}})
+            if (v != 0) number(at + what, v, 150, 50000, 1, "A pinned size of a base", "mm");
+        number(at + ".offX", b.offX, -25000, 25000, 1, "How far a base stands off", "mm");
+        number(at + ".offY", b.offY, -25000, 25000, 1, "How far a base stands off", "mm");
+        if (b.piles < 0 || b.piles > 64)
+            found.push_back(
+                {path + "." + at, "A cap has 1 to 64 piles, or nought where the number is to be solved."});
+        if (b.spacing != 0) number(at + ".spacing", b.spacing, 50, 1000, 1, "A pinned spacing", "mm");
+    }
+}
+
+}  // namespace talvik::model

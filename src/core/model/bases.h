@@ -1,0 +1,104 @@
+// A set of bases: columns with their characteristic actions, and the pad footings or pile caps below them on
+// one ground. What someone fixed stays (a pin); nought or nothing leaves it to be solved. Units N, mm, MPa.
+//
+// Axes as in plan, x to the right, y up. N downwards is positive; moments are right-handed and act at the top
+// of the base: Mx > 0 moves the resultant to -y by Mx/N, My > 0 to +x by My/N. Hx at the top of a base of
+// depth h adds Hx h to My, Hy takes Hy h from Mx.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "actions/factor_sets.h"
+#include "geometry/polygon.h"
+#include "model/part.h"
+
+namespace talvik::model {
+
+struct ActionCase {
+    Id id;
+    std::string name;
+    actions::ActionKind kind;
+    bool operator==(const ActionCase&) const = default;
+};
+struct ColumnAction {
+    Id loadCase;
+    double N = 0, Hx = 0, Hy = 0, Mx = 0, My = 0;
+    bool operator==(const ColumnAction&) const = default;
+};
+struct BaseColumn {
+    Id id;
+    std::string name;
+    double x = 0, y = 0, width = 300, depth = 300;  // width along x
+    std::vector<ColumnAction> actions;
+    bool operator==(const BaseColumn&) const = default;
+};
+
+struct Base {
+    Id id;
+    std::vector<Id> columns;
+    double B = 0, L = 0, h = 0;  // pins: along x, along y, depth
+    bool offPinned = false;      // the centre stands so far off the middle of the columns
+    double offX = 0, offY = 0;
+    int piles = 0;                         // pin
+    std::vector<geometry::Point> pilesAt;  // pin: off the middle of the columns; then `piles` is their number
+    std::string bar;                       // pin: bars of both directions, with their spacing
+    double spacing = 0;
+    std::string type;  // bases with one name, given by hand, are alike
+    bool operator==(const Base&) const = default;
+};
+
+// What bases stand in and on.
+struct GroundValues {
+    // By an allowable pressure, gross (with all weights) or net (less that of the soil dug out), or by
+    // resistance, drained or undrained (EN 1997-1 Annex D).
+    enum class By { Gross, Net, Drained, Undrained } by = By::Gross;
+    double allowable = 0.2;                             // MPa
+    double cohesion = 0, friction = 30, undrained = 0;  // MPa, degrees, MPa
+    double weightBelow = 18e-6;                         // of the ground below the base, N/mm3
+    double depth = 1000;                                // from the ground to the underside
+    double soil = 18e-6;                                // weight of the soil above the base
+    double surcharge = 0;                               // MPa, variable
+    bool water = false;
+    double waterDepth = 3000;  // below the ground
+    double baseFriction = 25;  // degrees, between base and ground
+    double blinding = 50;
+    bool operator==(const GroundValues&) const = default;
+};
+struct PileValues {
+    bool circular = true;
+    double diameter = 600;  // or side
+    double compression = 1000e3, tension = 0;
+    bool ultimate = false;  // the capacities are design values; else for characteristic loads
+    double spacingFactor = 3, edge = 150, embedment = 75, tolerance = 0;
+    bool operator==(const PileValues&) const = default;
+};
+
+struct BaseSet {
+    Id id;
+    std::string name;
+    enum class Kind { Pads, Caps } kind = Kind::Pads;
+    GroundValues ground;
+    PileValues pile;
+    bool twoFormulas = false;  // EN 1990 (6.10a) and (6.10b)
+    int approach = 1;          // of EN 1997-1
+    int mostTypes = 0;         // so many different bases at the most; 0: as many as there are
+    double planStep = 50, depthStep = 50, leastDepth = 300;
+    std::vector<std::string> bars{"H12", "H16", "H20", "H25"};
+    std::vector<ActionCase> cases;
+    std::vector<BaseColumn> columns;
+    std::vector<Base> bases;
+    bool operator==(const BaseSet&) const = default;
+};
+
+const BaseColumn* findColumn(const BaseSet& set, std::string_view id);
+// The names of its columns, joined by " + ".
+std::string baseName(const BaseSet& set, const Base& base);
+// Middle of the columns of a base.
+geometry::Point middle(const BaseSet& set, const Base& base);
+
+struct Diagnostic;
+// What no set of bases may hold; `path` leads to it.
+void validateBases(const BaseSet& set, const std::string& path, std::vector<Diagnostic>& found);
+
+}  // namespace talvik::model

@@ -1,0 +1,112 @@
+// What bases (pad footings, pile caps) take from a standard: combinations, partial factors of the ground,
+// punching close to the column, bearing at its foot, anchorage of their bars. Units N, mm, MPa.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "actions/factor_sets.h"
+#include "checks/finding.h"
+#include "geometry/polygon.h"
+#include "trace/trace.h"
+
+namespace talvik::standards {
+
+struct Section;
+
+// What a combination is for: an allowable pressure or service loads of piles; bars, shear and punching;
+// resistance of the ground and sliding; overturning and uplift; cracks.
+enum class BaseState { Service, Strength, Ground, Stability, Sustained };
+struct BaseCombination {
+    std::string clause;
+    BaseState state = BaseState::Service;
+    std::vector<double> factors;  // per action
+    double weight = 1;            // on the weights of the base and of the soil above it
+    double surcharge = 0;         // where it adds to what is asked
+    // Partial factors by which tan phi, c' and c_u are divided, and the resistances in bearing and sliding.
+    double friction = 1, cohesion = 1, undrained = 1, bearing = 1, sliding = 1;
+    // "1.35 G + 1.5 Q + 0.9 W"
+    std::string name(const std::vector<std::string>& actions) const;
+};
+struct BaseChoices {
+    bool twoFormulas = false;  // EN 1990 (6.10a) and (6.10b) instead of (6.10)
+    int approach = 1;          // design approach of EN 1997-1
+};
+
+// A rectangular column on a base: sides and overhangs of the base beyond its faces at -x, +x, -y, +y.
+struct FootingPunching {
+    double sides[2] = {0, 0};
+    double over[4] = {0, 0, 0, 0};
+    double d = 0, rho[2] = {0, 0}, fc = 0;
+    double N = 0;                 // of the column, downwards
+    double moment[2] = {0, 0};    // along x, along y
+    double pressure = 0;          // upwards at the column, net of what lies on the base, MPa
+    double gradient[2] = {0, 0};  // by which it grows along x and y, MPa per mm
+    // Piles of a cap: places from the column's middle, what they push up, their size.
+    struct Push {
+        geometry::Point at;
+        double up = 0, size = 0;
+    };
+    std::vector<Push> piles{};
+    // From the column's face to a place; 0 under it.
+    double clear(geometry::Point at) const;
+};
+struct PunchingFound {
+    checks::Finding stress;  // at the perimeter that governs
+    double distance = 0, perimeter = 0, force = 0;
+    checks::Finding face;  // of the column's own perimeter; not applicable where the standard looks at none
+};
+struct FootingAnchorage {
+    double overhang = 0, h = 0, d = 0, columnSide = 0, cover = 0;
+    double edgePressure = 0;  // net, mean over the outer h/2, MPa
+    double moment = 0;        // at the face, per mm of width
+    double area = 0;          // of bars, per mm of width
+    double diameter = 0, barArea = 0, spacing = 0, fc = 0, fy = 0;
+    bool hooked = false;
+};
+
+class BaseRules {
+  public:
+    virtual ~BaseRules() = default;
+    virtual std::vector<BaseCombination> combinations(const std::vector<actions::ActionKind>& actions,
+                                                      BaseState state, const BaseChoices& choices) const = 0;
+    // Of perimeters on the base: wholly where there is room, cut off by its edges where a column stands near
+    // one.
+    virtual PunchingFound punching(const FootingPunching& in, trace::Steps* t = nullptr) const = 0;
+    // One-way shear of a section of a base without links, N on its width.
+    virtual double oneWay(const Section& s, double As, trace::Steps* t = nullptr) const = 0;
+    virtual std::string oneWayClause() const = 0;
+    // Concrete below a column: loaded area, and the largest similar area about it within the base.
+    virtual checks::Finding columnFoot(double N, double loaded, double spread, double fc, double fcColumn,
+                                       trace::Steps* t = nullptr) const = 0;
+    virtual checks::Finding anchorage(const FootingAnchorage& in, trace::Steps* t = nullptr) const = 0;
+    // Share of a pile's force that counts in one-way shear at the face of a column: `clear` from there to the
+    // pile.
+    virtual double pileShare(double clear, double d, double pile) const = 0;
+    virtual std::string pileShareClause() const = 0;
+    // Strength of the nodes of struts and ties: one from which a tie goes, or one of struts alone. MPa.
+    virtual double node(bool tied, double fc, trace::Steps* t = nullptr) const = 0;
+    virtual std::string nodeClause() const = 0;
+    // Least steel of starter bars.
+    virtual double dowels(double N, double columnArea, double fy) const = 0;
+    virtual std::string dowelClause() const = 0;
+    virtual std::string clause(BaseState state) const = 0;
+};
+
+// The control perimeter at a distance from a column on a base: length, area inside, and where edges cut it
+// off (see FootingPunching). Closed form.
+struct FootingPerimeter {
+    double length = 0, area = 0;
+    bool whole = true;
+    bool open = false;  // nothing is left of it
+};
+// `rounded`: with quarter circles at the corners, else square ones.
+FootingPerimeter footingPerimeter(const FootingPunching& in, double a, bool rounded);
+// Along axis i of the same perimeter: its centroid from the column's middle, first moment of the lengths
+// about that, second moment per depth of the section without and with the d^3/12 of sides along the axis.
+struct FootingMoments {
+    double centroid = 0, first = 0, second = 0, along = 0, far = 0;  // along: length of sides along the axis
+};
+FootingMoments footingMoments(const FootingPunching& in, double a, bool rounded, int axis);
+
+}  // namespace talvik::standards
