@@ -22,14 +22,16 @@ floor "$root/demos/below.talvik" floor-drawing --place 2
 rm "$root"/demos/below.*
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-strips --place 4 --select XB
 floor "$root/demos/sundvarg_fish_hall.talvik" floor --place 5 --select Y4 --open flexure-top
-floor "$root/demos/sundvarg_fish_hall.talvik" floor-proof --place 5 --field 12
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-connection --place 5 --select c112 --near 9000 --field 17
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-connections --place 5 --select c112 --register 6
-floor "$root/demos/sundvarg_fish_hall.talvik" floor-shear --place 5 --select c111 --near 11000 --field 16
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-sheet --place 7
 floor "$root/demos/sundvarg_fish_hall.talvik" bench --bench 3
 work=$(mktemp -d)
+bases() { "$bin/talvik" bases "$root/demos/sundvarg_$1_loads.csv" --ground "$root/demos/sundvarg_$1_ground.json" --out "$work/$1" > /dev/null; }
+bases canopy; bases cap
+floor "$work/canopy/bases.talvik" bases --place 5 --select D2
+floor "$work/cap/bases.talvik" caps --place 2 --select "Crane 1"
 "$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null
 sed -i 's/"thickness_mm": 200.0/"thickness_mm": 140.0/' "$work/thin.talvik"
 "$bin/talvik-desktop" "$work/thin.talvik" --place 5 --picture "$out/over.png" 2>/dev/null

@@ -97,6 +97,13 @@ int main(int argc, char** argv) {
             if (window.bars().find(select)) session.select(Spot::In::Run, select);
         }
     }
+    if (!select.empty() && session.bases()) {  // a base, by the name of its columns
+        waitWhile([&] { return session.stale(); }, 20000);
+        for (const auto& b : session.bases()->bases)
+            if (talvik::model::baseName(*session.bases(), b) == select)
+                session.select(
+                    Spot{{session.element(), talvik::model::PartKind::Base, b.id}, Spot::In::Whole, {}});
+    }
     if (!select.empty() && window.session().floor()) window.desk().select({select});
     for (const auto& key : window.margin().listed())
         if (!openCheck.empty() && key.find(openCheck) != std::string::npos) {

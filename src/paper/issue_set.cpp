@@ -33,6 +33,9 @@ std::string plain(const std::string& name) {
     return out.empty() ? "element" : out;
 }
 
+// Of more parts the report is the short one: the working of thousands is read on screen.
+constexpr std::size_t mostInFull = 500;
+
 }  // namespace
 
 IssueSet writeIssueSet(const std::string& folder, const model::Project& project, const design::Design& design,
@@ -99,8 +102,12 @@ IssueSet writeIssueSet(const std::string& folder, const model::Project& project,
     }
     for (const auto& [name, text] : besides)
         put(name, [&](const std::string& p) { return formats::writeFile(p, text); });
+    std::size_t parts = 0;
+    for (const auto& e : design.elements) parts += e->parts.size();
     if (step(0.5)) {
-        const auto document = report::make(project, design, report::Depth::Full, convergences);
+        const auto document = report::make(
+            project, design, parts > mostInFull ? report::Depth::Summary : report::Depth::Full, convergences);
+
         put("report.html", [&](const std::string& p) {
             return formats::writeFile(p, report::html(document, report::Target::Page));
         });

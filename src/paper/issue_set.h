@@ -10,10 +10,10 @@ struct IssueSet {
     std::string why;                   // a sentence where nothing was written
 };
 // Drawings of every element (PDF, DXF and SVG sheet by sheet), schedule (CSV, XLSX, bending data), quantities
-// and cutting list, the model as IFC, the report (PDF, HTML, ODT) with the convergence of floors where it is
-// given, results as JSON, and a page that says what is over, not checked and assumed. All files are made in a
-// folder beside the others first: either all of them are there at the end or none; those of an earlier issue
-// are replaced. `besides`: more files, name and text.
+// and cutting list, the model as IFC, the report (PDF, HTML, ODT; the short one of more than 500 parts) with
+// the convergence of floors where it is given, results as JSON, and a page that says what is over, not
+// checked and assumed. All files are made in a folder beside the others first: either all of them are there
+// at the end or none; those of an earlier issue are replaced. `besides`: more files, name and text.
 IssueSet writeIssueSet(const std::string& folder, const model::Project& project, const design::Design& design,
                        const report::Convergences& convergences, const Progress& progress = {},
                        const std::vector<std::pair<std::string, std::string>>& besides = {});

@@ -22,7 +22,7 @@ namespace {
 
 using units::Kind;
 
-enum Column { Name, Type, AlongX, AlongY, Depth, Piles, BarsX, BarsY, Governs, Ratio, Steel, Cost, Columns };
+enum Column { Name, Type, AlongX, AlongY, Depth, Piles, Ratio, Governs, BarsX, BarsY, Steel, Cost, Columns };
 
 }  // namespace
 
@@ -278,7 +278,7 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
     table_->horizontalHeader()->setSortIndicator(-1, Qt::AscendingOrder);
     table_->setStyleSheet(QStringLiteral("QTableView::item:selected{background:%1;color:%2}")
                               .arg(theme().chromeDark.name(), theme().ink.name()));
-    const int widths[] = {70, 44, 56, 56, 70, 44, 86, 86, 150, 48, 64, 64};
+    const int widths[] = {74, 44, 56, 56, 70, 44, 48, 150, 86, 86, 64, 64};
     for (int c = 0; c < Columns; ++c) table_->setColumnWidth(c, widths[c]);
     filter_->setObjectName(QStringLiteral("basesFilter"));
     filter_->setAccessibleName(tr("Filter of bases"));
@@ -326,8 +326,7 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
 
 void BaseTable::refresh() {
     if (!session_.bases()) return;
-    const int at = session_.selection() ? rows_->rowOf(session_.selection()->part) : -1;
-    (void)at;
+    table_->setColumnHidden(Piles, session_.bases()->kind == model::BaseSet::Kind::Pads);
     following_ = true;
     std::set<std::size_t> chosen;
     for (const auto& i : table_->selectionModel()->selectedRows())

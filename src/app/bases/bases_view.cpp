@@ -70,7 +70,7 @@ void BasesView::paintEvent(QPaintEvent*) {
         p.setPen(theme().secondary);
         p.setFont(uiFont(13));
         p.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap,
-                   tr("No columns yet. Columns with their loads come from a table: Ctrl+Shift+B, or the "
+                   tr("No columns yet. Columns with their loads come from a table: Ctrl+Shift+K, or the "
                       "button on the left."));
         return;
     }
@@ -260,7 +260,7 @@ void BaseSection::paintEvent(QPaintEvent*) {
         return;
     }
     const auto& s = base->size();
-    const double top = 34, bottom = 96, side = 70;
+    const double top = 34, bottom = 116, side = 70;
     const double ground = std::max(set->ground.depth, s.h + 400), stub = std::max(400.0, ground - s.h + 300);
     const double perMm = std::min((width() - 2 * side) / s.B, (height() - top - bottom) / (s.h + stub));
     const double cx = width() / 2.0, floor = height() - bottom;
@@ -349,12 +349,13 @@ void BaseSection::paintEvent(QPaintEvent*) {
         p.drawText(QRectF(at(s.B / 2, 0).x() + 6, y0 + b * scale - 9, 66, 18),
                    Qt::AlignLeft | Qt::AlignVCenter, session_.number(b, Kind::AreaLoad));
         p.setPen(theme().secondary);
-        p.drawText(QRectF(14, height() - 40.0, width() - 28, 16), Qt::AlignCenter,
-                   tr("Pressure in %1, the larger of both edges · %2")
-                       .arg(session_.unit(Kind::AreaLoad), qs(base->pressure->combination)));
+        const QString words = tr("%1 at the worse edge · %2")
+                                  .arg(session_.unit(Kind::AreaLoad), qs(base->pressure->combination));
+        p.drawText(QRectF(14, height() - 40.0, width() - 28, 16), Qt::AlignLeft,
+                   p.fontMetrics().elidedText(words, Qt::ElideRight, width() - 28));
     }
     p.setPen(theme().ink);
-    const double yd = y0 + (base->pressure ? 44 : 8);
+    const double yd = y0 + (base->pressure ? 50 : 18);
     p.drawLine(QPointF(at(-s.B / 2, 0).x(), yd), QPointF(at(s.B / 2, 0).x(), yd));
     p.drawText(QRectF(at(-s.B / 2, 0).x(), yd - 16, s.B * perMm, 15), Qt::AlignCenter,
                session_.text(s.B, Kind::Length));

@@ -7,11 +7,14 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QShortcut>
+#include <QSplitter>
 #include <QStackedWidget>
 #include <QTableWidget>
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "bases/base_table.h"
+#include "bases/bases_view.h"
 #include "connections/connection_table.h"
 #include "connections/connection_view.h"
 #include "design/floors.h"

@@ -37,9 +37,17 @@ class LayoutPage final : public TrayPage {
                 s.kind = SetKind(std::max<int>(0, int(kinds.indexOf(v))));
             }));
         quantity(
-            tr("Types at the most (0: as many as there are)"), Kind::Count, "basesTypes",
-            [=] { return double(set().mostTypes); },
+            tr("Most types"), Kind::Count, "basesTypes", [=] { return double(set().mostTypes); },
             basesValue([](model::BaseSet& s, double v) { s.mostTypes = int(v); }));
+        sentence([this] {
+            const auto* a = session_.basesAnswer();
+            if (!a || a->costs.size() < 2) return tr("Most types: 0 leaves as many as there are.");
+            QStringList words;
+            for (std::size_t i = 0; i < a->costs.size() && i < 6; ++i)
+                words << tr("%1: %2").arg(i + 1).arg(a->costs[i], 0, 'f', 0);
+            return tr("Cost of all by most types, %1: %2. 0 leaves as many as there are.")
+                .arg(qs(session_.project().basis.rates.currency), words.join(QStringLiteral(" · ")));
+        });
         heading(tr("The base in hand"));
         sentence([this] {
             const auto* b = inHand();
@@ -99,13 +107,14 @@ class LayoutPage final : public TrayPage {
         pin(tr("Centre off its columns, x"), "offX", Kind::Length, &model::Base::offX);
         pin(tr("Centre off its columns, y"), "offY", Kind::Length, &model::Base::offY);
         heading(tr("Ground"));
-        static const QStringList rules{tr("allowable pressure, gross"), tr("allowable pressure, net"),
-                                       tr("resistance, drained"), tr("resistance, undrained")};
+        static const QStringList rules{tr("gross pressure"), tr("net pressure"), tr("drained"),
+                                       tr("undrained")};
         choice(
-            tr("It bears by"), "groundBy", [] { return rules; }, [=] { return rules[int(set().ground.by)]; },
+            tr("Bears by"), "groundBy", [] { return rules; }, [=] { return rules[int(set().ground.by)]; },
             basesValue([](model::BaseSet& s, const QString& v) {
                 s.ground.by = By(std::max<int>(0, int(rules.indexOf(v))));
             }));
+        sentence([] { return tr("Of the values below only those count that this rule reads."); });
         auto ground = [&](const QString& label, const char* name, Kind kind,
                           double model::GroundValues::*member) {
             quantity(

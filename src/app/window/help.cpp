@@ -11,7 +11,9 @@ There is no run button: every edit is answered at once, and Ctrl+Z takes any of 
 <h3>The window</h3>
 <p>Left the tray: what you say, with the tools of the place. In the middle the plan, below it the long section or a table: panels, load cases, combinations, supports, analysis; F4 goes between both. Right the margin: what it answers. In Layout and Actions it tells what is loose, unloaded or taken for granted, else the checks of what is selected. F7, F8 and F9 fold tray, lower part and margin away and back. Messages float over a corner of the plan and go by themselves; Esc puts them away.</p>
 <h3>Elements</h3>
-<p>Click the name of the element in the header, or Ctrl+G: all slabs and floors with their worst ratio and what is over, to be found, opened, made, renamed, copied (a floor as the next storey with loads of its own), put in order and removed. Ctrl+PageDown and Ctrl+PageUp walk them.</p>
+<p>Click the name of the element in the header, or Ctrl+G: all slabs, floors and sets of bases with their worst ratio and what is over, to be found, opened, made, renamed, copied (a floor as the next storey with loads of its own), put in order and removed. Ctrl+PageDown and Ctrl+PageUp walk them.</p>
+<h3>Bases</h3>
+<p>Ctrl+K adds a set of bases, pad footings or pile caps; Ctrl+Shift+K reads columns with their loads from a table (CSV): a row per column and case, with units in the heads. Each column gets a base; what nobody fixes is solved at every change: size, depth, number of piles, bars. Place 2 says what they stand on, and pins what is fixed of the base in hand; in the register a figure in a cell pins, a dash frees, for all rows that are selected. <i>Most types</i> groups bases at least cost. Arrow keys walk the bases on plan. Without a window: <tt>talvik bases</tt>.</p>
 <h3>Selecting</h3>
 <p>Click the slab for its strip, again for a span; click an axis for a support. Left and Right walk supports and spans, Enter opens the worst check, Esc steps back;
 with nothing selected the margin shows the state of the whole project. Ctrl+F finds what you name: members, marks, grid references such as C/2, then commands, then checks. F6 goes from part to part.</p>
@@ -62,7 +64,7 @@ Where it is over, the margin lists what would make this connection pass and leav
 <h3>The basis</h3>
 <p>Place 1 holds what all share: standard, materials of slabs and of other members, covers, bars by role, limits, rates. Governing values say where they come from, and what they were before; one that was changed after a check had failed says so. The basis saves as an office template and loads into a project.</p>
 <h3>What this version does not do</h3>
-<p>One-way slabs are designed up to their drawings. Floors are divided into strips, given bars and checked, punching with its shear steel included, and drawn: punching at columns with beams, computed deflection and bars of beams are not there yet. A step in the level of slabs is drawn and not analysed; what a project file holds for foundations and for the sag of floors is kept and not yet asked for. Pad footings and pile caps are not designed yet.</p>)");
+<p>One-way slabs are designed up to their drawings. Floors are divided into strips, given bars and checked, punching with its shear steel included, and drawn: punching at columns with beams, computed deflection and bars of beams are not there yet. At steps of level bars end or lap; floors are analysed as if level. What a project file holds for the sag of floors is kept and not yet asked for. Sets of bases have pads and caps of one depth without pedestals, straps or starter bars; loads are not yet taken from floors above, and settlement is for the calculator alone.</p>)");
 }
 
 }  // namespace talvik::app

@@ -45,6 +45,7 @@ MainWindow::MainWindow()
       places_(new PlaceBar(session_)),
       plan_(new PlanView(session_, bars_, scale_)),
       canvas_(new FloorCanvas(session_, *desk_, *strips_, *connections_)),
+      basesPlan_(new BasesView(session_)),
       section_(new LineSection(session_, bars_,
                                [this]() -> std::optional<LineSection::Scale> {
                                    if (session_.slab())
@@ -60,7 +61,6 @@ MainWindow::MainWindow()
                                })),
       margin_(new MarginView(session_)),
       tray_(new Tray({session_, bars_, *desk_, *strips_, *connections_, *canvas_})),
-      basesPlan_(new BasesView(session_)),
       sheet_(new SheetPreview(session_)),
       below_(new Register(*desk_, *section_, *connections_)),
       pictures_(new QStackedWidget),

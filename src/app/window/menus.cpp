@@ -89,8 +89,8 @@ void MainWindow::buildMenus() {
     file->addSeparator();
     add(file, tr("Add f&loor"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { addFloor(); });
     add(file, tr("Add &slab"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { addSlab(); });
-    add(file, tr("Add set of &bases"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { addEmptyBases(); });
-    add(file, tr("Columns with their loads, from a &table…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_B),
+    add(file, tr("Add set of &bases"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { addEmptyBases(); });
+    add(file, tr("Columns with their loads, from a &table…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K),
         [this] { addBases(); });
     file->addSeparator();
     add(file, tr("&Issue set into a folder…"), QKeySequence(Qt::CTRL | Qt::Key_E),

@@ -148,8 +148,16 @@ Cap::PileForces Cap::pileForces(const CapDesign& design) const {
         const auto e = ground::withTolerance(design.piles, load, in_.set.pile.tolerance);
         larger(out.compression, e.most + q, int(i));
         larger(out.tension, -e.least, int(i));
-        const auto r = ground::reactions(design.piles, load);
-        larger(out.across, design.piles.size() == 1 ? std::hypot(load.alongX, load.alongY) : r.acrossLeft,
+    }
+    // What no pile takes, of the strength, where accidental actions are.
+    const auto& strength = sums_[std::size_t(BaseState::Strength)];
+    for (std::size_t i = 0; i < strength.size(); ++i) {
+        const Sum& sum = strength[i];
+        const ground::CapLoad load{sum.N, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+                                   sum.alongY + sum.Hy * s.h - sum.N * s.off.y};
+        larger(out.across,
+               design.piles.size() == 1 ? std::hypot(load.alongX, load.alongY)
+                                        : ground::reactions(design.piles, load).acrossLeft,
                int(i));
     }
     return out;
@@ -267,8 +275,18 @@ Cap::Punched Cap::atColumns(const CapDesign& design, trace::Steps* t) const {
     const auto& s = design.size;
     double most = -1;
     standards::FootingPunching governs;
-    for (const auto& c : columns_)
+    for (const auto& c : columns_) {
+        // The three that look worst, by the force and what its eccentricity adds.
+        std::vector<std::pair<double, std::size_t>> order;
         for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
+            const Forces f = combined(c.actions, of(BaseState::Strength)[i].factors);
+            const double more = std::abs(f.My + f.Hx * s.h) / (c.column->width + 2 * design.d[0]) +
+                                std::abs(-f.Mx + f.Hy * s.h) / (c.column->depth + 2 * design.d[0]);
+            order.push_back({-(f.N + 1.5 * more), i});
+        }
+        std::sort(order.begin(), order.end());
+        if (order.size() > 3) order.resize(3);
+        for (const auto& [key, i] : order) {
             const Forces f = combined(c.actions, of(BaseState::Strength)[i].factors);
             if (!(f.N > 0)) continue;
             auto in = blank(design);
@@ -290,6 +308,7 @@ Cap::Punched Cap::atColumns(const CapDesign& design, trace::Steps* t) const {
                 worst.found = p.stress, worst.face = p.face, worst.combination = int(i);
             }
         }
+    }
     if (t && most >= 0) {
         auto p = in_.rules.punching(governs, t);
         worst.found = p.stress, worst.face = p.face;
@@ -306,10 +325,15 @@ Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
     const double side = pile.circular ? pile.diameter * std::sqrt(std::numbers::pi) / 2 : pile.diameter;
     double most = -1;
     standards::FootingPunching governs;
+    // Each pile under its largest force.
+    std::vector<Asked> largest(design.piles.size());
     for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
         const auto R = upward(design, i);
-        for (std::size_t k = 0; k < R.size(); ++k) {
-            if (!(R[k] > 0)) continue;
+        for (std::size_t k = 0; k < R.size(); ++k) larger(largest[k], R[k], int(i));
+    }
+    {
+        for (std::size_t k = 0; k < largest.size(); ++k) {
+            if (largest[k].combination < 0) continue;
             const Point q = design.piles[k];
             // A pile within the column's own perimeter does not punch.
             bool under = false;
@@ -322,13 +346,13 @@ Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
             in.over[0] = s.B / 2 + q.x - side / 2, in.over[1] = s.B / 2 - q.x - side / 2;
             in.over[2] = s.L / 2 + q.y - side / 2, in.over[3] = s.L / 2 - q.y - side / 2;
             for (double& o : in.over) o = std::max(0.0, o);
-            in.N = R[k];
+            in.N = largest[k].value;
             auto p = in_.rules.punching(in);
             const double ratio = std::max(checks::isJudged(p.stress) ? checks::ratio(p.stress) : 0,
                                           checks::isJudged(p.face) ? checks::ratio(p.face) : 0);
             if (ratio > most) {
                 most = ratio, governs = in;
-                worst.found = p.stress, worst.face = p.face, worst.combination = int(i);
+                worst.found = p.stress, worst.face = p.face, worst.combination = largest[k].combination;
             }
         }
     }
@@ -552,13 +576,14 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         f.here.push_back(
             "Piles in one line carry no moment across it: more piles, or beams that hold the cap.");
         add("across", "Moment across the piles", Topic::Ground, checks::judged(f), {},
-            combination(state, forces.across.combination));
+            combination(BaseState::Strength, forces.across.combination));
     }
     double nearest = 1e300;
     for (std::size_t i = 0; i < design.piles.size(); ++i)
         for (std::size_t k = 0; k < i; ++k)
             nearest = std::min(nearest, geometry::length(design.piles[i], design.piles[k]));
-    if (design.piles.size() > 1) {
+    // Arrangements of the program keep it by themselves.
+    if (!base_.pilesAt.empty() && design.piles.size() > 1) {
         Finding f =
             finding(units::Kind::Length, nearest, pile.spacingFactor * pile.diameter, "the set's rule");
         f.sense = checks::Sense::AtLeast;

@@ -862,10 +862,17 @@ std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {
     if (i < 0) return {};
     const Sum& sum = sums_[std::size_t(state)][std::size_t(i)];
     const auto& k = of(state)[std::size_t(i)];
-    const auto p = ground::rectanglePressure(
-        s.B, s.L,
-        {sum.N + weights(s) * k.weight * s.area(), sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-         sum.alongY + sum.Hy * s.h - sum.N * s.off.y});
+    auto pressed = [&](double q) {
+        return ground::rectanglePressure(
+            s.B, s.L,
+            {sum.N + (weights(s) * k.weight + q) * s.area(), sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
+             sum.alongY + sum.Hy * s.h - sum.N * s.off.y});
+    };
+    // With the surcharge where that is worse.
+    auto p = pressed(0);
+    if (const auto more = pressed(k.surcharge * in_.set.ground.surcharge);
+        more.good() && (!p.good() || more.largest > p.largest))
+        p = more;
     if (!p.good()) return {};
     Shown out;
     const Point corners[4] = {

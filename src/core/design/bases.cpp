@@ -6,8 +6,9 @@
 #include <atomic>
 #include <cmath>
 #include <map>
-#include <numbers>
+#include <set>
 #include <tuple>
+#include <unordered_map>
 
 #include "design/base_types.h"
 #include "fem/parallel/pool.h"
@@ -22,15 +23,18 @@ bool pads(const model::BaseSet& set) {
     return set.kind == model::BaseSet::Kind::Pads;
 }
 
-// All of a base but its pins: what its design reads.
-bool sameColumns(const model::BaseSet& a, const model::Base& x, const model::BaseSet& b,
-                 const model::Base& y) {
-    if (x.columns.size() != y.columns.size()) return false;
-    for (std::size_t i = 0; i < x.columns.size(); ++i) {
-        const auto *p = model::findColumn(a, x.columns[i]), *q = model::findColumn(b, y.columns[i]);
-        if (!p || !q || !(*p == *q)) return false;
-    }
-    return true;
+// Columns by id.
+using ColumnIndex = std::unordered_map<std::string_view, const model::BaseColumn*>;
+ColumnIndex indexOf(const model::BaseSet& set) {
+    ColumnIndex all;
+    for (const auto& c : set.columns) all.emplace(c.id, &c);
+    return all;
+}
+bool sameColumns(const model::Base& base, const ColumnIndex& a, const ColumnIndex& b) {
+    return std::all_of(base.columns.begin(), base.columns.end(), [&](const model::Id& id) {
+        const auto p = a.find(id), q = b.find(id);
+        return p != a.end() && q != b.end() && *p->second == *q->second;
+    });
 }
 bool sameRules(const model::BaseSet& a, const model::BaseSet& b) {
     return a.kind == b.kind && a.ground == b.ground && a.pile == b.pile && a.twoFormulas == b.twoFormulas &&
@@ -72,7 +76,6 @@ class Maker {
     }
     // Checks, bars and what it takes, of a design that is there.
     void complete(BasePart& part, const model::Base& base) const {
-        part.set = set_;
         part.part = {set_->id, model::PartKind::Base, base.id};
         part.name = (pads(*set_) ? "Base " : "Cap ") + model::baseName(*set_, base);
         if (const auto* pad = std::get_if<bases::PadDesign>(&part.design)) {
@@ -176,9 +179,24 @@ class Maker {
     const Context in_;
 };
 
+// A base that is as it was, or one solved anew.
+struct Slot {
+    std::shared_ptr<const BasePart> kept;
+    std::shared_ptr<BasePart> made;
+    const BasePart& get() const { return made ? *made : *kept; }
+    void name(const std::string& type) {
+        if (get().type == type) return;
+        if (!made) made = std::make_shared<BasePart>(*kept);
+        made->type = type;
+    }
+};
+
 // Groups by hand first, then at the most so many types by cost; the rest as they are.
-void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<std::shared_ptr<BasePart>>& parts,
+void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots,
                const std::stop_token& stop) {
+    std::vector<std::shared_ptr<BasePart>> parts;  // those that are new
+    for (auto& s : slots)
+        if (s.made) parts.push_back(s.made);
     const auto& set = *answer.set;
     std::map<std::string, std::vector<std::shared_ptr<BasePart>>> byHand;
     std::vector<std::shared_ptr<BasePart>> free;
@@ -191,10 +209,12 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<std::shared_
     }
     for (auto& [name, group] : byHand) maker.together(group);
     // Different shapes, by cost: bases near to each other in cost are near in size.
-    std::map<Shape, std::vector<std::shared_ptr<BasePart>>> shapes;
-    for (auto& p : free) shapes[shapeOf(*p)].push_back(p);
+    std::map<Shape, std::vector<const BasePart*>> shapes;
+    for (const auto& s : slots)
+        if (set.bases[s.get().number].type.empty() && s.get().trouble().empty())
+            shapes[shapeOf(s.get())].push_back(&s.get());
     if (shapes.size() > 1 && pads(set)) {
-        std::vector<std::vector<std::shared_ptr<BasePart>>*> rows;
+        std::vector<std::vector<const BasePart*>*> rows;
         for (auto& [shape, all] : shapes) rows.push_back(&all);
         std::stable_sort(rows.begin(), rows.end(), [](const auto* a, const auto* b) {
             const auto &p = a->front()->size(), &q = b->front()->size();
@@ -202,16 +222,19 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<std::shared_
                    std::tuple(q.area(), q.h, b->front()->steel);
         });
         // A type costs each of its bases what the largest size and the most steel of them cost.
+        double steel = 0, B = 0, L = 0, h = 0;
+        std::size_t n = 0, from = 0, upTo = 0;  // of the stretch asked last, which grows by one row at a time
         auto cost = [&](std::size_t first, std::size_t last) {
-            double volume = 0, steel = 0, B = 0, L = 0, h = 0;
-            std::size_t n = 0;
-            for (std::size_t i = first; i <= last; ++i) {
+            if (n == 0 || first != from || last != upTo + 1)
+                steel = B = L = h = 0, n = 0, from = upTo = first;
+            for (std::size_t i = n == 0 ? first : last; i <= last; ++i) {
                 const auto& p = *rows[i]->front();
                 B = std::max(B, p.size().B), L = std::max(L, p.size().L), h = std::max(h, p.size().h);
                 steel = std::max(steel, p.steel / std::max(1e-9, p.size().area()));
                 n += rows[i]->size();
             }
-            volume = B * L * h / 1e9;
+            upTo = last;
+            const double volume = B * L * h / 1e9;
             const auto& rates = answer.basis->rates;
             const double dug = (B + 200) * (L + 200) / 1e9;
             return double(n) *
@@ -230,20 +253,23 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<std::shared_
                     const std::size_t to =
                         k + 1 < grouping.begins.size() ? grouping.begins[k + 1] : rows.size();
                     std::vector<std::shared_ptr<BasePart>> all;
+                    std::set<std::size_t> numbers;
                     for (std::size_t i = grouping.begins[k]; i < to; ++i)
-                        all.insert(all.end(), rows[i]->begin(), rows[i]->end());
+                        for (const auto* p : *rows[i]) numbers.insert(p->number);
+                    for (const auto& p : free)
+                        if (numbers.contains(p->number)) all.push_back(p);
                     maker.together(all);
                 }
         }
     }
     // Names: those given by hand, else F1, F2, ... from the largest.
-    std::map<Shape, std::vector<BasePart*>> alike;
-    for (auto& p : parts)
-        if (set.bases[p->number].type.empty()) alike[shapeOf(*p)].push_back(p.get());
-    std::vector<std::vector<BasePart*>*> order;
+    std::map<Shape, std::vector<Slot*>> alike;
+    for (auto& p : slots)
+        if (set.bases[p.get().number].type.empty()) alike[shapeOf(p.get())].push_back(&p);
+    std::vector<std::vector<Slot*>*> order;
     for (auto& [shape, all] : alike) order.push_back(&all);
     std::stable_sort(order.begin(), order.end(), [](const auto* a, const auto* b) {
-        return a->front()->concrete > b->front()->concrete;
+        return a->front()->get().concrete > b->front()->get().concrete;
     });
     for (auto& [name, group] : byHand) {
         for (auto& p : group) p->type = name;
@@ -254,7 +280,7 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<std::shared_
         std::string name;
         do name = fmt::format("{}{}", pads(set) ? 'F' : 'P', ++n);
         while (byHand.contains(name));
-        for (auto* p : *all) p->type = name;
+        for (auto* p : *all) p->name(name);
         answer.types.push_back({name, int(all->size())});
     }
 }
@@ -375,30 +401,27 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
     }
     const bool same =
         last && sameRules(*last->set, *set) && last->standard == standard && *last->basis == *answer->basis;
-    std::map<model::Id, const BasePart*> known;
+    std::unordered_map<std::string_view, std::shared_ptr<const BasePart>> known;
     // Types join bases: what was joined may have another size alone.
     if (same && set->mostTypes == 0 && last->set->mostTypes == 0)
         for (const auto& p : last->bases)
-            if (last->set->bases[p->number].type.empty()) known[p->part.key] = p.get();
-    std::vector<std::shared_ptr<BasePart>> parts(set->bases.size());
+            if (last->set->bases[p->number].type.empty()) known[p->part.key] = p;
+    const auto columns = indexOf(*set), before = same ? indexOf(*last->set) : ColumnIndex();
+    std::vector<Slot> slots(set->bases.size());
     std::atomic<std::size_t> done = 0;
-    // Columns by id once: sets may have thousands.
-    fem::parallelFor(parts.size(), [&](std::size_t i) {
+    fem::parallelFor(slots.size(), [&](std::size_t i) {
         if (stop.stop_requested()) return;
         const auto& base = set->bases[i];
-        if (const auto found = known.find(base.id); found != known.end()) {
-            const auto& before = last->set->bases[found->second->number];
-            if (before == base && sameColumns(*last->set, before, *set, base)) {
-                parts[i] = std::make_shared<BasePart>(*found->second);
-                parts[i]->number = i, parts[i]->set = set, parts[i]->type.clear();
-            }
-        }
-        if (!parts[i]) parts[i] = maker.solve(i, base);
-        if (const auto n = ++done; progress && n % 64 == 0) progress(double(n) / double(parts.size()));
+        if (const auto found = known.find(base.id); found != known.end() && found->second->number == i)
+            if (last->set->bases[i] == base && sameColumns(base, before, columns))
+                slots[i].kept = found->second;
+        if (!slots[i].kept) slots[i].made = maker.solve(i, base);
+        if (const auto n = ++done; progress && n % 64 == 0) progress(double(n) / double(slots.size()));
     });
     if (stop.stop_requested()) return nullptr;
-    findTypes(maker, *answer, parts, stop);
-    for (auto& p : parts) {
+    findTypes(maker, *answer, slots, stop);
+    for (auto& slot : slots) {
+        const std::shared_ptr<const BasePart> p = slot.made ? slot.made : slot.kept;
         answer->concrete += p->concrete, answer->steel += p->steel, answer->formwork += p->formwork;
         answer->blinding += p->blinding, answer->area += p->size().area() / 1e6;
         answer->bases.push_back(p);

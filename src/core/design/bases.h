@@ -10,7 +10,6 @@
 namespace talvik::design {
 
 struct BasePart : PartAnswer {
-    std::shared_ptr<const model::BaseSet> set;
     std::size_t number = 0;  // in the set
     std::variant<bases::PadDesign, bases::CapDesign> design;
     geometry::Point centre;

@@ -231,7 +231,11 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
                                    shown(row.cells[at[f]])));
                 fine = false;
             } else {
-                v[f] = *value * factor[f];
+                // As a project file keeps it: twelve digits of its own unit.
+                const double unit = fields[f].quantity == Quantity::Force    ? 1e3
+                                    : fields[f].quantity == Quantity::Moment ? 1e6
+                                                                             : 1;
+                v[f] = units::rounded(*value * factor[f] / unit, 12) * unit;
             }
         }
         if (!fine) continue;

@@ -37,6 +37,7 @@ namespace {
 
 // What project files of version 6 did not have.
 void beforeIssue(nlohmann::json& j) {
+    j.erase("bases");
     j.erase("revisions");
     j["basis"].erase("length_step_mm");
     if (j["basis"].contains("rates"))

@@ -161,18 +161,25 @@ class Bases final : public BaseRules {
             r.strength = vc * 2 * in.d / a;
             return r;
         };
-        double best = most;
-        constexpr int tries = 24;
+        double best = most, worst = at(most).ratio();
+        constexpr int tries = 16;
         const double step0 = most / tries;
-        for (int i = 1; i <= tries; ++i)
-            if (at(i * step0).ratio() > at(best).ratio()) best = i * step0;
+        for (int i = 1; i < tries; ++i)
+            if (const double r = at(i * step0).ratio(); r > worst) worst = r, best = i * step0;
         double low = std::max(best - step0, 1e-3 * most), high = std::min(best + step0, most);
         const double golden = (std::sqrt(5.0) - 1) / 2;
-        for (int i = 0; i < 24; ++i) {
-            const double a = high - golden * (high - low), b = low + golden * (high - low);
-            (at(a).ratio() >= at(b).ratio() ? high : low) = at(a).ratio() >= at(b).ratio() ? b : a;
+        double a = high - golden * (high - low), b = low + golden * (high - low), ra = at(a).ratio(),
+               rb = at(b).ratio();
+        for (int i = 0; i < 14; ++i) {
+            if (ra >= rb) {
+                high = b, b = a, rb = ra;
+                a = high - golden * (high - low), ra = at(a).ratio();
+            } else {
+                low = a, a = b, ra = rb;
+                b = low + golden * (high - low), rb = at(b).ratio();
+            }
         }
-        if (at((low + high) / 2).ratio() > at(best).ratio()) best = (low + high) / 2;
+        if (const double m = (low + high) / 2; at(m).ratio() > worst) best = m;
         auto& f = found.stress;
         f.kind = units::Kind::Stress, f.clause = "EN 1992-1-1 6.4.4(2)", f.prefix = "v";
         if (most < 1) {

@@ -1,0 +1,296 @@
+// Sets of bases as an element: incremental answers, types against all groupings, remedies that hold, files.
+#include "design/bases.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <random>
+#include <set>
+
+#include "design/base_types.h"
+#include "design/design.h"
+#include "design/remedies.h"
+#include "drawing/sheets.h"
+#include "formats/column_loads.h"
+#include "formats/ifc.h"
+#include "formats/project_file.h"
+#include "formats/tables.h"
+#include "model/edits.h"
+#include "report/margin.h"
+#include "support/reference.h"
+
+using namespace talvik;
+
+namespace {
+
+model::Project demo(const char* what) {
+    auto p = model::emptyProject();
+    const std::string stem = std::string(TALVIK_SOURCE_DIR) + "/demos/sundvarg_" + what;
+    auto read = formats::readColumnLoads(test::readText(stem + "_loads.csv"), {}, p);
+    EXPECT_EQ(read.error, "");
+    auto set = std::make_shared<model::BaseSet>(std::move(read.set));
+    set->id = model::newId(p, 'f');
+    set->name = what;
+    std::string source;
+    EXPECT_EQ(formats::readGround(test::readText(stem + "_ground.json"), p, *set, source), "");
+    p.bases.push_back(set);
+    EXPECT_TRUE(model::validate(p).empty()) << formats::sentences(model::validate(p));
+    return p;
+}
+std::shared_ptr<const design::BasesAnswer> answer(const model::Project& p) {
+    return std::dynamic_pointer_cast<const design::BasesAnswer>(design::designNow(p, p.bases[0]->id));
+}
+
+}  // namespace
+
+TEST(BaseSets, DemosAreWithin) {
+    for (const char* what : {"canopy", "cap"}) {
+        const auto p = demo(what);
+        const auto a = answer(p);
+        ASSERT_TRUE(a);
+        EXPECT_EQ(a->bases.size(), p.bases[0]->bases.size());
+        for (const auto* c : a->all())
+            EXPECT_NE(c->outcome, checks::Outcome::Over) << what << " " << c->title << " " << c->place.name;
+        std::set<std::string> types;
+        int number = 0;
+        for (const auto& b : a->bases) {
+            types.insert(b->type);
+            EXPECT_FALSE(b->type.empty());
+        }
+        for (const auto& [name, n] : a->types) number += n;
+        EXPECT_EQ(types.size(), a->types.size());
+        EXPECT_EQ(number, int(a->bases.size()));
+    }
+    // One of the caps is pulled, and has from two to six piles.
+    const auto a = answer(demo("cap"));
+    bool pulled = false;
+    for (const auto& b : a->bases) {
+        EXPECT_GE(b->piles().size(), 2u);
+        EXPECT_LE(b->piles().size(), 6u);
+        for (const auto& c : b->checks)
+            pulled |= c.key.ends_with("pile-tension") && checks::isJudged(c) && c.demand > 1;
+    }
+    EXPECT_TRUE(pulled);
+}
+
+TEST(BaseSets, FileKeepsAllOfThem) {
+    for (const char* what : {"canopy", "cap"}) {
+        auto p = demo(what);
+        p = model::editBases(p, p.bases[0]->id, [](model::BaseSet& s, model::Project&) {
+            auto& b = s.bases[0];
+            b.B = 2500, b.offPinned = true, b.offX = 100, b.bar = s.bars[0], b.type = "edge",
+            b.pilesAt = {{-600, 0}, {600, 250}};
+            s.ground.water = true, s.pile.circular = false, s.approach = 2, s.twoFormulas = true;
+        });
+        const auto read = formats::readProject(formats::projectText(p));
+        ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+        EXPECT_TRUE(read.project.bases[0]->cases == p.bases[0]->cases);
+        EXPECT_TRUE(read.project.bases[0]->columns == p.bases[0]->columns);
+        EXPECT_TRUE(read.project.bases[0]->bases == p.bases[0]->bases);
+        EXPECT_TRUE(read.project.bases[0]->ground == p.bases[0]->ground);
+        EXPECT_TRUE(read.project.bases[0]->pile == p.bases[0]->pile);
+        EXPECT_TRUE(*read.project.bases[0] == *p.bases[0]);
+        EXPECT_TRUE(formats::readProject(formats::projectText(read.project)).project == read.project);
+        const auto copy = formats::withCopy(p, p.bases[0]->id, "Copy");
+        ASSERT_EQ(copy.project.bases.size(), 2u);
+        EXPECT_EQ(copy.project.bases[1]->bases.size(), p.bases[0]->bases.size());
+        EXPECT_NE(copy.project.bases[1]->bases[0].id, p.bases[0]->bases[0].id);
+        EXPECT_TRUE(model::validate(copy.project).empty());
+    }
+}
+
+TEST(BaseSets, SlipsAreSentencesWithTheirPlace) {
+    auto p = demo("canopy");
+    auto trouble = [&](auto change) {
+        const auto q =
+            model::editBases(p, p.bases[0]->id, [&](model::BaseSet& s, model::Project&) { change(s); });
+        return formats::sentences(model::validate(q));
+    };
+    EXPECT_EQ(trouble([](model::BaseSet&) {}), "");
+    EXPECT_NE(trouble([](auto& s) { s.ground.allowable = 0; }).find("allowable pressure"), std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.columns[3].x = std::nan(""); }).find("columns[3]"), std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.bases[2].columns = {"nowhere"}; }).find("no column"),
+              std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.bases[1].columns = s.bases[0].columns; }).find("two bases"),
+              std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.bars = {"H99"}; }).find("H99"), std::string::npos);
+    EXPECT_NE(trouble([](auto& s) {
+                  s.kind = model::BaseSet::Kind::Caps, s.pile.compression = 0;
+              }).find("compression"),
+              std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.columns[0].actions[0].loadCase = "q999"; }).find("no load case"),
+              std::string::npos);
+}
+
+// One edit after another, kept answers are those from nothing.
+TEST(BaseSets, AnswersAfterEditsAreThoseFromNothing) {
+    auto p = demo("canopy");
+    design::BasesDesigner designer;
+    std::mt19937 random(2);
+    for (int k = 0; k < 12; ++k) {
+        p = model::editBases(p, p.bases[0]->id, [&](model::BaseSet& s, model::Project&) {
+            auto& b = s.bases[random() % s.bases.size()];
+            if (k % 4 == 0) b.B = 2000 + 100 * double(random() % 10);
+            if (k % 4 == 1) b.h = 400 + 50 * double(random() % 6);
+            if (k % 4 == 2) s.columns[random() % s.columns.size()].actions[0].N *= 1.2;
+            if (k % 4 == 3) s.ground.allowable = 0.15 + 0.01 * double(random() % 8);
+        });
+        std::shared_ptr<const design::ElementAnswer> kept;
+        designer.design({std::make_shared<const model::Project>(p), p.bases[0]->id}, {}, {},
+                        [&](auto a) { kept = std::move(a); });
+        const auto fresh = answer(p);
+        const auto text = [&](std::shared_ptr<const design::ElementAnswer> a) {
+            return formats::baseChecksJson(design::joined(p, a->standard, {a})) +
+                   formats::baseRegisterCsv(design::joined(p, a->standard, {a}));
+        };
+        ASSERT_TRUE(kept);
+        EXPECT_EQ(text(kept), text(fresh)) << k;
+    }
+}
+
+// Groupings in stretches against all there are.
+TEST(BaseTypes, CostLeastAgainstAllGroupings) {
+    std::mt19937 random(6);
+    for (int k = 0; k < 200; ++k) {
+        const std::size_t n = 1 + random() % 9, most = 1 + random() % n;
+        std::vector<double> size, weight;
+        for (std::size_t i = 0; i < n; ++i)
+            size.push_back(1 + double(random() % 50)), weight.push_back(1 + double(random() % 5));
+        std::sort(size.begin(), size.end());
+        auto of = [&](std::size_t a, std::size_t b) {
+            double w = 0;
+            for (std::size_t i = a; i <= b; ++i) w += weight[i];
+            return w * size[b] + 3;
+        };
+        const auto g = design::group(n, most, of);
+        ASSERT_EQ(g.costs.size(), most);
+        for (std::size_t types = 1; types <= most; ++types) {
+            double best = 1e300;
+            for (std::size_t cuts = 0; cuts < (std::size_t(1) << (n - 1)); ++cuts) {
+                if (std::size_t(__builtin_popcountll(cuts)) >= types) continue;
+                double cost = 0;
+                std::size_t from = 0;
+                for (std::size_t i = 0; i < n; ++i)
+                    if (i + 1 == n || (cuts >> i & 1)) cost += of(from, i), from = i + 1;
+                best = std::min(best, cost);
+            }
+            EXPECT_NEAR(g.costs[types - 1], best, 1e-9) << k << " " << types;
+        }
+        double own = 0;
+        for (std::size_t i = 0; i < g.begins.size(); ++i)
+            own += of(g.begins[i], i + 1 < g.begins.size() ? g.begins[i + 1] - 1 : n - 1);
+        EXPECT_NEAR(own, g.costs.back(), 1e-9);
+        EXPECT_LE(g.begins.size(), most);
+    }
+}
+
+TEST(BaseTypes, FewerTypesHoldAllTheirBases) {
+    const auto p = demo("canopy");
+    double before = 0;
+    for (int most : {1, 2, 3, 8}) {
+        const auto q = model::editBases(p, p.bases[0]->id,
+                                        [&](model::BaseSet& s, model::Project&) { s.mostTypes = most; });
+        const auto a = answer(q);
+        EXPECT_LE(int(a->types.size()), most);
+        double cost = 0;
+        std::map<std::string, std::set<std::string>> shapes;
+        for (const auto& b : a->bases) {
+            cost += b->cost;
+            shapes[b->type].insert(std::to_string(b->size().B) + "/" + std::to_string(b->size().h) +
+                                   b->bottom()[0].text() + b->bottom()[1].text());
+            for (const auto& c : b->checks)
+                EXPECT_NE(c.outcome, checks::Outcome::Over) << most << " " << b->name << " " << c.title;
+        }
+        for (const auto& [type, all] : shapes) EXPECT_EQ(all.size(), 1u) << type;
+        if (before > 0) {
+            EXPECT_LE(cost, before * 1.001) << "more types cost no more";
+        }
+        before = cost;
+        for (std::size_t i = 1; i < a->costs.size(); ++i) EXPECT_LE(a->costs[i], a->costs[i - 1]);
+    }
+    // By hand: three bases of one name are alike.
+    const auto q = model::editBases(p, p.bases[0]->id, [&](model::BaseSet& s, model::Project&) {
+        for (int i : {0, 4, 7}) s.bases[std::size_t(i)].type = "Mine";
+    });
+    const auto a = answer(q);
+    for (int i : {4, 7}) EXPECT_EQ(a->bases[std::size_t(i)]->size().B, a->bases[0]->size().B);
+    EXPECT_EQ(a->bases[0]->type, "Mine");
+}
+
+// Pins that are too small, and what is offered then; each offer holds.
+TEST(BaseSets, RemediesHold) {
+    std::mt19937 random(8);
+    int offered = 0;
+    for (int k = 0; k < 36; ++k) {
+        auto p = demo(k % 3 ? "canopy" : "cap");
+        model::Id id;
+        p = model::editBases(p, p.bases[0]->id, [&](model::BaseSet& s, model::Project&) {
+            auto& b = s.bases[random() % s.bases.size()];
+            id = b.id;
+            if (k % 3 == 0)
+                b.piles = 2, b.h = k % 2 ? 400 : 0;
+            else if (k % 3 == 1)
+                b.B = b.L = 1000 + 100 * double(random() % 4);
+            else
+                b.h = 150, b.B = k % 2 ? 1200 : 0;
+        });
+        const auto now = answer(p);
+        const model::PartRef part{p.bases[0]->id, model::PartKind::Base, id};
+        if (now->find(part)->worst() <= 1) continue;
+        for (const auto& r : design::remedies(p, part, {}, {})) {
+            ++offered;
+            const auto then = answer(r.project);
+            for (const auto& c : then->find(part)->checks)
+                EXPECT_NE(c.outcome, checks::Outcome::Over) << k << " " << r.text << ": " << c.title;
+        }
+    }
+    EXPECT_GT(offered, 20);
+}
+
+// Nothing that reads answers has a branch for bases: margin, report, JSON, drawings, model have them.
+TEST(BaseSets, AreInAllThatLeaves) {
+    for (const char* what : {"canopy", "cap"}) {
+        const auto p = demo(what);
+        const auto d = design::run(p, {.trace = false});
+        ASSERT_TRUE(d.trouble.empty());
+        const auto& e = *d.elements.at(0);
+        const auto schedule = d.scheduleOf(e);
+        EXPECT_NEAR(schedule.mass, e.steel, 0.01 * e.steel);
+        const auto sheets = drawing::sheets(p, d, e);
+        EXPECT_GE(sheets.size(), 2u);
+        for (const auto& s : sheets)
+            for (const auto& i : s.items)
+                if (const auto* t = std::get_if<drawing::Text>(&i)) {
+                    EXPECT_TRUE(t->at.x >= 0 && t->at.x <= s.width && t->at.y >= 0 && t->at.y <= s.height)
+                        << t->text;
+                }
+        const auto lines =
+            report::margin(p, d, {e.element, model::Spot{e.parts[0]->part, model::Spot::In::Whole, {}}});
+        bool seen = false;
+        for (const auto& l : lines) seen |= l.check != nullptr;
+        EXPECT_TRUE(seen);
+        EXPECT_NE(formats::resultsJson(p, d).find("\"along_x\""), std::string::npos);
+        EXPECT_GT(formats::ifcText(p, d).size(), 500u);
+        // Working of a check is that of the check.
+        const auto working = e.withWorking(*e.parts[0]);
+        ASSERT_EQ(working.size(), e.parts[0]->checks.size());
+        int steps = 0;
+        for (std::size_t i = 0; i < working.size(); ++i) {
+            EXPECT_EQ(working[i].key, e.parts[0]->checks[i].key);
+            EXPECT_NEAR(working[i].demand, e.parts[0]->checks[i].demand,
+                        1e-6 * std::abs(working[i].demand) + 1e-9);
+            EXPECT_NEAR(working[i].limit, e.parts[0]->checks[i].limit,
+                        1e-6 * std::abs(working[i].limit) + 1e-9);
+            steps += int(working[i].steps.size());
+            // Each step says what it gives.
+            for (const auto& s : working[i].steps) {
+                if (s.expression.empty()) continue;
+                const auto v = units::evaluate(trace::substitutedExpression(s));
+                ASSERT_TRUE(v.value) << s.symbol << " " << trace::substitutedExpression(s);
+                EXPECT_NEAR(*v.value, s.result, 2e-3 * std::abs(s.result) + 1e-6)
+                    << working[i].title << ": " << s.symbol;
+            }
+        }
+        EXPECT_GT(steps, 15);
+    }
+}
