@@ -64,11 +64,11 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
             i.lie[std::min(i.lie.size() - 1, std::size_t(double(i.lie.size()) * (upper ? 0.75 : 0.25)))];
         sheet.line(at(l.a), at(l.b), barLayer(alongX ? 0 : 1, upper));
         const auto call = schedule::callout(base.items, i.run, design.marks, system);
-        const Point a = at(l.a), b = at(l.b);
+        const Point a = at(l.a);
         if (alongX)
-            sheet.text({left + w / 2, a.y + 0.8}, small, call, Align::Centre);
+            sheet.text({left + 0.64 * w, a.y + 0.8}, small, call, Align::Centre);
         else
-            sheet.text({a.x - 0.8, (a.y + b.y) / 2}, small, call, Align::Centre, false, 90);
+            sheet.text({a.x - 0.8, below + 0.7 * h}, small, call, Align::Centre, false, 90);
     }
     sheet.dimension({left, below}, {left + w, below}, -6, length(s.B, system));
     sheet.dimension({left, below + h}, {left, below}, -6, length(s.L, system));
@@ -218,32 +218,51 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
                    fmt::format("Plan 1:{}", units::plain(scale)), Align::Left, true);
         // Types, with their number.
         double y = column.top() - 6;
-        sheet.text({column.left(), y}, 3, "Types", Align::Left, true);
+        sheet.text({column.left() + 4, y}, 3, "Types", Align::Left, true);
         y -= 5;
         std::map<std::string, const BasePart*> one;
         for (const auto& b : answer.bases) one.try_emplace(b->type, b.get());
         for (const auto& [name, number] : answer.types) {
             if (y < 150) {
-                sheet.text({column.left(), y}, small,
+                sheet.text({column.left() + 4, y}, small,
                            fmt::format("and others: {} types in all", answer.types.size()));
                 y -= 4;
                 break;
             }
-            sheet.text({column.left(), y}, text, name, Align::Left, true);
-            sheet.text({column.left() + 18, y}, text, fmt::format("{} off", number));
-            sheet.text({column.left() + 40, y}, text, size(*one.at(name), system));
+            sheet.text({column.left() + 4, y}, text, name, Align::Left, true);
+            sheet.text({column.left() + 22, y}, text, fmt::format("{} off", number));
+            sheet.text({column.left() + 44, y}, text, size(*one.at(name), system));
             y -= 4.2;
         }
         column.notes(notes(), std::min(y - 4, 145.0));
-        column.titleBlock(sheet.title, project.sheet.number);
+        column.titleBlock(sheet.title, "-1");
         all.push_back(std::move(sheet));
     }
     // Of each type a plan and a section, side by side in rows; the schedule stands on the first of them.
-    const double detail = 50;
     std::map<std::string, const BasePart*> one;
     for (const auto& b : answer.bases) one.try_emplace(b->type, b.get());
     std::vector<const BasePart*> kinds;
     for (const auto& [name, number] : answer.types) kinds.push_back(one.at(name));
+    // As large as all of them fit on one sheet, else 1:50.
+    const double fullTop = paper.height - SheetColumn::margin - 8,
+                 fullRight = SheetColumn::leftMargin + wide + 15;
+    double detail = 50;
+    for (double s : {10.0, 20.0, 25.0}) {
+        double x = SheetColumn::leftMargin + 6, y = fullTop, tallest = 0;
+        bool fits = kinds.size() <= 40;
+        for (std::size_t i = 0; i < kinds.size() && fits; ++i) {
+            const auto& z = kinds[i]->size();
+            const double w = z.B / s + 28, h = z.L / s + z.h / s + 400 / s + 62;
+            if (x + w > fullRight && tallest > 0)
+                x = SheetColumn::leftMargin + 6, y -= tallest + 6, tallest = 0;
+            fits = y - h >= SheetColumn::margin + 4 && x + w <= fullRight;
+            x += w, tallest = std::max(tallest, h);
+        }
+        if (fits) {
+            detail = s;
+            break;
+        }
+    }
     const auto schedule = design.scheduleOf(answer);
     std::size_t row = 0, k = 0;
     constexpr std::size_t mostSheets = 40;
@@ -266,8 +285,8 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
             x += w, tallest = std::max(tallest, h);
         }
         double at = column.top() - 4;
-        row = column.schedule(schedule, column.left(), at, column.right(), 70, row);
-        column.titleBlock(sheet.title, fmt::format("{}.{}", project.sheet.number, all.size()));
+        row = column.schedule(schedule, column.left() + 4, at, column.right() - 4, 70, row);
+        column.titleBlock(sheet.title, fmt::format("-{}", all.size() + 1));
         all.push_back(std::move(sheet));
     }
     return all;
