@@ -88,7 +88,7 @@ TEST_F(BasesCommand, CapsWithTheirPiles) {
         EXPECT_GE(b["piles"].size(), 2u);
         bool compression = false;
         for (const auto& c : b["checks"])
-            compression |= c["title"] == "Pile compression" && c["unit"] == "kN";
+            compression |= c["title"] == "Largest pile compression" && c["unit"] == "kN";
         EXPECT_TRUE(compression);
     }
 }

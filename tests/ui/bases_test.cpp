@@ -74,6 +74,18 @@ TEST_F(BasesWindow, FromATableToSolvedPinnedMendedAndBack) {
     table->model()->sort(2, Qt::DescendingOrder);
     EXPECT_GE(table->model()->index(0, 2).data().toString().toDouble(),
               table->model()->index(20, 2).data().toString().toDouble());
+    // Two columns on one base, and apart again.
+    table->model()->sort(0, Qt::AscendingOrder);
+    table->clearSelection();
+    table->selectRow(0);
+    table->selectionModel()->select(table->model()->index(1, 0),
+                                    QItemSelectionModel::Select | QItemSelectionModel::Rows);
+    click(*window.findChild<QPushButton*>(QStringLiteral("joinBases")), {5, 5});
+    EXPECT_EQ(bases().bases.size(), 20u);
+    table->clearSelection();
+    table->selectRow(0);
+    click(*window.findChild<QPushButton*>(QStringLiteral("partBases")), {5, 5});
+    EXPECT_EQ(bases().bases.size(), 21u);
     // At the most two types.
     auto* types = window.findChild<QLineEdit*>(QStringLiteral("basesTypes"));
     types->setFocus();

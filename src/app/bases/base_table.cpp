@@ -7,13 +7,14 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QShortcut>
 #include <QTableView>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <set>
 
-#include "model/edits.h"
+#include "model/base_edits.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
 
@@ -290,6 +291,22 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
     top->addWidget(filter_);
     top->addWidget(over_);
     top->addStretch();
+    auto action = [&](const QString& text, const char* name, const QString& tip, auto edit) {
+        auto* b = new QPushButton(text);
+        b->setObjectName(QLatin1String(name));
+        b->setToolTip(tip);
+        connect(b, &QPushButton::clicked, this, [this, text, edit] {
+            std::vector<model::Id> ids;
+            for (const auto& i : table_->selectionModel()->selectedRows())
+                if (const auto* base = rows_->part(i.row())) ids.push_back(base->part.key);
+            session_.apply(text, edit(session_.base(), session_.bases()->id, ids));
+        });
+        top->addWidget(b);
+    };
+    action(tr("One base"), "joinBases", tr("The columns of the rows that are selected stand on one base"),
+           model::joinBases);
+    action(tr("Each its own"), "partBases",
+           tr("Each column of the rows that are selected stands on a base of its own"), model::partBases);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);

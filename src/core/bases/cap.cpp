@@ -561,12 +561,12 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         f.notes.push_back(pile.ultimate
                               ? "Capacities of piles are design values, compared with ultimate reactions."
                               : "Capacities of piles are for characteristic reactions.");
-        add("pile-compression", "Pile compression", Topic::Ground, checks::judged(f), t,
+        add("pile-compression", "Largest pile compression", Topic::Ground, checks::judged(f), t,
             combination(state, forces.compression.combination));
     }
     {
         Finding f = finding(units::Kind::Force, std::max(0.0, forces.tension.value), pile.tension, clause);
-        add("pile-tension", "Pile tension", Topic::Ground,
+        add("pile-tension", "Largest pile tension", Topic::Ground,
             forces.tension.value > 0 ? checks::judged(f)
                                      : checks::notApplicable(clause, "No pile is pulled."),
             {}, combination(state, forces.tension.combination));

@@ -645,7 +645,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             "Bases are rigid; the ground pushes and does not pull, its pressure is a plane where it acts.");
         f = checks::judged(f);
         if (ga.pressure.value >= none) f.outcome = checks::Outcome::Over;
-        add("pressure", allowable ? "Bearing pressure" : "Bearing resistance", Topic::Ground, f, t,
+        add("pressure", allowable ? "Ground pressure" : "Ground bearing", Topic::Ground, f, t,
             combination(state, ga.pressure.combination));
     }
     auto ratioCheck = [&](const char* key, const char* title, const Asked& asked, double demand, double limit,
@@ -656,14 +656,14 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         add(key, title, Topic::Ground, f, {}, combination(state, asked.combination));
     };
     if (ga.sliding.combination >= 0)
-        ratioCheck("sliding", "Sliding", ga.sliding, ga.slides, ga.holds, units::Kind::Force,
+        ratioCheck("sliding", "Against sliding", ga.sliding, ga.slides, ga.holds, units::Kind::Force,
                    BaseState::Ground, "Passive pressure beside bases is left out against sliding.");
     if (ga.overturning.combination >= 0)
-        ratioCheck("overturning", "Overturning", ga.overturning, ga.turns, ga.stands, units::Kind::Moment,
-                   BaseState::Stability,
+        ratioCheck("overturning", "Against overturning", ga.overturning, ga.turns, ga.stands,
+                   units::Kind::Moment, BaseState::Stability,
                    "Overturning is about the edges of the base; surcharge does not hold.");
     if (ga.uplift.combination >= 0)
-        ratioCheck("uplift", "Uplift", ga.uplift, ga.lifts, ga.weighs, units::Kind::Force,
+        ratioCheck("uplift", "Against uplift", ga.uplift, ga.lifts, ga.weighs, units::Kind::Force,
                    BaseState::Stability, "");
 
     // The base itself.
@@ -795,7 +795,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
     }
     trace::Steps ft;
     if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0)
-        add("foot", "Bearing of the concrete below the column", Topic::Ground, foot, ft,
+        add("foot", "Concrete below the column", Topic::Ground, foot, ft,
             combination(BaseState::Strength, in));
     if (m.outsideIn >= 0) {
         Finding f = finding(units::Kind::Length, m.outside, 0, in_.rules.clause(BaseState::Strength));
