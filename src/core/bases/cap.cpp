@@ -407,6 +407,30 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
     return out;
 }
 
+checks::Finding Cap::anchorage(const CapDesign& design, int axis, double moment, trace::Steps* t) const {
+    const auto a = std::size_t(axis);
+    const auto& mat = design.bottom[a];
+    const auto& s = design.size;
+    const double side[2] = {s.B, s.L};
+    const auto& rules = *in_.standard->anchorage;
+    const Section section{side[1 - axis], s.h, design.d[a], in_.cover + 10, in_.fc, in_.fy};
+    const double resists = in_.standard->flexure->resistance(section, mat.area(), 0).M;
+    double outer = 0;
+    for (Point p : design.piles) outer = std::max(outer, std::abs(axis == 0 ? p.x : p.y));
+    standards::AnchorageInput bar;
+    bar.diameter = mat.bar->diameter, bar.area = mat.bar->area, bar.fc = in_.fc, bar.fy = in_.fy;
+    bar.spacing = mat.spacing, bar.cd = std::min(in_.cover, (mat.spacing - bar.diameter) / 2);
+    bar.hooked = mat.hooked;
+    bar.stress = rules.designYield(in_.fy) * std::clamp(resists > 0 ? moment / resists : 1.0, 0.0, 1.0);
+    Finding f;
+    f.kind = units::Kind::Length, f.clause = rules.clause(true), f.prefix = "lbd";
+    f.demand = rules.length(bar, t);
+    f.limit = side[axis] / 2 - outer + in_.set.pile.diameter / 2 - in_.cover;
+    if (mat.hooked && in_.rules.legsCount()) f.limit += std::max(0.0, s.h - toBars() - in_.cover);
+    f.notes.push_back("Bars of caps are anchored beyond the inner face of the outermost piles.");
+    return checks::judged(f);
+}
+
 bool Cap::strong(CapDesign& design) const {
     chooseBars(design);
     const auto& s = design.size;
@@ -422,6 +446,8 @@ bool Cap::strong(CapDesign& design) const {
         if (m.reduced[axis].value > in_.rules.oneWay(section, mat.area()) * (1 + 1e-9)) return false;
         if (const double most = in_.standard->shear->crushing(section);
             most > 0 && m.shear[axis].value > most)
+            return false;
+        if (anchorage(design, axis, m.moment[axis].value, nullptr).outcome == checks::Outcome::Over)
             return false;
     }
     const auto at = struts(design, nullptr);
@@ -592,13 +618,14 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
     const auto& rules = *in_.standard;
     const auto m = demand(design);
     const double side[2] = {s.B, s.L};
-    static constexpr const char* keys[2][5] = {{"flexure-x", "top-x", "least-x", "shear-x", "crushing-x"},
-                                               {"flexure-y", "top-y", "least-y", "shear-y", "crushing-y"}};
-    static constexpr const char* titles[2][5] = {
+    static constexpr const char* keys[2][6] = {
+        {"flexure-x", "top-x", "least-x", "shear-x", "crushing-x", "anchorage-x"},
+        {"flexure-y", "top-y", "least-y", "shear-y", "crushing-y", "anchorage-y"}};
+    static constexpr const char* titles[2][6] = {
         {"Flexure along x", "Flexure along x, top", "Least steel along x", "One-way shear along x",
-         "Crushing along x"},
+         "Crushing along x", "Anchorage along x"},
         {"Flexure along y", "Flexure along y, top", "Least steel along y", "One-way shear along y",
-         "Crushing along y"}};
+         "Crushing along y", "Anchorage along y"}};
     for (int axis : {0, 1}) {
         const auto a = std::size_t(axis);
         const Mat& mat = design.bottom[a];
@@ -651,6 +678,12 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
                                           in_.rules.pileShareClause()));
             add(keys[axis][3], titles[axis][3], Topic::OneWayShear, checks::judged(f), t,
                 combination(BaseState::Strength, m.reduced[axis].combination));
+        }
+        {
+            trace::Steps t;
+            add(keys[axis][5], titles[axis][5], Topic::Anchorage,
+                anchorage(design, axis, m.moment[axis].value, working ? &t : nullptr), t,
+                combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
         }
         if (const double most = rules.shear->crushing(section); most > 0) {
             trace::Steps t;

@@ -75,7 +75,8 @@ class Cap {
     void chooseBars(CapDesign& design) const;
     std::vector<double> upward(const CapDesign& design, std::size_t combination) const;
     Demand demand(const CapDesign& design) const;
-    Asked sustained(const CapDesign& design, int axis) const;
+    // Of the bars along an axis beyond the inner face of the outermost piles, legs counted.
+    checks::Finding anchorage(const CapDesign& design, int axis, double moment, trace::Steps* t) const;
     struct Punched {
         checks::Finding found, face;
         int combination = -1;

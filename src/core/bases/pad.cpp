@@ -776,10 +776,10 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         }
         if (service.moment[axis].value > 0) {
             trace::Steps t;
-            const standards::CrackInput crack{section,          service.moment[axis].value,
-                                              mat.area(),       mat.bar->diameter,
-                                              mat.spacing,      in_.cover,
-                                              in_.basis->creep, in_.basis->crackLimitBottom};
+            const double inner = axis == 1 && design.bottom[0].bar ? design.bottom[0].bar->diameter : 0;
+            const standards::CrackInput crack{
+                section,     service.moment[axis].value, mat.area(),       mat.bar->diameter,
+                mat.spacing, in_.cover + inner,          in_.basis->creep, in_.basis->crackLimitBottom};
             add(keys[axis][6], titles[axis][6], Topic::Cracks,
                 rules.cracks->check(crack, working ? &t : nullptr), t,
                 combination(crackState, service.moment[axis].combination), model::Face::Bottom);
@@ -820,8 +820,9 @@ std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, 
     for (const auto& col : columns_) {
         const double cx = col.column->width, cy = col.column->depth;
         const double x = std::abs(col.at.x - s.off.x), y = std::abs(col.at.y - s.off.y);
-        const double spread = std::max(1.0, std::min({3.0, (s.B - 2 * x) / cx, (s.L - 2 * y) / cy,
-                                                      deepest ? 3.0 : 1 + 2 * s.h / std::max(cx, cy)}));
+        const double spread =
+            std::max(1.0, std::min({3.0, (s.B - 2 * x) / cx, (s.L - 2 * y) / cy,
+                                    deepest ? 3.0 : 1 + in_.rules.footSpread() * s.h / std::max(cx, cy)}));
         double N = 0;
         int in = -1;
         for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)

@@ -79,6 +79,10 @@ class BaseRules {
     // Concrete below a column: loaded area, and the largest similar area about it within the base.
     virtual checks::Finding columnFoot(double N, double loaded, double spread, double fc, double fcColumn,
                                        trace::Steps* t = nullptr) const = 0;
+    // By how much a side of that area may be longer than the column's, per depth of the base below it.
+    virtual double footSpread() const = 0;
+    // Whether the anchorage of bent bars is measured along them, the leg included, or ends at the bend.
+    virtual bool legsCount() const = 0;
     virtual checks::Finding anchorage(const FootingAnchorage& in, trace::Steps* t = nullptr) const = 0;
     // Share of a pile's force that counts in one-way shear at the face of a column: `clear` from there to the
     // pile.

@@ -151,6 +151,8 @@ class Bases final : public BaseRules {
         if (in.hooked) f.here.push_back("Bars end in standard hooks.");
         return checks::judged(f);
     }
+    bool legsCount() const override { return false; }  // 25.4.3: to the outside of the hook
+    double footSpread() const override { return 4; }   // R22.8.3.2: one down, two out
     double pileShare(double clear, double d, double pile) const override {
         return std::clamp((clear + pile - d) / std::max(1.0, pile), 0.0, 1.0);
     }

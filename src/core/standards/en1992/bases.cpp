@@ -285,6 +285,8 @@ class Bases final : public BaseRules {
         }
         return checks::judged(f);
     }
+    bool legsCount() const override { return true; }  // Figure 8.1a
+    double footSpread() const override { return 1; }  // Figure 6.29
     double pileShare(double clear, double d, double) const override {
         return shear_->nearSupport(std::max(clear, 0.5 * d), d);
     }
