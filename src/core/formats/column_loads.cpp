@@ -9,6 +9,7 @@
 #include <set>
 
 #include "formats/fields.h"
+#include "standards/rules.h"
 
 namespace talvik::formats {
 namespace {
@@ -395,11 +396,18 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
     set.kind = kind == "caps" ? model::BaseSet::Kind::Caps : model::BaseSet::Kind::Pads;
     set.twoFormulas = combinations == "6.10ab";
     set.approach = approach.back() - '0';
-    if (standard == "aci318-si") {
-        basis.barCatalog = "aci-si";
-        basis.mainBars = {"No.13", "No.16", "No.19", "No.22"}, basis.secondaryBars = {"No.10", "No.13"};
-        basis.linkBars = {"No.10", "No.13"};
-        set.bars = {"No.13", "No.16", "No.19", "No.22", "No.25", "No.29"};
+    // Where the standard's family has bars of its own, these: mid sizes for bases and slabs, small ones
+    // beside.
+    const auto rules = standards::makeStandard(standard);
+    if (const auto* bars = rules ? catalogs::barCatalog(rules->family) : nullptr) {
+        basis.barCatalog = bars->id;
+        set.bars.clear(), basis.mainBars.clear(), basis.secondaryBars.clear();
+        for (const auto& b : bars->bars) {
+            if (b.diameter > 12 && b.diameter < 30) set.bars.push_back(b.name);
+            if (b.diameter > 12 && b.diameter < 23) basis.mainBars.push_back(b.name);
+            if (b.diameter < 13) basis.secondaryBars.push_back(b.name);
+        }
+        basis.linkBars = basis.secondaryBars;
     }
     double strength = 30, yield = 500, density = 25e-6;
     number(j, "", "concrete_strength_MPa", strength, 1, 12, 90);
