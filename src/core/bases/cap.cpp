@@ -18,12 +18,6 @@ using checks::Topic;
 using geometry::Point;
 using standards::Section;
 
-constexpr double water = 9.81e-6;
-constexpr double largestDepth = 6000;
-
-void larger(Asked& a, double value, int combination) {
-    if (value > a.value) a = {value, combination};
-}
 std::vector<Point> rows(const std::vector<int>& numbers, double along, double apart) {
     std::vector<Point> all;
     for (std::size_t r = 0; r < numbers.size(); ++r)
@@ -84,33 +78,14 @@ std::vector<Point> pileArrangement(int n, double s) {
     }
 }
 
-Cap::Cap(const Context& in, const model::Base& base) : in_(in), base_(base), middle_(0, 0) {
-    for (const auto& id : base.columns)
-        if (const auto* c = in.column(id)) columns_.push_back({c, {c->x, c->y}, in.actions(*c)});
-    if (columns_.empty()) return;
-    for (const auto& c : columns_)
-        middle_.x += c.at.x / double(columns_.size()), middle_.y += c.at.y / double(columns_.size());
-    for (auto& c : columns_) c.at.x -= middle_.x, c.at.y -= middle_.y;
-    for (int s = 0; s < states; ++s)
-        for (const auto& k : in.combinations[std::size_t(s)]) {
-            Sum& sum = sums_[std::size_t(s)].emplace_back();
-            for (const auto& c : columns_) {
-                const Forces f = combined(c.actions, k.factors);
-                sum.N += f.N, sum.Hx += f.Hx, sum.Hy += f.Hy;
-                sum.alongX += f.N * c.at.x + f.My, sum.alongY += f.N * c.at.y - f.Mx;
-            }
-        }
-}
+Cap::Cap(const Context& in, const model::Base& base) : Standing(in, base) {}
 
-std::string Cap::combination(BaseState s, int i) const {
-    return i < 0 ? std::string() : of(s)[std::size_t(i)].name(in_.caseNames);
-}
 double Cap::toBars() const {
     return std::max(in_.cover, in_.set.pile.embedment + 20);
 }
 double Cap::weight(const PadSize& s) const {
     const auto& g = in_.set.ground;
-    const double u = g.water ? water * std::clamp(g.depth - g.waterDepth, 0.0, s.h) : 0;
+    const double u = g.water ? waterWeight * std::clamp(g.depth - g.waterDepth, 0.0, s.h) : 0;
     return (in_.density * s.h + g.soil * std::max(0.0, g.depth - s.h) - u) * s.area();
 }
 
@@ -133,32 +108,30 @@ CapDesign Cap::laid(std::vector<Point> piles, double h) const {
     return d;
 }
 
+ground::CapLoad Cap::load(const Sum& sum, const PadSize& size, double weight) const {
+    const auto r = resultant(sum, size, weight);
+    return {r.N, r.alongX, r.alongY};
+}
+
 Cap::PileForces Cap::pileForces(const CapDesign& design) const {
     PileForces out;
     const auto& s = design.size;
     const BaseState state = capacityState();
-    const auto& sums = sums_[std::size_t(state)];
     const double W = weight(s);
-    for (std::size_t i = 0; i < sums.size(); ++i) {
+    for (std::size_t i = 0; i < sums(state).size(); ++i) {
         const auto& k = of(state)[i];
-        const Sum& sum = sums[i];
-        const ground::CapLoad load{sum.N + W * k.weight, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-                                   sum.alongY + sum.Hy * s.h - sum.N * s.off.y};
         const double q = k.surcharge * in_.set.ground.surcharge * s.area() / double(design.piles.size());
-        const auto e = ground::withTolerance(design.piles, load, in_.set.pile.tolerance);
-        larger(out.compression, e.most + q, int(i));
-        larger(out.tension, -e.least, int(i));
+        const auto e = ground::withTolerance(design.piles, load(sums(state)[i], s, W * k.weight),
+                                             in_.set.pile.tolerance);
+        out.compression.larger(e.most + q, int(i));
+        out.tension.larger(-e.least, int(i));
     }
     // What no pile takes, of the strength, where accidental actions are.
-    const auto& strength = sums_[std::size_t(BaseState::Strength)];
-    for (std::size_t i = 0; i < strength.size(); ++i) {
-        const Sum& sum = strength[i];
-        const ground::CapLoad load{sum.N, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-                                   sum.alongY + sum.Hy * s.h - sum.N * s.off.y};
-        larger(out.across,
-               design.piles.size() == 1 ? std::hypot(load.alongX, load.alongY)
-                                        : ground::reactions(design.piles, load).acrossLeft,
-               int(i));
+    for (std::size_t i = 0; i < sums(BaseState::Strength).size(); ++i) {
+        const auto on = load(sums(BaseState::Strength)[i], s, 0);
+        out.across.larger(design.piles.size() == 1 ? std::hypot(on.alongX, on.alongY)
+                                                   : ground::reactions(design.piles, on).acrossLeft,
+                          int(i));
     }
     return out;
 }
@@ -173,11 +146,7 @@ bool Cap::held(const CapDesign& design) const {
 
 // What piles push up under the columns' loads alone: the weight of the cap bends nothing.
 std::vector<double> Cap::upward(const CapDesign& design, std::size_t i) const {
-    const Sum& sum = sums_[std::size_t(BaseState::Strength)][i];
-    const auto& s = design.size;
-    return ground::reactions(design.piles, {sum.N, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-                                            sum.alongY + sum.Hy * s.h - sum.N * s.off.y})
-        .all;
+    return ground::reactions(design.piles, load(sums(BaseState::Strength)[i], design.size, 0)).all;
 }
 
 Cap::Demand Cap::demand(const CapDesign& design) const {
@@ -188,9 +157,7 @@ Cap::Demand Cap::demand(const CapDesign& design) const {
         for (int axis : {0, 1})
             for (const auto& c : columns_)
                 for (double sign : {1.0, -1.0}) {
-                    const double place = axis == 0 ? c.at.x - s.off.x : c.at.y - s.off.y;
-                    const double half = (axis == 0 ? c.column->width : c.column->depth) / 2,
-                                 face = place + sign * half;
+                    const double face = c.place(axis, s) + sign * c.side(axis) / 2;
                     double M = 0, V = 0, reduced = 0;
                     for (std::size_t k = 0; k < R.size(); ++k) {
                         const double arm =
@@ -203,17 +170,16 @@ Cap::Demand Cap::demand(const CapDesign& design) const {
                     }
                     // Other columns beyond press down.
                     for (const auto& other : columns_) {
-                        const double arm =
-                            sign * ((axis == 0 ? other.at.x - s.off.x : other.at.y - s.off.y) - face);
+                        const double arm = sign * (other.place(axis, s) - face);
                         if (&other == &c || arm <= 0) continue;
-                        const Forces f = combined(other.actions, of(BaseState::Strength)[i].factors);
-                        M -= f.N * arm + sign * (axis == 0 ? f.My + f.Hx * s.h : -f.Mx + f.Hy * s.h);
+                        const Forces f = forces(other, BaseState::Strength, i);
+                        M -= f.N * arm + sign * f.along(axis, s.h);
                         V -= f.N, reduced -= f.N;
                     }
-                    larger(out.moment[axis], M, int(i));
-                    larger(out.top[axis], -M, int(i));
-                    larger(out.shear[axis], std::abs(V), int(i));
-                    larger(out.reduced[axis], std::abs(reduced), int(i));
+                    out.moment[axis].larger(M, int(i));
+                    out.top[axis].larger(-M, int(i));
+                    out.shear[axis].larger(std::abs(V), int(i));
+                    out.reduced[axis].larger(std::abs(reduced), int(i));
                 }
     }
     return out;
@@ -258,109 +224,69 @@ void Cap::chooseBars(CapDesign& design) const {
     }
 }
 
-standards::FootingPunching Cap::blank(const CapDesign& design) const {
-    standards::FootingPunching in;
-    in.d = (design.d[0] + design.d[1]) / 2, in.fc = in_.fc;
-    const double side[2] = {design.size.B, design.size.L};
-    for (int axis : {0, 1})
-        in.rho[axis] =
-            design.bottom[std::size_t(axis)].area() / (side[1 - axis] * design.d[std::size_t(axis)]);
-    return in;
-}
+struct Cap::Worst {
+    const standards::BaseRules& rules;
+    Punched punched;
+    double most = -1;
+    standards::FootingPunching governs{};
+    Worst(const standards::BaseRules& r, const char* none) : rules(r) {
+        punched.found.stress = punched.found.face = checks::notApplicable("", none);
+    }
+    void add(const standards::FootingPunching& in, int combination) {
+        auto found = rules.punching(in);
+        if (const double ratio = ratioOf(found); ratio > most)
+            most = ratio, governs = in, punched.found = std::move(found), punched.combination = combination;
+    }
+    Punched take(trace::Steps* t) {
+        if (t && most >= 0) punched.found = rules.punching(governs, t);
+        return std::move(punched);
+    }
+};
 
 Cap::Punched Cap::atColumns(const CapDesign& design, trace::Steps* t) const {
-    Punched worst;
-    worst.found = checks::notApplicable("", "No column presses down.");
-    worst.face = worst.found;
+    Worst worst(in_.rules, "No column presses down.");
     const auto& s = design.size;
-    double most = -1;
-    standards::FootingPunching governs;
-    for (const auto& c : columns_) {
-        // The three that look worst, by the force and what its eccentricity adds.
-        std::vector<std::pair<double, std::size_t>> order;
-        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
-            const Forces f = combined(c.actions, of(BaseState::Strength)[i].factors);
-            const double more = std::abs(f.My + f.Hx * s.h) / (c.column->width + 2 * design.d[0]) +
-                                std::abs(-f.Mx + f.Hy * s.h) / (c.column->depth + 2 * design.d[0]);
-            order.push_back({-(f.N + 1.5 * more), i});
-        }
-        std::sort(order.begin(), order.end());
-        if (order.size() > 3) order.resize(3);
-        for (const auto& [key, i] : order) {
-            const Forces f = combined(c.actions, of(BaseState::Strength)[i].factors);
+    for (const auto& c : columns_)
+        for (std::size_t i : worstLooking(c, s.h, design.d[0])) {
+            const Forces f = forces(c, BaseState::Strength, i);
             if (!(f.N > 0)) continue;
-            auto in = blank(design);
-            in.sides[0] = c.column->width, in.sides[1] = c.column->depth;
-            const double x = c.at.x - s.off.x, y = c.at.y - s.off.y;
-            in.over[0] = s.B / 2 + x - in.sides[0] / 2, in.over[1] = s.B / 2 - x - in.sides[0] / 2;
-            in.over[2] = s.L / 2 + y - in.sides[1] / 2, in.over[3] = s.L / 2 - y - in.sides[1] / 2;
-            for (double& o : in.over) o = std::max(0.0, o);
-            in.N = f.N, in.moment[0] = f.My + f.Hx * s.h, in.moment[1] = -f.Mx + f.Hy * s.h;
+            const Point at{c.place(0, s), c.place(1, s)};
+            auto in = pushing(at, c.side(0), c.side(1), s, design.d, design.bottom);
+            in.N = f.N, in.moment[0] = f.along(0, s.h), in.moment[1] = f.along(1, s.h);
             const auto R = upward(design, i);
             for (std::size_t k = 0; k < R.size(); ++k)
                 in.piles.push_back(
-                    {{design.piles[k].x - x, design.piles[k].y - y}, R[k], in_.set.pile.diameter});
-            auto p = in_.rules.punching(in);
-            const double ratio = std::max(checks::isJudged(p.stress) ? checks::ratio(p.stress) : 0,
-                                          checks::isJudged(p.face) ? checks::ratio(p.face) : 0);
-            if (ratio > most) {
-                most = ratio, governs = in;
-                worst.found = p.stress, worst.face = p.face, worst.combination = int(i);
-            }
+                    {{design.piles[k].x - at.x, design.piles[k].y - at.y}, R[k], in_.set.pile.diameter});
+            worst.add(in, int(i));
         }
-    }
-    if (t && most >= 0) {
-        auto p = in_.rules.punching(governs, t);
-        worst.found = p.stress, worst.face = p.face;
-    }
-    return worst;
+    return worst.take(t);
 }
 
 Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
-    Punched worst;
-    worst.found = checks::notApplicable("", "No pile pushes up.");
-    worst.face = worst.found;
+    Worst worst(in_.rules, "No pile pushes up.");
     const auto& s = design.size;
     const auto& pile = in_.set.pile;
     const double side = pile.circular ? pile.diameter * std::sqrt(std::numbers::pi) / 2 : pile.diameter;
-    double most = -1;
-    standards::FootingPunching governs;
     // Each pile under its largest force.
     std::vector<Asked> largest(design.piles.size());
     for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
         const auto R = upward(design, i);
-        for (std::size_t k = 0; k < R.size(); ++k) larger(largest[k], R[k], int(i));
+        for (std::size_t k = 0; k < R.size(); ++k) largest[k].larger(R[k], int(i));
     }
-    {
-        for (std::size_t k = 0; k < largest.size(); ++k) {
-            if (largest[k].combination < 0) continue;
-            const Point q = design.piles[k];
-            // A pile within the column's own perimeter does not punch.
-            bool under = false;
-            for (const auto& c : columns_)
-                under = under || (std::abs(q.x - c.at.x + s.off.x) < c.column->width / 2 + design.d[0] / 2 &&
-                                  std::abs(q.y - c.at.y + s.off.y) < c.column->depth / 2 + design.d[0] / 2);
-            if (under) continue;
-            auto in = blank(design);
-            in.sides[0] = in.sides[1] = side;
-            in.over[0] = s.B / 2 + q.x - side / 2, in.over[1] = s.B / 2 - q.x - side / 2;
-            in.over[2] = s.L / 2 + q.y - side / 2, in.over[3] = s.L / 2 - q.y - side / 2;
-            for (double& o : in.over) o = std::max(0.0, o);
-            in.N = largest[k].value;
-            auto p = in_.rules.punching(in);
-            const double ratio = std::max(checks::isJudged(p.stress) ? checks::ratio(p.stress) : 0,
-                                          checks::isJudged(p.face) ? checks::ratio(p.face) : 0);
-            if (ratio > most) {
-                most = ratio, governs = in;
-                worst.found = p.stress, worst.face = p.face, worst.combination = largest[k].combination;
-            }
-        }
+    for (std::size_t k = 0; k < largest.size(); ++k) {
+        if (largest[k].combination < 0) continue;
+        const Point q = design.piles[k];
+        // A pile within the column's own perimeter does not punch.
+        const bool under = std::any_of(columns_.begin(), columns_.end(), [&](const Column& c) {
+            return std::abs(q.x - c.at.x + s.off.x) < c.side(0) / 2 + design.d[0] / 2 &&
+                   std::abs(q.y - c.at.y + s.off.y) < c.side(1) / 2 + design.d[0] / 2;
+        });
+        if (under) continue;
+        auto in = pushing(q, side, side, s, design.d, design.bottom);
+        in.N = largest[k].value;
+        worst.add(in, largest[k].combination);
     }
-    if (t && most >= 0) {
-        auto p = in_.rules.punching(governs, t);
-        worst.found = p.stress, worst.face = p.face;
-    }
-    return worst;
+    return worst.take(t);
 }
 
 // Struts from a quarter of the column's side off its middle down to the piles: stresses of their nodes.
@@ -377,7 +303,7 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
                                       : pile.diameter * pile.diameter;
     double most = -1, N = 0, R = 0, sinPile = 1, sinColumn = 1;
     for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
-        const double load = combined(columns_.front().actions, of(BaseState::Strength)[i].factors).N;
+        const double load = forces(columns_.front(), BaseState::Strength, i).N;
         const auto up = upward(design, i);
         double flattest = 1;
         for (std::size_t k = 0; k < up.size(); ++k) {
@@ -453,7 +379,8 @@ bool Cap::strong(CapDesign& design) const {
     const auto at = struts(design, nullptr);
     if (at.column.outcome == checks::Outcome::Over || at.pile.outcome == checks::Outcome::Over) return false;
     for (const auto& p : {atColumns(design, nullptr), atPiles(design, nullptr)})
-        if (p.found.outcome == checks::Outcome::Over || p.face.outcome == checks::Outcome::Over) return false;
+        if (p.found.stress.outcome == checks::Outcome::Over || p.found.face.outcome == checks::Outcome::Over)
+            return false;
     return true;
 }
 
@@ -552,11 +479,6 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         p.spot.part = part, p.name = name, p.at = centre(s);
         list.add({key, title, topic, std::move(f), std::move(steps)}, p, std::move(combination), face);
     };
-    auto finding = [](units::Kind kind, double demand, double limit, std::string clause) {
-        Finding f;
-        f.kind = kind, f.demand = demand, f.limit = limit, f.clause = std::move(clause);
-        return f;
-    };
     if (design.piles.empty()) {
         Finding f = finding(units::Kind::Count, base_.piles, 0, "statics");
         f.here.push_back(design.trouble);
@@ -574,7 +496,7 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         Finding f = finding(units::Kind::Force, forces.compression.value, pile.compression, clause);
         if (working && forces.compression.combination >= 0) {
             const auto i = std::size_t(forces.compression.combination);
-            const Sum& sum = sums_[std::size_t(state)][i];
+            const Sum& sum = sums(state)[i];
             using trace::step;
             const double W = weight(s) * of(state)[i].weight;
             step(&t, "N", "N_c + W", {{"N_c", sum.N / 1000, "kN"}, {"W", W / 1000, "kN"}}, (sum.N + W) / 1000,
@@ -698,16 +620,16 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
     {
         trace::Steps t;
         const auto p = atColumns(design, working ? &t : nullptr);
-        add("punching", "Punching at the column", Topic::Punching, p.found, t,
+        add("punching", "Punching at the column", Topic::Punching, p.found.stress, t,
             combination(BaseState::Strength, p.combination));
-        if (checks::isJudged(p.face))
-            add("punching-face", "Punching at the column's face", Topic::Punching, p.face, t,
+        if (checks::isJudged(p.found.face))
+            add("punching-face", "Punching at the column's face", Topic::Punching, p.found.face, t,
                 combination(BaseState::Strength, p.combination));
     }
     {
         trace::Steps t;
         const auto p = atPiles(design, working ? &t : nullptr);
-        add("punching-pile", "Punching at the piles", Topic::Punching, p.found, t,
+        add("punching-pile", "Punching at the piles", Topic::Punching, p.found.stress, t,
             combination(BaseState::Strength, p.combination));
     }
     {
@@ -722,16 +644,7 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
 }
 
 std::vector<schedule::Item> Cap::items(const CapDesign& design) const {
-    std::vector<schedule::Item> all;
-    const auto& s = design.size;
-    const double side[2] = {s.B, s.L};
-    for (bool top : {false, true})
-        for (int axis : {0, 1}) {
-            const Mat& m = top ? design.top[std::size_t(axis)] : design.bottom[std::size_t(axis)];
-            if (m.bar && m.number)
-                all.push_back(matItem(in_, m, axis, side[axis], side[1 - axis], s.h, top, centre(s)));
-        }
-    return all;
+    return matItems(in_, design.bottom, design.top, design.size, centre(design.size));
 }
 
 }  // namespace talvik::bases

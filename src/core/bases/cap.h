@@ -8,7 +8,8 @@
 // heads of the piles.
 #pragma once
 
-#include "bases/pad.h"
+#include "bases/standing.h"
+#include "ground/pile_group.h"
 
 namespace talvik::bases {
 
@@ -27,7 +28,7 @@ struct CapDesign {
     bool possible() const { return trouble.empty(); }
 };
 
-class Cap {
+class Cap : public Standing {
   public:
     Cap(const Context& in, const model::Base& base);
     CapDesign solve() const;
@@ -39,36 +40,17 @@ class Cap {
         Asked compression, tension, across;
     };
     PileForces pileForces(const CapDesign& design) const;
-    geometry::Point centre(const PadSize& size) const {
-        return {middle_.x + size.off.x, middle_.y + size.off.y};
-    }
 
   private:
-    struct Column {
-        const model::BaseColumn* column;
-        geometry::Point at;
-        std::vector<Forces> actions;
-    };
-    struct Sum {
-        double N = 0, alongX = 0, alongY = 0, Hx = 0, Hy = 0;
-    };
     struct Demand {
         Asked moment[2], top[2], shear[2], reduced[2];
     };
-    const Context& in_;
-    const model::Base& base_;
-    geometry::Point middle_;
-    std::vector<Column> columns_;
-    std::array<std::vector<Sum>, states> sums_;
-
-    const std::vector<standards::BaseCombination>& of(BaseState s) const {
-        return in_.combinations[std::size_t(s)];
-    }
     BaseState capacityState() const {
         return in_.set.pile.ultimate ? BaseState::Strength : BaseState::Service;
     }
     double toBars() const;  // from the underside to the bars
     double weight(const PadSize& size) const;
+    ground::CapLoad load(const Sum& sum, const PadSize& size, double weight) const;
     CapDesign laid(std::vector<geometry::Point> piles, double h) const;
     bool held(const CapDesign& design) const;
     bool strong(CapDesign& design) const;
@@ -78,9 +60,11 @@ class Cap {
     // Of the bars along an axis beyond the inner face of the outermost piles, legs counted.
     checks::Finding anchorage(const CapDesign& design, int axis, double moment, trace::Steps* t) const;
     struct Punched {
-        checks::Finding found, face;
+        standards::PunchingFound found;
         int combination = -1;
     };
+    // The worst of several places where something punches.
+    struct Worst;
     Punched atColumns(const CapDesign& design, trace::Steps* t) const;
     Punched atPiles(const CapDesign& design, trace::Steps* t) const;
     struct Struts {
@@ -88,8 +72,6 @@ class Cap {
         int combination = -1;
     };
     Struts struts(const CapDesign& design, trace::Steps* t) const;
-    standards::FootingPunching blank(const CapDesign& design) const;
-    std::string combination(BaseState s, int i) const;
 };
 
 }  // namespace talvik::bases

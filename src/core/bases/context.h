@@ -17,6 +17,8 @@ inline constexpr int states = 5;
 // Characteristic actions of a column put together with factors.
 struct Forces {
     double N = 0, Hx = 0, Hy = 0, Mx = 0, My = 0;
+    // Moment at the underside of a base of depth h that moves the resultant along x (axis 0) or y.
+    double along(int axis, double h) const { return axis == 0 ? My + Hx * h : -Mx + Hy * h; }
 };
 
 class Context {

@@ -19,14 +19,8 @@ using checks::Topic;
 using geometry::Point;
 using standards::Section;
 
-constexpr double water = 9.81e-6;      // N/mm3
 constexpr double largestPlan = 30000;  // mm: beyond that there is no base
-constexpr double largestDepth = 6000;
 constexpr double none = 99;
-
-void larger(Asked& a, double value, int combination) {
-    if (value > a.value) a = {value, combination};
-}
 
 }  // namespace
 
@@ -34,82 +28,64 @@ double GroundAnswer::worst() const {
     return std::max({pressure.value, sliding.value, overturning.value, uplift.value});
 }
 
-Pad::Pad(const Context& in, const model::Base& base) : in_(in), base_(base), middle_(0, 0) {
-    for (const auto& id : base.columns)
-        if (const auto* c = in.column(id)) columns_.push_back({c, {c->x, c->y}, in.actions(*c)});
+Pad::Pad(const Context& in, const model::Base& base) : Standing(in, base) {
     if (columns_.empty()) return;
     double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
-    for (const auto& c : columns_)
-        middle_.x += c.at.x / double(columns_.size()), middle_.y += c.at.y / double(columns_.size());
-    for (auto& c : columns_) {
-        c.at.x -= middle_.x, c.at.y -= middle_.y;
+    for (const auto& c : columns_) {
         x0 = std::min(x0, c.at.x), x1 = std::max(x1, c.at.x), y0 = std::min(y0, c.at.y),
         y1 = std::max(y1, c.at.y);
-        const double wx = c.column->width / 2, wy = c.column->depth / 2;
-        leastX_ = std::max(leastX_, 2 * (std::abs(c.at.x - base.offX * base.offPinned) + wx));
-        leastY_ = std::max(leastY_, 2 * (std::abs(c.at.y - base.offY * base.offPinned) + wy));
+        leastX_ = std::max(leastX_, 2 * (std::abs(c.at.x - base.offX * base.offPinned) + c.side(0) / 2));
+        leastY_ = std::max(leastY_, 2 * (std::abs(c.at.y - base.offY * base.offPinned) + c.side(1) / 2));
     }
     spanX_ = x1 - x0, spanY_ = y1 - y0;
-    for (int s = 0; s < states; ++s)
-        for (const auto& k : in.combinations[std::size_t(s)]) {
-            Sum& sum = sums_[std::size_t(s)].emplace_back();
-            for (const auto& c : columns_) {
-                const Forces f = combined(c.actions, k.factors);
-                sum.N += f.N, sum.Hx += f.Hx, sum.Hy += f.Hy;
-                sum.alongX += f.N * c.at.x + f.My, sum.alongY += f.N * c.at.y - f.Mx;
-            }
-        }
 }
 
+bool Pad::allowable() const {
+    using By = model::GroundValues::By;
+    return in_.set.ground.by == By::Gross || in_.set.ground.by == By::Net;
+}
 double Pad::weights(const PadSize& s) const {
     return in_.density * s.h + in_.set.ground.soil * std::max(0.0, in_.set.ground.depth - s.h);
 }
 double Pad::waterPressure() const {
     const auto& g = in_.set.ground;
-    return g.water ? water * std::max(0.0, g.depth - g.waterDepth) : 0;
+    return g.water ? waterWeight * std::max(0.0, g.depth - g.waterDepth) : 0;
 }
-std::string Pad::combination(BaseState s, int i) const {
-    return i < 0 ? std::string() : of(s)[std::size_t(i)].name(in_.caseNames);
-}
-
 GroundAnswer Pad::ground(const PadSize& s) const {
     GroundAnswer out;
     const auto& g = in_.set.ground;
     const double A = s.area(), w = weights(s), u = waterPressure();
-    auto resultant = [&](const Sum& sum, double weight) {
-        return ground::Resultant{sum.N + weight, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-                                 sum.alongY + sum.Hy * s.h - sum.N * s.off.y};
-    };
     using By = model::GroundValues::By;
-    const bool allowable = g.by == By::Gross || g.by == By::Net;
+    const bool allowable = this->allowable();
     if (allowable) {
         const double limit = g.allowable + (g.by == By::Net ? g.depth * g.soil : 0);
         out.limit = limit;
-        const auto& all = sums_[std::size_t(BaseState::Service)];
+        const auto& all = sums(BaseState::Service);
         for (std::size_t i = 0; i < all.size(); ++i) {
             const auto& k = of(BaseState::Service)[i];
             for (double q : {0.0, k.surcharge * g.surcharge}) {
-                const auto p = ground::rectanglePressure(s.B, s.L, resultant(all[i], (w * k.weight + q) * A));
+                const auto p =
+                    ground::rectanglePressure(s.B, s.L, resultant(all[i], s, (w * k.weight + q) * A));
                 if (!p.good()) {
-                    larger(out.pressure, none, int(i));
+                    out.pressure.larger(none, int(i));
                     if (out.outsideIn < 0 || p.outside > out.outside)
                         out.outside = p.outside, out.outsideIn = int(i);
                 } else {
                     if (p.largest / limit > out.pressure.value) out.largest = p.largest;
-                    larger(out.pressure, p.largest / limit, int(i));
+                    out.pressure.larger(p.largest / limit, int(i));
                     out.contact = std::min(out.contact, p.share);
                 }
                 if (g.surcharge <= 0) break;
             }
         }
     }
-    const auto& all = sums_[std::size_t(BaseState::Ground)];
+    const auto& all = sums(BaseState::Ground);
     for (std::size_t i = 0; i < all.size(); ++i) {
         const auto& k = of(BaseState::Ground)[i];
         const Sum& sum = all[i];
         const double H = std::hypot(sum.Hx, sum.Hy);
         for (double q : {0.0, allowable ? 0.0 : k.surcharge * g.surcharge}) {
-            const auto r = resultant(sum, (w * k.weight + q - u) * A);
+            const auto r = resultant(sum, s, (w * k.weight + q - u) * A);
             const Point e = r.N > 0 ? r.at() : Point{1e9, 1e9};
             const auto eff = ground::effectiveArea(s.B, s.L, e.x, e.y);
             if (!allowable) {
@@ -129,7 +105,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
                             std::numbers::pi;
                         const bool wet = g.water && g.waterDepth < g.depth + in.B;
                         R = ground::drained(in, phi, g.cohesion / k.cohesion,
-                                            std::max(1e-7, g.weightBelow - (wet ? water : 0)))
+                                            std::max(1e-7, g.weightBelow - (wet ? waterWeight : 0)))
                                 .resistance;
                     } else {
                         in.overburden = g.depth * g.soil, in.V = r.N + u * A, V = in.V;
@@ -144,7 +120,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
                     out.outside = std::max(out.outside, std::hypot(x, y));
                 }
                 if (ratio > out.pressure.value) out.largest = V, out.limit = R;
-                larger(out.pressure, ratio, int(i));
+                out.pressure.larger(ratio, int(i));
             }
             if (q == 0 && H > 1) {
                 double R = 0;
@@ -155,36 +131,35 @@ GroundAnswer Pad::ground(const PadSize& s) const {
                 R /= k.sliding;
                 const double ratio = R > 0 ? std::min(none, H / R) : none;
                 if (ratio > out.sliding.value) out.slides = H, out.holds = R;
-                larger(out.sliding, ratio, int(i));
+                out.sliding.larger(ratio, int(i));
             }
             if (allowable || g.surcharge <= 0) break;
         }
     }
-    const auto& stable = sums_[std::size_t(BaseState::Stability)];
+    const auto& stable = sums(BaseState::Stability);
     for (std::size_t i = 0; i < stable.size(); ++i) {
         const auto& k = of(BaseState::Stability)[i];
         const double W = (w * k.weight - u) * A;
         for (int axis : {0, 1})
             for (double sign : {1.0, -1.0}) {
-                double turns = 0, stands = std::max(0.0, W) * (axis == 0 ? s.B : s.L) / 2;
+                double turns = 0, stands = std::max(0.0, W) * s.side(axis) / 2;
                 for (const auto& c : columns_) {
                     const Forces f = combined(c.actions, k.factors);
-                    const double arm = (axis == 0 ? s.B : s.L) / 2 -
-                                       sign * (axis == 0 ? c.at.x - s.off.x : c.at.y - s.off.y);
-                    const double m = sign * (axis == 0 ? f.My + f.Hx * s.h : -f.Mx + f.Hy * s.h);
+                    const double arm = s.side(axis) / 2 - sign * c.place(axis, s);
+                    const double m = sign * f.along(axis, s.h);
                     (f.N * arm > 0 ? stands : turns) += std::abs(f.N * arm);
                     if (m > 0) turns += m;
                 }
                 if (turns <= 0) continue;
                 const double ratio = stands > 0 ? std::min(none, turns / stands) : none;
                 if (ratio > out.overturning.value) out.turns = turns, out.stands = stands;
-                larger(out.overturning, ratio, int(i));
+                out.overturning.larger(ratio, int(i));
             }
         const double up = -stable[i].N;
         if (up > 0) {
             const double ratio = W > 0 ? std::min(none, up / W) : none;
             if (ratio > out.uplift.value) out.lifts = up, out.weighs = std::max(0.0, W);
-            larger(out.uplift, ratio, int(i));
+            out.uplift.larger(ratio, int(i));
         }
     }
     return out;
@@ -193,14 +168,11 @@ GroundAnswer Pad::ground(const PadSize& s) const {
 Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<double, 2>& d) const {
     Demand out;
     const double A = s.area(), w = weights(s), side[2] = {s.B, s.L};
-    const auto& sums = sums_[std::size_t(state)];
+    const auto& sums = this->sums(state);
     for (std::size_t i = 0; i < sums.size(); ++i) {
         const auto& k = of(state)[i];
-        const Sum& sum = sums[i];
         const double wk = w * k.weight;
-        const auto p = ground::rectanglePressure(s.B, s.L,
-                                                 {sum.N + wk * A, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-                                                  sum.alongY + sum.Hy * s.h - sum.N * s.off.y});
+        const auto p = ground::rectanglePressure(s.B, s.L, resultant(sums[i], s, wk * A));
         if (!p.good()) {
             if (out.outsideIn < 0 || p.outside > out.outside) out.outside = p.outside, out.outsideIn = int(i);
             continue;
@@ -209,8 +181,6 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
         for (const auto& c : columns_) forces.push_back(combined(c.actions, k.factors));
         for (int axis : {0, 1}) {
             const double half = side[axis] / 2, width = side[1 - axis];
-            auto place = [&](const Column& c) { return axis == 0 ? c.at.x - s.off.x : c.at.y - s.off.y; };
-            auto columnSide = [&](const Column& c) { return axis == 0 ? c.column->width : c.column->depth; };
             // Net of the weights, and of columns beyond, on the side where the base ends sooner.
             auto at = [&](double x) {
                 const bool positive = x >= 0;
@@ -218,11 +188,11 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
                 auto b = ground::beyond(p, axis, x, positive);
                 b.force -= wk * width * reach, b.moment -= wk * width * reach * reach / 2;
                 for (std::size_t c = 0; c < columns_.size(); ++c) {
-                    const double arm = sign * (place(columns_[c]) - x);
+                    const double arm = sign * (columns_[c].place(axis, s) - x);
                     if (arm <= 0) continue;
                     const Forces& f = forces[c];
                     b.force -= f.N;
-                    b.moment -= f.N * arm + sign * (axis == 0 ? f.My + f.Hx * s.h : -f.Mx + f.Hy * s.h);
+                    b.moment -= f.N * arm + sign * f.along(axis, s.h);
                 }
                 return b;
             };
@@ -236,23 +206,23 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
                         const double from = (x >= 0 ? 1 : -1) * (half - edge);
                         const auto b = ground::beyond(p, axis, from, x >= 0);
                         out.edge[axis] = edge > 0 ? std::max(0.0, b.force / (edge * width) - wk) : 0;
-                        out.atFace[axis] = half - std::abs(x), out.side[axis] = columnSide(*c);
+                        out.atFace[axis] = half - std::abs(x), out.side[axis] = c->side(axis);
                     }
                 }
-                larger(out.top[axis], -m, int(i));
+                out.top[axis].larger(-m, int(i));
             };
             for (const auto& c : columns_)
                 for (double sign : {1.0, -1.0}) {
-                    const double face = place(c) + sign * columnSide(c) / 2,
+                    const double face = c.place(axis, s) + sign * c.side(axis) / 2,
                                  cut = face + sign * d[std::size_t(axis)];
                     bend(face, &c);
-                    if (std::abs(cut) < half) larger(out.shear[axis], std::abs(at(cut).force), int(i));
+                    if (std::abs(cut) < half) out.shear[axis].larger(std::abs(at(cut).force), int(i));
                 }
             if (columns_.size() > 1)
                 for (int n = 1; n < 24; ++n) {
                     const double x = -half + n * side[axis] / 24;
                     if (std::none_of(columns_.begin(), columns_.end(), [&](const Column& c) {
-                            return std::abs(x - place(c)) < columnSide(c) / 2;
+                            return std::abs(x - c.place(axis, s)) < c.side(axis) / 2;
                         }))
                         bend(x, nullptr);
                 }
@@ -318,21 +288,8 @@ bool Pad::chooseBars(PadDesign& design) const {
                     s.h - in_.cover - below - (mat.bar ? mat.bar->diameter / 2 : 10);
             if (mat.bar && !top) {
                 // Bent up where straight bars are not anchored.
-                standards::FootingAnchorage a{m.atFace[axis],
-                                              s.h,
-                                              design.d[std::size_t(axis)],
-                                              m.side[axis],
-                                              in_.cover,
-                                              m.edge[axis],
-                                              M / b,
-                                              mat.area() / b,
-                                              mat.bar->diameter,
-                                              mat.bar->area,
-                                              mat.spacing,
-                                              in_.fc,
-                                              in_.fy,
-                                              false};
-                mat.hooked = in_.rules.anchorage(a).outcome == checks::Outcome::Over;
+                mat.hooked =
+                    in_.rules.anchorage(anchored(design, m, axis, false)).outcome == checks::Outcome::Over;
             }
         }
         below = design.bottom[std::size_t(axis)].bar ? design.bottom[std::size_t(axis)].bar->diameter : 16;
@@ -340,32 +297,39 @@ bool Pad::chooseBars(PadDesign& design) const {
     return fine;
 }
 
+standards::FootingAnchorage Pad::anchored(const PadDesign& design, const Demand& m, int axis,
+                                          bool hooked) const {
+    const auto a = std::size_t(axis);
+    const Mat& mat = design.bottom[a];
+    const double b = design.size.side(1 - axis);
+    return {m.atFace[axis],
+            design.size.h,
+            design.d[a],
+            m.side[axis],
+            in_.cover,
+            m.edge[axis],
+            m.moment[axis].value / b,
+            mat.area() / b,
+            mat.bar->diameter,
+            mat.bar->area,
+            mat.spacing,
+            in_.fc,
+            in_.fy,
+            hooked};
+}
+
 standards::FootingPunching Pad::punchingOf(const PadDesign& design, std::size_t column, std::size_t i) const {
     const auto& s = design.size;
-    const auto& k = of(BaseState::Strength)[i];
-    const Sum& sum = sums_[std::size_t(BaseState::Strength)][i];
     const Column& c = columns_[column];
-    const Forces f = combined(c.actions, k.factors);
-    const double wk = weights(s) * k.weight;
-    standards::FootingPunching in;
-    in.sides[0] = c.column->width, in.sides[1] = c.column->depth;
-    const double x = c.at.x - s.off.x, y = c.at.y - s.off.y;
-    in.over[0] = s.B / 2 + x - in.sides[0] / 2, in.over[1] = s.B / 2 - x - in.sides[0] / 2;
-    in.over[2] = s.L / 2 + y - in.sides[1] / 2, in.over[3] = s.L / 2 - y - in.sides[1] / 2;
-    for (double& o : in.over) o = std::max(0.0, o);
-    in.d = (design.d[0] + design.d[1]) / 2;
-    for (int axis : {0, 1}) {
-        const double width = axis == 0 ? s.L : s.B;
-        in.rho[axis] = design.bottom[std::size_t(axis)].area() / (width * design.d[std::size_t(axis)]);
-    }
-    in.fc = in_.fc, in.N = f.N;
-    in.moment[0] = f.My + f.Hx * s.h, in.moment[1] = -f.Mx + f.Hy * s.h;
+    const Forces f = forces(c, BaseState::Strength, i);
+    const double wk = weights(s) * of(BaseState::Strength)[i].weight;
+    const Point at{c.place(0, s), c.place(1, s)};
+    auto in = pushing(at, c.side(0), c.side(1), s, design.d, design.bottom);
+    in.N = f.N, in.moment[0] = f.along(0, s.h), in.moment[1] = f.along(1, s.h);
     const auto p =
-        ground::rectanglePressure(s.B, s.L,
-                                  {sum.N + wk * s.area(), sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-                                   sum.alongY + sum.Hy * s.h - sum.N * s.off.y});
+        ground::rectanglePressure(s.B, s.L, resultant(sums(BaseState::Strength)[i], s, wk * s.area()));
     if (p.good()) {
-        in.pressure = std::max(0.0, p.at({x, y}) - wk);
+        in.pressure = std::max(0.0, p.at(at) - wk);
         if (p.share > 1 - 1e-9) in.gradient[0] = p.b, in.gradient[1] = p.c;
     }
     return in;
@@ -374,32 +338,16 @@ standards::FootingPunching Pad::punchingOf(const PadDesign& design, std::size_t 
 Pad::Punched Pad::punched(const PadDesign& design, trace::Steps* t) const {
     Punched worst;
     if (!(design.d[0] > 50) || !(design.d[1] > 50)) return worst;
-    const auto& all = of(BaseState::Strength);
     const double d = (design.d[0] + design.d[1]) / 2;
     double most = -1;
-    for (std::size_t c = 0; c < columns_.size(); ++c) {
-        // The two that look worst, by the force and what its eccentricity adds.
-        std::vector<std::pair<double, std::size_t>> order;
-        const auto& column = *columns_[c].column;
-        for (std::size_t i = 0; i < all.size(); ++i) {
-            const Forces f = combined(columns_[c].actions, all[i].factors);
-            const double more = std::abs(f.My + f.Hx * design.size.h) / (column.width + 2 * d) +
-                                std::abs(-f.Mx + f.Hy * design.size.h) / (column.depth + 2 * d);
-            order.push_back({-(f.N + 1.5 * more), i});
-        }
-        std::sort(order.begin(), order.end());
-        if (order.size() > 3) order.resize(3);
-        for (const auto& [key, i] : order) {
+    for (std::size_t c = 0; c < columns_.size(); ++c)
+        for (std::size_t i : worstLooking(columns_[c], design.size.h, d)) {
             Punched p;
             p.column = c, p.combination = int(i), p.in = punchingOf(design, c, i);
             if (!(p.in.N > 0)) continue;
             p.found = in_.rules.punching(p.in);
-            const double ratio =
-                std::max(checks::isJudged(p.found.stress) ? checks::ratio(p.found.stress) : 0,
-                         checks::isJudged(p.found.face) ? checks::ratio(p.found.face) : 0);
-            if (ratio > most) most = ratio, worst = p;
+            if (const double ratio = ratioOf(p.found); ratio > most) most = ratio, worst = p;
         }
-    }
     if (worst.combination >= 0 && t) worst.found = in_.rules.punching(worst.in, t);
     return worst;
 }
@@ -423,23 +371,9 @@ bool Pad::strong(PadDesign& design) const {
         if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
             return false;
         if (m.shear[axis].value > in_.rules.oneWay(section, mat.area()) * (1 + 1e-9)) return false;
-        if (mat.hooked) {
-            standards::FootingAnchorage an{m.atFace[axis],
-                                           s.h,
-                                           design.d[a],
-                                           m.side[axis],
-                                           in_.cover,
-                                           m.edge[axis],
-                                           m.moment[axis].value / b,
-                                           mat.area() / b,
-                                           mat.bar->diameter,
-                                           mat.bar->area,
-                                           mat.spacing,
-                                           in_.fc,
-                                           in_.fy,
-                                           true};
-            if (in_.rules.anchorage(an).outcome == checks::Outcome::Over) return false;
-        }
+        if (mat.hooked &&
+            in_.rules.anchorage(anchored(design, m, axis, true)).outcome == checks::Outcome::Over)
+            return false;
     }
     // A foot that more depth does not help is told by its check.
     if (columnFoot(s, false, nullptr).first.outcome == checks::Outcome::Over &&
@@ -495,7 +429,7 @@ PadDesign Pad::solve() const {
     const double first = base_.h > 0 ? base_.h : units::roundUp(in_.set.leastDepth, step);
     double h = first, grown = 0;
     double service = 0;
-    for (const auto& s : sums_[std::size_t(BaseState::Service)]) service = std::max(service, s.N);
+    for (const auto& s : sums(BaseState::Service)) service = std::max(service, s.N);
     const double guess = std::sqrt(std::max(service, 1e4) / std::max(in_.set.ground.allowable, 0.05));
     for (int round = 0; round < 8; ++round) {
         grown = leastPlan(h, round == 0 ? guess : grown);
@@ -588,16 +522,10 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         list.add({key, title, topic, std::move(f), std::move(steps)}, p, std::move(combination), face);
     };
     const auto ga = ground(s);
-    using By = model::GroundValues::By;
-    auto finding = [](units::Kind kind, double demand, double limit, std::string clause) {
-        Finding f;
-        f.kind = kind, f.demand = demand, f.limit = limit, f.clause = std::move(clause);
-        return f;
-    };
     // On the ground.
     {
-        const bool allowable = g.by == By::Gross || g.by == By::Net;
-        const BaseState state = allowable ? BaseState::Service : BaseState::Ground;
+        const bool allowable = this->allowable();
+        const BaseState state = groundState();
         Finding f = allowable ? finding(units::Kind::AreaLoad, ga.largest, ga.limit, in_.rules.clause(state))
                               : finding(units::Kind::Force, ga.largest, ga.limit,
                                         in_.rules.clause(state) + ", Annex D");
@@ -612,7 +540,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                                                    combination(state, ga.outsideIn)));
         } else if (working && allowable) {
             const auto& k = of(state)[std::size_t(ga.pressure.combination)];
-            const Sum& sum = sums_[std::size_t(state)][std::size_t(ga.pressure.combination)];
+            const Sum& sum = sums(state)[std::size_t(ga.pressure.combination)];
             const double w = weights(s);
             using trace::step;
             step(&t, "W", "(gamma_c*h + gamma_s*t)*B*L/1000000000",
@@ -627,8 +555,8 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             step(&t, "N", "N_c + k*W",
                  {{"N_c", sum.N / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}}, N / 1000,
                  "kN", f.clause);
-            const double ax = sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-                         ay = sum.alongY + sum.Hy * s.h - sum.N * s.off.y;
+            const auto r = resultant(sum, s, 0);
+            const double ax = r.alongX, ay = r.alongY;
             step(&t, "e_x", "M_x/N*1000", {{"M_x", ax / 1e6, "kNm"}, {"N", N / 1000, "kN"}}, ax / N, "mm",
                  f.clause);
             step(&t, "e_y", "M_y/N*1000", {{"M_y", ay / 1e6, "kNm"}, {"N", N / 1000, "kN"}}, ay / N, "mm",
@@ -673,7 +601,6 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                                 ? BaseState::Sustained
                                 : BaseState::Service;
     const auto service = demand(s, crackState, {1e9, 1e9});
-    const double side[2] = {s.B, s.L};
     const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
     static constexpr const char* keys[2][7] = {
         {"flexure-x", "top-x", "least-x", "spacing-x", "shear-x", "anchorage-x", "cracks-x"},
@@ -685,7 +612,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
          "One-way shear along y", "Anchorage along y", "Cracks along y"}};
     for (int axis : {0, 1}) {
         const auto a = std::size_t(axis);
-        const double b = side[1 - axis];
+        const double b = s.side(1 - axis);
         const Mat& mat = design.bottom[a];
         if (!mat.bar) {
             add(
@@ -756,22 +683,8 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         }
         {
             trace::Steps t;
-            standards::FootingAnchorage an{m.atFace[axis],
-                                           s.h,
-                                           design.d[a],
-                                           m.side[axis],
-                                           in_.cover,
-                                           m.edge[axis],
-                                           m.moment[axis].value / b,
-                                           mat.area() / b,
-                                           mat.bar->diameter,
-                                           mat.bar->area,
-                                           mat.spacing,
-                                           in_.fc,
-                                           in_.fy,
-                                           mat.hooked};
             add(keys[axis][5], titles[axis][5], Topic::Anchorage,
-                in_.rules.anchorage(an, working ? &t : nullptr), t,
+                in_.rules.anchorage(anchored(design, m, axis, mat.hooked), working ? &t : nullptr), t,
                 combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
         }
         if (service.moment[axis].value > 0) {
@@ -823,11 +736,10 @@ std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, 
         const double spread =
             std::max(1.0, std::min({3.0, (s.B - 2 * x) / cx, (s.L - 2 * y) / cy,
                                     deepest ? 3.0 : 1 + in_.rules.footSpread() * s.h / std::max(cx, cy)}));
-        double N = 0;
-        int in = -1;
+        Asked press;
         for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
-            if (const double n = combined(col.actions, of(BaseState::Strength)[i].factors).N; n > N)
-                N = n, in = int(i);
+            press.larger(forces(col, BaseState::Strength, i).N, int(i));
+        const auto [N, in] = press;
         if (in < 0) continue;
         trace::Steps steps;
         auto f = in_.rules.columnFoot(N, cx * cy, cx * cy * spread * spread, in_.fc,
@@ -841,33 +753,19 @@ std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, 
 }
 
 std::vector<schedule::Item> Pad::items(const PadDesign& design) const {
-    std::vector<schedule::Item> all;
-    const auto& s = design.size;
-    const double side[2] = {s.B, s.L};
-    for (bool top : {false, true})
-        for (int axis : {0, 1}) {
-            const Mat& m = top ? design.top[std::size_t(axis)] : design.bottom[std::size_t(axis)];
-            if (m.bar && m.number)
-                all.push_back(matItem(in_, m, axis, side[axis], side[1 - axis], s.h, top, centre(s)));
-        }
-    return all;
+    return matItems(in_, design.bottom, design.top, design.size, centre(design.size));
 }
 
 std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {
     const auto& s = design.size;
     const auto ga = ground(s);
-    const bool allowable = in_.set.ground.by == model::GroundValues::By::Gross ||
-                           in_.set.ground.by == model::GroundValues::By::Net;
-    const BaseState state = allowable ? BaseState::Service : BaseState::Ground;
+    const BaseState state = groundState();
     const int i = ga.pressure.combination;
     if (i < 0) return {};
-    const Sum& sum = sums_[std::size_t(state)][std::size_t(i)];
+    const Sum& sum = sums(state)[std::size_t(i)];
     const auto& k = of(state)[std::size_t(i)];
     auto pressed = [&](double q) {
-        return ground::rectanglePressure(
-            s.B, s.L,
-            {sum.N + (weights(s) * k.weight + q) * s.area(), sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-             sum.alongY + sum.Hy * s.h - sum.N * s.off.y});
+        return ground::rectanglePressure(s.B, s.L, resultant(sum, s, (weights(s) * k.weight + q) * s.area()));
     };
     // With the surcharge where that is worse.
     auto p = pressed(0);

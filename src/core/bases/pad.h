@@ -10,22 +10,9 @@
 
 #include <optional>
 
-#include "bases/context.h"
-#include "checks/checks.h"
+#include "bases/standing.h"
 
 namespace talvik::bases {
-
-struct PadSize {
-    double B = 0, L = 0, h = 0;
-    geometry::Point off;  // of the centre from the middle of the columns
-    double area() const { return B * L; }
-};
-
-// One demand with the combination (of its state) that asks for it.
-struct Asked {
-    double value = 0;
-    int combination = -1;
-};
 
 // What a base of a size asks of the ground, as ratios of the worst combination; 99 where there is no answer.
 struct GroundAnswer {
@@ -48,7 +35,7 @@ struct PadDesign {
     bool possible() const { return trouble.empty(); }
 };
 
-class Pad {
+class Pad : public Standing {
   public:
     Pad(const Context& in, const model::Base& base);
     PadDesign solve() const;
@@ -67,20 +54,8 @@ class Pad {
         std::string combination;
     };
     std::optional<Shown> shown(const PadDesign& design) const;
-    geometry::Point centre(const PadSize& size) const {
-        return {middle_.x + size.off.x, middle_.y + size.off.y};
-    }
 
   private:
-    struct Column {
-        const model::BaseColumn* column;
-        geometry::Point at;  // from the middle
-        std::vector<Forces> actions;
-    };
-    // Of all columns together about their middle: moments without those of H, which grow with the depth.
-    struct Sum {
-        double N = 0, alongX = 0, alongY = 0, Hx = 0, Hy = 0;
-    };
     struct Demand {
         Asked moment[2], top[2], shear[2];
         double atFace[2] = {0, 0};  // overhang, side of the column there
@@ -89,23 +64,20 @@ class Pad {
         double outside = 0;       // mm by which a resultant leaves the base
         int outsideIn = -1;
     };
-    const Context& in_;
-    const model::Base& base_;
-    geometry::Point middle_;
-    std::vector<Column> columns_;
-    std::array<std::vector<Sum>, states> sums_;
     double spanX_ = 0, spanY_ = 0, leastX_ = 0, leastY_ = 0;
 
-    const std::vector<standards::BaseCombination>& of(BaseState s) const {
-        return in_.combinations[std::size_t(s)];
-    }
     double weights(const PadSize& size) const;  // per area
     double waterPressure() const;
+    // The state and whether it is by an allowable pressure that the ground is looked at.
+    bool allowable() const;
+    BaseState groundState() const { return allowable() ? BaseState::Service : BaseState::Ground; }
     PadSize sized(double grown, double h) const;
     double leastPlan(double h, double from) const;
     bool strong(PadDesign& design) const;
     Demand demand(const PadSize& size, BaseState state, const std::array<double, 2>& d) const;
     bool chooseBars(PadDesign& design) const;  // false where none keeps the crack rule
+    standards::FootingAnchorage anchored(const PadDesign& design, const Demand& demand, int axis,
+                                         bool hooked) const;
     std::pair<checks::Finding, int> columnFoot(const PadSize& size, bool deepest, trace::Steps* t) const;
     struct Punched {
         std::size_t column = 0;
@@ -117,7 +89,6 @@ class Pad {
     Punched punched(const PadDesign& design, trace::Steps* t = nullptr) const;
     standards::FootingPunching punchingOf(const PadDesign& design, std::size_t column,
                                           std::size_t combination) const;
-    std::string combination(BaseState s, int i) const;
 };
 
 }  // namespace talvik::bases

@@ -5,6 +5,7 @@
 #include <variant>
 
 #include "bases/cap.h"
+#include "bases/pad.h"
 #include "design/designer.h"
 
 namespace talvik::design {

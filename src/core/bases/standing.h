@@ -1,0 +1,85 @@
+// What stands on a base: its columns about their middle, and what they do together in every combination. Pads
+// and caps are built on it. Units N, mm, MPa.
+#pragma once
+
+#include "bases/context.h"
+#include "checks/checks.h"
+#include "ground/rigid_base.h"
+
+namespace talvik::bases {
+
+inline constexpr double waterWeight = 9.81e-6;  // N/mm3
+inline constexpr double largestDepth = 6000;    // mm: deeper there is no base
+
+struct PadSize {
+    double B = 0, L = 0, h = 0;
+    geometry::Point off;  // of the centre from the middle of the columns
+    double area() const { return B * L; }
+    double side(int axis) const { return axis == 0 ? B : L; }
+};
+
+// One demand with the combination (of its state) that asks for it.
+struct Asked {
+    double value = 0;
+    int combination = -1;
+    void larger(double other, int in) {
+        if (other > value) value = other, combination = in;
+    }
+};
+
+checks::Finding finding(units::Kind kind, double demand, double limit, std::string clause);
+// The larger of what is judged at the perimeter and at the face.
+double ratioOf(const standards::PunchingFound& found);
+// Bars of the mats there are, bottom first.
+std::vector<schedule::Item> matItems(const Context& in, const std::array<Mat, 2>& bottom,
+                                     const std::array<Mat, 2>& top, const PadSize& size,
+                                     geometry::Point centre);
+
+class Standing {
+  public:
+    geometry::Point centre(const PadSize& size) const {
+        return {middle_.x + size.off.x, middle_.y + size.off.y};
+    }
+
+  protected:
+    struct Column {
+        const model::BaseColumn* column;
+        geometry::Point at;  // from the middle
+        std::vector<Forces> actions;
+        double side(int axis) const { return axis == 0 ? column->width : column->depth; }
+        double place(int axis, const PadSize& s) const { return axis == 0 ? at.x - s.off.x : at.y - s.off.y; }
+    };
+    // Of all columns together about their middle: moments without those of H, which grow with the depth.
+    struct Sum {
+        double N = 0, alongX = 0, alongY = 0, Hx = 0, Hy = 0;
+    };
+    Standing(const Context& in, const model::Base& base);
+    const std::vector<standards::BaseCombination>& of(BaseState s) const {
+        return in_.combinations[std::size_t(s)];
+    }
+    const std::vector<Sum>& sums(BaseState s) const { return sums_[std::size_t(s)]; }
+    std::string combination(BaseState s, int i) const;
+    // At the underside about the centre of the base, with a weight there.
+    ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;
+    Forces forces(const Column& c, BaseState s, std::size_t i) const {
+        return combined(c.actions, of(s)[i].factors);
+    }
+    // Ultimate combinations in which punching of a column looks worst, by the force and what its eccentricity
+    // adds: at the most three.
+    std::vector<std::size_t> worstLooking(const Column& c, double h, double d) const;
+    // Something at a place (from the centre) that pushes through the base: sides, distances to the edges,
+    // steel.
+    standards::FootingPunching pushing(geometry::Point at, double sideX, double sideY, const PadSize& size,
+                                       const std::array<double, 2>& d,
+                                       const std::array<Mat, 2>& bottom) const;
+
+    const Context& in_;
+    const model::Base& base_;
+    geometry::Point middle_{0, 0};
+    std::vector<Column> columns_;
+
+  private:
+    std::array<std::vector<Sum>, states> sums_;
+};
+
+}  // namespace talvik::bases
