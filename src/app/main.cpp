@@ -9,6 +9,7 @@
 #include <clocale>
 #include <cstdio>
 
+#include "bases/base_pane.h"
 #include "bench/bench_window.h"
 #include "board/floor_canvas.h"
 #include "margin/margin_view.h"
@@ -42,7 +43,7 @@ int main(int argc, char** argv) {
         .add_option(
             "--register", page,
             "What stands below the plan: 0 long section or detail, 1 panels, 2 cases, 3 combinations, 4 "
-            "supports, 5 analysis, 6 connections")
+            "supports, 5 analysis, 6 connections; of bases 0, 1 sections along x and y, 2 cage, 3 sizes, 4 types")
         ->check(CLI::Range(0, 6));
     options.add_option("--near", near,
                        "Of a floor: millimetres of plan across the picture, round what is selected");
@@ -103,6 +104,11 @@ int main(int argc, char** argv) {
             if (talvik::model::baseName(*session.bases(), b) == select)
                 session.select(
                     Spot{{session.element(), talvik::model::PartKind::Base, b.id}, Spot::In::Whole, {}});
+    }
+    if (session.bases() && page >= 0) {
+        auto& pane = window.below().basePane();
+        pane.show(static_cast<BasePane::Shows>(std::min(page, 4)));
+        waitWhile([&] { return pane.seeking(); }, 10000);
     }
     if (!select.empty() && window.session().floor()) window.desk().select({select});
     for (const auto& key : window.margin().listed())

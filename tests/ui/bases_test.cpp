@@ -1,12 +1,19 @@
 // Bases in the real window: from a table to solved bases, pinned, given a remedy, grouped, and back.
+#include <QApplication>
+#include <QClipboard>
+#include <QComboBox>
+#include <QFileInfo>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QTableView>
+#include <QTemporaryDir>
 #include <QUndoStack>
 
+#include "bases/base_pane.h"
 #include "bases/base_table.h"
 #include "bases/bases_view.h"
 #include "open_window.h"
+#include "register/register.h"
 
 namespace talvik::app {
 
@@ -36,7 +43,9 @@ TEST_F(BasesWindow, FromATableToSolvedPinnedMendedAndBack) {
     press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
     ASSERT_TRUE(session().bases());
     ASSERT_EQ(bases().bases.size(), 21u);
-    EXPECT_EQ(bases().summary.over, 0);
+    EXPECT_EQ(bases().summary.over, 2) << "two columns stand so near that their bases lie on each other";
+    EXPECT_EQ(base("A3").overlaps.size(), 1u);
+    EXPECT_EQ(base("B3").overlaps.size(), 1u);
     EXPECT_TRUE(plan().isVisible());
     // Click one, walk to its neighbour.
     const auto c = base("D2").centre;
@@ -114,6 +123,152 @@ TEST_F(BasesWindow, APinTooSmallHasARemedyThatMendsIt) {
     session().apply(QString::fromStdString(remedy.text), remedy.project);
     answer();
     EXPECT_LE(bases().find(part)->worst(), 1 + 1e-9);
+}
+
+// What stands beside the register: sections, the cage that turns and is saved, sizes and types as dots.
+TEST_F(BasesWindow, SectionsCageSizesAndTypes) {
+    press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_EQ(bases().bases.size(), 21u);
+    auto& pane = window.below().basePane();
+    ASSERT_TRUE(pane.isVisible());
+    const auto part = base("D2").part;
+    session().select(Spot{part, Spot::In::Whole, {}});
+    auto picture = [&] {
+        QCoreApplication::processEvents();
+        return pane.grab().toImage();
+    };
+    const QImage along = picture();
+    auto mode = [&](int k) { click(*pane.findChild<QWidget*>(QStringLiteral("baseShows%1").arg(k)), {6, 6}); };
+    mode(2);
+    EXPECT_EQ(pane.shows(), BasePane::Shows::Cage);
+    const QImage cage = picture();
+    EXPECT_NE(cage, along);
+    const auto before = pane.view();
+    QTest::mousePress(&pane, Qt::LeftButton, {}, {150, 150});
+    QTest::mouseMove(&pane, {210, 170});
+    QTest::mouseRelease(&pane, Qt::LeftButton, {}, {210, 170});
+    press(pane, Qt::Key_Left);
+    EXPECT_FALSE(pane.view() == before);
+    EXPECT_NE(picture(), cage);
+    // Saved as a drawing, whatever the ending; not as something else.
+    QTemporaryDir out;
+    for (const char* ending : {"svg", "pdf", "dxf"}) {
+        const QString path = out.filePath(QStringLiteral("cage.") + QLatin1String(ending));
+        EXPECT_EQ(pane.savePicture(path), QString());
+        EXPECT_GT(QFileInfo(path).size(), 1000) << ending;
+    }
+    EXPECT_NE(pane.savePicture(out.filePath(QStringLiteral("cage.txt"))), QString());
+    // Sizes come by themselves; a click on a dot pins that one, undo frees it.
+    mode(3);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !pane.seeking() && (pane.repaint(), pane.dots() > 3); }, 10000));
+    const auto size = base("D2").size();
+    picture();
+    int other = -1;
+    for (int i = 0; i < pane.dots(); ++i)
+        if (pane.rect().contains(pane.dot(i).toPoint())) other = i;
+    ASSERT_GE(other, 0);
+    QTest::mouseMove(&pane, pane.dot(other).toPoint());
+    click(pane, pane.dot(other));
+    answer();
+    const auto* pinned = dynamic_cast<const design::BasePart*>(bases().find(part));
+    EXPECT_GT(session().bases()->bases[pinned->number].B, 0);
+    EXPECT_TRUE(pinned->size().B != size.B || pinned->size().h != size.h);
+    EXPECT_LE(pinned->worst(), 1 + 1e-9);
+    session().undoStack().undo();
+    EXPECT_EQ(base("D2").size().h, size.h);
+    // Types: the third dot asks for three at the most, once more gives it back.
+    mode(4);
+    picture();
+    ASSERT_GE(pane.dots(), 4);
+    click(pane, pane.dot(2));
+    EXPECT_EQ(session().bases()->mostTypes, 3);
+    EXPECT_LE(bases().types.size(), 3u);
+    picture();
+    EXPECT_GE(pane.dots(), 4) << "the whole curve stays";
+    click(pane, pane.dot(2));
+    EXPECT_EQ(session().bases()->mostTypes, 0);
+}
+
+// A spreadsheet's rows come in as one step, or not at all; the register goes out as a table.
+TEST_F(BasesWindow, RegisterPastedAndSaved) {
+    press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_EQ(bases().bases.size(), 21u);
+    auto& table = window.below().bases();
+    const std::string before = text();
+    const QString x = table.table().model()->headerData(2, Qt::Horizontal).toString(),
+                  depth = table.table().model()->headerData(4, Qt::Horizontal).toString();
+    table.paste(QStringLiteral("Base\t%1\t%2\nA1\t2400\t600\nC2\t3000\t\n").arg(x, depth));
+    EXPECT_EQ(base("A1").size().B, 2400);
+    EXPECT_EQ(base("A1").size().h, 600);
+    EXPECT_EQ(base("C2").size().B, 3000);
+    session().undoStack().undo();
+    EXPECT_EQ(text(), before);
+    // A row that names no base, or a figure that is none: nothing of it.
+    QString said;
+    QObject::connect(&table, &BaseTable::said, [&](const QString& s) { said = s; });
+    table.paste(QStringLiteral("Base\t%1\nA1\t2400\nZ9\t2500\n").arg(x));
+    EXPECT_TRUE(said.contains(QStringLiteral("Z9"))) << said.toStdString();
+    EXPECT_EQ(text(), before);
+    table.paste(QStringLiteral("Base\t%1\nA1\t2400\nA2\twide\n").arg(x));
+    EXPECT_EQ(text(), before);
+    // Without heads from the current cell on.
+    table.table().model()->sort(0, Qt::AscendingOrder);
+    table.table().setCurrentIndex(table.table().model()->index(0, 4));
+    table.paste(QStringLiteral("700\n750\n"));
+    EXPECT_EQ(base("A1").size().h, 700);
+    EXPECT_EQ(base("A2").size().h, 750);
+    // What was copied goes back in without a change.
+    session().undoStack().undo();
+    answer();
+    table.table().selectAll();
+    press(table.table(), Qt::Key_C, Qt::ControlModifier);
+    table.paste(QApplication::clipboard()->text());
+    EXPECT_EQ(text(), before);
+    QTemporaryDir out;
+    for (const char* ending : {"csv", "xlsx"}) {
+        const QString path = out.filePath(QStringLiteral("register.") + QLatin1String(ending));
+        EXPECT_EQ(table.save(path), QString());
+        EXPECT_GT(QFileInfo(path).size(), 1000) << ending;
+    }
+    EXPECT_NE(table.save(out.filePath(QStringLiteral("register.doc"))), QString());
+}
+
+// A floor hands its columns down: linked in place 3, followed by the bases, taken note of, unlinked.
+TEST_F(BasesWindow, AFloorHandsItsLoadsDown) {
+    ASSERT_EQ(session().open(QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik")), QString());
+    ASSERT_FALSE(session().project().floors.empty());
+    const auto floor = session().project().floors.front();
+    press(window, Qt::Key_K, Qt::ControlModifier);
+    ASSERT_TRUE(session().bases());
+    const auto set = session().bases()->id;
+    session().setPlace(Place::Actions);
+    auto* link = window.findChild<QComboBox*>(QStringLiteral("linkFloor"));
+    ASSERT_TRUE(link && link->isVisible());
+    auto choose = [&](const QString& words) {
+        ASSERT_GE(link->findText(words), 0) << words.toStdString();
+        emit link->textActivated(words);
+    };
+    choose(QStringLiteral("link ") + QString::fromStdString(floor->name));
+    ASSERT_FALSE(session().bases()->columns.empty());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return session().basesAnswer() && !session().stale(); }, 60000));
+    ASSERT_EQ(session().basesAnswer()->error, "");
+    EXPECT_FALSE(session().basesAnswer()->changed.empty());
+    auto* note = window.findChild<QPushButton*>(QStringLiteral("takeNote"));
+    ASSERT_TRUE(note->isEnabled());
+    click(*note, {5, 5});
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().stale() && session().basesAnswer()->changed.empty(); }, 60000));
+    // The floor becomes heavier while the bases are looked at.
+    session().apply(QStringLiteral("Thicker"), model::editFloor(session().base(), floor->id, [](model::Floor& f, model::Project&) {
+                        for (auto& s : f.slabs) s.thickness += 100;
+                    }));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().stale() && !session().basesAnswer()->changed.empty(); }, 60000));
+    const auto* a = session().basesAnswer();
+    double now = 0, then = 0;
+    for (const auto& c : a->changed) now += c.now, then += c.before;
+    EXPECT_GT(now, then * 1.05) << "100 mm of concrete more";
+    EXPECT_EQ(session().element(), set);
+    choose(QStringLiteral("unlink ") + QString::fromStdString(floor->name));
+    EXPECT_TRUE(session().bases()->columns.empty());
 }
 
 // An empty set says what to do; every place of it stands without a slab or a floor.

@@ -4,6 +4,7 @@
 #include <QApplication>
 #include <QCheckBox>
 #include <QClipboard>
+#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLineEdit>
@@ -12,8 +13,11 @@
 #include <QTableView>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <map>
 #include <set>
 
+#include "formats/file.h"
+#include "formats/tables.h"
 #include "model/base_edits.h"
 #include "widgets/text.h"
 #include "widgets/theme.h"
@@ -99,6 +103,14 @@ class BaseTable::Rows final : public QAbstractTableModel {
                 return {};
         }
     }
+    // What a cell shows of a base.
+    QString shown(const design::BasePart& b, int column) const {
+        const auto* a = session_.basesAnswer();
+        for (std::size_t r = 0; a && r < shown_.size(); ++r)
+            if (shown_[r] < a->bases.size() && a->bases[shown_[r]].get() == &b)
+                return data(index(int(r), column), Qt::DisplayRole).toString();
+        return {};
+    }
     QVariant headerData(int section, Qt::Orientation orientation, int role) const override {
         if (orientation != Qt::Horizontal || role != Qt::DisplayRole) return {};
         const QString mm = session_.unit(Kind::Length);
@@ -133,61 +145,56 @@ class BaseTable::Rows final : public QAbstractTableModel {
     }
     Qt::ItemFlags flags(const QModelIndex& index) const override {
         auto f = QAbstractTableModel::flags(index);
-        const bool caps = session_.bases() && session_.bases()->kind == model::BaseSet::Kind::Caps;
-        if (index.column() == Type || index.column() == AlongX || index.column() == AlongY ||
-            index.column() == Depth || (index.column() == Piles && caps))
-            f |= Qt::ItemIsEditable;
+        if (editable(index.column())) f |= Qt::ItemIsEditable;
         return f;
     }
-    // A figure pins, an empty cell or a dash frees; of several rows selected, all of them.
+    // Of one base: a figure pins, an empty cell or a dash frees; a sentence where it cannot be read.
+    QString write(model::Base& b, int column, const QString& typed) const {
+        const QString text = typed.trimmed();
+        const bool free = text.isEmpty() || text == QStringLiteral("-") || text == QStringLiteral("–");
+        if (column == Type) {
+            b.type = text.toStdString();
+            return {};
+        }
+        double v = 0;
+        if (!free) {
+            const auto parsed = units::parse(text.toStdString(), column == Piles ? Kind::Count : Kind::Length,
+                                             session_.project().basis.units);
+            if (!parsed.value) return qs(parsed.error);
+            v = *parsed.value;
+        }
+        if (column == AlongX) b.B = v;
+        if (column == AlongY) b.L = v;
+        if (column == Depth) b.h = v;
+        if (column == Piles) b.piles = int(v);
+        return {};
+    }
+    // Of several rows selected, all of them.
     bool setData(const QModelIndex& index, const QVariant& value, int role) override {
         if (role != Qt::EditRole || !part(index.row())) return false;
         const QString text = value.toString().trimmed();
         std::set<std::size_t> rows{part(index.row())->number};
-        for (const auto& i : owner_.table().selectionModel()->selectedRows())
-            if (const auto* b = part(i.row())) rows.insert(b->number);
-        if (!owner_.table().selectionModel()->isRowSelected(index.row(), {}))
-            rows = {part(index.row())->number};
-        const bool free = text.isEmpty() || text == QStringLiteral("-") || text == QStringLiteral("–");
-        double v = 0;
-        if (index.column() != Type && !free) {
-            const auto kind = index.column() == Piles ? Kind::Count : Kind::Length;
-            const auto parsed = units::parse(text.toStdString(), kind, session_.project().basis.units);
-            if (!parsed.value) {
-                emit owner_.said(qs(parsed.error));
-                return false;
-            }
-            v = *parsed.value;
-        }
+        if (owner_.table().selectionModel()->isRowSelected(index.row(), {}))
+            for (const auto& i : owner_.table().selectionModel()->selectedRows())
+                if (const auto* b = part(i.row())) rows.insert(b->number);
+        QString why;
         auto next = model::editBases(session_.base(), session_.bases()->id,
                                      [&](model::BaseSet& set, model::Project&) {
-                                         for (std::size_t r : rows) {
-                                             auto& b = set.bases[r];
-                                             switch (index.column()) {
-                                                 case Type:
-                                                     b.type = text.toStdString();
-                                                     break;
-                                                 case AlongX:
-                                                     b.B = v;
-                                                     break;
-                                                 case AlongY:
-                                                     b.L = v;
-                                                     break;
-                                                 case Depth:
-                                                     b.h = v;
-                                                     break;
-                                                 case Piles:
-                                                     b.piles = int(v);
-                                                     break;
-                                                 default:
-                                                     break;
-                                             }
-                                         }
+                                         for (std::size_t r : rows)
+                                             if (why.isEmpty()) why = write(set.bases[r], index.column(), text);
                                      });
-        return session_.apply(
-            free ? tr("Free %1").arg(headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString())
-                 : tr("Pin %1").arg(headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString()),
-            std::move(next));
+        if (!why.isEmpty()) {
+            emit owner_.said(why);
+            return false;
+        }
+        const QString head = headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString();
+        return session_.apply(text.isEmpty() ? tr("Free %1").arg(head) : tr("Pin %1").arg(head),
+                              std::move(next));
+    }
+    bool editable(int column) const {
+        return column == Type || column == AlongX || column == AlongY || column == Depth ||
+               (column == Piles && session_.bases() &&
+                session_.bases()->kind == model::BaseSet::Kind::Caps);
     }
     void sort(int column, Qt::SortOrder order) override {
         column_ = column, order_ = order;
@@ -307,6 +314,17 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
            model::joinBases);
     action(tr("Each its own"), "partBases",
            tr("Each column of the rows that are selected stands on a base of its own"), model::partBases);
+    auto* out = new QPushButton(tr("Save…"));
+    out->setObjectName(QStringLiteral("saveBases"));
+    out->setToolTip(tr("The register of all bases as a table: CSV or XLSX"));
+    connect(out, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getSaveFileName(this, tr("Save the register"),
+                                                          QStringLiteral("register.csv"),
+                                                          tr("Tables (*.csv *.xlsx)"));
+        if (path.isEmpty()) return;
+        if (const QString why = save(path); !why.isEmpty()) emit said(why);
+    });
+    top->addWidget(out);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -339,6 +357,87 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
     auto* keys = new QShortcut(QKeySequence::Copy, table_);
     keys->setContext(Qt::WidgetShortcut);
     connect(keys, &QShortcut::activated, this, &BaseTable::copy);
+    auto* in = new QShortcut(QKeySequence::Paste, table_);
+    in->setContext(Qt::WidgetShortcut);
+    connect(in, &QShortcut::activated, this, [this] { paste(QApplication::clipboard()->text()); });
+}
+
+QString BaseTable::save(const QString& path) const {
+    const std::string to = path.toStdString();
+    // Of the set in hand alone.
+    design::Design one = session_.design();
+    std::erase_if(one.elements, [&](const auto& e) { return e->element != session_.bases()->id; });
+    if (path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive))
+        return qs(formats::writeFile(to, formats::baseRegisterCsv(one)));
+    if (path.endsWith(QLatin1String(".xlsx"), Qt::CaseInsensitive))
+        return qs(formats::writeBaseRegisterXlsx(to, one));
+    return tr("The register can be saved as .csv or .xlsx; \"%1\" ends otherwise.").arg(path);
+}
+
+void BaseTable::paste(const QString& text) {
+    std::vector<QStringList> lines;
+    for (const QString& line : text.split(QLatin1Char('\n'))) {
+        QString row = line;
+        if (row.endsWith(QLatin1Char('\r'))) row.chop(1);
+        if (!row.isEmpty()) lines.push_back(row.split(QLatin1Char('\t')));
+    }
+    const auto* set = session_.bases();
+    if (lines.empty() || !set) return;
+    // What each column of the paste is, and the base of each row.
+    std::vector<int> columns;
+    const bool headed = lines.front().front().trimmed() == rows_->headerData(Name, Qt::Horizontal, Qt::DisplayRole).toString();
+    if (headed) {
+        for (const QString& head : lines.front()) {
+            int found = -1;
+            for (int c = 0; c < Columns; ++c)
+                if (head.trimmed() == rows_->headerData(c, Qt::Horizontal, Qt::DisplayRole).toString()) found = c;
+            columns.push_back(found);
+        }
+        lines.erase(lines.begin());
+    }
+    const QModelIndex from = table_->currentIndex();
+    if (!headed && !from.isValid()) return void(emit said(tr("Choose the cell that the rows begin at first.")));
+    QString why;
+    int written = 0;
+    auto next = model::editBases(session_.base(), set->id, [&](model::BaseSet& s, model::Project&) {
+        std::map<std::string, std::size_t> byName;
+        for (std::size_t i = 0; i < s.bases.size(); ++i) byName.emplace(model::baseName(s, s.bases[i]), i);
+        for (std::size_t k = 0; k < lines.size() && why.isEmpty(); ++k) {
+            const QStringList& cells = lines[k];
+            std::size_t row = 0;
+            if (headed) {
+                const auto found = byName.find(cells.front().trimmed().toStdString());
+                if (found == byName.end()) {
+                    why = tr("Row %1 names \"%2\", which is no base of this set.").arg(k + 1).arg(cells.front());
+                    break;
+                }
+                row = found->second;
+            } else {
+                const auto* b = rows_->part(from.row() + int(k));
+                if (!b) {
+                    why = tr("There are more rows than bases below the chosen cell.");
+                    break;
+                }
+                row = b->number;
+            }
+            for (int c = 0; c < cells.size() && why.isEmpty(); ++c) {
+                const int column = headed ? (c < int(columns.size()) ? columns[std::size_t(c)] : -1)
+                                          : from.column() + c;
+                if (column <= Name || !rows_->editable(column)) continue;
+                // A copied register writes what it shows: what is as it is solved stays solved.
+                const auto* b = session_.basesAnswer() && row < session_.basesAnswer()->bases.size()
+                                    ? session_.basesAnswer()->bases[row].get()
+                                    : nullptr;
+                if (headed && b && b->number == row && rows_->shown(*b, column) == cells[c].trimmed()) continue;
+                why = rows_->write(s.bases[row], column, cells[c]);
+                if (!why.isEmpty()) why = tr("Row %1: %2").arg(k + 1).arg(why);
+                ++written;
+            }
+        }
+    });
+    if (!why.isEmpty()) return void(emit said(why + tr(" Nothing was taken over.")));
+    if (written == 0) return void(emit said(tr("Nothing in it can be pinned, or all is as it is already.")));
+    session_.apply(tr("Paste into the register"), std::move(next));
 }
 
 void BaseTable::refresh() {

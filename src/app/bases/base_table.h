@@ -19,6 +19,11 @@ class BaseTable : public QWidget {
     explicit BaseTable(Session& session, QWidget* parent = nullptr);
     QTableView& table() { return *table_; }
     void refresh();
+    // Rows of a spreadsheet: with heads they go to the bases that their first column names, without them to the
+    // cells from the current one on. All of it as one step, or nothing and a sentence.
+    void paste(const QString& text);
+    // All bases as .csv or .xlsx; a sentence where it fails.
+    QString save(const QString& path) const;
 
   signals:
     void said(const QString& sentence);

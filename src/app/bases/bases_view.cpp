@@ -5,6 +5,8 @@
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <string_view>
 
 #include "widgets/text.h"
 #include "widgets/theme.h"
@@ -28,7 +30,7 @@ BasesView::BasesView(Session& session, QWidget* parent) : QWidget(parent), sessi
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setMinimumSize(200, 120);
-    for (auto signal : {&Session::answered, &Session::selectionChanged})
+    for (auto signal : {&Session::answered, &Session::selectionChanged, &Session::placeChanged})
         connect(&session, signal, this, qOverload<>(&QWidget::update));
     connect(&session, &Session::changed, this, [this] {
         if (!own_) fit();
@@ -97,6 +99,14 @@ void BasesView::paintEvent(QPaintEvent*) {
                                    : p.drawRect(QRectF(c.x() - d, c.y() - d, 2 * d, 2 * d));
             }
         }
+    if (set->site.size() > 2) {
+        QPolygonF outline;
+        for (Point q : set->site) outline << at(q);
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(theme().secondary, 1.4, Qt::DashDotLine));
+        p.drawPolygon(outline);
+    }
+    if (session_.place() == Place::Actions) paintLoads(p);
     p.setPen(Qt::NoPen);
     p.setBrush(theme().structure);
     for (const auto& c : set->columns) {
@@ -115,7 +125,7 @@ void BasesView::paintEvent(QPaintEvent*) {
             p.setPen(theme().ink);
             if (r.width() > fm.horizontalAdvance(type) + 6 && r.height() > 2.4 * fm.height())
                 p.drawText(r.adjusted(0, 0, -3, -2), Qt::AlignRight | Qt::AlignBottom, type);
-            if (answer->bases.size() <= 200 && r.height() > 14) {
+            if (answer->bases.size() <= 40 || (answer->bases.size() <= 200 && r.height() > 14)) {
                 p.setPen(theme().secondary);
                 p.drawText(QPointF(r.left(), r.top() - 3), name);
             }
@@ -137,6 +147,41 @@ void BasesView::paintEvent(QPaintEvent*) {
                    qs(answer->error));
     }
     if (hasFocus()) paintFocus(p, *this);
+}
+
+// Beside each column what acts on it, case by case, where there is room between columns.
+void BasesView::paintLoads(QPainter& p) const {
+    const auto* answer = session_.basesAnswer();
+    const auto& set = answer && answer->error.empty() && answer->set ? *answer->set : *session_.bases();
+    if (set.columns.size() > 400) return;
+    p.setFont(uiFont(10));
+    const QFontMetricsF fm(p.font());
+    p.setPen(theme().ink);
+    std::map<std::string_view, QString> names;
+    for (const auto& c : set.cases) names[c.id] = qs(c.name);
+    for (const auto& c : set.columns) {
+        // Up to the next column in its row.
+        double room = 150;
+        for (const auto& o : set.columns)
+            if (o.x > c.x + 1 && std::abs(o.y - c.y) < 1500) room = std::min(room, (o.x - c.x) * perMm_ - 12);
+        if (room < 40) continue;
+        double y = at({c.x, c.y - c.depth / 2}).y() + fm.height();
+        for (const auto& a : c.actions) {
+            QString words = names[a.loadCase] + QLatin1Char(' ') + session_.number(a.N, Kind::Force);
+            const bool all = room > 110;
+            if (const double H = std::hypot(a.Hx, a.Hy); H > 1 && all)
+                words += tr(" · H %1").arg(session_.number(H, Kind::Force));
+            if (const double M = std::hypot(a.Mx, a.My); M > 1e3 && all)
+                words += tr(" · M %1").arg(session_.number(M, Kind::Moment));
+            p.drawText(QPointF(at({c.x, 0}).x() + 6, y), fm.elidedText(words, Qt::ElideRight, room));
+            y += fm.height();
+        }
+    }
+    p.setPen(theme().secondary);
+    p.setFont(uiFont(11));
+    p.drawText(QRectF(10, 6, width() - 20.0, 16), Qt::AlignLeft,
+               tr("Characteristic loads at the top of the bases: N down and H in %1, M in %2")
+                   .arg(session_.unit(Kind::Force), session_.unit(Kind::Moment)));
 }
 
 const design::BasePart* BasesView::under(QPointF point) const {
@@ -231,142 +276,6 @@ void BasesView::keyPressEvent(QKeyEvent* event) {
         default:
             QWidget::keyPressEvent(event);
     }
-}
-
-BaseSection::BaseSection(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
-    setObjectName(QStringLiteral("baseSection"));
-    setMinimumSize(200, 120);
-    for (auto signal : {&Session::answered, &Session::selectionChanged, &Session::changed})
-        connect(&session, signal, this, qOverload<>(&QWidget::update));
-}
-
-void BaseSection::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    p.fillRect(rect(), theme().paper);
-    p.setRenderHint(QPainter::Antialiasing);
-    const auto* answer = session_.basesAnswer();
-    const auto* set = session_.bases();
-    if (!set) return;
-    const design::BasePart* base = nullptr;
-    if (answer && session_.selection())
-        base = dynamic_cast<const design::BasePart*>(answer->find(session_.selection()->part));
-    p.setFont(uiFont(12));
-    p.setPen(theme().secondary);
-    if (!base) {
-        p.drawText(rect().adjusted(16, 16, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
-                   tr("No base in hand. Click one on the plan, or walk with the arrow keys.\nHere stands its "
-                      "section then, "
-                      "with its bars and the pressure below it."));
-        return;
-    }
-    const auto& s = base->size();
-    const double top = 34, bottom = 116, side = 70;
-    const double ground = std::max(set->ground.depth, s.h + 400), stub = std::max(400.0, ground - s.h + 300);
-    const double perMm = std::min((width() - 2 * side) / s.B, (height() - top - bottom) / (s.h + stub));
-    const double cx = width() / 2.0, floor = height() - bottom;
-    auto at = [&](double x, double z) { return QPointF(cx + x * perMm, floor - z * perMm); };
-    p.setPen(theme().selection);
-    p.setFont(uiFont(13, QFont::DemiBold));
-    p.drawText(QPointF(14, 20), tr("%1 · type %2").arg(qs(base->name), qs(base->type)));
-    p.setPen(theme().secondary);
-    p.setFont(uiFont(11));
-    p.drawText(QRectF(0, 6, width() - 14, 18), Qt::AlignRight, tr("section along x"));
-    // The ground and the soil's edge.
-    if (set->ground.depth > s.h) {
-        p.setPen(QPen(theme().secondary, 1));
-        const double y = at(0, set->ground.depth).y();
-        p.drawLine(QPointF(20, y), QPointF(width() - 20.0, y));
-        for (double x = 30; x < width() - 20; x += 26) p.drawLine(QPointF(x, y), QPointF(x - 6, y + 6));
-    }
-    const double blind = set->ground.blinding;
-    if (blind > 0) {
-        p.setPen(QPen(theme().hairline, 1));
-        p.setBrush(theme().chromeDark);
-        p.drawRect(QRectF(at(-s.B / 2 - 100, 0), at(s.B / 2 + 100, -blind)));
-    }
-    p.setPen(QPen(theme().ink, 1.4));
-    p.setBrush(theme().concrete);
-    for (Point q : base->piles()) {
-        const double half = set->pile.diameter / 2;
-        p.drawRect(QRectF(at(q.x - half, set->pile.embedment), at(q.x + half, -900)));
-    }
-    p.drawRect(QRectF(at(-s.B / 2, s.h), at(s.B / 2, 0)));
-    for (const auto& id : set->bases[base->number].columns)
-        if (const auto* c = model::findColumn(*set, id)) {
-            const double x = c->x - base->centre.x;
-            p.setBrush(theme().concrete);
-            p.drawRect(QRectF(at(x - c->width / 2, s.h + stub - 100), at(x + c->width / 2, s.h)));
-        }
-    // Bars: those along x as lines, those along y as dots.
-    const double cover = answer->basis->coverBottom,
-                 up = base->piles().empty() ? cover : std::max(cover, set->pile.embedment + 20);
-    for (const auto& i : base->items) {
-        if (i.lie.empty()) continue;
-        const bool alongX = std::abs(i.lie[0].b.x - i.lie[0].a.x) > 1, upper = i.layer.starts_with('T');
-        double inner = 0;
-        if (i.layer.ends_with('2'))
-            for (const auto& o : base->items)
-                if (o.layer.starts_with(upper ? 'T' : 'B') && o.layer.ends_with('1')) inner = o.diameter;
-        const double off = (upper ? cover : up) + inner + i.diameter / 2, z = upper ? s.h - off : off;
-        if (alongX) {
-            p.setPen(QPen(theme().barsX, std::max(2.0, i.diameter * perMm)));
-            const double half = geometry::length(i.lie[0].a, i.lie[0].b) / 2;
-            QPolygonF line{at(-half, z), at(half, z)};
-            if (i.shape == "21") {
-                const double leg = std::min(i.dimensions.at('A'), s.h - 2 * cover),
-                             end = upper ? z - leg : z + leg;
-                line.prepend(at(-half, end));
-                line.append(at(half, end));
-            }
-            p.setBrush(Qt::NoBrush);
-            p.drawPolyline(line);
-        } else {
-            p.setPen(Qt::NoPen);
-            p.setBrush(theme().barsY);
-            for (const auto& l : i.lie)
-                p.drawEllipse(at(l.a.x - base->centre.x, z), std::max(2.0, i.diameter / 2 * perMm),
-                              std::max(2.0, i.diameter / 2 * perMm));
-        }
-    }
-    p.setFont(uiFont(11));
-    p.setPen(theme().ink);
-    p.drawText(QRectF(at(s.B / 2, s.h).x() + 8, (at(0, s.h).y() + at(0, 0).y()) / 2 - 9, 62, 18),
-               Qt::AlignLeft | Qt::AlignVCenter, session_.text(s.h, Kind::Length));
-    // Pressure along x, the larger of both edges, below.
-    const double y0 = at(0, -std::max(blind, base->piles().empty() ? 0.0 : 900.0)).y() + 6;
-    if (base->pressure) {
-        const auto* c = base->pressure->corners;
-        const double a = std::max(c[0], c[3]), b = std::max(c[1], c[2]), most = std::max({a, b, 1e-9});
-        const double scale = 30 / most;
-        QPolygonF shape{QPointF(at(-s.B / 2, 0).x(), y0), QPointF(at(s.B / 2, 0).x(), y0),
-                        QPointF(at(s.B / 2, 0).x(), y0 + b * scale),
-                        QPointF(at(-s.B / 2, 0).x(), y0 + a * scale)};
-        p.setBrush(theme().concrete);
-        p.setPen(QPen(theme().ink, 1));
-        p.drawPolygon(shape);
-        p.drawText(QRectF(at(-s.B / 2, 0).x() - 68, y0 + a * scale - 9, 62, 18),
-                   Qt::AlignRight | Qt::AlignVCenter, session_.number(a, Kind::AreaLoad));
-        p.drawText(QRectF(at(s.B / 2, 0).x() + 6, y0 + b * scale - 9, 66, 18),
-                   Qt::AlignLeft | Qt::AlignVCenter, session_.number(b, Kind::AreaLoad));
-        p.setPen(theme().secondary);
-        const QString words = tr("%1 at the worse edge · %2")
-                                  .arg(session_.unit(Kind::AreaLoad), qs(base->pressure->combination));
-        p.drawText(QRectF(14, height() - 40.0, width() - 28, 16), Qt::AlignLeft,
-                   p.fontMetrics().elidedText(words, Qt::ElideRight, width() - 28));
-    }
-    p.setPen(theme().ink);
-    const double yd = y0 + (base->pressure ? 50 : 18);
-    p.drawLine(QPointF(at(-s.B / 2, 0).x(), yd), QPointF(at(s.B / 2, 0).x(), yd));
-    p.drawText(QRectF(at(-s.B / 2, 0).x(), yd - 16, s.B * perMm, 15), Qt::AlignCenter,
-               session_.text(s.B, Kind::Length));
-    p.setPen(theme().barsX);
-    QStringList bars;
-    for (const auto& i : base->items)
-        bars << qs(
-            schedule::callout(base->items, i.run, session_.design().marks, session_.project().basis.units));
-    bars.removeDuplicates();
-    p.drawText(QRectF(14, height() - 22.0, width() - 28, 16), Qt::AlignLeft,
-               bars.join(QStringLiteral(" · ")));
 }
 
 }  // namespace talvik::app

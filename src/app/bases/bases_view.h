@@ -1,5 +1,5 @@
-// The plan of a set of bases: sizes, types, what is over; below it the section of the base in hand with the
-// pressure under it. Paper ground and ink, as all plans.
+// The plan of a set of bases: sizes, types, what is over, and in place 3 the loads. Paper ground and ink, as
+// all plans.
 #pragma once
 
 #include <QWidget>
@@ -31,6 +31,7 @@ class BasesView : public QWidget {
     void keyPressEvent(QKeyEvent*) override;
 
   private:
+    void paintLoads(QPainter& p) const;
     const design::BasePart* under(QPointF point) const;
     void step(double dx, double dy);  // to the next base in a direction
     void zoom(double factor, QPointF at);
@@ -40,19 +41,6 @@ class BasesView : public QWidget {
     bool own_ = false;                          // zoomed or panned by hand
     QPointF pressed_, last_;
     bool panning_ = false;
-};
-
-// Section along x of the base in hand, with its bars, and what presses under it.
-class BaseSection : public QWidget {
-    Q_OBJECT
-  public:
-    explicit BaseSection(Session& session, QWidget* parent = nullptr);
-
-  protected:
-    void paintEvent(QPaintEvent*) override;
-
-  private:
-    Session& session_;
 };
 
 }  // namespace talvik::app

@@ -120,6 +120,15 @@ const analysis::FloorAnalysis* Session::floorAnalysis() const {
 const design::BasesAnswer* Session::basesAnswer() const {
     return dynamic_cast<const design::BasesAnswer*>(answer());
 }
+std::shared_ptr<const design::BasesAnswer> Session::basesDesign() const {
+    const auto found = answers_.find(element_);
+    return found == answers_.end() ? nullptr
+                                   : std::dynamic_pointer_cast<const design::BasesAnswer>(found->second);
+}
+const design::BasePart* Session::baseInHand() const {
+    const auto* a = basesAnswer();
+    return a && selection_ ? dynamic_cast<const design::BasePart*>(a->find(selection_->part)) : nullptr;
+}
 const std::vector<report::Matter>& Session::matters() const {
     if (!held_ && mattersOf_ != std::pair(project_, element_)) {
         matters_ = report::openMatters(*project_, element_);

@@ -52,6 +52,8 @@ class Session : public QObject {
     std::shared_ptr<const design::FloorDesign> floorDesign() const;
     const analysis::FloorAnalysis* floorAnalysis() const;
     const design::BasesAnswer* basesAnswer() const;
+    std::shared_ptr<const design::BasesAnswer> basesDesign() const;  // the same, to keep
+    const design::BasePart* baseInHand() const;                      // null without
     // The line in hand: the part selected, or the only one there is. Null without, and before its answer.
     const design::LineAnswer* line() const;
     // Whether a newer answer to the element in hand is under way, and how far it is.

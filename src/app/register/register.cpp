@@ -13,8 +13,8 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "bases/base_pane.h"
 #include "bases/base_table.h"
-#include "bases/bases_view.h"
 #include "connections/connection_table.h"
 #include "connections/connection_view.h"
 #include "design/floors.h"
@@ -109,11 +109,12 @@ Register::Register(FloorDesk& desk, LineSection& section, ConnectionDesk& connec
     cases->setWidget(cases_);
     // The base in hand beside the register of all.
     auto* bases = new QSplitter(Qt::Horizontal);
-    bases->addWidget(new BaseSection(session_));
+    basePane_ = new BasePane(session_);
+    bases->addWidget(basePane_);
     bases->addWidget(bases_);
     bases->setChildrenCollapsible(false);
     bases->setStretchFactor(1, 1);
-    bases->setSizes({300, 420});
+    bases->setSizes({400, 420});
     for (QWidget* page : {section_, static_cast<QWidget*>(table_), static_cast<QWidget*>(cases),
                           static_cast<QWidget*>(analysis_), static_cast<QWidget*>(connectionView_),
                           static_cast<QWidget*>(connectionTable_), static_cast<QWidget*>(bases)})

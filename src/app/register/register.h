@@ -17,6 +17,7 @@ namespace talvik::app {
 
 class AnalysisText;
 class ConnectionTable;
+class BasePane;
 class BaseTable;
 class ConnectionView;
 class ElidedLabel;
@@ -36,6 +37,7 @@ class Register : public QWidget {
     AnalysisText& analysis() { return *analysis_; }
     ConnectionTable& connections() { return *connectionTable_; }
     BaseTable& bases() { return *bases_; }
+    BasePane& basePane() { return *basePane_; }
 
   signals:
     void showWanted(double x, double y);
@@ -57,6 +59,7 @@ class Register : public QWidget {
     ConnectionTable* connectionTable_;
     ConnectionView* connectionView_;
     BaseTable* bases_;
+    BasePane* basePane_;
     std::map<std::pair<Place, bool>, Page> chosen_;  // of places, of floors or others
     bool filling_ = false;
     QString shape_;

@@ -3,11 +3,14 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <algorithm>
+#include <map>
 
 #include "design/bases.h"
 #include "model/sources.h"
 #include "tray/table.h"
 #include "tray/tray.h"
+#include "units/rows.h"
 #include "widgets/text.h"
 
 namespace talvik::app {
@@ -39,14 +42,8 @@ class LayoutPage final : public TrayPage {
         quantity(
             tr("Most types"), Kind::Count, "basesTypes", [=] { return double(set().mostTypes); },
             basesValue([](model::BaseSet& s, double v) { s.mostTypes = int(v); }));
-        sentence([this] {
-            const auto* a = session_.basesAnswer();
-            if (!a || a->costs.size() < 2) return tr("Most types: 0 leaves as many as there are.");
-            QStringList words;
-            for (std::size_t i = 0; i < a->costs.size() && i < 6; ++i)
-                words << tr("%1: %2").arg(i + 1).arg(a->costs[i], 0, 'f', 0);
-            return tr("Cost of all by most types, %1: %2. 0 leaves as many as there are.")
-                .arg(qs(session_.project().basis.rates.currency), words.join(QStringLiteral(" · ")));
+        sentence([] {
+            return tr("0 leaves as many as there are. What any number costs stands below the plan, under Types.");
         });
         heading(tr("The base in hand"));
         sentence([this] {
@@ -72,6 +69,7 @@ class LayoutPage final : public TrayPage {
         };
         pin(tr("Along x"), "pinB", Kind::Length, &model::Base::B);
         pin(tr("Along y"), "pinL", Kind::Length, &model::Base::L);
+        pin(tr("Ratio, y to x"), "pinRatio", Kind::None, &model::Base::ratio);
         pin(tr("Depth"), "pinDepth", Kind::Length, &model::Base::h);
         pin(tr("Piles"), "pinPiles", Kind::Count, &model::Base::piles);
         pin(tr("Spacing of bars"), "pinSpacing", Kind::BarSpacing, &model::Base::spacing);
@@ -106,6 +104,58 @@ class LayoutPage final : public TrayPage {
             [edit](bool on) { return edit([&](model::Base& b) { b.offPinned = on; }); });
         pin(tr("Centre off its columns, x"), "offX", Kind::Length, &model::Base::offX);
         pin(tr("Centre off its columns, y"), "offY", Kind::Length, &model::Base::offY);
+        auto pedestal = [&](const QString& label, const char* name, double model::Pedestal::*member) {
+            quantity(
+                label, Kind::Length, name,
+                [this, member] { return inHand() ? inHand()->pedestal.*member : 0; },
+                [edit, member](double v) { return edit([&](model::Base& b) { b.pedestal.*member = v; }); });
+        };
+        pedestal(tr("Pedestal, along x"), "pedestalX", &model::Pedestal::width);
+        pedestal(tr("Pedestal, along y"), "pedestalY", &model::Pedestal::depth);
+        pedestal(tr("Pedestal, height"), "pedestalHeight", &model::Pedestal::height);
+        heading(tr("All bases"));
+        auto bar = [&](const QString& label, const char* name, const QString& none,
+                       std::string model::BaseSet::*member) {
+            choice(
+                label, name,
+                [this, none] {
+                    QStringList all{none};
+                    if (const auto* catalog = catalogs::barCatalog(session_.project().basis.barCatalog))
+                        for (const auto& b : catalog->bars) all << qs(b.name);
+                    return all;
+                },
+                [=] { return (set().*member).empty() ? none : qs(set().*member); },
+                basesValue([member, none](model::BaseSet& s, const QString& v) {
+                    s.*member = v == none ? std::string() : v.toStdString();
+                }));
+        };
+        bar(tr("Starter bars"), "starterBar", tr("solved"), &model::BaseSet::starterBar);
+        bar(tr("Bars at the sides of caps"), "sideBar", tr("none"), &model::BaseSet::sideBar);
+        quantity(
+            tr("Side bars, at the most"), Kind::BarSpacing, "sideSpacing", [=] { return set().sideSpacing; },
+            basesValue([](model::BaseSet& s, double v) { s.sideSpacing = v; }));
+        using Rows = std::vector<std::vector<double>>;
+        static const std::vector<Kind> corner{Kind::Span, Kind::Span};
+        line(
+            tr("Site, corners x y"), "site",
+            [=, this] {
+                Rows rows;
+                for (auto p : set().site) rows.push_back({p.x, p.y});
+                return qs(units::rowsText(rows, corner, session_.project().basis.units));
+            },
+            [this](const QString& text) -> std::pair<model::Project, QString> {
+                const auto rows = units::parseRows(text.toStdString(), corner, session_.project().basis.units);
+                return {basesValue([&](model::BaseSet& s, int) {
+                            s.site.clear();
+                            for (const auto& r : rows.rows) s.site.push_back({r[0], r[1]});
+                        })(0),
+                        qs(rows.error)};
+            },
+            tr("0 0; 46 0; 46 19; 0 19"));
+        sentence([this] {
+            return tr("No base leaves the outline of the site: corners in %1, one after the other.")
+                .arg(session_.unit(Kind::Span));
+        });
         heading(tr("Ground"));
         static const QStringList rules{tr("gross pressure"), tr("net pressure"), tr("drained"),
                                        tr("undrained")};
@@ -136,7 +186,37 @@ class LayoutPage final : public TrayPage {
         ground(tr("Water below the ground"), "waterDepth", Kind::Length, &model::GroundValues::waterDepth);
         ground(tr("Friction angle at the base"), "baseFriction", Kind::Angle,
                &model::GroundValues::baseFriction);
+        ground(tr("Adhesion at the base"), "adhesion", Kind::AreaLoad, &model::GroundValues::adhesion);
+        ground(tr("Passive pressure beside, share"), "passiveShare", Kind::Percent,
+               &model::GroundValues::passiveShare);
         ground(tr("Blinding"), "blinding", Kind::Length, &model::GroundValues::blinding);
+        static const std::vector<Kind> layer{Kind::Span, Kind::Stress, Kind::None};
+        line(
+            tr("Layers: thickness, modulus"), "layers",
+            [=, this] {
+                Rows rows;
+                for (const auto& l : set().ground.layers) {
+                    rows.push_back({l.thickness, l.modulus});
+                    if (l.poisson != 0.3) rows.back().push_back(l.poisson);
+                }
+                return qs(units::rowsText(rows, layer, session_.project().basis.units));
+            },
+            [this](const QString& text) -> std::pair<model::Project, QString> {
+                const auto rows = units::parseRows(text.toStdString(), layer, session_.project().basis.units, 1);
+                return {basesValue([&](model::BaseSet& s, int) {
+                            s.ground.layers.clear();
+                            for (const auto& r : rows.rows)
+                                s.ground.layers.push_back({r[0], r[1], r.size() > 2 ? r[2] : 0.3});
+                        })(0),
+                        qs(rows.error)};
+            },
+            tr("3 30; 6 60"));
+        sentence([this] {
+            return tr("Below the underside, from above: thickness %1, modulus %2, and Poisson's ratio where it "
+                      "is not 0.3. Without layers no settlement is worked out.")
+                .arg(session_.unit(Kind::Span), session_.unit(Kind::Stress));
+        });
+        ground(tr("Settlement accepted"), "settlement", Kind::Length, &model::GroundValues::settlement);
         heading(tr("Piles"));
         flag(
             tr("Circular"), "pileCircular", [=] { return set().pile.circular; },
@@ -150,6 +230,7 @@ class LayoutPage final : public TrayPage {
         pile(tr("Diameter or side"), "pileSize", Kind::Length, &model::PileValues::diameter);
         pile(tr("Capacity, compression"), "pileCompression", Kind::Force, &model::PileValues::compression);
         pile(tr("Capacity, tension"), "pileTension", Kind::Force, &model::PileValues::tension);
+        pile(tr("Capacity, horizontal"), "pileLateral", Kind::Force, &model::PileValues::lateral);
         flag(
             tr("Capacities are design values"), "pileUltimate", [=] { return set().pile.ultimate; },
             basesValue([](model::BaseSet& s, bool on) { s.pile.ultimate = on; }));
@@ -182,6 +263,52 @@ class ActionsPage final : public TrayPage {
                 "My, with "
                 "units in the heads. N downwards; My > 0 moves the resultant to +x, Mx > 0 to −y.");
         });
+        heading(tr("From floors"));
+        choice(
+            tr("Link or unlink"), "linkFloor",
+            [this] {
+                QStringList all{tr("choose a floor")};
+                for (const auto& f : session_.project().floors)
+                    all << (links(f->id) ? tr("unlink %1") : tr("link %1")).arg(qs(f->name));
+                return all;
+            },
+            [] { return tr("choose a floor"); },
+            [this](const QString& chosen) {
+                for (const auto& f : session_.project().floors) {
+                    const QString name = qs(f->name);
+                    if (chosen == tr("unlink %1").arg(name))
+                        return design::unlinkFloor(session_.base(), session_.bases()->id, f->id);
+                    if (chosen == tr("link %1").arg(name)) {
+                        std::vector<std::string> left;
+                        auto next = design::linkFloor(session_.base(), session_.bases()->id, *f, left);
+                        if (!left.empty()) emit refused(qs(left.front()) + QLatin1Char(' ') +
+                                                        tr("%n support(s) left out.", nullptr, int(left.size())));
+                        return next;
+                    }
+                }
+                return session_.base();
+            });
+        sentence([this] {
+            QStringList floors;
+            for (const auto& f : session_.project().floors)
+                if (links(f->id)) floors << qs(f->name);
+            if (session_.project().floors.empty()) return tr("The project has no floor.");
+            if (floors.isEmpty()) return tr("A floor that is linked hands its columns and walls down with their loads.");
+            const auto* a = session_.basesAnswer();
+            return tr("Linked: %1. %2")
+                .arg(floors.join(QStringLiteral(", ")),
+                     !a || a->changed.empty()
+                         ? tr("Loads are as they were taken note of.")
+                         : tr("%n load(s) changed since they were taken note of; the margin names them.", nullptr,
+                              int(a->changed.size())));
+        });
+        column_->addWidget(note_ = button(tr("Take note of these loads"), QStringLiteral("takeNote"), [this] {
+                               const auto* a = session_.basesAnswer();
+                               if (a && a->error.empty())
+                                   session_.apply(tr("Take note of loads"),
+                                                  design::takeNote(session_.base(), session_.bases()->id, *a->set));
+                           }));
+        heading(tr("Combinations"));
         flag(
             tr("Combinations by (6.10a) and (6.10b)"), "twoFormulas",
             [this] { return session_.bases()->twoFormulas; },
@@ -191,6 +318,12 @@ class ActionsPage final : public TrayPage {
             tr("Design approach of EN 1997-1"), "approach", [] { return approaches; },
             [this] { return approaches[session_.bases()->approach - 1]; },
             basesValue([](model::BaseSet& s, const QString& v) { s.approach = v.toInt(); }));
+        combinations_ = new TrayTable({tr("Used"), tr("Combination"), tr("For")}, {54, 176, 0},
+                                      {{0, {tr("yes"), tr("no")}}});
+        combinations_->setObjectName(QStringLiteral("baseCombinations"));
+        combinations_->setReadOnly({1, 2});
+        connect(combinations_, &TrayTable::edited, this, &ActionsPage::chooseCombination);
+        column_->addWidget(combinations_);
         heading(tr("Cases"));
         cases_ = new TrayTable({tr("Case"), tr("Nature"), tr("Use")}, {110, 90, 0}, {});
         cases_->setObjectName(QStringLiteral("baseCases"));
@@ -214,13 +347,38 @@ class ActionsPage final : public TrayPage {
             rows.push_back({qs(c.name), natures[int(c.kind.nature)], qs(c.kind.use)});
         cases_->show(rows);
         rows.clear();
+        names_.clear();
+        note_->setEnabled(session_.basesAnswer() && !session_.basesAnswer()->changed.empty());
+        // Every combination once, with what it is for; those left out stay in the list.
+        if (const auto* a = session_.basesAnswer(); a && a->context) {
+            static const QStringList states{tr("service"), tr("strength"), tr("ground"), tr("stability"),
+                                            tr("cracks")};
+            std::map<std::string, QStringList> all;
+            for (int k = 0; k < bases::states; ++k)
+                for (const auto& c : a->context->combinations[std::size_t(k)]) {
+                    const auto name = c.name(a->context->caseNames);
+                    if (!all.contains(name)) names_.push_back(name);
+                    if (!all[name].contains(states[k])) all[name] << states[k];
+                }
+            for (const auto& name : set.leftOut)
+                if (!all.contains(name)) names_.push_back(name), all[name];
+            for (const auto& name : names_)
+                rows.push_back({all[name].isEmpty() ? tr("no") : tr("yes"), qs(name),
+                                all[name].join(QStringLiteral(", "))});
+        }
+        combinations_->show(rows);
+        rows.clear();
         places_.clear();
+        // What counts: of linked columns what the floors put on now.
+        const auto* answer = session_.basesAnswer();
+        const bool live = answer && answer->set && answer->error.empty() && answer->set->id == set.id;
+        const auto& loaded = live ? *answer->set : set;
         const auto* base = inHand();
         for (std::size_t k = 0; base && k < base->columns.size(); ++k)
-            if (const auto* column = model::findColumn(set, base->columns[k]))
+            if (const auto* column = model::findColumn(loaded, base->columns[k]))
                 for (const auto& a : column->actions) {
                     QString name = qs(a.loadCase);
-                    for (const auto& c : set.cases)
+                    for (const auto& c : loaded.cases)
                         if (c.id == a.loadCase) name = qs(c.name);
                     if (base->columns.size() > 1) name = qs(column->name) + QStringLiteral(": ") + name;
                     rows.push_back({name, session_.number(a.N, Kind::Force),
@@ -252,6 +410,13 @@ class ActionsPage final : public TrayPage {
             return refresh();
         }
         const auto [id, of] = places_[std::size_t(row)];
+        const auto* answer = session_.basesAnswer();
+        const auto& cases = answer && answer->set ? answer->set->cases : session_.bases()->cases;
+        if (std::any_of(cases.begin(), cases.end(),
+                        [&](const model::ActionCase& c) { return c.id == of && c.fromFloors; })) {
+            emit refused(tr("This load comes from a floor: change it there, or unlink the floor."));
+            return refresh();
+        }
         session_.apply(
             tr("Action of a column"),
             model::editBases(session_.base(), session_.bases()->id, [&](model::BaseSet& s, model::Project&) {
@@ -264,7 +429,28 @@ class ActionsPage final : public TrayPage {
             }));
         refresh();
     }
-    TrayTable *cases_, *actions_;
+    bool links(const model::Id& floor) const {
+        const auto& columns = session_.bases()->columns;
+        return std::any_of(columns.begin(), columns.end(), [&](const model::BaseColumn& c) {
+            return std::any_of(c.from.begin(), c.from.end(),
+                               [&](const model::FloorSupport& f) { return f.floor == floor; });
+        });
+    }
+    void chooseCombination(int row, int column, const QString& text) {
+        if (column != 0 || row >= int(names_.size())) return;
+        const auto name = names_[std::size_t(row)];
+        const bool out = text == tr("no");
+        session_.apply(out ? tr("Leave a combination out") : tr("Look at a combination"),
+                       model::editBases(session_.base(), session_.bases()->id,
+                                        [&](model::BaseSet& s, model::Project&) {
+                                            std::erase(s.leftOut, name);
+                                            if (out) s.leftOut.push_back(name);
+                                        }));
+        refresh();
+    }
+    TrayTable *cases_, *actions_, *combinations_;
+    QPushButton* note_ = nullptr;
+    std::vector<std::string> names_;
     std::vector<std::pair<model::Id, model::Id>> places_;
 };
 

@@ -18,6 +18,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "bases/base_pane.h"
 #include "bases/base_table.h"
 #include "bases/bases_view.h"
 #include "bench/bench_window.h"
@@ -230,6 +231,7 @@ void MainWindow::connectParts() {
     connect(basesPlan_, &BasesView::pointerMoved, this,
             [coordinates](double x, double y) { coordinates(x, y); });
     connect(&below_->bases(), &BaseTable::said, this, &MainWindow::say);
+    connect(&below_->basePane(), &BasePane::said, this, &MainWindow::say);
     connect(tray_, &Tray::loadsWanted, this, &MainWindow::addBases);
     connect(canvas_, &FloorCanvas::activated, this, &MainWindow::openMargin);
     connect(tray_, &Tray::exportWanted, this, &MainWindow::exportAsked);

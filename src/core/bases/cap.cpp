@@ -86,7 +86,7 @@ double Cap::toBars() const {
 double Cap::weight(const PadSize& s) const {
     const auto& g = in_.set.ground;
     const double u = g.water ? waterWeight * std::clamp(g.depth - g.waterDepth, 0.0, s.h) : 0;
-    return (in_.density * s.h + g.soil * std::max(0.0, g.depth - s.h) - u) * s.area();
+    return (in_.density * s.h + g.soil * std::max(0.0, g.depth - s.h) - u) * s.area() - soilDisplaced(s.h);
 }
 
 CapDesign Cap::laid(std::vector<Point> piles, double h) const {
@@ -98,13 +98,14 @@ CapDesign Cap::laid(std::vector<Point> piles, double h) const {
     double x = 0, y = 0;
     for (Point q : d.piles) x = std::max(x, std::abs(q.x)), y = std::max(y, std::abs(q.y));
     for (const auto& c : columns_) {
-        x = std::max(x, std::abs(c.at.x - d.size.off.x) + c.column->width / 2 - p.diameter / 2 - p.edge);
-        y = std::max(y, std::abs(c.at.y - d.size.off.y) + c.column->depth / 2 - p.diameter / 2 - p.edge);
+        x = std::max(x, std::abs(c.at.x - d.size.off.x) + c.side(0) / 2 - p.diameter / 2 - p.edge);
+        y = std::max(y, std::abs(c.at.y - d.size.off.y) + c.side(1) / 2 - p.diameter / 2 - p.edge);
     }
     d.size.B =
         base_.B > 0 ? base_.B : units::roundUp(2 * x + p.diameter + 2 * p.edge - 1e-6, in_.set.planStep);
     d.size.L =
         base_.L > 0 ? base_.L : units::roundUp(2 * y + p.diameter + 2 * p.edge - 1e-6, in_.set.planStep);
+    placed(d.size);
     return d;
 }
 
@@ -125,6 +126,8 @@ Cap::PileForces Cap::pileForces(const CapDesign& design) const {
                                              in_.set.pile.tolerance);
         out.compression.larger(e.most + q, int(i));
         out.tension.larger(-e.least, int(i));
+        const auto& H = sums(state)[i];
+        out.lateral.larger(std::hypot(H.Hx, H.Hy) / double(design.piles.size()), int(i));
     }
     // What no pile takes, of the strength, where accidental actions are.
     for (std::size_t i = 0; i < sums(BaseState::Strength).size(); ++i) {
@@ -139,7 +142,8 @@ Cap::PileForces Cap::pileForces(const CapDesign& design) const {
 bool Cap::held(const CapDesign& design) const {
     const auto& p = in_.set.pile;
     const auto f = pileForces(design);
-    return f.compression.value <= p.compression * (1 + 1e-9) &&
+    return design.size.onSite && f.compression.value <= p.compression * (1 + 1e-9) &&
+           (p.lateral <= 0 || f.lateral.value <= p.lateral * (1 + 1e-9)) &&
            f.tension.value <= p.tension * (1 + 1e-9) + 1 &&
            f.across.value <= 1e-3 * p.compression * p.diameter;
 }
@@ -376,6 +380,7 @@ bool Cap::strong(CapDesign& design) const {
         if (anchorage(design, axis, m.moment[axis].value, nullptr).outcome == checks::Outcome::Over)
             return false;
     }
+    if (!startersHold(s.h, toBars())) return false;
     const auto at = struts(design, nullptr);
     if (at.column.outcome == checks::Outcome::Over || at.pile.outcome == checks::Outcome::Over) return false;
     for (const auto& p : {atColumns(design, nullptr), atPiles(design, nullptr)})
@@ -473,7 +478,7 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
     const auto& pile = in_.set.pile;
     verify::CheckList list(part.key.empty() ? std::string() : part.key + "/");
     const std::string name = model::baseName(in_.set, base_);
-    auto add = [&](const char* key, const char* title, Topic topic, Finding f, trace::Steps steps,
+    auto add = [&](std::string key, std::string title, Topic topic, Finding f, trace::Steps steps,
                    std::string combination, std::optional<model::Face> face = {}) {
         checks::Place p;
         p.spot.part = part, p.name = name, p.at = centre(s);
@@ -518,6 +523,30 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
             forces.tension.value > 0 ? checks::judged(f)
                                      : checks::notApplicable(clause, "No pile is pulled."),
             {}, combination(state, forces.tension.combination));
+    }
+    if (forces.lateral.value > 1) {
+        trace::Steps t;
+        Finding f = finding(units::Kind::Force, forces.lateral.value, pile.lateral, clause);
+        if (working) {
+            const Sum& sum = sums(state)[std::size_t(forces.lateral.combination)];
+            trace::step(&t, "H_pile", "sqrt(H_x^2 + H_y^2)/n",
+                        {{"H_x", sum.Hx / 1000, "kN"},
+                         {"H_y", sum.Hy / 1000, "kN"},
+                         {"n", double(design.piles.size())}},
+                        forces.lateral.value / 1000, "kN", clause, "shared evenly by the piles");
+        }
+        f.notes.push_back("Horizontal forces are shared evenly by the piles of a cap; the ground beside the "
+                          "cap takes none, and what they bend the piles is not checked.");
+        add("pile-lateral", "Horizontal force of a pile", Topic::Ground,
+            pile.lateral > 0
+                ? checks::judged(f)
+                : checks::notChecked(clause, "The set says nothing of what a pile takes horizontally."),
+            t, combination(state, forces.lateral.combination));
+    }
+    if (!s.onSite) {
+        Finding f = finding(units::Kind::Length, 1, 0, "the set's outline of the site");
+        f.here.push_back("The cap does not lie within the outline of the site.");
+        add("site", "Within the site", Topic::Ground, checks::judged(f), {}, {});
     }
     if (forces.across.value > 1e-3 * pile.compression * pile.diameter) {
         Finding f = finding(units::Kind::Moment, forces.across.value, 0, "statics");
@@ -635,16 +664,24 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
     {
         trace::Steps t;
         const auto at = struts(design, working ? &t : nullptr);
-        add("node-column", "Node of struts below the column", Topic::Ground, at.column, t,
+        add("node-column", "Node of struts below the column", Topic::Bearing, at.column, t,
             combination(BaseState::Strength, at.combination));
-        add("node-pile", "Node of struts above the piles", Topic::Ground, at.pile, t,
+        add("node-pile", "Node of struts above the piles", Topic::Bearing, at.pile, t,
             combination(BaseState::Strength, at.combination));
     }
+    starterChecks(add, s, toBars(), working);
     return list.take();
 }
 
 std::vector<schedule::Item> Cap::items(const CapDesign& design) const {
-    return matItems(in_, design.bottom, design.top, design.size, centre(design.size));
+    std::vector<schedule::Item> all;
+    for (auto& l : laid(design)) all.push_back(std::move(l.item));
+    return all;
+}
+std::vector<Laid> Cap::laid(const CapDesign& design) const {
+    auto r = reinforced(design.size, design.bottom, design.top, toBars());
+    r.sides = !in_.set.sideBar.empty();
+    return lay(in_, r);
 }
 
 }  // namespace talvik::bases

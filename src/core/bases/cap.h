@@ -35,9 +35,11 @@ class Cap : public Standing {
     std::vector<checks::Check> checks(const CapDesign& design, const model::PartRef& part,
                                       bool working) const;
     std::vector<schedule::Item> items(const CapDesign& design) const;
-    // Largest and least force of a pile with weight and tolerance; what moment no pile can take.
+    std::vector<Laid> laid(const CapDesign& design) const;
+    // Largest and least force of a pile with weight and tolerance; what moment no pile can take; its share of
+    // the horizontal force.
     struct PileForces {
-        Asked compression, tension, across;
+        Asked compression, tension, across, lateral;
     };
     PileForces pileForces(const CapDesign& design) const;
 

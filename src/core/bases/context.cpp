@@ -4,10 +4,13 @@
 
 #include <algorithm>
 #include <cmath>
-
-#include "schedule/cutting.h"
+#include <set>
+#include <tuple>
 
 namespace talvik::bases {
+
+using geometry::Point;
+
 namespace {
 
 std::shared_ptr<const model::Basis> special(const model::BaseSet& set, const model::Basis& basis) {
@@ -34,15 +37,95 @@ Context::Context(const model::BaseSet& s, const model::Basis& b,
         caseNames.push_back(set.cases[i].name);
         kinds.push_back(set.cases[i].kind);
     }
-    for (int k = 0; k < states; ++k)
-        combinations[std::size_t(k)] =
-            rules.combinations(kinds, BaseState(k), {set.twoFormulas, set.approach});
+    std::set<std::string> out;
+    for (int k = 0; k < states; ++k) {
+        auto& all = combinations[std::size_t(k)];
+        all = rules.combinations(kinds, BaseState(k), {set.twoFormulas, set.approach});
+        if (!set.leftOut.empty())
+            std::erase_if(all, [&](const standards::BaseCombination& c) {
+                const auto name = c.name(caseNames);
+                const bool left =
+                    std::find(set.leftOut.begin(), set.leftOut.end(), name) != set.leftOut.end();
+                if (left) out.insert(name);
+                return left;
+            });
+    }
+    leftOut.assign(out.begin(), out.end());
     choices = bars::barChoices(set.bars, basis->spacingMost, *basis, *standard);
 }
 
 const model::BaseColumn* Context::column(const model::Id& id) const {
     const auto found = columns_.find(id);
     return found == columns_.end() ? nullptr : found->second;
+}
+
+namespace {
+
+// Whether a rectangle lies within a simple outline; touching is within.
+bool holds(const geometry::Ring& site, Point c, double B, double L) {
+    const double x0 = c.x - B / 2, x1 = c.x + B / 2, y0 = c.y - L / 2, y1 = c.y + L / 2;
+    constexpr double touch = 1e-3;
+    if (!geometry::contains(site, c)) return false;
+    for (std::size_t i = 0; i < site.size(); ++i) {
+        // No side of the site passes through the inside: what is left of it after cutting (Liang and Barsky).
+        const Point a = site[i], b = site[(i + 1) % site.size()];
+        double from = 0, to = 1;
+        const double p[4] = {a.x - b.x, b.x - a.x, a.y - b.y, b.y - a.y},
+                     q[4] = {a.x - x0 - touch, x1 - a.x - touch, a.y - y0 - touch, y1 - a.y - touch};
+        bool through = true;
+        for (int k = 0; k < 4 && through; ++k) {
+            if (p[k] == 0)
+                through = q[k] > 0;
+            else if (p[k] < 0)
+                from = std::max(from, q[k] / p[k]);
+            else
+                to = std::min(to, q[k] / p[k]);
+        }
+        if (through && from < to) return false;
+    }
+    return true;
+}
+
+}  // namespace
+
+// The nearest place is where the rectangle is free, touches one side or corner of the site, or two.
+std::optional<Point> Context::within(Point wish, double B, double L) const {
+    const auto& site = set.site;
+    if (site.size() < 3 || holds(site, wish, B, L)) return wish;
+    struct Line {
+        double a, b, c;  // a x + b y = c
+    };
+    std::vector<Line> lines;
+    for (std::size_t i = 0; i < site.size(); ++i) {
+        const Point p = site[i], q = site[(i + 1) % site.size()];
+        const double l = std::max(1e-9, std::hypot(q.x - p.x, q.y - p.y)), a = (q.y - p.y) / l,
+                     b = (p.x - q.x) / l, c = a * p.x + b * p.y,
+                     reach = std::abs(a) * B / 2 + std::abs(b) * L / 2;
+        lines.push_back({a, b, c - reach}), lines.push_back({a, b, c + reach});
+        for (double sign : {-1.0, 1.0})
+            lines.push_back({1, 0, p.x + sign * B / 2}), lines.push_back({0, 1, p.y + sign * L / 2});
+    }
+    std::vector<std::pair<double, Point>> tries;
+    auto attempt = [&](Point p) {
+        const double x = p.x - wish.x, y = p.y - wish.y;
+        tries.push_back({x * x + y * y, p});
+    };
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        const auto& m = lines[i];
+        const double off = m.c - m.a * wish.x - m.b * wish.y;
+        attempt({wish.x + m.a * off, wish.y + m.b * off});
+        for (std::size_t j = 0; j < i; ++j) {
+            const auto& n = lines[j];
+            if (const double det = m.a * n.b - m.b * n.a; std::abs(det) > 1e-9)
+                attempt({(m.c * n.b - m.b * n.c) / det, (m.a * n.c - m.c * n.a) / det});
+        }
+    }
+    std::sort(tries.begin(), tries.end(), [](const auto& a, const auto& b) {
+        return std::tuple(a.first, a.second.x, a.second.y) < std::tuple(b.first, b.second.x, b.second.y);
+    });
+    for (const auto& [far, p] : tries)
+        if (holds(site, p, B, L)) return p;
+    return {};
 }
 
 std::vector<Forces> Context::actions(const model::BaseColumn& column) const {
@@ -92,32 +175,6 @@ Mat mat(const Context& in, const model::Base& base, double width, double area, d
         if (!best.bar || m.area() < best.area() - 1e-9) best = m;
     }
     return best;
-}
-
-schedule::Item matItem(const Context& in, const Mat& mat, int axis, double length, double width, double h,
-                       bool top, geometry::Point centre) {
-    schedule::Item i;
-    i.run = fmt::format("{}{}", top ? "top/" : "bottom/", axis == 0 ? "x" : "y");
-    i.bar = mat.bar->name, i.diameter = mat.bar->diameter, i.number = mat.number, i.spacing = mat.spacing;
-    i.layer = fmt::format("{}{}", top ? 'T' : 'B', axis == 0 ? 1 : 2);
-    const double straight = units::roundDown(length - 2 * in.cover, 5);
-    i.from = -straight / 2, i.to = straight / 2;
-    const auto& anchorage = *in.standard->anchorage;
-    const double depth = units::roundDown(h - 2 * in.cover, 5),
-                 leg = std::max(depth, schedule::hookLeg(depth, i.diameter, anchorage));
-    schedule::shape(i, straight, leg, mat.hooked, mat.hooked);
-    if (mat.hooked && leg > depth) i.note = schedule::tilted;
-    schedule::cut(i, *mat.bar, anchorage);
-    const double pitch = mat.number > 1 ? (width - 2 * in.cover - i.diameter) / (mat.number - 1) : 0;
-    for (int k = 0; k < mat.number; ++k) {
-        const double v = (k - (mat.number - 1) / 2.0) * pitch;
-        auto at = [&](double u) {
-            return axis == 0 ? geometry::Point{centre.x + u, centre.y + v}
-                             : geometry::Point{centre.x + v, centre.y + u};
-        };
-        i.lie.push_back({at(i.from), at(i.to)});
-    }
-    return i;
 }
 
 }  // namespace talvik::bases

@@ -4,6 +4,7 @@
 #include <array>
 #include <map>
 #include <memory>
+#include <optional>
 
 #include "bars/bar_choices.h"
 #include "model/project.h"
@@ -35,6 +36,10 @@ class Context {
     std::vector<bars::BarChoice> choices;  // by steel, with spacings up to the project's largest
     double fc, fy, density, cover;
     const model::BaseColumn* column(const model::Id& id) const;
+    // Names of combinations that were left out of each state, by the user's word.
+    std::vector<std::string> leftOut;
+    // The place nearest to `wish` where a rectangle lies within the site; none where there is no room.
+    std::optional<geometry::Point> within(geometry::Point wish, double B, double L) const;
     // Per case of the set; nothing where the column has no action in it.
     std::vector<Forces> actions(const model::BaseColumn& column) const;
 
@@ -57,10 +62,5 @@ struct Mat {
 // The least bars that give `area` over the width, at spacings up to `most`; those pinned where there are any.
 // Number nought where none do.
 Mat mat(const Context& in, const model::Base& base, double width, double area, double most);
-
-// Straight bars or bars bent up at both ends of one mat, lying side by side in plan (about the middle of the
-// base): along x (axis 0) or y, over `width`.
-schedule::Item matItem(const Context& in, const Mat& mat, int axis, double length, double width, double h,
-                       bool top, geometry::Point centre);
 
 }  // namespace talvik::bases

@@ -8,6 +8,7 @@
 
 #include "ground/bearing_resistance.h"
 #include "ground/rigid_base.h"
+#include "ground/settlement.h"
 #include "schedule/cutting.h"
 #include "verify/check_list.h"
 
@@ -25,7 +26,8 @@ constexpr double none = 99;
 }  // namespace
 
 double GroundAnswer::worst() const {
-    return std::max({pressure.value, sliding.value, overturning.value, uplift.value});
+    return std::max({pressure.value, sliding.value, overturning.value, uplift.value, settlement.value,
+                     onSite ? 0 : none});
 }
 
 Pad::Pad(const Context& in, const model::Base& base) : Standing(in, base) {
@@ -45,14 +47,105 @@ bool Pad::allowable() const {
     return in_.set.ground.by == By::Gross || in_.set.ground.by == By::Net;
 }
 double Pad::weights(const PadSize& s) const {
-    return in_.density * s.h + in_.set.ground.soil * std::max(0.0, in_.set.ground.depth - s.h);
+    return in_.density * s.h + in_.set.ground.soil * std::max(0.0, in_.set.ground.depth - s.h) -
+           soilDisplaced(s.h) / s.area();
 }
 double Pad::waterPressure() const {
     const auto& g = in_.set.ground;
     return g.water ? waterWeight * std::max(0.0, g.depth - g.waterDepth) : 0;
 }
+std::pair<double, double> Pad::settlement(const PadSize& s, std::size_t i) const {
+    const auto& g = in_.set.ground;
+    const double p = std::max(0.0, sums(BaseState::Sustained)[i].N / s.area() + weights(s) - g.soil * g.depth);
+    std::vector<ground::SoilLayer> layers;
+    for (const auto& l : g.layers) layers.push_back({l.modulus, l.poisson, l.thickness});
+    return {p, ground::settlement(p, s.B, s.L, layers).characteristic};
+}
+
+double Pad::holds(const PadSize& s, std::size_t i, trace::Steps* t) const {
+    using trace::step;
+    const auto& g = in_.set.ground;
+    const auto& k = of(BaseState::Ground)[i];
+    const Sum& sum = sums(BaseState::Ground)[i];
+    const double W = (weights(s) * k.weight - waterPressure()) * s.area();
+    const std::string clause = in_.rules.clause(BaseState::Ground);
+    const auto r = resultant(sum, s, W);
+    step(t, "V", "N_c + W", {{"N_c", sum.N / 1000, "kN"}, {"W", W / 1000, "kN"}}, r.N / 1000, "kN", clause,
+         "with base and soil, less the water's uplift");
+    if (!(r.N > 0)) return 0;
+    const Point e = r.at();
+    const double area = ground::effectiveArea(s.B, s.L, e.x, e.y).area();
+    double R = 0;
+    if (g.by == model::GroundValues::By::Undrained) {
+        R = std::min(area * g.undrained / k.undrained, 0.4 * r.N);
+        step(t, "R", "min(A*c_u/(1000*gamma_cu), 0.4*V)/gamma_R",
+             {{"A", area, "mm²"},
+              {"c_u", g.undrained, "MPa"},
+              {"gamma_cu", k.undrained},
+              {"V", r.N / 1000, "kN"},
+              {"gamma_R", k.sliding}},
+             R / k.sliding / 1000, "kN", clause, "on the effective area");
+    } else {
+        R = r.N * std::tan(g.baseFriction * std::numbers::pi / 180) / k.friction +
+            area * g.adhesion / k.cohesion;
+        step(t, "R", "(V*f/gamma_phi + A*a/(1000*gamma_c))/gamma_R",
+             {{"V", r.N / 1000, "kN"},
+              {"f", std::tan(g.baseFriction * std::numbers::pi / 180)},
+              {"gamma_phi", k.friction},
+              {"A", area, "mm²"},
+              {"a", g.adhesion, "MPa"},
+              {"gamma_c", k.cohesion},
+              {"gamma_R", k.sliding}},
+             R / k.sliding / 1000, "kN", clause, "f: tangent of the angle at the base");
+    }
+    R /= k.sliding;
+    if (g.passiveShare <= 0) return R;
+    const double H = std::hypot(sum.Hx, sum.Hy);
+    if (!(H > 0)) return R;
+    // Effective stress beside the base between its top, or the ground, and its underside.
+    const double top = std::max(0.0, g.depth - s.h), zw = g.water ? g.waterDepth : 1e12;
+    auto upTo = [&](double z) {
+        return g.soil * z * z / 2 - waterWeight * std::pow(std::max(0.0, z - zw), 2) / 2;
+    };
+    const double stress = std::max(0.0, upTo(g.depth) - upTo(top)),
+                 phi = std::atan(std::tan(g.friction * std::numbers::pi / 180) / k.friction),
+                 K = std::pow(std::tan(std::numbers::pi / 4 + phi / 2), 2);
+    // The face that is pushed: along H no more than either side gives.
+    const double across = std::min(std::abs(sum.Hx) > 1e-9 * H ? s.L * H / std::abs(sum.Hx) : 1e300,
+                                   std::abs(sum.Hy) > 1e-9 * H ? s.B * H / std::abs(sum.Hy) : 1e300);
+    const double P = g.passiveShare * K * stress * across / k.passive;
+    step(t, "R_p", "s*K_p*E*b/(1000*gamma_Re)",
+         {{"s", g.passiveShare},
+          {"K_p", K},
+          {"E", stress, "N/mm"},
+          {"b", across, "mm"},
+          {"gamma_Re", k.passive}},
+         P / 1000, "kN", clause, "the chosen share of the passive pressure beside the base");
+    return R + P;
+}
+
+std::pair<double, double> Pad::turning(const PadSize& s, std::size_t i, int axis, double sign) const {
+    const auto& k = of(BaseState::Stability)[i];
+    const double W = (weights(s) * k.weight - waterPressure()) * s.area();
+    double turns = 0, stands = std::max(0.0, W) * s.side(axis) / 2;
+    for (const auto& c : columns_) {
+        const Forces f = forces(c, k);
+        const double arm = s.side(axis) / 2 - sign * c.place(axis, s);
+        const double m = sign * f.along(axis, s.h);
+        (f.N * arm > 0 ? stands : turns) += std::abs(f.N * arm);
+        if (m > 0) turns += m;
+    }
+    return {turns, stands};
+}
+
 GroundAnswer Pad::ground(const PadSize& s) const {
     GroundAnswer out;
+    out.onSite = s.onSite;
+    if (s.onSite && in_.set.site.size() > 2)
+        for (const auto& c : columns_)
+            for (int axis : {0, 1})
+                out.onSite = out.onSite &&
+                             std::abs(c.place(axis, s)) + c.side(axis) / 2 <= s.side(axis) / 2 + 1;
     const auto& g = in_.set.ground;
     const double A = s.area(), w = weights(s), u = waterPressure();
     using By = model::GroundValues::By;
@@ -123,13 +216,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
                 out.pressure.larger(ratio, int(i));
             }
             if (q == 0 && H > 1) {
-                double R = 0;
-                if (r.N > 0)
-                    R = g.by == By::Undrained
-                            ? std::min(eff.area() * g.undrained / k.undrained, 0.4 * r.N)
-                            : r.N * std::tan(g.baseFriction * std::numbers::pi / 180) / k.friction;
-                R /= k.sliding;
-                const double ratio = R > 0 ? std::min(none, H / R) : none;
+                const double R = holds(s, i), ratio = R > 0 ? std::min(none, H / R) : none;
                 if (ratio > out.sliding.value) out.slides = H, out.holds = R;
                 out.sliding.larger(ratio, int(i));
             }
@@ -142,14 +229,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
         const double W = (w * k.weight - u) * A;
         for (int axis : {0, 1})
             for (double sign : {1.0, -1.0}) {
-                double turns = 0, stands = std::max(0.0, W) * s.side(axis) / 2;
-                for (const auto& c : columns_) {
-                    const Forces f = combined(c.actions, k.factors);
-                    const double arm = s.side(axis) / 2 - sign * c.place(axis, s);
-                    const double m = sign * f.along(axis, s.h);
-                    (f.N * arm > 0 ? stands : turns) += std::abs(f.N * arm);
-                    if (m > 0) turns += m;
-                }
+                const auto [turns, stands] = turning(s, i, axis, sign);
                 if (turns <= 0) continue;
                 const double ratio = stands > 0 ? std::min(none, turns / stands) : none;
                 if (ratio > out.overturning.value) out.turns = turns, out.stands = stands;
@@ -162,6 +242,12 @@ GroundAnswer Pad::ground(const PadSize& s) const {
             out.uplift.larger(ratio, int(i));
         }
     }
+    if (!g.layers.empty())
+        for (std::size_t i = 0; i < sums(BaseState::Sustained).size(); ++i) {
+            const double settles = settlement(s, i).second;
+            if (settles > out.settles) out.settles = settles;
+            out.settlement.larger(settles / g.settlement, int(i));
+        }
     return out;
 }
 
@@ -178,7 +264,7 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
             continue;
         }
         std::vector<Forces> forces;
-        for (const auto& c : columns_) forces.push_back(combined(c.actions, k.factors));
+        for (const auto& c : columns_) forces.push_back(this->forces(c, k));
         for (int axis : {0, 1}) {
             const double half = side[axis] / 2, width = side[1 - axis];
             // Net of the weights, and of columns beyond, on the side where the base ends sooner.
@@ -362,7 +448,7 @@ bool Pad::strong(PadDesign& design) const {
         if (!mat.bar) return false;
     }
     const auto m = demand(s, BaseState::Strength, design.d);
-    if (m.outsideIn >= 0) return false;
+    if (m.outsideIn >= 0 || !startersHold(s.h, in_.cover)) return false;
     for (int axis : {0, 1}) {
         const auto a = std::size_t(axis);
         const double b = side[1 - axis];
@@ -391,6 +477,17 @@ PadSize Pad::sized(double grown, double h) const {
     s.off = base_.offPinned ? Point{base_.offX, base_.offY} : Point{0, 0};
     s.B = base_.B > 0 ? base_.B : units::roundUp(std::max(spanX_ + grown, leastX_) - 1e-6, step);
     s.L = base_.L > 0 ? base_.L : units::roundUp(std::max(spanY_ + grown, leastY_) - 1e-6, step);
+    if (const double r = base_.ratio; r > 0) {
+        if (!(base_.L > 0))
+            s.L = units::roundUp(std::max(s.B * r, leastY_) - 1e-6, step);
+        else if (!(base_.B > 0))
+            s.B = units::roundUp(std::max(s.L / r, leastX_) - 1e-6, step);
+    }
+    placed(s);
+    return s;
+}
+PadSize Pad::sited(PadSize s) const {
+    placed(s);
     return s;
 }
 
@@ -437,9 +534,11 @@ PadDesign Pad::solve() const {
             // As large as it may be, to say what fails.
             out = ofSize(sized(std::min(largestPlan, 4 * guess + 4000), h));
             const auto g = ground(out.size);
-            out.trouble = g.outsideIn >= 0 && g.outside > 0
+            out.trouble = !g.onSite ? "The outline of the site has no room for a base that carries this."
+                          : g.outsideIn >= 0 && g.outside > 0
                               ? fmt::format("The resultant leaves the base by {:.0f} mm.", g.outside)
                           : g.uplift.value > 1  ? "The base lifts: no weight that it can have holds it."
+                          : g.settlement.value > 1 ? "No base is large enough for the settlement that is accepted."
                           : g.sliding.value > 1 ? "No base is heavy enough against sliding."
                                                 : "No base is large enough for the ground.";
             if (base_.B > 0 || base_.L > 0) {
@@ -508,6 +607,93 @@ double Pad::ratio(const PadDesign& design) const {
     return most;
 }
 
+void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& ga, bool working) const {
+    using trace::step;
+    const auto& g = in_.set.ground;
+    if (!ga.onSite) {
+        Finding f = finding(units::Kind::Length, 1, 0, "the set's outline of the site");
+        f.here.push_back("No place within the outline of the site has room for this base below its columns.");
+        add("site", "Within the site", Topic::Ground, checks::judged(f), {}, {}, {});
+    }
+    if (const int i = ga.sliding.combination; i >= 0) {
+        trace::Steps t;
+        Finding f = finding(units::Kind::Force, ga.slides, ga.holds, in_.rules.clause(BaseState::Ground));
+        f.prefix = "H";
+        if (working) {
+            const Sum& sum = sums(BaseState::Ground)[std::size_t(i)];
+            step(&t, "H", "sqrt(H_x^2 + H_y^2)", {{"H_x", sum.Hx / 1000, "kN"}, {"H_y", sum.Hy / 1000, "kN"}},
+                 ga.slides / 1000, "kN", f.clause);
+            holds(s, std::size_t(i), &t);
+        }
+        f.notes.push_back(g.passiveShare > 0
+                              ? fmt::format("Against sliding {:.0f} % of the passive pressure beside bases helps, "
+                                            "by your word; that the soil stays there is up to you.",
+                                            100 * g.passiveShare)
+                              : "Passive pressure beside bases is left out against sliding.");
+        add("sliding", "Against sliding", Topic::Ground, checks::judged(f), t,
+            combination(BaseState::Ground, i), {});
+    }
+    const std::string stability = in_.rules.clause(BaseState::Stability);
+    if (const int i = ga.overturning.combination; i >= 0) {
+        trace::Steps t;
+        Finding f = finding(units::Kind::Moment, ga.turns, ga.stands, stability);
+        f.prefix = "M";
+        if (working) {
+            const auto& k = of(BaseState::Stability)[std::size_t(i)];
+            const double W = (weights(s) * k.weight - waterPressure()) * s.area();
+            step(&t, "W", "k*W_k - U",
+                 {{"k", k.weight},
+                  {"W_k", weights(s) * s.area() / 1000, "kN"},
+                  {"U", waterPressure() * s.area() / 1000, "kN"}},
+                 W / 1000, "kN", stability, "base and soil, less the water's uplift");
+            step(&t, "M_turns", "", {}, ga.turns / 1e6, "kNm", stability, "about the edge that governs");
+            step(&t, "M_holds", "", {}, ga.stands / 1e6, "kNm", stability,
+                 "weights at half the side, columns by their lever");
+        }
+        f.notes.push_back("Overturning is about the edges of the base; surcharge does not hold.");
+        add("overturning", "Against overturning", Topic::Ground, checks::judged(f), t,
+            combination(BaseState::Stability, i), {});
+    }
+    if (const int i = ga.uplift.combination; i >= 0) {
+        trace::Steps t;
+        Finding f = finding(units::Kind::Force, ga.lifts, ga.weighs, stability);
+        f.prefix = "N";
+        if (working) {
+            const auto& k = of(BaseState::Stability)[std::size_t(i)];
+            step(&t, "W", "max(k*W_k - U, 0)",
+                 {{"k", k.weight},
+                  {"W_k", weights(s) * s.area() / 1000, "kN"},
+                  {"U", waterPressure() * s.area() / 1000, "kN"}},
+                 ga.weighs / 1000, "kN", stability, "base and soil, less the water's uplift");
+        }
+        add("uplift", "Against uplift", Topic::Ground, checks::judged(f), t,
+            combination(BaseState::Stability, i), {});
+    }
+    if (!g.layers.empty()) {
+        const int i = std::max(0, ga.settlement.combination);
+        trace::Steps t;
+        Finding f = finding(units::Kind::Length, ga.settles, g.settlement, "EN 1997-1 6.6.2, Annex F.1");
+        f.prefix = "s";
+        if (working && std::size_t(i) < sums(BaseState::Sustained).size()) {
+            const auto [p, settles] = settlement(s, std::size_t(i));
+            step(&t, "p", "max(N/A*1000000 + w - gamma*D/1000, 0)",
+                 {{"N", sums(BaseState::Sustained)[std::size_t(i)].N / 1000, "kN"},
+                  {"A", s.area(), "mm²"},
+                  {"w", weights(s) * 1000, "kN/m²"},
+                  {"gamma", g.soil * 1e6, "kN/m³"},
+                  {"D", g.depth, "mm"}},
+                 p * 1000, "kN/m²", f.clause, "sustained loads, less the soil dug out");
+            step(&t, "s", "", {}, settles, "mm", f.clause,
+                 "elastic layers below the characteristic point of a flexible rectangle");
+        }
+        f.notes.push_back(
+            "Settlement: elastic layers below the base, each with its own modulus; bases beside it, consolidation "
+            "with time and differences between bases are not looked at.");
+        add("settlement", "Settlement", Topic::Ground, checks::judged(f), t,
+            combination(BaseState::Sustained, i), {});
+    }
+}
+
 std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::PartRef& part,
                                        bool working) const {
     const auto& s = design.size;
@@ -515,7 +701,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
     verify::CheckList list(part.key.empty() ? std::string() : part.key + "/");
     const std::string name = model::baseName(in_.set, base_);
     const Point c = centre(s);
-    auto add = [&](const char* key, const char* title, Topic topic, Finding f, trace::Steps steps,
+    auto add = [&](std::string key, std::string title, Topic topic, Finding f, trace::Steps steps,
                    std::string combination, std::optional<model::Face> face = {}) {
         checks::Place p;
         p.spot.part = part, p.name = name, p.at = c;
@@ -543,14 +729,18 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             const Sum& sum = sums(state)[std::size_t(ga.pressure.combination)];
             const double w = weights(s);
             using trace::step;
-            step(&t, "W", "(gamma_c*h + gamma_s*t)*B*L/1000000000",
+            const double beside = soilDisplaced(s.h) / 1000;
+            step(&t, "W", "(gamma_c*h + gamma_s*t)*B*L/1000000000 - W_p",
                  {{"gamma_c", in_.density * 1e6, "kN/m³"},
                   {"h", s.h, "mm"},
                   {"gamma_s", g.soil * 1e6, "kN/m³"},
                   {"t", std::max(0.0, g.depth - s.h), "mm"},
                   {"B", s.B, "mm"},
-                  {"L", s.L, "mm"}},
-                 w * s.area() / 1000, "kN", f.clause, "base and soil above it");
+                  {"L", s.L, "mm"},
+                  {"W_p", beside, "kN"}},
+                 w * s.area() / 1000, "kN", f.clause,
+                 beside > 0 ? "base and soil above it, less that where the pedestals stand, whose weight is in N_c"
+                            : "base and soil above it");
             const double N = sum.N + w * k.weight * s.area();
             step(&t, "N", "N_c + k*W",
                  {{"N_c", sum.N / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}}, N / 1000,
@@ -576,23 +766,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         add("pressure", allowable ? "Ground pressure" : "Ground bearing", Topic::Ground, f, t,
             combination(state, ga.pressure.combination));
     }
-    auto ratioCheck = [&](const char* key, const char* title, const Asked& asked, double demand, double limit,
-                          units::Kind kind, BaseState state, const char* note) {
-        Finding f = finding(kind, demand, limit, in_.rules.clause(state));
-        if (note && *note) f.notes.push_back(note);
-        f = checks::judged(f);
-        add(key, title, Topic::Ground, f, {}, combination(state, asked.combination));
-    };
-    if (ga.sliding.combination >= 0)
-        ratioCheck("sliding", "Against sliding", ga.sliding, ga.slides, ga.holds, units::Kind::Force,
-                   BaseState::Ground, "Passive pressure beside bases is left out against sliding.");
-    if (ga.overturning.combination >= 0)
-        ratioCheck("overturning", "Against overturning", ga.overturning, ga.turns, ga.stands,
-                   units::Kind::Moment, BaseState::Stability,
-                   "Overturning is about the edges of the base; surcharge does not hold.");
-    if (ga.uplift.combination >= 0)
-        ratioCheck("uplift", "Against uplift", ga.uplift, ga.lifts, ga.weighs, units::Kind::Force,
-                   BaseState::Stability, "");
+    stabilityChecks(add, s, ga, working);
 
     // The base itself.
     const auto& rules = *in_.standard;
@@ -708,8 +882,9 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
     }
     trace::Steps ft;
     if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0)
-        add("foot", "Concrete below the column", Topic::Ground, foot, ft,
+        add("foot", "Concrete below the column", Topic::Bearing, foot, ft,
             combination(BaseState::Strength, in));
+    starterChecks(add, s, in_.cover, working);
     if (m.outsideIn >= 0) {
         Finding f = finding(units::Kind::Length, m.outside, 0, in_.rules.clause(BaseState::Strength));
         f.here.push_back(
@@ -733,12 +908,16 @@ std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, 
     for (const auto& col : columns_) {
         const double cx = col.column->width, cy = col.column->depth;
         const double x = std::abs(col.at.x - s.off.x), y = std::abs(col.at.y - s.off.y);
+        // On a pedestal its top is what the column presses on; the base below it is pressed less.
+        const auto& p = base_.pedestal;
+        const double over = p.any() ? p.height : deepest ? 1e9 : s.h;
         const double spread =
-            std::max(1.0, std::min({3.0, (s.B - 2 * x) / cx, (s.L - 2 * y) / cy,
-                                    deepest ? 3.0 : 1 + in_.rules.footSpread() * s.h / std::max(cx, cy)}));
+            std::max(1.0, std::min({3.0, (p.any() ? col.side(0) : s.B - 2 * x) / cx,
+                                    (p.any() ? col.side(1) : s.L - 2 * y) / cy,
+                                    1 + in_.rules.footSpread() * over / std::max(cx, cy)}));
         Asked press;
         for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
-            press.larger(forces(col, BaseState::Strength, i).N, int(i));
+            press.larger(combined(col.actions, of(BaseState::Strength)[i].factors).N, int(i));
         const auto [N, in] = press;
         if (in < 0) continue;
         trace::Steps steps;
@@ -753,7 +932,12 @@ std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, 
 }
 
 std::vector<schedule::Item> Pad::items(const PadDesign& design) const {
-    return matItems(in_, design.bottom, design.top, design.size, centre(design.size));
+    std::vector<schedule::Item> all;
+    for (auto& l : laid(design)) all.push_back(std::move(l.item));
+    return all;
+}
+std::vector<Laid> Pad::laid(const PadDesign& design) const {
+    return lay(in_, reinforced(design.size, design.bottom, design.top, in_.cover));
 }
 
 std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {

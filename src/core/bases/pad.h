@@ -4,8 +4,9 @@
 //
 // Readings. The base is rigid, the ground pushes and does not pull (exact, see ground/rigid_base). Weights of
 // base and soil cause no bending or shear where all of it is in contact. Moments act at the faces of columns,
-// shear at d from them; between columns the moment of the beam as a whole counts. Uncracked friction only:
-// passive pressure helps nowhere.
+// shear at d from them; between columns the moment of the beam as a whole counts. Against sliding the ground
+// beside the base helps with the share of Rankine's passive pressure that someone chose. Settlement is that of
+// the sustained loads less the soil dug out, on elastic layers.
 #pragma once
 
 #include <optional>
@@ -16,7 +17,7 @@ namespace talvik::bases {
 
 // What a base of a size asks of the ground, as ratios of the worst combination; 99 where there is no answer.
 struct GroundAnswer {
-    Asked pressure, sliding, overturning, uplift;
+    Asked pressure, sliding, overturning, uplift, settlement;
     double largest = 0, limit = 0;  // pressure, or load and resistance where that is the rule
     double slides = 0, holds = 0;   // forces
     double turns = 0, stands = 0;   // moments
@@ -24,6 +25,8 @@ struct GroundAnswer {
     double outside = 0;             // mm by which a resultant leaves the base; 0 where none does
     int outsideIn = -1;             // in which combination
     double contact = 1;             // least share
+    double settles = 0;             // mm
+    bool onSite = true;             // within the site, with its columns on it
     double worst() const;
 };
 
@@ -48,6 +51,9 @@ class Pad : public Standing {
     std::vector<checks::Check> checks(const PadDesign& design, const model::PartRef& part,
                                       bool working) const;
     std::vector<schedule::Item> items(const PadDesign& design) const;
+    std::vector<Laid> laid(const PadDesign& design) const;
+    // A size moved onto the site, as far as it has room there.
+    PadSize sited(PadSize size) const;
     // Pressures under the base in the service combination that governs.
     struct Shown {
         double corners[4] = {0, 0, 0, 0};  // -x-y, +x-y, +x+y, -x+y
@@ -68,6 +74,14 @@ class Pad : public Standing {
 
     double weights(const PadSize& size) const;  // per area
     double waterPressure() const;
+    // Net pressure of the sustained loads, and the settlement under it.
+    std::pair<double, double> settlement(const PadSize& size, std::size_t combination) const;
+    // What holds against sliding under a combination of the ground; forces.
+    double holds(const PadSize& size, std::size_t combination, trace::Steps* t = nullptr) const;
+    void stabilityChecks(const Add& add, const PadSize& size, const GroundAnswer& found, bool working) const;
+    // Moments about the edge at +/- `sign` along an axis: those that turn, those that hold.
+    std::pair<double, double> turning(const PadSize& size, std::size_t combination, int axis,
+                                      double sign) const;
     // The state and whether it is by an allowable pressure that the ground is looked at.
     bool allowable() const;
     BaseState groundState() const { return allowable() ? BaseState::Service : BaseState::Ground; }

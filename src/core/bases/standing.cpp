@@ -16,22 +16,16 @@ double ratioOf(const standards::PunchingFound& found) {
                     checks::isJudged(found.face) ? checks::ratio(found.face) : 0);
 }
 
-std::vector<schedule::Item> matItems(const Context& in, const std::array<Mat, 2>& bottom,
-                                     const std::array<Mat, 2>& top, const PadSize& s,
-                                     geometry::Point centre) {
-    std::vector<schedule::Item> all;
-    for (bool upper : {false, true})
-        for (int axis : {0, 1}) {
-            const Mat& m = (upper ? top : bottom)[std::size_t(axis)];
-            if (m.bar && m.number)
-                all.push_back(matItem(in, m, axis, s.side(axis), s.side(1 - axis), s.h, upper, centre));
-        }
-    return all;
-}
-
 Standing::Standing(const Context& in, const model::Base& base) : in_(in), base_(base) {
     for (const auto& id : base.columns)
-        if (const auto* c = in.column(id)) columns_.push_back({c, {c->x, c->y}, in.actions(*c)});
+        if (const auto* c = in.column(id)) {
+            const auto& p = base.pedestal;
+            columns_.push_back({c,
+                                {c->x, c->y},
+                                in.actions(*c),
+                                {p.any() ? std::max(p.width, c->width) : c->width,
+                                 p.any() ? std::max(p.depth, c->depth) : c->depth}});
+        }
     if (columns_.empty()) return;
     for (const auto& c : columns_)
         middle_.x += c.at.x / double(columns_.size()), middle_.y += c.at.y / double(columns_.size());
@@ -40,11 +34,141 @@ Standing::Standing(const Context& in, const model::Base& base) : in_(in), base_(
         for (const auto& k : in.combinations[std::size_t(s)]) {
             Sum& sum = sums_[std::size_t(s)].emplace_back();
             for (const auto& c : columns_) {
-                const Forces f = combined(c.actions, k.factors);
+                const Forces f = forces(c, k);
                 sum.N += f.N, sum.Hx += f.Hx, sum.Hy += f.Hy;
                 sum.alongX += f.N * c.at.x + f.My, sum.alongY += f.N * c.at.y - f.Mx;
             }
         }
+    findStarters();
+}
+
+Forces Standing::forces(const Column& c, const standards::BaseCombination& k) const {
+    Forces f = combined(c.actions, k.factors);
+    if (!base_.pedestal.any()) return f;
+    f.N += k.weight * pedestal();
+    f.My += f.Hx * base_.pedestal.height, f.Mx -= f.Hy * base_.pedestal.height;
+    return f;
+}
+double Standing::pedestal() const {
+    const auto& p = base_.pedestal;
+    return p.any() ? in_.density * p.width * p.depth * p.height : 0;
+}
+double Standing::soilDisplaced(double h) const {
+    const auto& p = base_.pedestal;
+    if (!p.any()) return 0;
+    const double high = std::min(p.height, std::max(0.0, in_.set.ground.depth - h));
+    return in_.set.ground.soil * p.width * p.depth * high * double(columns_.size());
+}
+void Standing::findStarters() {
+    const auto& catalog = *catalogs::barCatalog(in_.basis->barCatalog);
+    const double yield = in_.standard->anchorage->designYield(in_.fy);
+    for (const auto& c : columns_) {
+        Starters s;
+        s.at = {middle_.x + c.at.x, middle_.y + c.at.y};
+        s.sides[0] = c.column->width, s.sides[1] = c.column->depth;
+        Asked press, pull;
+        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
+            const double N = combined(c.actions, of(BaseState::Strength)[i].factors).N;
+            press.larger(N, int(i)), pull.larger(-N, int(i));
+        }
+        const double least =
+            in_.rules.dowels(press.value, c.column->width * c.column->depth, in_.fy);
+        s.tension = pull.value, s.pulledIn = pull.combination;
+        s.need = std::max(least, pull.value / yield);
+        s.combination = s.need > least ? pull.combination : press.combination;
+        for (int axis : {0, 1})
+            s.along[axis] = std::max(
+                2, int(std::ceil((s.sides[axis] - 2 * in_.cover - 40) / startersApart - 1e-9)) + 1);
+        std::vector<std::string> names = in_.set.bars;
+        if (!in_.set.starterBar.empty()) names = {in_.set.starterBar};
+        std::vector<const catalogs::Bar*> bars;
+        for (const auto& n : names)
+            if (const auto* b = catalog.find(n); b && b->diameter >= 12 - 1e-9) bars.push_back(b);
+        if (bars.empty() && !names.empty()) bars.push_back(catalog.find(names.back()));
+        std::sort(bars.begin(), bars.end(), [](auto* a, auto* b) { return a->area < b->area; });
+        for (const auto* b : bars) {
+            s.bar = b;
+            if (s.area() >= s.need) break;
+        }
+        // The thickest do not: more of them, as far as they stand clear.
+        auto room = [&](int axis) {
+            return (s.sides[axis] - 2 * in_.cover) / (s.along[axis]) >
+                   s.bar->diameter + in_.standard->steel->clear(s.bar->diameter, in_.basis->aggregate);
+        };
+        while (s.bar && s.area() < s.need && (room(0) || room(1))) {
+            const int axis = room(0) && (s.along[0] <= s.along[1] || !room(1)) ? 0 : 1;
+            ++s.along[axis];
+        }
+        starters_.push_back(s);
+    }
+}
+std::pair<checks::Finding, int> Standing::pulledOut(const Starters& s, double h, double stands,
+                                                    trace::Steps* t) const {
+    standards::AnchorageInput bar;
+    const auto& anchorage = *in_.standard->anchorage;
+    bar.diameter = s.bar->diameter, bar.area = s.bar->area, bar.fc = in_.fc, bar.fy = in_.fy;
+    bar.stress = std::min(s.tension / s.area(), anchorage.designYield(in_.fy));
+    bar.cd = in_.cover, bar.spacing = startersApart, bar.hooked = true;
+    checks::Finding f = finding(units::Kind::Length, 0, h - stands, anchorage.clause(true));
+    f.prefix = "lbd";
+    f.demand = anchorage.length(bar, t);
+    return {checks::judged(f), s.pulledIn};
+}
+Reinforced Standing::reinforced(const PadSize& s, const std::array<Mat, 2>& bottom,
+                                const std::array<Mat, 2>& top, double below) const {
+    Reinforced r;
+    r.centre = centre(s), r.B = s.B, r.L = s.L, r.h = s.h;
+    r.bottom = bottom, r.top = top, r.below = below;
+    r.pedestal = base_.pedestal.any() ? base_.pedestal.height : 0;
+    r.starters = starters_;
+    return r;
+}
+void Standing::starterChecks(const Add& add, const PadSize& size, double below, bool working) const {
+    const auto& all = starters_;
+    for (std::size_t c = 0; c < all.size(); ++c) {
+        const Starters& s = all[c];
+        const auto tag = all.size() > 1 ? "-" + columns_[c].column->id : std::string();
+        const auto of = all.size() > 1 ? " of " + columns_[c].column->name : std::string();
+        checks::Finding f = finding(units::Kind::Area, s.area(), s.need, in_.rules.dowelClause());
+        f.sense = checks::Sense::AtLeast, f.prefix = "As";
+        trace::Steps t;
+        if (working && s.combination >= 0) {
+            const double N =
+                combined(columns_[c].actions, this->of(BaseState::Strength)[std::size_t(s.combination)].factors).N;
+            trace::step(&t, "N_Ed", "", {}, N / 1000, "kN", f.clause, "at the top of the base, downwards");
+            trace::step(&t, "A_s,min", "", {}, s.need, "mm²", f.clause,
+                        "least steel of the column, or what a pull asks for");
+        }
+        f.notes.push_back(
+            "Starter bars are for the least steel of the column and for its pull; what its moments ask for is "
+            "the design of the column.");
+        if (!s.bar) f.here.push_back("None of the bars allowed for bases stands in the column.");
+        add("starters" + tag, "Starter bars" + of, checks::Topic::Steel, checks::judged(f), t,
+            combination(BaseState::Strength, s.combination), {});
+        if (s.bar && s.tension > 0) {
+            trace::Steps a;
+            const auto [out, in] = pulledOut(s, size.h, below, working ? &a : nullptr);
+            add("starters-anchorage" + tag, "Anchorage of starter bars" + of, checks::Topic::Anchorage, out, a,
+                combination(BaseState::Strength, in), {});
+        }
+    }
+}
+bool Standing::startersHold(double h, double below) const {
+    for (const auto& s : starters_)
+        if (s.bar && s.tension > 0 && pulledOut(s, h, below, nullptr).first.outcome == checks::Outcome::Over)
+            return false;
+    return true;
+}
+
+bool Standing::placed(PadSize& s) const {
+    s.onSite = true;
+    if (in_.set.site.size() < 3) return true;
+    if (!base_.offPinned) s.off = {};
+    const auto c = centre(s);
+    const auto at = in_.within(c, s.B, s.L);
+    s.onSite = at && !(base_.offPinned && std::hypot(at->x - c.x, at->y - c.y) > 1);
+    if (s.onSite && !base_.offPinned) s.off = {at->x - middle_.x, at->y - middle_.y};
+    return s.onSite;
 }
 
 std::string Standing::combination(BaseState s, int i) const {
@@ -60,8 +184,8 @@ std::vector<std::size_t> Standing::worstLooking(const Column& c, double h, doubl
     std::vector<std::pair<double, std::size_t>> order;
     for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
         const Forces f = forces(c, BaseState::Strength, i);
-        const double more = std::abs(f.along(0, h)) / (c.column->width + 2 * d) +
-                            std::abs(f.along(1, h)) / (c.column->depth + 2 * d);
+        const double more = std::abs(f.along(0, h)) / (c.side(0) + 2 * d) +
+                            std::abs(f.along(1, h)) / (c.side(1) + 2 * d);
         order.push_back({-(f.N + 1.5 * more), i});
     }
     std::sort(order.begin(), order.end());

@@ -2,7 +2,9 @@
 // and caps are built on it. Units N, mm, MPa.
 #pragma once
 
-#include "bases/context.h"
+#include <functional>
+
+#include "bases/reinforcement.h"
 #include "checks/checks.h"
 #include "ground/rigid_base.h"
 
@@ -13,7 +15,8 @@ inline constexpr double largestDepth = 6000;    // mm: deeper there is no base
 
 struct PadSize {
     double B = 0, L = 0, h = 0;
-    geometry::Point off;  // of the centre from the middle of the columns
+    geometry::Point off{};  // of the centre from the middle of the columns
+    bool onSite = true;     // within the outline of the site
     double area() const { return B * L; }
     double side(int axis) const { return axis == 0 ? B : L; }
 };
@@ -30,23 +33,22 @@ struct Asked {
 checks::Finding finding(units::Kind kind, double demand, double limit, std::string clause);
 // The larger of what is judged at the perimeter and at the face.
 double ratioOf(const standards::PunchingFound& found);
-// Bars of the mats there are, bottom first.
-std::vector<schedule::Item> matItems(const Context& in, const std::array<Mat, 2>& bottom,
-                                     const std::array<Mat, 2>& top, const PadSize& size,
-                                     geometry::Point centre);
-
 class Standing {
   public:
     geometry::Point centre(const PadSize& size) const {
         return {middle_.x + size.off.x, middle_.y + size.off.y};
     }
 
+    // What each column asks for, and the bars that give it.
+    const std::vector<Starters>& starters() const { return starters_; }
+
   protected:
     struct Column {
         const model::BaseColumn* column;
         geometry::Point at;  // from the middle
         std::vector<Forces> actions;
-        double side(int axis) const { return axis == 0 ? column->width : column->depth; }
+        double sides[2];  // of what stands on the base: the column's, or its pedestal's
+        double side(int axis) const { return sides[axis]; }
         double place(int axis, const PadSize& s) const { return axis == 0 ? at.x - s.off.x : at.y - s.off.y; }
     };
     // Of all columns together about their middle: moments without those of H, which grow with the depth.
@@ -61,9 +63,23 @@ class Standing {
     std::string combination(BaseState s, int i) const;
     // At the underside about the centre of the base, with a weight there.
     ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;
-    Forces forces(const Column& c, BaseState s, std::size_t i) const {
-        return combined(c.actions, of(s)[i].factors);
-    }
+    // With the weight of a pedestal, and its height as lever of horizontal forces.
+    Forces forces(const Column& c, BaseState s, std::size_t i) const { return forces(c, of(s)[i]); }
+    Forces forces(const Column& c, const standards::BaseCombination& k) const;
+    // Starter bars that are pulled, from the bottom bars (`stands` above the underside) to the top.
+    std::pair<checks::Finding, int> pulledOut(const Starters& s, double h, double stands,
+                                              trace::Steps* t) const;
+    bool startersHold(double h, double below) const;
+    using Add = std::function<void(std::string key, std::string title, checks::Topic, checks::Finding,
+                                   trace::Steps, std::string combination, std::optional<model::Face>)>;
+    void starterChecks(const Add& add, const PadSize& size, double below, bool working) const;
+    Reinforced reinforced(const PadSize& size, const std::array<Mat, 2>& bottom,
+                          const std::array<Mat, 2>& top, double below) const;
+    // Weight of one pedestal, and of the soil where all of them stand above a base of depth h.
+    double pedestal() const;
+    double soilDisplaced(double h) const;
+    // The centre moved, if it has to be, so that the base lies within the site; false where it cannot.
+    bool placed(PadSize& size) const;
     // Ultimate combinations in which punching of a column looks worst, by the force and what its eccentricity
     // adds: at the most three.
     std::vector<std::size_t> worstLooking(const Column& c, double h, double d) const;
@@ -80,6 +96,8 @@ class Standing {
 
   private:
     std::array<std::vector<Sum>, states> sums_;
+    std::vector<Starters> starters_;
+    void findStarters();
 };
 
 }  // namespace talvik::bases

@@ -29,7 +29,8 @@ enum class Topic {
     Slenderness,
     Redistribution,
     Uplift,
-    Ground,    // pressure, sliding, overturning of bases; forces of piles; what stands on them
+    Ground,    // pressure, sliding, overturning, settlement of bases; forces of piles
+    Bearing,   // concrete below columns, nodes of struts
     Coverage,  // slab in no strip; steel and shear everywhere
     Omission   // what is not checked at all
 };

@@ -51,6 +51,13 @@ struct Fact {
     std::string text, value = {};
 };
 
+// Parts with the same bars: one of them stands for all.
+struct Alike {
+    std::string name;
+    std::shared_ptr<const PartAnswer> part;
+    int members = 1;
+};
+
 struct ElementAnswer {
     model::Id element;
     std::string name;
@@ -76,6 +83,8 @@ struct ElementAnswer {
     virtual std::vector<checks::Check> withWorking(const PartAnswer& part) const { return part.checks; }
     // About a place in a part, or about the element where there is none; values in display units.
     virtual std::vector<Fact> facts(const std::optional<model::Spot>&, units::System) const { return {}; }
+    // Where a schedule is by groups of parts that are alike; none: by the element as a whole.
+    virtual std::vector<Alike> alike() const { return {}; }
     void summarise();
 };
 checks::Check withWorking(const ElementAnswer& answer, const checks::Check& check);

@@ -11,6 +11,8 @@
 #include <unordered_map>
 
 #include "design/base_types.h"
+#include "design/floor_design.h"
+#include "design/floors.h"
 #include "fem/parallel/pool.h"
 
 namespace talvik::design {
@@ -39,7 +41,9 @@ bool sameColumns(const model::Base& base, const ColumnIndex& a, const ColumnInde
 bool sameRules(const model::BaseSet& a, const model::BaseSet& b) {
     return a.kind == b.kind && a.ground == b.ground && a.pile == b.pile && a.twoFormulas == b.twoFormulas &&
            a.approach == b.approach && a.planStep == b.planStep && a.depthStep == b.depthStep &&
-           a.leastDepth == b.leastDepth && a.bars == b.bars && a.cases == b.cases;
+           a.leastDepth == b.leastDepth && a.bars == b.bars && a.cases == b.cases && a.site == b.site &&
+           a.starterBar == b.starterBar && a.sideBar == b.sideBar && a.sideSpacing == b.sideSpacing &&
+           a.leftOut == b.leftOut;
 }
 
 // What makes two bases the same to build.
@@ -57,9 +61,12 @@ class Maker {
   public:
     Maker(const std::shared_ptr<const model::BaseSet>& set, const model::Basis& basis,
           const std::shared_ptr<const standards::Standard>& standard)
-        : set_(set), rates_(basis.rates), in_(*set, basis, standard) {}
+        : set_(set), context_(std::make_shared<Context>(*set, basis, standard)), in_(*context_) {}
+    // Of an answer that is there.
+    explicit Maker(const BasesAnswer& answer)
+        : set_(answer.set), context_(answer.context), in_(*context_) {}
 
-    const Context& context() const { return in_; }
+    const std::shared_ptr<const Context>& context() const { return context_; }
 
     std::shared_ptr<BasePart> solve(std::size_t number, const model::Base& base) const {
         auto part = std::make_shared<BasePart>();
@@ -100,18 +107,21 @@ class Maker {
         }
         const auto& s = part.size();
         const auto& g = set_->ground;
-        part.concrete = s.B * s.L * s.h / 1e9;
-        part.formwork = 2 * (s.B + s.L) * s.h / 1e6;
+        const auto& stub = base.pedestal;
+        const double stubs = stub.any() ? double(base.columns.size()) : 0;
+        part.concrete = (s.B * s.L * s.h + stubs * stub.width * stub.depth * stub.height) / 1e9;
+        part.formwork = 2 * ((s.B + s.L) * s.h + stubs * (stub.width + stub.depth) * stub.height) / 1e6;
         part.blinding = (s.B + 2 * 100) * (s.L + 2 * 100) * g.blinding / 1e9;
         part.excavation = (s.B + 2 * 100) * (s.L + 2 * 100) * (std::max(g.depth, s.h) + g.blinding) / 1e9;
         part.steel = 0;
         for (const auto& i : part.items) part.steel += i.number * i.massEach;
         part.cost = part.carbon = 0;
-        for (const auto& [amount, rate] : {std::pair{part.concrete, &rates_.concrete},
-                                           {part.steel, &rates_.steel},
-                                           {part.formwork, &rates_.formwork},
-                                           {part.blinding, &rates_.blinding},
-                                           {part.excavation, &rates_.excavation}})
+        const auto& rates = in_.basis->rates;
+        for (const auto& [amount, rate] : {std::pair{part.concrete, &rates.concrete},
+                                           {part.steel, &rates.steel},
+                                           {part.formwork, &rates.formwork},
+                                           {part.blinding, &rates.blinding},
+                                           {part.excavation, &rates.excavation}})
             part.cost += amount * rate->price, part.carbon += amount * rate->carbon;
     }
 
@@ -132,7 +142,7 @@ class Maker {
                 const bases::Pad pad(in_, set_->bases[p->number]);
                 auto s = size;
                 s.off = p->size().off;
-                designs.push_back(pad.ofSize(s));
+                designs.push_back(pad.ofSize(pad.sited(s)));
                 for (int a : {0, 1}) {
                     auto larger = [](bases::Mat& most, const bases::Mat& own) {
                         const bool hooked = most.hooked || own.hooked;
@@ -156,9 +166,7 @@ class Maker {
                 d.d[1] = size.h - in_.cover - bottom[0].bar->diameter - bottom[1].bar->diameter / 2;
                 for (const auto& c : pad.checks(d, {}, false))
                     if (c.outcome == checks::Outcome::Over)
-                        (c.topic == checks::Topic::Ground && c.key.find("foot") == std::string::npos
-                             ? groundOver
-                             : baseOver) = true;
+                        (c.topic == checks::Topic::Ground ? groundOver : baseOver) = true;
             }
             if (!groundOver && !baseOver) {
                 for (std::size_t i = 0; i < parts.size(); ++i) {
@@ -175,8 +183,8 @@ class Maker {
 
   private:
     const std::shared_ptr<const model::BaseSet> set_;
-    const model::Rates& rates_;
-    const Context in_;
+    const std::shared_ptr<const Context> context_;
+    const Context& in_;
 };
 
 // A base that is as it was, or one solved anew.
@@ -243,11 +251,13 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
                     dug * set.ground.blinding * rates.blinding.price +
                     dug * (std::max(set.ground.depth, h) + set.ground.blinding) * rates.excavation.price);
         };
-        const std::size_t most =
-            set.mostTypes > 0 ? std::size_t(set.mostTypes) : std::min<std::size_t>(12, rows.size());
+        // The whole curve whatever is asked for; then what is.
+        const std::size_t shown = std::min<std::size_t>(12, rows.size());
         if (rows.size() <= 600) {
-            const auto grouping = group(rows.size(), most, cost);
-            answer.costs = grouping.costs;
+            const auto whole = group(rows.size(), shown, cost);
+            const auto grouping =
+                set.mostTypes > 0 ? group(rows.size(), std::size_t(set.mostTypes), cost) : whole;
+            answer.costs = set.mostTypes > int(shown) ? grouping.costs : whole.costs;
             if (set.mostTypes > 0 && rows.size() > std::size_t(set.mostTypes))
                 for (std::size_t k = 0; k < grouping.begins.size() && !stop.stop_requested(); ++k) {
                     const std::size_t to =
@@ -282,6 +292,62 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
         while (byHand.contains(name));
         for (auto* p : *all) p->name(name);
         answer.types.push_back({name, int(all->size())});
+    }
+}
+
+// Bases that lie on each other, found by a sweep along x: told as a check of both, and taken back where they
+// no longer do.
+void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
+    struct Side {
+        double from, to;
+        std::size_t slot;
+    };
+    std::vector<Side> sides;
+    for (std::size_t i = 0; i < slots.size(); ++i) {
+        const auto& p = slots[i].get();
+        sides.push_back({p.centre.x - p.size().B / 2, p.centre.x + p.size().B / 2, i});
+    }
+    std::stable_sort(sides.begin(), sides.end(), [](const Side& a, const Side& b) { return a.from < b.from; });
+    std::vector<std::vector<std::size_t>> on(slots.size());
+    constexpr double touch = 1;  // mm
+    std::vector<Side> open;
+    for (const Side& s : sides) {
+        std::erase_if(open, [&](const Side& o) { return o.to < s.from + touch; });
+        const auto& p = slots[s.slot].get();
+        for (const Side& o : open) {
+            const auto& q = slots[o.slot].get();
+            if (std::abs(p.centre.y - q.centre.y) >= (p.size().L + q.size().L) / 2 - touch) continue;
+            on[s.slot].push_back(q.number), on[o.slot].push_back(p.number);
+        }
+        open.push_back(s);
+    }
+    for (std::size_t i = 0; i < slots.size(); ++i) {
+        std::sort(on[i].begin(), on[i].end());
+        if (slots[i].get().overlaps.empty() && on[i].empty()) continue;
+        if (!slots[i].made) slots[i].made = std::make_shared<BasePart>(*slots[i].kept);
+        auto& p = *slots[i].made;
+        p.overlaps = on[i];
+        const std::string key = p.part.key + "/clear";
+        std::erase_if(p.checks, [&](const checks::Check& c) { return c.key == key; });
+        if (on[i].empty()) continue;
+        const auto& q = slots[on[i].front()].get();
+        checks::Check c;
+        c.key = key, c.what = c.title = "Clear of other bases", c.topic = checks::Topic::Ground;
+        c.kind = units::Kind::Length, c.clause = "geometry";
+        const double x = (p.size().B + q.size().B) / 2 - std::abs(p.centre.x - q.centre.x),
+                     y = (p.size().L + q.size().L) / 2 - std::abs(p.centre.y - q.centre.y);
+        c.demand = std::min(x, y), c.limit = 0;
+        std::string names;
+        for (std::size_t k = 0; k < on[i].size() && k < 4; ++k)
+            names += (k ? ", " : "") + model::baseName(*answer.set, answer.set->bases[on[i][k]]);
+        c.here.push_back(fmt::format("It lies on {}: put their columns on one base, or pin sizes and centres.",
+                                     names));
+        static_cast<checks::Finding&>(c) = checks::judged(c);
+        c.outcome = checks::Outcome::Over;
+        c.place = {{p.part, model::Spot::In::Whole, {}}, model::baseName(*answer.set, answer.set->bases[p.number]),
+                   0, 0, 0};
+        c.place.at = p.centre;
+        p.checks.push_back(std::move(c));
     }
 }
 
@@ -324,19 +390,15 @@ std::string BasePart::detail(units::System system) const {
 std::vector<checks::Check> BasesAnswer::withWorking(const PartAnswer& part) const {
     const auto* base = dynamic_cast<const BasePart*>(&part);
     if (!base) return part.checks;
-    // The basis of the answer has the materials of bases already: as those of foundations again.
-    model::Basis b = *basis;
-    b.foundation.strength = b.pileCap.strength = b.concreteStrength;
-    b.foundation.density = b.pileCap.density = b.concreteDensity;
-    b.foundation.yield = b.pileCap.yield = b.steelYield;
-    b.coverFoundation = b.coverBottom;
-    const Context in(*set, b, standard);
+    const Context& in = *context;
     const auto& row = set->bases[base->number];
     auto all = std::holds_alternative<bases::PadDesign>(base->design)
                    ? bases::Pad(in, row).checks(std::get<bases::PadDesign>(base->design), part.part, true)
                    : bases::Cap(in, row).checks(std::get<bases::CapDesign>(base->design), part.part, true);
     for (std::size_t i = 0; i < all.size() && i < part.checks.size(); ++i)
         all[i].outcome = part.checks[i].outcome, all[i].here = part.checks[i].here;
+    // What only the whole set knows.
+    for (std::size_t i = all.size(); i < part.checks.size(); ++i) all.push_back(part.checks[i]);
     return all;
 }
 
@@ -349,6 +411,18 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
         for (std::size_t i = 0; i < types.size() && i < 20; ++i)
             all.push_back({Pair, types[i].first, fmt::format("{}", types[i].second)});
         if (types.size() > 20) all.push_back({Note, fmt::format("and {} more types", types.size() - 20)});
+        if (!changed.empty()) {
+            all.push_back({Heading, "Loads from floors", "noted, now"});
+            for (std::size_t i = 0; i < changed.size() && i < 12; ++i) {
+                const auto* c = model::findColumn(*set, changed[i].column);
+                all.push_back({Pair, fmt::format("{}, {}", c ? c->name : changed[i].column, changed[i].loadCase),
+                               text(changed[i].before, units::Kind::Force) + " → " +
+                                   text(changed[i].now, units::Kind::Force)});
+            }
+            if (changed.size() > 12)
+                all.push_back({Note, fmt::format("and {} more loads", changed.size() - 12)});
+            all.push_back({Note, "The bases are for what the floors put on now. Take note of it in place 3."});
+        }
         return all;
     }
     const auto* part = dynamic_cast<const BasePart*>(find(spot->part));
@@ -364,6 +438,13 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
         const auto& m = part->bottom()[std::size_t(axis)];
         all.push_back(
             {Pair, axis == 0 ? "Bars along x" : "Bars along y", m.text() + (m.hooked ? ", bent up" : "")});
+    }
+    for (const auto& c : changed) {
+        const auto& columns = set->bases[part->number].columns;
+        if (std::find(columns.begin(), columns.end(), c.column) == columns.end()) continue;
+        all.push_back({Note, fmt::format("{} from floors: {} when noted, {} now.", c.loadCase,
+                                         text(c.before, units::Kind::Force),
+                                         text(c.now, units::Kind::Force))});
     }
     if (part->pressure) {
         const auto* p = part->pressure->corners;
@@ -388,13 +469,14 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
     auto answer = std::make_shared<BasesAnswer>();
     answer->element = set->id, answer->name = set->name, answer->set = set, answer->standard = standard;
     const Maker maker(set, basis, standard);
-    answer->basis = maker.context().basis;
+    answer->context = maker.context();
+    answer->basis = maker.context()->basis;
     if (set->bases.empty()) {
         answer->error = "There are no bases yet: columns with their loads come from a table.";
         answer->summarise();
         return answer;
     }
-    if (maker.context().choices.empty()) {
+    if (maker.context()->choices.empty()) {
         answer->error = "None of the bars allowed for bases fits its spacing.";
         answer->summarise();
         return answer;
@@ -420,6 +502,7 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
     });
     if (stop.stop_requested()) return nullptr;
     findTypes(maker, *answer, slots, stop);
+    findOverlaps(*answer, slots);
     for (auto& slot : slots) {
         const std::shared_ptr<const BasePart> p = slot.made ? slot.made : slot.kept;
         answer->concrete += p->concrete, answer->steel += p->steel, answer->formwork += p->formwork;
@@ -428,10 +511,19 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
         answer->parts.push_back(p);
     }
     for (const auto& o : standard->omissions) {
-        if (!o.bases) continue;
+        if (!o.bases || (o.key == "base-settlement" && !set->ground.layers.empty())) continue;
         checks::Check c;
         static_cast<checks::Finding&>(c) = checks::notChecked(o.clause, o.reason);
         c.key = set->id + "/" + o.key, c.what = c.title = o.title, c.topic = checks::Topic::Omission;
+        c.place = {{{set->id, model::PartKind::Whole, {}}, model::Spot::In::Whole, {}}, set->name, 0, 0, 0};
+        answer->checks.push_back(std::move(c));
+    }
+    for (const auto& name : maker.context()->leftOut) {
+        checks::Check c;
+        static_cast<checks::Finding&>(c) =
+            checks::notChecked("combinations", "It was left out by someone's word, for all bases.");
+        c.key = set->id + "/left-out/" + name, c.what = c.title = "Combination " + name,
+        c.topic = checks::Topic::Omission;
         c.place = {{{set->id, model::PartKind::Whole, {}}, model::Spot::In::Whole, {}}, set->name, 0, 0, 0};
         answer->checks.push_back(std::move(c));
     }
@@ -439,21 +531,148 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
     return stop.stop_requested() ? nullptr : answer;
 }
 
+std::vector<Alike> BasesAnswer::alike() const {
+    std::vector<Alike> all;
+    std::map<std::string, std::size_t> known;
+    std::map<std::string, int> variants;
+    for (const auto& [type, number] : types)
+        for (const auto& b : bases) {
+            if (b->type != type) continue;
+            std::string key = type;
+            for (const auto& i : b->items)
+                key += fmt::format("|{} {} {}", i.run, i.number, schedule::signature(i));
+            const auto [found, first] = known.emplace(key, all.size());
+            if (!first) {
+                ++all[found->second].members;
+                continue;
+            }
+            // One type may carry columns with other starter bars.
+            const int n = ++variants[type];
+            all.push_back({n == 1 ? type : fmt::format("{} ({})", type, n), b, 1});
+        }
+    return all;
+}
+
+std::vector<bases::Laid> BasesAnswer::laid(const BasePart& part) const {
+    const auto& row = set->bases[part.number];
+    if (const auto* pad = std::get_if<bases::PadDesign>(&part.design))
+        return bases::Pad(*context, row).laid(*pad);
+    return bases::Cap(*context, row).laid(std::get<bases::CapDesign>(part.design));
+}
+
+std::vector<Alternative> alternatives(const BasesAnswer& answer, const BasePart& part, std::stop_token stop) {
+    std::vector<Alternative> all;
+    const Maker maker(answer);
+    model::Base base = answer.set->bases[part.number];
+    const auto& set = *answer.set;
+    auto take = [&](const model::Base& pinned) {
+        const auto made = maker.solve(part.number, pinned);
+        if (!made->trouble().empty() || stop.stop_requested()) return false;
+        const auto* governs = made->governing();
+        if (!governs || governs->outcome == checks::Outcome::Over) return false;
+        const Alternative a{made->size(), int(made->piles().size()), made->cost, made->carbon, made->steel,
+                            checks::ratio(*governs)};
+        if (std::none_of(all.begin(), all.end(), [&](const Alternative& o) {
+                return o.size.B == a.size.B && o.size.L == a.size.L && o.size.h == a.size.h &&
+                       o.piles == a.piles;
+            }))
+            all.push_back(a);
+        return true;
+    };
+    // Pins of sizes stay where they are not what varies; those of plan and depth are given back.
+    const double ratio = base.L > 0 && base.B > 0 ? base.L / base.B : base.ratio;
+    base.h = base.B = base.L = 0, base.ratio = ratio;
+    if (base.pilesAt.empty()) base.piles = 0;
+    const auto least = maker.solve(part.number, base);
+    if (!least->trouble().empty()) return all;
+    constexpr int depths = 8, plans = 6;
+    if (pads(set)) {
+        for (int k = 0; k < plans && !stop.stop_requested(); ++k)
+            for (int n = 0; n < depths; ++n) {
+                model::Base b = base;
+                b.B = least->size().B + k * set.planStep, b.L = least->size().L + k * set.planStep;
+                b.h = std::max(set.leastDepth, least->size().h + (n - 2) * set.depthStep);
+                take(b);
+            }
+    } else {
+        int more = 0;
+        for (int piles : bases::pileNumbers()) {
+            if (piles < int(least->piles().size()) || more++ > 4) continue;
+            for (int n = 0; n < depths && !stop.stop_requested(); ++n) {
+                model::Base b = base;
+                if (b.pilesAt.empty()) b.piles = piles;
+                b.h = std::max(set.leastDepth, least->size().h + (n - 3) * set.depthStep);
+                take(b);
+            }
+            if (!base.pilesAt.empty()) break;
+        }
+    }
+    std::stable_sort(all.begin(), all.end(),
+                     [](const Alternative& a, const Alternative& b) { return a.cost < b.cost; });
+    return all;
+}
+
+std::shared_ptr<const analysis::FloorAnalysis> BasesDesigner::analysisOf(const model::Floor& floor,
+                                                                         const Request& request,
+                                                                         std::stop_token stop) {
+    const auto& project = *request.project;
+    const std::shared_ptr<const model::Floor>* row = nullptr;
+    for (const auto& f : project.floors)
+        if (f->id == floor.id) row = &f;
+    if (!row) return nullptr;
+    auto& own = floors_[floor.id];
+    if (own.floor && *own.floor == **row && *own.basis == project.basis) return own.analysis;
+    const auto in = floorInput(project, std::size_t(row - project.floors.data()));
+    if (request.known)
+        if (const auto known = std::dynamic_pointer_cast<const FloorDesign>(request.known(floor.id)))
+            if (known->analysis && known->basis && known->floor && *known->floor == *in.floor &&
+                *known->basis == project.basis)
+                return known->analysis;
+    auto found = std::make_shared<analysis::FloorAnalysis>(
+        own.analyser.analyse(*in.floor, in.path, in.basis, in.combinations, stop));
+    if (stop.stop_requested()) return nullptr;
+    own.floor = *row, own.basis = std::make_shared<model::Basis>(project.basis), own.analysis = found;
+    return found;
+}
+
 void BasesDesigner::design(const Request& request, std::stop_token stop,
                            const std::function<void(double)>& progress,
                            const std::function<void(Answer)>& publish) {
-    for (const auto& set : request.project->bases) {
-        if (set->id != request.element) continue;
+    for (const auto& row : request.project->bases) {
+        if (row->id != request.element) continue;
         const auto& basis = request.project->basis;
         const bool sameBasis = last_ && askedBasis_ && *askedBasis_ == basis;
-        if (!sameBasis || *last_->set != *set || last_->name != set->name) {
-            auto standard =
-                sameBasis ? last_->standard : standards::makeStandard(basis.standard, basis.parameters);
-            if (!standard) return;
-            auto next = designBases(set, basis, standard, sameBasis ? last_.get() : nullptr, stop, progress);
+        if (!sameBasis) askedBasis_ = std::make_shared<const model::Basis>(basis);
+        auto loads = withFloors(*request.project, row, [&](const model::Floor& floor) {
+            return analysisOf(floor, request, stop);
+        });
+        if (stop.stop_requested()) return;
+        auto standard =
+            sameBasis ? last_->standard : standards::makeStandard(basis.standard, basis.parameters);
+        if (!standard) return;
+        if (!loads.error.empty()) {
+            auto none = std::make_shared<BasesAnswer>();
+            none->element = row->id, none->name = row->name, none->set = row, none->standard = standard;
+            none->error = loads.error;
+            const Maker maker(row, basis, standard);
+            none->context = maker.context(), none->basis = none->context->basis;
+            none->summarise();
+            last_ = std::move(none);
+        } else if (!sameBasis || !last_->error.empty() || *last_->set != *loads.set ||
+                   last_->name != row->name || last_->changed != loads.changed) {
+            auto next = designBases(loads.set, basis, standard,
+                                    sameBasis && last_->error.empty() ? last_.get() : nullptr, stop, progress);
             if (!next) return;
-            last_ = std::move(next);
-            askedBasis_ = std::make_shared<const model::Basis>(basis);
+            // What changed, and how loads come, is known here alone.
+            auto told = std::make_shared<BasesAnswer>(*next);
+            told->changed = loads.changed;
+            told->assumptions.insert(told->assumptions.end(), loads.notes.begin(), loads.notes.end());
+            if (linked(*row))
+                told->assumptions.push_back(
+                    "Loads from floors: imposed loads on all panels at once, with their characteristic "
+                    "values; moments and horizontal forces from the lowest floor alone, as storeys that do "
+                    "not sway.");
+            last_ = std::move(told);
         }
         if (!stop.stop_requested()) publish(last_);
     }

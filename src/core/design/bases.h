@@ -2,11 +2,13 @@
 // alike.
 #pragma once
 
+#include <map>
 #include <variant>
 
 #include "bases/cap.h"
 #include "bases/pad.h"
 #include "design/designer.h"
+#include "design/linked_loads.h"
 
 namespace talvik::design {
 
@@ -18,6 +20,8 @@ struct BasePart : PartAnswer {
     double concrete = 0, steel = 0, formwork = 0, blinding = 0, excavation = 0;  // m3, kg, m2, m3, m3
     double cost = 0, carbon = 0;
     std::optional<bases::Pad::Shown> pressure;
+    // Bases of the set that it lies on, by their place in it: nothing here holds for such bases.
+    std::vector<std::size_t> overlaps;
     const bases::PadSize& size() const;
     const std::array<bases::Mat, 2>& bottom() const;
     const std::array<bases::Mat, 2>& top() const;
@@ -28,14 +32,30 @@ struct BasePart : PartAnswer {
 };
 
 struct BasesAnswer : ElementAnswer {
-    std::shared_ptr<const model::BaseSet> set;
+    std::shared_ptr<const model::BaseSet> set;  // with the loads that floors put on it now
+    std::shared_ptr<const bases::Context> context;
+    std::vector<LinkedChange> changed;          // beside the loads that were taken note of
     std::vector<std::shared_ptr<const BasePart>> bases;  // the parts
     std::vector<std::pair<std::string, int>> types;      // with the number of bases of each
     // Least cost of all bases with at the most so many types, from one on; of bases that are solved.
     std::vector<double> costs;
     std::vector<checks::Check> withWorking(const PartAnswer& part) const override;
     std::vector<Fact> facts(const std::optional<model::Spot>& spot, units::System system) const override;
+    // Bases with the same bars, type by type.
+    std::vector<Alike> alike() const override;
+    // Bars of a part in three dimensions.
+    std::vector<bases::Laid> laid(const BasePart& part) const;
 };
+
+// Sizes of a base that carry, with what they take: depths from the least on, and for each the least plan size
+// and larger ones (for caps: numbers of piles). In the order of cost.
+struct Alternative {
+    bases::PadSize size;
+    int piles = 0;
+    double cost = 0, carbon = 0, steel = 0, worst = 0;  // worst: largest ratio
+};
+std::vector<Alternative> alternatives(const BasesAnswer& answer, const BasePart& part,
+                                      std::stop_token stop = {});
 
 // Solves a set. `last` gives what an edit left alone. Null when stopped.
 std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model::BaseSet>& set,
@@ -53,8 +73,18 @@ class BasesDesigner : public Designer {
                 const std::function<void(Answer)>& publish) override;
 
   private:
+    struct Analysed {
+        std::shared_ptr<const model::Floor> floor;
+        std::shared_ptr<const model::Basis> basis;
+        std::shared_ptr<const analysis::FloorAnalysis> analysis;
+        analysis::FloorAnalyser analyser;
+    };
+    std::shared_ptr<const analysis::FloorAnalysis> analysisOf(const model::Floor& floor,
+                                                              const Request& request, std::stop_token stop);
+
     std::shared_ptr<const BasesAnswer> last_;
     std::shared_ptr<const model::Basis> askedBasis_;
+    std::map<model::Id, Analysed> floors_;
 };
 
 }  // namespace talvik::design

@@ -26,13 +26,24 @@ checks::Summary Design::summary() const {
 }
 
 schedule::Schedule Design::scheduleOf(const ElementAnswer& element) const {
+    if (const auto groups = element.alike(); !groups.empty()) {
+        std::vector<schedule::Schedule> all;
+        for (const auto& g : groups)
+            all.push_back(scheduleOf(element, g.part->items, element.name + ", " + g.name,
+                                     g.members * element.members));
+        return schedule::join(all);
+    }
     std::vector<schedule::Item> items;
     for (const auto& p : element.parts) items.insert(items.end(), p->items.begin(), p->items.end());
     return scheduleOf(element, items);
 }
 schedule::Schedule Design::scheduleOf(const ElementAnswer& element,
                                       const std::vector<schedule::Item>& items) const {
-    auto all = schedule::make(items, marks, element.name, element.members);
+    return scheduleOf(element, items, element.name, element.members);
+}
+schedule::Schedule Design::scheduleOf(const ElementAnswer& element, const std::vector<schedule::Item>& items,
+                                      const std::string& member, int members) const {
+    auto all = schedule::make(items, marks, member, members);
     if (revisions.empty()) return all;
     std::map<std::string, int> whole;  // numbers of what is in the element as a whole
     for (const auto& p : element.parts)
@@ -85,8 +96,16 @@ Design run(const Project& project, const Options& options) {
     for (const auto& floor : project.floors)
         if (options.floors)
             if (auto answer = designNow(project, floor->id)) answers.push_back(std::move(answer));
+    const auto whole = std::make_shared<const Project>(project);
     for (const auto& set : project.bases)
-        answers.push_back(designBases(set, project.basis, standard));
+        BasesDesigner().design(
+            {whole, set->id, 0,
+             [&](const model::Id& id) {
+                 for (const auto& a : answers)
+                     if (a->element == id) return a;
+                 return std::shared_ptr<const ElementAnswer>();
+             }},
+            {}, {}, [&](Designer::Answer a) { answers.push_back(std::move(a)); });
     return joined(project, standard, std::move(answers));
 }
 

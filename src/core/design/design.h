@@ -23,6 +23,9 @@ struct Design {
     schedule::Schedule scheduleOf(const ElementAnswer& element) const;
     schedule::Schedule scheduleOf(const ElementAnswer& element,
                                   const std::vector<schedule::Item>& items) const;
+    // Of what so many members have each.
+    schedule::Schedule scheduleOf(const ElementAnswer& element, const std::vector<schedule::Item>& items,
+                                  const std::string& member, int members) const;
     schedule::Schedule schedule() const;
     std::string callout(const PartAnswer& part, const model::Id& run, units::System system) const;
 };

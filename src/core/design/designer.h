@@ -15,6 +15,8 @@ struct Request {
     std::shared_ptr<const model::Project> project;
     model::Id element;
     int asked = 0;  // whoever asks may count
+    // Answers there are for other elements, perhaps to an older state; null, or nothing to call, without.
+    std::function<std::shared_ptr<const ElementAnswer>(const model::Id&)> known{};
 };
 
 class Designer {

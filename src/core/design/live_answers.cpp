@@ -33,7 +33,11 @@ void LiveAnswers::waitUntilIdle() {
 void LiveAnswers::work(std::stop_token end) {
     std::unique_lock lock(mutex_);
     while (wake_.wait(lock, end, [&] { return !requests_.empty(); })) {
-        const Request request = std::move(requests_.front());
+        Request request = std::move(requests_.front());
+        request.known = [this](const model::Id& id) {
+            const auto found = answers_.find(id);
+            return found == answers_.end() ? nullptr : found->second;
+        };
         requests_.erase(requests_.begin());
         running_ = true;
         stopRun_ = {};
@@ -49,6 +53,7 @@ void LiveAnswers::work(std::stop_token end) {
                     if (progress_ && !stop.stop_requested()) progress_(request.element, share);
                 },
                 [&](Designer::Answer answer) {
+                    answers_[request.element] = answer;
                     if (!stop.stop_requested()) publish_(request, std::move(answer));
                 });
         lock.lock();

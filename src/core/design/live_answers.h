@@ -36,6 +36,7 @@ class LiveAnswers {
     bool running_ = false;
     std::stop_source stopRun_;
     std::map<model::Id, std::unique_ptr<Designer>> designers_;  // on the background thread only
+    std::map<model::Id, Designer::Answer> answers_;             // likewise: the last of each
     std::jthread thread_;
 
     void work(std::stop_token end);

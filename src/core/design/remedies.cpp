@@ -6,9 +6,11 @@
 #include <cmath>
 #include <set>
 
+#include "design/bases.h"
 #include "design/designer.h"
 #include "design/floor_design.h"
 #include "layout/placing.h"
+#include "model/base_edits.h"
 #include "model/edits.h"
 
 namespace talvik::design {
@@ -212,9 +214,81 @@ Ladder columnLadder(const Project& project, const ConnectionDesign& c) {
     return all;
 }
 
-// What is not pinned is solved already: pins given back, one by one and all together. Of the whole set those
-// of all its bases.
-std::vector<Ladder> baseLadders(const model::BaseSet& set, const model::PartRef& part) {
+// Stronger concrete of all bases of this kind in the project, weakest first; only where it has no other set of
+// the kind, and nothing else that is cast of it.
+Ladder baseConcreteLadder(const Project& project, const model::BaseSet& set) {
+    Ladder all;
+    const auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
+    const bool pads = set.kind == model::BaseSet::Kind::Pads;
+    if (!standard || std::count_if(project.bases.begin(), project.bases.end(),
+                                   [&](const auto& b) { return b->kind == set.kind; }) > 1)
+        return all;
+    const auto material = pads ? &model::Basis::foundation : &model::Basis::pileCap;
+    for (const auto& c : catalogs::concreteClasses())
+        if (c.family == standard->family && c.strength > (project.basis.*material).strength)
+            all.push_back({"Concrete of bases " + c.id, [&c, material](const Project& p) {
+                               Project next = p;
+                               (next.basis.*material).concrete = c.id;
+                               (next.basis.*material).strength = c.strength;
+                               return next;
+                           }});
+    return all;
+}
+
+// What one base has pinned, by steps larger: deeper, wider, more piles, more bars; and a pedestal below its
+// column, where it has none.
+void largerPins(const Project& project, const model::BaseSet& set, const model::Base& base,
+                std::vector<Ladder>& all) {
+    using B = model::Base;
+    auto attempt = [&](std::string text, auto change) {
+        return Attempt{std::move(text), [id = set.id, key = base.id, change](const Project& p) {
+                           return model::editBases(p, id, [&](model::BaseSet& s, Project&) {
+                               for (auto& b : s.bases)
+                                   if (b.id == key) change(b);
+                           });
+                       }};
+    };
+    auto length = [&](double v) { return units::text(v, units::Kind::Length, project.basis.units); };
+    Ladder deeper, wider, piles, bars, stub;
+    if (base.h > 0)
+        for (int k = 1; k <= 20; ++k) {
+            const double h = base.h + k * set.depthStep;
+            deeper.push_back(attempt("Depth " + length(h), [h](B& b) { b.h = h; }));
+        }
+    if (base.B > 0 || base.L > 0)
+        for (int k = 1; k <= 40; ++k) {
+            const double x = base.B > 0 ? base.B + k * set.planStep : 0,
+                         y = base.L > 0 ? base.L + k * set.planStep : 0;
+            wider.push_back(attempt(x > 0 && y > 0 ? "In plan " + length(x) + " × " + length(y)
+                                    : x > 0        ? "Along x " + length(x)
+                                                   : "Along y " + length(y),
+                                    [x, y](B& b) { b.B = x, b.L = y; }));
+        }
+    if (base.piles > 0 && base.pilesAt.empty())
+        for (int n : bases::pileNumbers())
+            if (n > base.piles)
+                piles.push_back(attempt(fmt::format("{} piles", n), [n](B& b) { b.piles = n; }));
+    if (base.spacing > 0)
+        for (double to = base.spacing - 25; to >= 75; to -= 25)
+            bars.push_back(attempt("Bars at " + length(to), [to](B& b) { b.spacing = to; }));
+    const auto* column = base.columns.empty() ? nullptr : model::findColumn(set, base.columns.front());
+    if (const double room = set.ground.depth - std::max(base.h, set.leastDepth);
+        column && !base.pedestal.any() && room >= 300 && set.kind == model::BaseSet::Kind::Pads)
+        for (int k = 1; k <= 4; ++k) {
+            const model::Pedestal p{column->width + 200 * k, column->depth + 200 * k,
+                                    units::roundDown(std::min(room, 300.0 * k), 50)};
+            stub.push_back(attempt("Pedestal " + length(p.width) + " × " + length(p.depth) + ", " +
+                                       length(p.height) + " high",
+                                   [p](B& b) { b.pedestal = p; }));
+        }
+    for (auto* ladder : {&deeper, &wider, &piles, &bars, &stub})
+        if (!ladder->empty()) all.push_back(std::move(*ladder));
+}
+
+// What is not pinned is solved already: pins given back, one by one and all together; those of one base made
+// larger; stronger concrete. Of the whole set pins of all its bases.
+std::vector<Ladder> baseLadders(const Project& project, const model::BaseSet& set,
+                                const model::PartRef& part) {
     std::vector<Ladder> all;
     auto free = [&](const char* text, auto pinned, auto clear) {
         bool any = false;
@@ -250,13 +324,30 @@ std::vector<Ladder> baseLadders(const model::BaseSet& set, const model::PartRef&
                    1;
         },
         [=](B& b) { plan(b), depth(b), bars(b), piles(b), b.offPinned = false; });
+    for (const auto& b : set.bases)
+        if (b.id == part.key) largerPins(project, set, b, all);
+    if (auto concrete = baseConcreteLadder(project, set); !concrete.empty())
+        all.push_back(std::move(concrete));
     return all;
 }
 
 }  // namespace
 
 std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, const model::PartRef& part) {
-    if (const auto* set = model::findBases(project, part.element)) return baseLadders(*set, part);
+    if (const auto* set = model::findBases(project, part.element)) {
+        auto all = baseLadders(project, *set, part);
+        const auto* base = dynamic_cast<const BasePart*>(now.find(part));
+        if (base && !base->overlaps.empty()) {
+            std::vector<model::Id> bases{set->bases[base->number].id};
+            std::string names = model::baseName(*set, set->bases[base->number]);
+            for (std::size_t n : base->overlaps)
+                bases.push_back(set->bases[n].id), names += " + " + model::baseName(*set, set->bases[n]);
+            all.insert(all.begin(), {{"One base for " + names, [id = set->id, bases](const Project& p) {
+                                          return model::joinBases(p, id, bases);
+                                      }}});
+        }
+        return all;
+    }
     const auto* f = dynamic_cast<const FloorDesign*>(&now);
     const auto* c = f ? f->connection(part.key) : nullptr;
     if (!c) return ladders(project, part.element);
@@ -273,7 +364,7 @@ std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, co
 std::vector<Ladder> ladders(const Project& project, std::string_view element) {
     if (const auto* slab = model::findSlab(project, element)) return ladders(project, *slab);
     if (const auto* floor = model::findFloor(project, element)) return ladders(project, *floor);
-    if (const auto* set = model::findBases(project, element)) return baseLadders(*set, {set->id});
+    if (const auto* set = model::findBases(project, element)) return baseLadders(project, *set, {set->id});
     return {};
 }
 

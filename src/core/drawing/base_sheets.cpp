@@ -15,9 +15,6 @@ using design::BasePart;
 
 constexpr double text = 2.5, small = 2.0;
 
-Layer barLayer(int axis, bool top) {
-    return axis == 0 ? (top ? Layer::BarsXTop : Layer::BarsX) : (top ? Layer::BarsYTop : Layer::BarsY);
-}
 std::string length(double v, units::System system) {
     return units::number(v, units::Kind::Length, system);
 }
@@ -27,110 +24,6 @@ std::string size(const BasePart& b, units::System system) {
 }
 
 }  // namespace
-
-BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, const design::Design& design,
-                    double scale, units::System system) {
-    BaseFigure f;
-    const auto& s = base.size();
-    const double left = 14, below = 14, w = s.B / scale, h = s.L / scale;
-    f.width = left + w + 6, f.height = below + h + 12;
-    f.sheet.scale = scale;
-    auto at = [&](Point p) {
-        return Point{left + w / 2 + (p.x - base.centre.x) / scale,
-                     below + h / 2 + (p.y - base.centre.y) / scale};
-    };
-    auto& sheet = f.sheet;
-    sheet.text({left, below + h + 6}, 3, fmt::format("{} plan", base.type), Align::Left, true);
-    sheet.rectangle({left, below}, {left + w, below + h}, Layer::Outline);
-    for (const auto& id : answer.set->bases[base.number].columns)
-        if (const auto* c = model::findColumn(*answer.set, id))
-            sheet.rectangle(at({c->x - c->width / 2, c->y - c->depth / 2}),
-                            at({c->x + c->width / 2, c->y + c->depth / 2}), Layer::Structure);
-    const auto& pile = answer.set->pile;
-    for (Point p : base.piles()) {
-        const Point c = at({base.centre.x + p.x, base.centre.y + p.y});
-        const double r = pile.diameter / 2 / scale;
-        if (pile.circular)
-            sheet.circle(c, r, Layer::Hidden);
-        else
-            sheet.rectangle({c.x - r, c.y - r}, {c.x + r, c.y + r}, Layer::Hidden);
-    }
-    // One bar of each mat, with its call-out beside it.
-    for (const auto& i : base.items) {
-        if (i.lie.empty()) continue;
-        const bool alongX = std::abs(i.lie[0].b.x - i.lie[0].a.x) > std::abs(i.lie[0].b.y - i.lie[0].a.y);
-        const bool upper = i.layer.starts_with('T');
-        const auto& l =
-            i.lie[std::min(i.lie.size() - 1, std::size_t(double(i.lie.size()) * (upper ? 0.75 : 0.25)))];
-        sheet.line(at(l.a), at(l.b), barLayer(alongX ? 0 : 1, upper));
-        const auto call = schedule::callout(base.items, i.run, design.marks, system);
-        const Point a = at(l.a);
-        if (alongX)
-            sheet.text({left + 0.64 * w, a.y + 0.8}, small, call, Align::Centre);
-        else
-            sheet.text({a.x - 0.8, below + 0.7 * h}, small, call, Align::Centre, false, 90);
-    }
-    sheet.dimension({left, below}, {left + w, below}, -6, length(s.B, system));
-    sheet.dimension({left, below + h}, {left, below}, -6, length(s.L, system));
-    return f;
-}
-
-BaseFigure baseSection(const design::BasesAnswer& answer, const BasePart& base, double scale,
-                       units::System system) {
-    BaseFigure f;
-    const auto& s = base.size();
-    const double left = 14, below = 14, w = s.B / scale, h = s.h / scale, stub = 400 / scale,
-                 cover = answer.basis->coverBottom;
-    f.width = left + w + 6, f.height = below + h + stub + 12;
-    f.sheet.scale = scale;
-    auto& sheet = f.sheet;
-    sheet.text({left, below + h + stub + 6}, 3, fmt::format("{} section along x", base.type), Align::Left,
-               true);
-    auto at = [&](double x, double z) { return Point{left + (x + s.B / 2) / scale, below + z / scale}; };
-    sheet.rectangle(at(-s.B / 2, 0), at(s.B / 2, s.h), Layer::Outline);
-    for (const auto& id : answer.set->bases[base.number].columns)
-        if (const auto* c = model::findColumn(*answer.set, id)) {
-            const double x = c->x - base.centre.x;
-            sheet.line(at(x - c->width / 2, s.h), at(x - c->width / 2, s.h + 400), Layer::Outline);
-            sheet.line(at(x + c->width / 2, s.h), at(x + c->width / 2, s.h + 400), Layer::Outline);
-        }
-    const double blinding = answer.set->ground.blinding;
-    if (blinding > 0) sheet.rectangle(at(-s.B / 2 - 100, -blinding), at(s.B / 2 + 100, 0), Layer::Hidden);
-    const auto& pile = answer.set->pile;
-    for (Point p : base.piles())
-        for (double side : {-1.0, 1.0})
-            sheet.line(at(p.x + side * pile.diameter / 2, pile.embedment),
-                       at(p.x + side * pile.diameter / 2, -300), Layer::Hidden);
-    const double up = base.piles().empty() ? cover : std::max(cover, pile.embedment + 20);
-    for (const auto& i : base.items) {
-        if (i.lie.empty()) continue;
-        const bool alongX = std::abs(i.lie[0].b.x - i.lie[0].a.x) > std::abs(i.lie[0].b.y - i.lie[0].a.y);
-        const bool upper = i.layer.starts_with('T');
-        double inner = 0;  // what lies between these and the face
-        for (const auto& other : base.items)
-            if (&other != &i && other.layer.starts_with(upper ? 'T' : 'B') && i.layer.ends_with('2'))
-                inner = other.diameter;
-        const double off = (upper ? cover : up) + inner + i.diameter / 2, z = upper ? s.h - off : off;
-        if (alongX) {
-            const double half = geometry::length(i.lie[0].a, i.lie[0].b) / 2;
-            std::vector<Point> line{at(-half, z), at(half, z)};
-            if (i.shape == "21") {
-                const double leg = std::min(i.dimensions.at('A'), s.h - 2 * cover);
-                const double end = upper ? z - leg : z + leg;
-                line.insert(line.begin(), at(-half, end));
-                line.push_back(at(half, end));
-            }
-            sheet.polyline(line, barLayer(0, upper));
-        } else {
-            for (const auto& l : i.lie)
-                sheet.circle(at(l.a.x - base.centre.x, z), std::max(0.5, i.diameter / 2 / scale),
-                             barLayer(1, upper), true);
-        }
-    }
-    sheet.dimension({left, below}, {left + w, below}, -6, length(s.B, system));
-    sheet.dimension({left, below + h}, {left, below}, -6, length(s.h, system));
-    return f;
-}
 
 std::vector<Sheet> baseSheets(const model::Project& project, const design::Design& design,
                               const design::BasesAnswer& answer) {
@@ -146,7 +39,7 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
             fmt::format("Blinding {}, underside {} below the ground.",
                         units::text(answer.set->ground.blinding, units::Kind::Length, system),
                         units::text(answer.set->ground.depth, units::Kind::Length, system)),
-            "Starter bars and links of columns are not drawn.",
+            "Starter bars are for the least steel and the pull of columns; see the columns for what else they ask.",
             fmt::format("Designed to {}.", design.standard->edition)};
         if (answer.set->kind == model::BaseSet::Kind::Pads &&
             (answer.set->ground.by == model::GroundValues::By::Gross ||
@@ -175,6 +68,8 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
         x0 = std::min(x0, b->centre.x - b->size().B / 2), x1 = std::max(x1, b->centre.x + b->size().B / 2);
         y0 = std::min(y0, b->centre.y - b->size().L / 2), y1 = std::max(y1, b->centre.y + b->size().L / 2);
     }
+    for (Point p : answer.set->site)
+        x0 = std::min(x0, p.x), x1 = std::max(x1, p.x), y0 = std::min(y0, p.y), y1 = std::max(y1, p.y);
     const double wide = paper.width - SheetColumn::leftMargin - 2 * SheetColumn::margin - SheetColumn::width -
                         20,
                  high = paper.height - 2 * SheetColumn::margin - 40;
@@ -212,6 +107,28 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
                        model::baseName(*answer.set, answer.set->bases[b->number]));
             sheet.text({c.x + 0.8, c.y - 5}, small, b->type, Align::Left, true);
         }
+        // The site, and how the columns are set out.
+        const auto& site = answer.set->site;
+        for (std::size_t i = 0; i < site.size(); ++i)
+            sheet.line(at(site[i]), at(site[(i + 1) % site.size()]), Layer::Hidden);
+        if (!site.empty()) sheet.text({at(site.front()).x + 1, at(site.front()).y + 1}, small, "site");
+        for (int axis : {0, 1}) {
+            std::vector<double> places;
+            for (const auto& c : answer.set->columns) places.push_back(axis == 0 ? c.x : c.y);
+            std::sort(places.begin(), places.end());
+            places.erase(std::unique(places.begin(), places.end(),
+                                     [](double a, double b) { return std::abs(a - b) < 1; }),
+                         places.end());
+            // Chains of very many are no help: places stand in the register then.
+            if (places.size() > 40) continue;
+            for (std::size_t i = 1; i < places.size(); ++i) {
+                const std::string far = length(places[i] - places[i - 1], system);
+                if (axis == 0)
+                    sheet.dimension(at({places[i - 1], y0}), at({places[i], y0}), -12, far);
+                else
+                    sheet.dimension(at({x0, places[i]}), at({x0, places[i - 1]}), -12, far);
+            }
+        }
         column.north({SheetColumn::leftMargin + 16, paper.height - SheetColumn::margin - 18},
                      project.sheet.north);
         sheet.text({SheetColumn::leftMargin + 10, SheetColumn::margin + 6}, 3,
@@ -238,25 +155,36 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
         column.titleBlock(sheet.title, "-1");
         all.push_back(std::move(sheet));
     }
-    // Of each type a plan and a section, side by side in rows; the schedule stands on the first of them.
+    // Of each type a plan, sections and the cage, in rows; the schedule stands on the first of them.
     std::map<std::string, const BasePart*> one;
     for (const auto& b : answer.bases) one.try_emplace(b->type, b.get());
     std::vector<const BasePart*> kinds;
     for (const auto& [name, number] : answer.types) kinds.push_back(one.at(name));
-    // As large as all of them fit on one sheet, else 1:50.
+    // As large as all of them fit on one sheet, else 1:25 on several, of very many 1:50.
     const double fullTop = paper.height - SheetColumn::margin - 8,
                  fullRight = SheetColumn::leftMargin + wide + 15;
-    double detail = 50;
+    double detail = kinds.size() <= 24 ? 25 : 50;
+    // Plan over its two sections, and the cage beside them, half as large.
+    struct Block {
+        BaseFigure plan, along, across, cage;
+        double width = 0, height = 0;
+    };
+    auto block = [&](const BasePart& base, double to) {
+        Block b{basePlan(answer, base, design, to, system), baseSection(answer, base, 0, to, system),
+                baseSection(answer, base, 1, to, system), baseCage(answer, base, {}, 1.6 * to)};
+        b.width = std::max(b.plan.width + b.cage.width, b.along.width + b.across.width) + 10;
+        b.height = std::max(b.plan.height, b.cage.height) + std::max(b.along.height, b.across.height) + 6;
+        return b;
+    };
     for (double s : {10.0, 20.0, 25.0}) {
         double x = SheetColumn::leftMargin + 6, y = fullTop, tallest = 0;
         bool fits = kinds.size() <= 40;
         for (std::size_t i = 0; i < kinds.size() && fits; ++i) {
-            const auto& z = kinds[i]->size();
-            const double w = z.B / s + 28, h = z.L / s + z.h / s + 400 / s + 62;
-            if (x + w > fullRight && tallest > 0)
+            const auto b = block(*kinds[i], s);
+            if (x + b.width > fullRight && tallest > 0)
                 x = SheetColumn::leftMargin + 6, y -= tallest + 6, tallest = 0;
-            fits = y - h >= SheetColumn::margin + 4 && x + w <= fullRight;
-            x += w, tallest = std::max(tallest, h);
+            fits = y - b.height >= SheetColumn::margin + 4 && x + b.width <= fullRight;
+            x += b.width, tallest = std::max(tallest, b.height);
         }
         if (fits) {
             detail = s;
@@ -275,13 +203,15 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
                      right = SheetColumn::leftMargin + wide + 15;
         double x = SheetColumn::leftMargin + 6, y = top, tallest = 0;
         for (; k < kinds.size(); ++k) {
-            const auto plan = basePlan(answer, *kinds[k], design, detail, system),
-                       section = baseSection(answer, *kinds[k], detail, system);
-            const double w = std::max(plan.width, section.width) + 8, h = plan.height + section.height + 6;
+            const auto b = block(*kinds[k], detail);
+            const double w = b.width, h = b.height;
             if (x + w > right && tallest > 0) x = SheetColumn::leftMargin + 6, y -= tallest + 6, tallest = 0;
             if (y - h < SheetColumn::margin + 4 && y < top) break;
-            sheet.put(plan.sheet, {x, y - plan.height});
-            sheet.put(section.sheet, {x, y - plan.height - 6 - section.height});
+            const double middle = y - std::max(b.plan.height, b.cage.height);
+            sheet.put(b.plan.sheet, {x, y - b.plan.height});
+            sheet.put(b.cage.sheet, {x + b.plan.width, y - b.cage.height});
+            sheet.put(b.along.sheet, {x, middle - 6 - b.along.height});
+            sheet.put(b.across.sheet, {x + b.along.width, middle - 6 - b.across.height});
             x += w, tallest = std::max(tallest, h);
         }
         double at = column.top() - 4;

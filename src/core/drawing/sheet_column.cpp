@@ -63,9 +63,17 @@ std::size_t SheetColumn::schedule(const schedule::Schedule& all, double x, doubl
     y -= 2;
     sheet_.line({x, y}, {right, y}, Layer::Dimension);
     std::size_t k = from;
+    const bool several = std::any_of(all.rows.begin(), all.rows.end(), [&](const schedule::Row& r) {
+        return r.member != all.rows.front().member;
+    });
     for (; k < all.rows.size(); ++k) {
         const auto& row = all.rows[k];
         y -= 4.2;
+        if (several && y >= least + 4.2 && (k == from || row.member != all.rows[k - 1].member)) {
+            y -= 0.8;
+            sheet_.text({x, y}, 2, row.member, Align::Left, true);
+            y -= 3.8;
+        }
         if (y < least) {
             sheet_.text({x, y}, 2,
                         from == 0 && k + 1 < all.rows.size() && least > 60

@@ -9,6 +9,7 @@
 #include <set>
 
 #include "formats/fields.h"
+#include "model/base_edits.h"
 #include "standards/rules.h"
 
 namespace talvik::formats {
@@ -430,6 +431,63 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
     }
     number(j, "", "base_friction_deg", g.baseFriction, 1, 0, 45);
     number(j, "", "blinding_mm", g.blinding, 1, 0, 1000);
+    number(j, "", "adhesion_kPa", g.adhesion, 1e-3, 0, 10000);
+    number(j, "", "passive_share", g.passiveShare, 1, 0, 1);
+    number(j, "", "ground_friction_deg", g.friction, 1, 1, 50);
+    number(j, "", "settlement_mm", g.settlement, 1, 1, 1000);
+    for (const char* key : {"layers", "site", "one_base"}) {
+        asked.insert(key);
+        if (j.contains(key) && (!j[key].is_array() || j[key].size() > 1000)) trouble(key, "is no list.");
+    }
+    if (!why.empty()) return why;
+    for (const auto& row : j.value("layers", json::array())) {
+        if (!row.is_object()) {
+            trouble("layers", "has a row that is no object.");
+            break;
+        }
+        auto& layer = g.layers.emplace_back();
+        number(row, "layers.", "thickness_m", layer.thickness, 1000, 0.01, 200, true);
+        number(row, "layers.", "modulus_MPa", layer.modulus, 1, 0.1, 100000, true);
+        number(row, "layers.", "poisson", layer.poisson, 1, 0, 0.499);
+        for (const auto& [key, value] : row.items())
+            if (!asked.contains("layers." + key)) trouble("layers." + key, "is not known; check its spelling.");
+    }
+    for (const auto& corner : j.value("site", json::array())) {
+        if (!corner.is_array() || corner.size() != 2 || !corner[0].is_number() || !corner[1].is_number()) {
+            trouble("site", "has a corner that is no [x, y] in m.");
+            break;
+        }
+        set.site.push_back({corner[0].get<double>() * 1000, corner[1].get<double>() * 1000});
+    }
+    for (const auto& group : j.value("one_base", json::array())) {
+        std::vector<model::Id> bases;
+        if (!group.is_array()) {
+            trouble("one_base", "has a row that is no list of columns.");
+            break;
+        }
+        for (const auto& name : group) {
+            const auto column =
+                std::find_if(set.columns.begin(), set.columns.end(), [&](const model::BaseColumn& c) {
+                    return name.is_string() && c.name == name.get<std::string>();
+                });
+            if (column == set.columns.end()) {
+                trouble("one_base", fmt::format("names {}, which is no column of the table.",
+                                                name.is_string() ? "\"" + shown(name.get<std::string>()) + "\""
+                                                                 : std::string("something")));
+                break;
+            }
+            for (const auto& b : set.bases)
+                if (std::find(b.columns.begin(), b.columns.end(), column->id) != b.columns.end())
+                    bases.push_back(b.id);
+        }
+        model::joinInSet(set, bases);
+    }
+    for (const char* key : {"starter_bar", "side_bar"}) {
+        std::vector<std::string> known{""};
+        for (const auto& b : catalogs::barCatalog(basis.barCatalog)->bars) known.push_back(b.name);
+        word(j, "", key, std::string(key) == "side_bar" ? set.sideBar : set.starterBar, known);
+    }
+    number(j, "", "side_spacing_mm", set.sideSpacing, 1, 50, 500);
     using By = model::GroundValues::By;
     for (const char* key : {"allowable_kPa", "allowable_is", "bearing", "pile"}) asked.insert(key);
     const bool allowable = j.contains("allowable_kPa"), bearing = j.contains("bearing");
@@ -469,6 +527,7 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
             number(b, "pile.", "diameter_mm", p.diameter, 1, 100, 3000, true);
             number(b, "pile.", "compression_kN", p.compression, 1e3, 1, 1e6, true);
             number(b, "pile.", "tension_kN", p.tension, 1e3, 0, 1e6);
+            number(b, "pile.", "lateral_kN", p.lateral, 1e3, 0, 1e6);
             number(b, "pile.", "spacing_factor", p.spacingFactor, 1, 1.5, 10);
             number(b, "pile.", "edge_mm", p.edge, 1, 0, 2000);
             number(b, "pile.", "embedment_mm", p.embedment, 1, 0, 1000);

@@ -5,8 +5,10 @@
 #include <array>
 #include <cmath>
 #include <cstdint>
+#include <map>
 #include <numbers>
 
+#include "design/bases.h"
 #include "design/floor_design.h"
 #include "design/slab_design.h"
 #include "geometry/band.h"
@@ -109,14 +111,15 @@ class Writer {
             element_ = e.get();
             if (const auto* f = dynamic_cast<const design::FloorDesign*>(e.get())) floor(*f);
             if (const auto* s = dynamic_cast<const design::SlabAnswer*>(e.get())) slab(*s, below);
+            if (const auto* b = dynamic_cast<const design::BasesAnswer*>(e.get())) bases(*b);
             if (!contents_.empty())
                 add("IFCRELCONTAINEDINSPATIALSTRUCTURE", "{},$,$,$,{},#{}", identity("in/" + e->element),
                     list(contents_), storey);
         }
         if (!storeys_.empty())
             add("IFCRELAGGREGATES", "{},$,$,$,#{},{}", identity("storeys"), building_, list(storeys_));
-        if (!concreteOf_.empty()) material(concreteOf_, project_.basis.concrete, "concrete");
-        if (!steelOf_.empty()) material(steelOf_, project_.basis.steel, "steel");
+        for (const auto& [name, of] : concreteOf_) material(of, name, "concrete");
+        for (const auto& [name, of] : steelOf_) material(of, name, "steel");
         const auto& sheet = project_.sheet;
         return "ISO-10303-21;\nHEADER;\nFILE_DESCRIPTION(('ViewDefinition [ReferenceView_V1.2]'),'2;1');\n" +
                fmt::format(
@@ -132,7 +135,8 @@ class Writer {
     const design::ElementAnswer* element_ = nullptr;
     std::string data_;
     int last_ = 0, model_ = 0, body_ = 0, building_ = 0, storeyPlace_ = 0, up_ = 0;
-    std::vector<int> storeys_, contents_, concreteOf_, steelOf_;
+    std::vector<int> storeys_, contents_;
+    std::map<std::string, std::vector<int>> concreteOf_, steelOf_;  // by material
 
     template <class... Args>
     int add(const char* entity, fmt::format_string<Args...> attributes, Args&&... args) {
@@ -178,7 +182,8 @@ class Writer {
     }
     void material(const std::vector<int>& of, const std::string& name, const char* category) {
         const int m = add("IFCMATERIAL", "{},$,'{}'", text(name), category);
-        add("IFCRELASSOCIATESMATERIAL", "{},$,$,$,{},#{}", identity(std::string("material/") + category),
+        add("IFCRELASSOCIATESMATERIAL", "{},$,$,$,{},#{}", identity(std::string("material/") + category +
+                     (name == project_.basis.concrete || name == project_.basis.steel ? "" : "/" + name)),
             list(of), m);
     }
 
@@ -204,7 +209,7 @@ class Writer {
         const int s = shape(solids), at = placed();
         const int id = add(entity, "{},$,{},$,$,#{},#{},{},.{}.", identity(element_->element + "/" + key),
                            text(name), at, s, text(key), kind);
-        contents_.push_back(id), concreteOf_.push_back(id);
+        contents_.push_back(id), concreteOf_[element_->basis->concrete].push_back(id);
         return id;
     }
 
@@ -341,6 +346,77 @@ class Writer {
         }
     }
 
+    // A bar along its middle line, with its bends.
+    int swept(const std::vector<Point3>& line, double d) {
+        std::string points;
+        for (const Point3& p : line)
+            points += fmt::format("{}({},{},{})", points.empty() ? "" : ",", real(p.x), real(p.y), real(p.z));
+        const int all = add("IFCCARTESIANPOINTLIST3D", "(({}))", points);
+        const int curve = add("IFCINDEXEDPOLYCURVE", "#{},$,.F.", all);
+        // A bend takes no more of a leg than there is.
+        double shortest = 1e300;
+        for (std::size_t k = 0; k + 1 < line.size(); ++k)
+            shortest = std::min(shortest, std::hypot(line[k + 1].x - line[k].x, line[k + 1].y - line[k].y,
+                                                     line[k + 1].z - line[k].z));
+        const double fillet =
+            std::min(element_->standard->anchorage->bendRadius(d) + d / 2, shortest / 2 - 0.5);
+        if (line.size() > 2 && fillet > 0)
+            return add("IFCSWEPTDISKSOLIDPOLYGONAL", "#{},{},$,$,$,{}", curve, real(d / 2), real(fillet));
+        return add("IFCSWEPTDISKSOLID", "#{},{},$,$,$", curve, real(d / 2));
+    }
+
+    // Bases with their undersides at the founding depth, stubs of columns, heads of piles, and their bars.
+    void bases(const design::BasesAnswer& answer) {
+        const auto& set = *answer.set;
+        const bool pads = set.kind == model::BaseSet::Kind::Pads;
+        for (const auto& b : answer.bases) {
+            const auto& size = b->size();
+            const auto& row = set.bases[b->number];
+            const double z = -set.ground.depth;
+            std::vector<int> solids{prism(geometry::rectangle(b->centre, size.B, size.L), z, size.h)};
+            for (const auto& id : row.columns) {
+                const auto* c = answer.context->column(id);
+                if (!c) continue;
+                double top = z + size.h;
+                if (const auto& p = row.pedestal; p.any()) {
+                    solids.push_back(
+                        prism(geometry::rectangle({c->x, c->y}, p.width, p.depth), top, p.height));
+                    top += p.height;
+                }
+                concrete("IFCCOLUMN", row.id + "/" + c->id, c->name,
+                         {prism(geometry::rectangle({c->x, c->y}, c->width, c->depth), top, 1000)}, "COLUMN");
+            }
+            concrete("IFCFOOTING", row.id, b->name, solids, pads ? "PAD_FOOTING" : "PILE_CAP");
+            int n = 0;
+            for (Point p : b->piles()) {
+                const Point at{b->centre.x + p.x, b->centre.y + p.y};
+                const double d = set.pile.diameter, low = z + set.pile.embedment - 1000;
+                int solid = 0;
+                if (set.pile.circular) {
+                    const int profile = add("IFCCIRCLEPROFILEDEF", ".AREA.,$,$,{}", real(d / 2));
+                    solid = add("IFCEXTRUDEDAREASOLID", "#{},{},#{},{}", profile, axes({at.x, at.y, low}),
+                                up_, real(1000));
+                } else {
+                    solid = prism(geometry::rectangle(at, d, d), low, 1000);
+                }
+                const int s = shape({solid}), place = placed();
+                const std::string key = fmt::format("{}/pile {}", row.id, ++n);
+                contents_.push_back(add("IFCPILE", "{},$,{},$,$,#{},#{},{},.NOTDEFINED.,$",
+                                        identity(element_->element + "/" + key),
+                                        text(fmt::format("Pile {} of {}", n, b->name)), place, s, text(key)));
+            }
+            for (const auto& l : answer.laid(*b)) {
+                std::vector<int> each;
+                for (const auto& line : l.lines) {
+                    std::vector<Point3> points;
+                    for (const auto& p : line) points.push_back({p.x, p.y, p.z + z});
+                    each.push_back(swept(points, l.item.diameter));
+                }
+                reinforcing(*b, l.item, shape(each, "AdvancedSweptSolid"));
+            }
+        }
+    }
+
     // Bars of one item: their shape once, and where each of them lies.
     template <class Depth>
     void bars(const design::PartAnswer& part, const Item& i, const std::vector<geometry::Segment>& lie,
@@ -353,27 +429,9 @@ class Writer {
             const auto found = i.dimensions.find(letter);
             return found == i.dimensions.end() ? 0 : found->second;
         };
-        const double bend = element_->standard->anchorage->bendRadius(d), up = top ? -1 : 1;
+        const double up = top ? -1 : 1;
         std::vector<int> solids;
-        auto swept = [&](const std::vector<Point3>& line) {
-            std::string points;
-            for (const Point3& p : line)
-                points +=
-                    fmt::format("{}({},{},{})", points.empty() ? "" : ",", real(p.x), real(p.y), real(p.z));
-            const int all = add("IFCCARTESIANPOINTLIST3D", "(({}))", points);
-            const int curve = add("IFCINDEXEDPOLYCURVE", "#{},$,.F.", all);
-            // A bend takes no more of a leg than there is.
-            double shortest = 1e300;
-            for (std::size_t k = 0; k + 1 < line.size(); ++k)
-                shortest =
-                    std::min(shortest, std::hypot(line[k + 1].x - line[k].x, line[k + 1].z - line[k].z));
-            const double fillet = std::min(bend + d / 2, shortest / 2 - 0.5);
-            if (line.size() > 2 && fillet > 0)
-                solids.push_back(
-                    add("IFCSWEPTDISKSOLIDPOLYGONAL", "#{},{},$,$,$,{}", curve, real(d / 2), real(fillet)));
-            else
-                solids.push_back(add("IFCSWEPTDISKSOLID", "#{},{},$,$,$", curve, real(d / 2)));
-        };
+        auto swept = [&](const std::vector<Point3>& line) { solids.push_back(this->swept(line, d)); };
         const double whole = std::max(depth(lie.front().a), 1.0) - basis.coverTop - basis.coverBottom - d;
         if (i.shape == "99") {
             const double spacing = i.spacing > 0 ? i.spacing : i.cutLength;
@@ -417,20 +475,27 @@ class Writer {
             const int op = add("IFCCARTESIANTRANSFORMATIONOPERATOR3D", "#{},#{},#{},$,#{}", x, y, at, up_);
             placed.push_back(add("IFCMAPPEDITEM", "#{},#{}", map, op));
         }
-        const int s = shape(placed, "MappedRepresentation"), at = this->placed();
+        reinforcing(part, i, shape(placed, "MappedRepresentation"));
+    }
+
+    // The bars of one item with what the schedule says of them.
+    void reinforcing(const design::PartAnswer& part, const Item& i, int s) {
+        const double d = i.diameter;
+        const int at = this->placed();
         const std::string signature = schedule::signature(i),
                           key = fmt::format("{}/{}/{}/{}/{}/{}", element_->element, part.part.key, i.run,
                                             signature, units::plain(i.from), i.hookStart);
         const int mark = design_.marks.contains(signature) ? design_.marks.at(signature) : 0;
         const char* kind = i.layer == "S"   ? (i.shape == "99" ? "STUD" : "SHEAR")
-                           : i.layer == "U" ? "EDGE"
-                                            : "MAIN";
+                           : i.layer == "U"     ? "EDGE"
+                           : i.layer == "links" ? "LIGATURE"
+                                                : "MAIN";
         const int id = add("IFCREINFORCINGBAR", "{},$,{},{},$,#{},#{},'{:02}',{},{},{},{},.{}.,$",
                            identity(key + fmt::format("/{}", ++serial_[key])),
                            text(fmt::format("{}-{:02}", i.bar, mark)), text(part.name + ", layer " + i.layer),
-                           at, s, mark, text(project_.basis.steel), real(d),
+                           at, s, mark, text(element_->basis->steel), real(d),
                            fmt::format("{:.9f}", std::numbers::pi * d * d / 4e6), real(i.cutLength), kind);
-        contents_.push_back(id), steelOf_.push_back(id);
+        contents_.push_back(id), steelOf_[element_->basis->steel].push_back(id);
         const int properties[] = {
             add("IFCPROPERTYSINGLEVALUE", "'Mark',$,IFCLABEL('{:02}'),$", mark),
             add("IFCPROPERTYSINGLEVALUE", "'Shape',$,IFCLABEL({}),$", text(i.shape)),

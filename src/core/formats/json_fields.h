@@ -195,6 +195,10 @@ struct Writing {
             j[key].push_back(std::move(one));
         }
     }
+    template <class Row, class Fields>
+    void rows(const char* key, int, const std::vector<Row>& v, Fields fields) {
+        rows(key, v, fields);
+    }
     void field(const char* key, const std::vector<model::Finish>& v) {
         rows(key, v, [](auto& io, const auto& row) { finishFields(io, row); });
     }

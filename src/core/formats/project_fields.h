@@ -373,6 +373,17 @@ void baseSetFields(Io& io, Set& s) {
     io.field("depth_step_mm", s.depthStep);
     io.field("least_depth_mm", s.leastDepth);
     io.field("bars", s.bars);
+    io.since(11, [&] {
+        io.field("starter_bar", s.starterBar);
+        io.field("side_bar", s.sideBar);
+        io.field("side_spacing_mm", s.sideSpacing);
+        io.field("left_out", s.leftOut);
+        auto corner = [](auto& of, auto& p) {
+            of.field("x_mm", p.x);
+            of.field("y_mm", p.y);
+        };
+        io.rows("site", 200, s.site, corner);
+    });
 }
 template <class Io, class Ground>
 void groundFields(Io& io, Ground& g) {
@@ -389,6 +400,17 @@ void groundFields(Io& io, Ground& g) {
     io.field("water_depth_mm", g.waterDepth);
     io.field("base_friction_deg", g.baseFriction);
     io.field("blinding_mm", g.blinding);
+    io.since(11, [&] {
+        io.field("adhesion_kN_m2", g.adhesion, kPa);
+        io.field("passive_share", g.passiveShare);
+        io.field("settlement_mm", g.settlement);
+        auto layer = [](auto& of, auto& l) {
+            of.field("thickness_mm", l.thickness);
+            of.field("modulus_MPa", l.modulus);
+            of.field("poisson", l.poisson);
+        };
+        io.rows("layers", 50, g.layers, layer);
+    });
 }
 template <class Io, class Pile>
 void pileFields(Io& io, Pile& p) {
@@ -401,6 +423,7 @@ void pileFields(Io& io, Pile& p) {
     io.field("edge_mm", p.edge);
     io.field("embedment_mm", p.embedment);
     io.field("tolerance_mm", p.tolerance);
+    io.since(11, [&] { io.field("lateral_kN", p.lateral, 1e3); });
 }
 template <class Io, class Case>
 void actionCaseFields(Io& io, Case& c) {
@@ -408,6 +431,7 @@ void actionCaseFields(Io& io, Case& c) {
     io.field("name", c.name);
     io.field("nature", c.kind.nature, actionNatures);
     io.field("use", c.kind.use);
+    io.since(11, [&] { io.field("from_floors", c.fromFloors); });
 }
 template <class Io, class Column>
 void baseColumnFields(Io& io, Column& c) {
@@ -417,6 +441,13 @@ void baseColumnFields(Io& io, Column& c) {
     io.field("y_mm", c.y);
     io.field("width_mm", c.width);
     io.field("depth_mm", c.depth);
+    io.since(11, [&] {
+        auto support = [](auto& of, auto& f) {
+            of.field("floor", f.floor);
+            of.field("support", f.support);
+        };
+        io.rows("stands_below", 100, c.from, support);
+    });
 }
 template <class Io, class Action>
 void columnActionFields(Io& io, Action& a) {
@@ -442,6 +473,12 @@ void baseFields(Io& io, Base& b) {
     io.field("bar", b.bar);
     io.field("spacing_mm", b.spacing);
     io.field("type", b.type);
+    io.since(11, [&] {
+        io.field("ratio", b.ratio);
+        io.field("pedestal_x_mm", b.pedestal.width);
+        io.field("pedestal_y_mm", b.pedestal.depth);
+        io.field("pedestal_height_mm", b.pedestal.height);
+    });
 }
 
 template <class Io, class Choices>

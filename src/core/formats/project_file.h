@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 10;
+inline constexpr int projectFileVersion = 11;
 
 std::string projectText(const model::Project& project);
 

@@ -105,6 +105,23 @@ std::string scheduleCsv(const model::Project& project, const design::Design& des
     return out;
 }
 
+namespace {
+
+// Closes a workbook and puts it in its place; a sentence where it cannot be written.
+std::string finished(lxw_workbook* book, const std::string& temporary, const std::string& path) {
+    if (lxw_error error = workbook_close(book); error != LXW_NO_ERROR) {
+        std::remove(temporary.c_str());
+        return fmt::format("{} cannot be written: {}.", path, lxw_strerror(error));
+    }
+    if (std::rename(temporary.c_str(), path.c_str()) != 0) {
+        std::remove(temporary.c_str());
+        return path + " cannot be written; is its folder there and writable?";
+    }
+    return {};
+}
+
+}  // namespace
+
 std::string writeScheduleXlsx(const std::string& path, const model::Project& project,
                               const design::Design& design) {
     Columns c{project.basis.units};
@@ -159,15 +176,7 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
     writeTables(book, bold, "Quantities", document);
     const auto cutting = report::cuttingPage(project, design);
     writeTables(book, bold, "Cutting", cutting);
-    if (lxw_error error = workbook_close(book); error != LXW_NO_ERROR) {
-        std::remove(temporary.c_str());
-        return fmt::format("{} cannot be written: {}.", path, lxw_strerror(error));
-    }
-    if (std::rename(temporary.c_str(), path.c_str()) != 0) {
-        std::remove(temporary.c_str());
-        return path + " cannot be written; is its folder there and writable?";
-    }
-    return {};
+    return finished(book, temporary, path);
 }
 
 namespace {
@@ -495,33 +504,74 @@ void eachBase(const design::Design& design, F f) {
 
 }  // namespace
 
-std::string baseRegisterCsv(const design::Design& design) {
-    std::string out =
-        "base,kind,type,x[m],y[m],B[mm],L[mm],h[mm],ex[mm],ey[mm],piles,bars_x,bars_y,bars_top,governing,"
-        "ratio,"
-        "concrete[m3],steel[kg],cost\n";
+namespace {
+
+const std::vector<std::string> registerHeads{
+    "base",   "kind",   "type",   "x[m]",    "y[m]",      "B[mm]", "L[mm]",        "h[mm]",     "ex[mm]", "ey[mm]",
+    "piles",  "bars_x", "bars_y", "bars_top", "governing", "ratio", "concrete[m3]", "steel[kg]", "cost"};
+bool isWords(std::size_t column) {
+    return column < 3 || (column >= 11 && column <= 14);
+}
+// A row per base, as bases-format.md says.
+std::vector<std::vector<std::string>> registerRows(const design::Design& design) {
+    std::vector<std::vector<std::string>> all;
     eachBase(design, [&](const design::BasesAnswer& set, const design::BasePart& b) {
         const auto& row = set.set->bases[b.number];
         const auto middle = model::middle(*set.set, row);
         const auto& s = b.size();
         const auto* worst = b.governing();
-        auto cell = [](const std::string& of) { return quoted(of); };
         std::string top;
         for (const auto& m : b.top())
             if (const auto text = m.text(); !text.empty()) top += (top.empty() ? "" : " + ") + text;
         auto value = [](double v, double digits = 3) {
             return units::plain(std::round(v * std::pow(10, digits)) / std::pow(10, digits));
         };
-        out += fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n",
-                           cell(model::baseName(*set.set, row)),
-                           set.set->kind == model::BaseSet::Kind::Pads ? "pad" : "cap", cell(b.type),
-                           value(middle.x / 1000), value(middle.y / 1000), value(s.B), value(s.L), value(s.h),
-                           value(s.off.x), value(s.off.y), b.piles().size(), cell(b.bottom()[0].text()),
-                           cell(b.bottom()[1].text()), cell(top), cell(worst ? worst->title : b.trouble()),
-                           value(worst ? std::min(checks::ratio(*worst), 99.0) : 99.0), value(b.concrete),
-                           value(b.steel, 1), value(b.cost, 2));
+        all.push_back({model::baseName(*set.set, row),
+                       set.set->kind == model::BaseSet::Kind::Pads ? "pad" : "cap", b.type,
+                       value(middle.x / 1000), value(middle.y / 1000), value(s.B), value(s.L), value(s.h),
+                       value(s.off.x), value(s.off.y), std::to_string(b.piles().size()), b.bottom()[0].text(),
+                       b.bottom()[1].text(), top, worst ? worst->title : b.trouble(),
+                       value(worst ? std::min(checks::ratio(*worst), 99.0) : 99.0), value(b.concrete),
+                       value(b.steel, 1), value(b.cost, 2)});
     });
+    return all;
+}
+
+}  // namespace
+
+std::string baseRegisterCsv(const design::Design& design) {
+    std::string out = fmt::format("{}\n", fmt::join(registerHeads, ","));
+    for (const auto& row : registerRows(design))
+        for (std::size_t c = 0; c < row.size(); ++c)
+            out += (isWords(c) ? quoted(row[c]) : row[c]) + (c + 1 < row.size() ? "," : "\n");
     return out;
+}
+
+std::string writeBaseRegisterXlsx(const std::string& path, const design::Design& design) {
+    const std::string temporary = path + ".part";
+    lxw_workbook* book = workbook_new(temporary.c_str());
+    lxw_doc_properties properties{};
+    std::string title = "Register of bases";
+    properties.title = title.data();
+    properties.created = 946684800;
+    workbook_set_properties(book, &properties);
+    lxw_format* bold = workbook_add_format(book);
+    format_set_bold(bold);
+    lxw_worksheet* sheet = workbook_add_worksheet(book, "Bases");
+    for (std::size_t c = 0; c < registerHeads.size(); ++c)
+        worksheet_write_string(sheet, 0, lxw_col_t(c), registerHeads[c].c_str(), bold);
+    worksheet_set_column(sheet, 0, lxw_col_t(registerHeads.size() - 1), 12, nullptr);
+    worksheet_freeze_panes(sheet, 1, 1);
+    lxw_row_t at = 1;
+    for (const auto& row : registerRows(design)) {
+        for (std::size_t c = 0; c < row.size(); ++c)
+            if (isWords(c))
+                worksheet_write_string(sheet, at, lxw_col_t(c), row[c].c_str(), nullptr);
+            else
+                worksheet_write_number(sheet, at, lxw_col_t(c), std::strtod(row[c].c_str(), nullptr), nullptr);
+        ++at;
+    }
+    return finished(book, temporary, path);
 }
 
 std::string baseChecksJson(const design::Design& design) {

@@ -21,6 +21,7 @@ std::string resultsJson(const model::Project& project, const design::Design& des
 
 // Of sets of bases (docs/bases-format.md): a row for each base, metric; and all their checks as a list.
 std::string baseRegisterCsv(const design::Design& design);
+std::string writeBaseRegisterXlsx(const std::string& path, const design::Design& design);
 std::string baseChecksJson(const design::Design& design);
 
 }  // namespace talvik::formats

@@ -17,21 +17,22 @@ bool in(const std::vector<Id>& bases, const Id& id) {
 
 }  // namespace
 
-Project joinBases(const Project& project, std::string_view set, const std::vector<Id>& bases) {
-    return editBases(project, set, [&](BaseSet& s, Project&) {
-        Base* first = nullptr;
-        for (auto& b : s.bases) {
-            if (!in(bases, b.id)) continue;
-            if (!first) {
-                first = &b;
-                continue;
-            }
-            first->columns.insert(first->columns.end(), b.columns.begin(), b.columns.end());
-            b.columns.clear();
-            freePlan(*first);
+void joinInSet(BaseSet& set, const std::vector<Id>& bases) {
+    Base* first = nullptr;
+    for (auto& b : set.bases) {
+        if (!in(bases, b.id)) continue;
+        if (!first) {
+            first = &b;
+            continue;
         }
-        std::erase_if(s.bases, [](const Base& b) { return b.columns.empty(); });
-    });
+        first->columns.insert(first->columns.end(), b.columns.begin(), b.columns.end());
+        b.columns.clear();
+        freePlan(*first);
+    }
+    std::erase_if(set.bases, [](const Base& b) { return b.columns.empty(); });
+}
+Project joinBases(const Project& project, std::string_view set, const std::vector<Id>& bases) {
+    return editBases(project, set, [&](BaseSet& s, Project&) { joinInSet(s, bases); });
 }
 
 Project partBases(const Project& project, std::string_view set, const std::vector<Id>& bases) {

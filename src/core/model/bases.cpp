@@ -56,12 +56,25 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
     number("ground.waterDepth", g.waterDepth, 0, 100000, 1, "The depth of the water", "mm");
     number("ground.baseFriction", g.baseFriction, 0, 45, 1, "The angle of friction at the base", "degrees");
     number("ground.blinding", g.blinding, 0, 1000, 1, "The blinding", "mm");
+    number("ground.adhesion", g.adhesion, 0, 10, 1e-3, "The adhesion at the base", "kN/m²");
+    number("ground.passiveShare", g.passiveShare, 0, 1, 1, "The share of passive pressure", "(of one)");
+    number("ground.settlement", g.settlement, 1, 1000, 1, "The settlement that is accepted", "mm");
+    if (g.layers.size() > 50)
+        found.push_back({path + ".ground.layers", "The ground has at the most 50 layers."});
+    for (std::size_t i = 0; i < g.layers.size(); ++i) {
+        const std::string at = fmt::format("ground.layers[{}]", i);
+        number(at, g.layers[i].thickness, 10, 200000, 1e3, "The thickness of a layer", "m");
+        number(at, g.layers[i].modulus, 0.1, 100000, 1, "The modulus of a layer", "MPa");
+        number(at, g.layers[i].poisson, 0, 0.499, 1, "Poisson's ratio of a layer", "at the most");
+    }
     const auto& p = set.pile;
     number("pile.diameter", p.diameter, 100, 3000, 1, "The size of the pile", "mm");
     if (set.kind == BaseSet::Kind::Caps)
         number("pile.compression", p.compression, 1e3, 1e9, 1e3, "The capacity of the pile in compression",
                "kN");
     number("pile.tension", p.tension, 0, 1e9, 1e3, "The capacity of the pile in tension", "kN");
+    number("pile.lateral", p.lateral, 0, 1e9, 1e3, "The capacity of the pile against horizontal forces",
+           "kN");
     number("pile.spacingFactor", p.spacingFactor, 1.5, 10, 1, "The spacing of the piles", "times their size");
     number("pile.edge", p.edge, 0, 2000, 1, "The distance from a pile to the edge of the cap", "mm");
     number("pile.embedment", p.embedment, 0, 1000, 1, "The embedment of the piles", "mm");
@@ -74,6 +87,16 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
     if (set.mostTypes < 0 || set.mostTypes > 100000)
         found.push_back(
             {path + ".mostTypes", "The number of types is nought (as many as there are) or more."});
+    number("sideSpacing", set.sideSpacing, 50, 500, 1, "The spacing of side bars", "mm");
+    for (auto p2 : set.site)
+        for (double v : {p2.x, p2.y}) number("site", v, -1e7, 1e7, 1e3, "A corner of the site", "m");
+    if (!set.site.empty()) {
+        const auto why = geometry::invalid(set.site);
+        if (!why.empty())
+            found.push_back({path + ".site", "The outline of the site cannot be used. " + why});
+        else if (std::abs(geometry::area(set.site)) < 1e4)
+            found.push_back({path + ".site", "The outline of the site holds no ground."});
+    }
     if (set.bars.empty()) found.push_back({path + ".bars", "No bars are allowed for bases; name some."});
     std::set<Id> cases;
     for (std::size_t i = 0; i < set.cases.size(); ++i) cases.insert(set.cases[i].id);
@@ -111,6 +134,11 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
         }
         for (auto [v, what] : {std::pair(b.B, ".B"), {b.L, ".L"}, {b.h, ".h"}})
             if (v != 0) number(at + what, v, 150, 50000, 1, "A pinned size of a base", "mm");
+        if (b.ratio != 0) number(at + ".ratio", b.ratio, 0.1, 10, 1, "The ratio of the sides", "(y to x)");
+        const auto& pd = b.pedestal;
+        for (double v : {pd.width, pd.depth})
+            if (v != 0) number(at + ".pedestal", v, 100, 10000, 1, "A side of a pedestal", "mm");
+        number(at + ".pedestal", pd.height, 0, 10000, 1, "The height of a pedestal", "mm");
         number(at + ".offX", b.offX, -25000, 25000, 1, "How far a base stands off", "mm");
         number(at + ".offY", b.offY, -25000, 25000, 1, "How far a base stands off", "mm");
         if (b.piles < 0 || b.piles > 64)

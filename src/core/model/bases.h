@@ -19,6 +19,7 @@ struct ActionCase {
     Id id;
     std::string name;
     actions::ActionKind kind;
+    bool fromFloors = false;  // what linked floors put on: their actions in it are not typed
     bool operator==(const ActionCase&) const = default;
 };
 struct ColumnAction {
@@ -26,18 +27,33 @@ struct ColumnAction {
     double N = 0, Hx = 0, Hy = 0, Mx = 0, My = 0;
     bool operator==(const ColumnAction&) const = default;
 };
+// A column or wall of a floor of the project that stands on a base.
+struct FloorSupport {
+    Id floor, support;
+    bool operator==(const FloorSupport&) const = default;
+};
 struct BaseColumn {
     Id id;
     std::string name;
     double x = 0, y = 0, width = 300, depth = 300;  // width along x
+    // Those in cases from floors are what was taken note of last; what counts is worked out anew.
     std::vector<ColumnAction> actions;
+    // Of the floors it carries, the lowest first: that alone brings moments and horizontal forces.
+    std::vector<FloorSupport> from{};
     bool operator==(const BaseColumn&) const = default;
 };
 
+// A thicker stub between a base and its column, about the column's axis; 0: none. Actions act at its top.
+struct Pedestal {
+    double width = 0, depth = 0, height = 0;  // width along x
+    bool any() const { return width > 0 && depth > 0 && height > 0; }
+    bool operator==(const Pedestal&) const = default;
+};
 struct Base {
     Id id;
     std::vector<Id> columns;
     double B = 0, L = 0, h = 0;  // pins: along x, along y, depth
+    double ratio = 0;            // pin: L/B, where not both are pinned
     bool offPinned = false;      // the centre stands so far off the middle of the columns
     double offX = 0, offY = 0;
     int piles = 0;                         // pin
@@ -45,9 +61,15 @@ struct Base {
     std::string bar;                       // pin: bars of both directions, with their spacing
     double spacing = 0;
     std::string type;  // bases with one name, given by hand, are alike
+    Pedestal pedestal;
     bool operator==(const Base&) const = default;
 };
 
+// A layer of the ground below the underside, for settlements.
+struct GroundLayer {
+    double thickness = 0, modulus = 0, poisson = 0.3;  // mm, MPa (drained), -
+    bool operator==(const GroundLayer&) const = default;
+};
 // What bases stand in and on.
 struct GroundValues {
     // By an allowable pressure, gross (with all weights) or net (less that of the soil dug out), or by
@@ -62,13 +84,17 @@ struct GroundValues {
     bool water = false;
     double waterDepth = 3000;  // below the ground
     double baseFriction = 25;  // degrees, between base and ground
+    double adhesion = 0;       // MPa, between base and ground
+    double passiveShare = 0;   // of the passive pressure beside a base, that helps against sliding
+    std::vector<GroundLayer> layers;  // none: no settlement is worked out
+    double settlement = 25;           // the most that is accepted
     double blinding = 50;
     bool operator==(const GroundValues&) const = default;
 };
 struct PileValues {
     bool circular = true;
     double diameter = 600;  // or side
-    double compression = 1000e3, tension = 0;
+    double compression = 1000e3, tension = 0, lateral = 0;
     bool ultimate = false;  // the capacities are design values; else for characteristic loads
     double spacingFactor = 3, edge = 150, embedment = 75, tolerance = 0;
     bool operator==(const PileValues&) const = default;
@@ -85,6 +111,11 @@ struct BaseSet {
     int mostTypes = 0;         // so many different bases at the most; 0: as many as there are
     double planStep = 50, depthStep = 50, leastDepth = 300;
     std::vector<std::string> bars{"H12", "H16", "H20", "H25"};
+    std::string starterBar;              // for the columns; none: solved
+    std::string sideBar;                 // round the sides of caps; none: no such bars
+    double sideSpacing = 200;            // at the most
+    std::vector<geometry::Point> site;   // corners of the outline that no base leaves; none: no bound
+    std::vector<std::string> leftOut;    // names of combinations that nobody is to look at
     std::vector<ActionCase> cases;
     std::vector<BaseColumn> columns;
     std::vector<Base> bases;

@@ -312,7 +312,10 @@ std::vector<Diagnostic> validate(const Project& project) {
         for (const auto& row : project.bases[i]->bases) v.id(at + ".bases", row.id);
         for (const auto& row : project.bases[i]->cases) v.id(at + ".cases", row.id);
         validateBases(*project.bases[i], at, v.found);
-        for (const auto& bar : project.bases[i]->bars)
+        auto named = project.bases[i]->bars;
+        for (const auto& bar : {project.bases[i]->starterBar, project.bases[i]->sideBar})
+            if (!bar.empty()) named.push_back(bar);
+        for (const auto& bar : named)
             if (!catalogs::barCatalog(project.basis.barCatalog) ||
                 !catalogs::barCatalog(project.basis.barCatalog)->find(bar))
                 v.add(at + ".bars", fmt::format("The bar \"{}\" is not in the catalogue.", bar));

@@ -8,6 +8,7 @@
 #include "design/floor_design.h"
 #include "drawing/connection_detail.h"
 #include "drawing/long_section.h"
+#include "drawing/base_figures.h"
 #include "drawing/plan_figure.h"
 #include "model/sources.h"
 #include "opinions/panel_opinions.h"
@@ -171,6 +172,7 @@ class Maker {
                             "Long section; design moments (full line: hogging up, sagging down), resistance "
                             "of the bars (broken line)" +
                                 std::string(line->sag.empty() ? "." : ", and long-term sag."));
+        if (const auto* set = dynamic_cast<const design::BasesAnswer*>(&e)) cages(*set);
         if (slab) {
             geometry(*slab->design->slab);
             loads(*slab->design->slab, *slab->design);
@@ -227,6 +229,23 @@ class Maker {
                             d.analysis.name(r.ultimateMax.by)});
         }
         table(rows);
+    }
+
+    // Of each type, as far as a reader turns pages: section and cage.
+    void cages(const design::BasesAnswer& answer) {
+        std::size_t shown = 0;
+        for (const auto& group : answer.alike()) {
+            const auto* base = dynamic_cast<const design::BasePart*>(group.part.get());
+            if (!base || ++shown > 12) break;
+            const double across = std::max(base->size().B, base->size().L);
+            for (const auto& f : {drawing::baseSection(answer, *base, 0, across / 110, system_),
+                                  drawing::baseCage(answer, *base, {}, across / 90)}) {
+                drawing::Sheet sheet = f.sheet;
+                sheet.width = f.width, sheet.height = f.height;
+                doc_.figure(std::move(sheet), fmt::format("{}: {}, {} of them.", group.name,
+                                                          base->detail(system_), group.members));
+            }
+        }
     }
 
     void floor(const design::FloorDesign& d, const analysis::Convergence& convergence) {

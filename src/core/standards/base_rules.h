@@ -23,8 +23,9 @@ struct BaseCombination {
     std::vector<double> factors;  // per action
     double weight = 1;            // on the weights of the base and of the soil above it
     double surcharge = 0;         // where it adds to what is asked
-    // Partial factors by which tan phi, c' and c_u are divided, and the resistances in bearing and sliding.
-    double friction = 1, cohesion = 1, undrained = 1, bearing = 1, sliding = 1;
+    // Partial factors by which tan phi, c' and c_u are divided, and the resistances in bearing and sliding and
+    // of the ground beside.
+    double friction = 1, cohesion = 1, undrained = 1, bearing = 1, sliding = 1, passive = 1;
     // "1.35 G + 1.5 Q + 0.9 W"
     std::string name(const std::vector<std::string>& actions) const;
 };

@@ -22,7 +22,7 @@ model::BaseSet one(double G, double Q, double My = 0, double W = 0) {
     model::Base base;
     base.id = "b1", base.columns = {"c1"};
     set.bases = {base};
-    set.pile = {true, 600, 1200e3, 200e3, false, 3, 150, 75, 75};
+    set.pile = {true, 600, 1200e3, 200e3, 0, false, 3, 150, 75, 75};
     return set;
 }
 std::shared_ptr<const standards::Standard> standard(bool en = true) {

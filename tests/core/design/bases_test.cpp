@@ -81,6 +81,11 @@ TEST(BaseSets, FileKeepsAllOfThem) {
             b.B = 2500, b.offPinned = true, b.offX = 100, b.bar = s.bars[0], b.type = "edge",
             b.pilesAt = {{-600, 0}, {600, 250}};
             s.ground.water = true, s.pile.circular = false, s.approach = 2, s.twoFormulas = true;
+            b.ratio = 1.5, b.pedestal = {700, 600, 400};
+            s.ground.adhesion = 0.01, s.ground.passiveShare = 0.3, s.ground.layers = {{2000, 25, 0.25}};
+            s.pile.lateral = 30e3, s.starterBar = "H16", s.sideBar = "H12", s.sideSpacing = 175;
+            s.site = {{-9000, -9000}, {90000, -9000}, {90000, 90000}}, s.leftOut = {"1.35 G"};
+            s.columns[0].from = {{"f9", "c3"}};
         });
         const auto read = formats::readProject(formats::projectText(p));
         ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
@@ -113,6 +118,13 @@ TEST(BaseSets, SlipsAreSentencesWithTheirPlace) {
               std::string::npos);
     EXPECT_NE(trouble([](auto& s) { s.bases[1].columns = s.bases[0].columns; }).find("two bases"),
               std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.site = {{0, 0}, {5000, 5000}, {5000, 0}, {0, 5000}}; }).find("site"),
+              std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.ground.layers = {{2000, 0, 0.3}}; }).find("modulus of a layer"),
+              std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.ground.passiveShare = 1.5; }).find("passive"), std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.bases[0].pedestal.width = -3; }).find("pedestal"), std::string::npos);
+    EXPECT_NE(trouble([](auto& s) { s.starterBar = "H99"; }).find("H99"), std::string::npos);
     EXPECT_NE(trouble([](auto& s) { s.bars = {"H99"}; }).find("H99"), std::string::npos);
     EXPECT_NE(trouble([](auto& s) {
                   s.kind = model::BaseSet::Kind::Caps, s.pile.compression = 0;
@@ -217,34 +229,177 @@ TEST(BaseTypes, FewerTypesHoldAllTheirBases) {
     EXPECT_EQ(a->bases[0]->type, "Mine");
 }
 
-// Pins that are too small, and what is offered then; each offer holds.
+// Five hundred bases with pins that do not do, one by one; whatever is offered holds when it is done.
 TEST(BaseSets, RemediesHold) {
     std::mt19937 random(8);
-    int offered = 0;
-    for (int k = 0; k < 36; ++k) {
-        auto p = demo(k % 3 ? "canopy" : "cap");
-        model::Id id;
-        p = model::editBases(p, p.bases[0]->id, [&](model::BaseSet& s, model::Project&) {
-            auto& b = s.bases[random() % s.bases.size()];
-            id = b.id;
-            if (k % 3 == 0)
-                b.piles = 2, b.h = k % 2 ? 400 : 0;
-            else if (k % 3 == 1)
-                b.B = b.L = 1000 + 100 * double(random() % 4);
-            else
-                b.h = 150, b.B = k % 2 ? 1200 : 0;
-        });
+    auto u = [&](double low, double high) { return low + (high - low) * double(random() % 1000) / 999; };
+    int failing = 0, offered = 0;
+    std::map<std::string, int> kinds;
+    for (int k = 0; failing < 500 && k < 3000; ++k) {
+        auto p = model::emptyProject();
+        auto set = std::make_shared<model::BaseSet>();
+        set->id = model::newId(p, 'f'), set->name = "One";
+        set->cases = {{"q1", "G", {actions::Nature::Permanent, ""}},
+                      {"q2", "Q", {actions::Nature::Imposed, "B"}},
+                      {"q3", "W", {actions::Nature::Wind, ""}}};
+        set->columns = {{"c1",
+                         "A1",
+                         0,
+                         0,
+                         400,
+                         400,
+                         {{"q1", u(200, 1500) * 1e3},
+                          {"q2", u(0, 900) * 1e3},
+                          {"q3", 0, u(-30, 30) * 1e3, 0, 0, u(-120, 120) * 1e6}}}};
+        model::Base b;
+        b.id = "b1", b.columns = {"c1"};
+        set->ground.depth = 1500;
+        if (k % 3 == 0) {
+            set->kind = model::BaseSet::Kind::Caps;
+            set->pile.compression = u(500, 1500) * 1e3, set->pile.tension = 150e3, set->pile.lateral = 60e3;
+            b.piles = 1 + int(random() % 3), b.h = k % 2 ? 400 : 0;
+        } else if (k % 3 == 1) {
+            b.B = 50 * std::round(u(20, 50)), b.L = k % 2 ? b.B : 0;
+        } else {
+            b.h = 50 * std::round(u(4, 9)), b.spacing = k % 2 ? 300 : 0, b.bar = k % 4 == 0 ? "H12" : "";
+        }
+        set->bases = {b};
+        p.bases.push_back(set);
+        ASSERT_TRUE(model::validate(p).empty()) << formats::sentences(model::validate(p));
         const auto now = answer(p);
-        const model::PartRef part{p.bases[0]->id, model::PartKind::Base, id};
+        const model::PartRef part{set->id, model::PartKind::Base, "b1"};
         if (now->find(part)->worst() <= 1) continue;
+        ++failing;
         for (const auto& r : design::remedies(p, part, {}, {})) {
             ++offered;
+            ++kinds[r.text.substr(0, r.text.find(' '))];
             const auto then = answer(r.project);
             for (const auto& c : then->find(part)->checks)
                 EXPECT_NE(c.outcome, checks::Outcome::Over) << k << " " << r.text << ": " << c.title;
+            EXPECT_TRUE(model::validate(r.project).empty());
         }
     }
-    EXPECT_GT(offered, 20);
+    EXPECT_EQ(failing, 500);
+    EXPECT_GT(offered, 900);
+    for (const char* kind : {"Pin", "Depth", "In", "Concrete", "Pedestal"}) EXPECT_GT(kinds[kind], 0) << kind;
+}
+
+// Bases that lie on each other are told, both, and joined by what is offered.
+TEST(BaseSets, OverlapsAreToldAndJoined) {
+    auto p = demo("canopy");
+    p = model::editBases(p, p.bases[0]->id, [](model::BaseSet& s, model::Project&) {
+        for (auto& b : s.bases) b.B = b.L = 2600;
+        for (auto& c : s.columns)
+            if (c.name == "C1") c.x = 21600 - 2500;  // 100 mm into the base of D1
+    });
+    auto over = [](const design::BasesAnswer& a) {
+        std::set<std::string> names;
+        for (const auto& b : a.bases)
+            for (const auto& c : b->checks)
+                if (c.key.ends_with("/clear")) {
+                    EXPECT_EQ(c.outcome, checks::Outcome::Over);
+                    EXPECT_NEAR(c.demand, 100, 1e-6);
+                    names.insert(b->name);
+                }
+        return names;
+    };
+    design::BasesDesigner designer;
+    auto live = [&](const model::Project& q) {
+        std::shared_ptr<const design::ElementAnswer> got;
+        designer.design({std::make_shared<const model::Project>(q), q.bases[0]->id}, {}, {},
+                        [&](auto a) { got = std::move(a); });
+        return std::dynamic_pointer_cast<const design::BasesAnswer>(got);
+    };
+    const auto now = live(p);
+    EXPECT_EQ(over(*now), (std::set<std::string>{"Base C1", "Base D1"}));
+    // Against all pairs, on random plans.
+    std::mt19937 random(3);
+    for (int k = 0; k < 20; ++k) {
+        auto q = model::editBases(p, p.bases[0]->id, [&](model::BaseSet& s, model::Project&) {
+            for (auto& c : s.columns) c.x += double(random() % 4000), c.y += double(random() % 9000);
+            s.site.clear();
+        });
+        const auto a = live(q);
+        for (std::size_t i = 0; i < a->bases.size(); ++i) {
+            std::vector<std::size_t> on;
+            for (std::size_t j = 0; j < a->bases.size(); ++j) {
+                const auto &x = *a->bases[i], &y = *a->bases[j];
+                if (i != j && std::abs(x.centre.x - y.centre.x) < (x.size().B + y.size().B) / 2 - 1 &&
+                    std::abs(x.centre.y - y.centre.y) < (x.size().L + y.size().L) / 2 - 1)
+                    on.push_back(j);
+            }
+            EXPECT_EQ(a->bases[i]->overlaps, on) << k << " " << i;
+        }
+    }
+    const model::PartRef part = now->bases[5]->part;
+    bool joined = false;
+    for (const auto& b : now->bases) {
+        if (b->name != "Base C1") continue;
+        for (const auto& r : design::remedies(p, b->part, {}, {}))
+            if (r.text.starts_with("One base for")) {
+                joined = true;
+                EXPECT_TRUE(over(*answer(r.project)).empty());
+                EXPECT_EQ(r.project.bases[0]->bases.size(), p.bases[0]->bases.size() - 1);
+            }
+    }
+    EXPECT_TRUE(joined);
+    // And taken back where they no longer do.
+    const auto apart = model::editBases(p, p.bases[0]->id, [](model::BaseSet& s, model::Project&) {
+        for (auto& c : s.columns)
+            if (c.name == "C1") c.x = 14400;
+    });
+    EXPECT_TRUE(over(*live(apart)).empty());
+}
+
+// Sizes offered as alternatives carry, each of them pinned; the solved one is among them.
+TEST(BaseSets, AlternativesCarryWhenPinned) {
+    for (const char* what : {"canopy", "cap"}) {
+        const auto p = demo(what);
+        const auto a = answer(p);
+        int tried = 0;
+        for (std::size_t n : {std::size_t(0), std::size_t(3)}) {
+            const auto& base = *a->bases[n];
+            const auto all = design::alternatives(*a, base);
+            ASSERT_GT(all.size(), 3u) << what;
+            bool own = false;
+            for (std::size_t i = 0; i < all.size(); ++i) {
+                const auto& s = all[i];
+                own |= s.size.B == base.size().B && s.size.L == base.size().L && s.size.h == base.size().h;
+                EXPECT_GE(s.cost, all[i ? i - 1 : 0].cost);
+                const auto q = model::editBases(p, p.bases[0]->id, [&](model::BaseSet& set, model::Project&) {
+                    auto& b = set.bases[n];
+                    b.B = s.size.B, b.L = s.size.L, b.h = s.size.h, b.piles = s.piles;
+                });
+                const auto then = answer(q);
+                EXPECT_NEAR(then->bases[n]->cost, s.cost, 1e-6 * s.cost);
+                for (const auto& c : then->bases[n]->checks)
+                    EXPECT_NE(c.outcome, checks::Outcome::Over) << what << " " << c.title;
+                ++tried;
+            }
+            EXPECT_TRUE(own) << what << " " << n;
+        }
+        EXPECT_GT(tried, 10);
+    }
+}
+
+// A combination left out governs nothing, and is listed as not checked.
+TEST(BaseSets, CombinationsLeftOutAreNamed) {
+    const auto p = demo("canopy");
+    const auto before = answer(p);
+    const auto* governs = before->bases[4]->governing();
+    ASSERT_TRUE(governs && !governs->combination.empty());
+    const auto q = model::editBases(p, p.bases[0]->id, [&](model::BaseSet& s, model::Project&) {
+        s.leftOut = {governs->combination, "never made"};
+    });
+    const auto after = answer(q);
+    for (const auto* c : after->all()) {
+        if (c->topic == checks::Topic::Omission) continue;
+        EXPECT_NE(c->combination, governs->combination) << c->title;
+    }
+    bool named = false;
+    for (const auto& c : after->checks)
+        named |= c.topic == checks::Topic::Omission && c.title == "Combination " + governs->combination;
+    EXPECT_TRUE(named);
 }
 
 // Nothing that reads answers has a branch for bases: margin, report, JSON, drawings, model have them.

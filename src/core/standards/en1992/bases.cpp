@@ -96,7 +96,7 @@ class Bases final : public BaseRules {
                                           psi0,
                                           of + (choices.approach == 1 ? ".2, A1 M1 R1" : ".3, A1 M1 R2")}),
                         Q, [&](BaseCombination& c) {
-                            if (choices.approach == 2) c.bearing = 1.4, c.sliding = 1.1;
+                            if (choices.approach == 2) c.bearing = c.passive = 1.4, c.sliding = 1.1;
                         });
                 auto soft = [](BaseCombination& c) { c.friction = c.cohesion = 1.25, c.undrained = 1.4; };
                 if (choices.approach == 1)

@@ -1,0 +1,46 @@
+// Bars of a base as they lie: mats, starter bars of columns with their links, bars round the sides of caps. z
+// upwards from the underside, x and y as in plan; mm.
+#pragma once
+
+#include "bases/context.h"
+
+namespace talvik::bases {
+
+struct Point3 {
+    double x = 0, y = 0, z = 0;
+};
+// Bars of one kind, and the middle line of each of them.
+struct Laid {
+    schedule::Item item;
+    std::vector<std::vector<Point3>> lines;
+};
+
+// L-shaped bars that stand on the bottom mats and lap with those of a column above the base.
+struct Starters {
+    geometry::Point at;  // of the column
+    double sides[2] = {0, 0};
+    const catalogs::Bar* bar = nullptr;  // null: none that is allowed fits
+    int along[2] = {2, 2};               // bars on a side along x, along y
+    double need = 0;                     // mm2
+    double tension = 0;                  // N, of all
+    int combination = -1, pulledIn = -1;
+    int number() const { return bar ? 2 * (along[0] + along[1]) - 4 : 0; }
+    double area() const { return bar ? bar->area * number() : 0; }
+};
+
+struct Reinforced {
+    geometry::Point centre;
+    double B = 0, L = 0, h = 0;
+    std::array<Mat, 2> bottom, top;  // along x, along y
+    double below = 0;                // from the underside to the bottom bars
+    double pedestal = 0;             // height above the base
+    std::vector<Starters> starters;
+    bool sides = false;  // of a cap: the set's side bars
+};
+// Mats bottom first, then starters, links, bars of the sides.
+std::vector<Laid> lay(const Context& in, const Reinforced& base);
+
+// Of the bars that stand on a side of a column: none further apart than this.
+inline constexpr double startersApart = 300;
+
+}  // namespace talvik::bases

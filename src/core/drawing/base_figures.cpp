@@ -1,0 +1,290 @@
+#include "drawing/base_figures.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <numbers>
+#include <set>
+
+namespace talvik::drawing {
+namespace {
+
+using bases::Laid;
+using bases::Point3;
+using design::BasePart;
+
+constexpr double small = 2.0;
+constexpr double shownColumn = 400;  // mm of a column above its base
+
+Layer barLayer(int axis, bool top) {
+    return axis == 0 ? (top ? Layer::BarsXTop : Layer::BarsX) : (top ? Layer::BarsYTop : Layer::BarsY);
+}
+Layer layerOf(const BarStroke& s) {
+    using enum BarStroke::Kind;
+    if (s.kind == AlongX || s.kind == AlongY) return barLayer(s.kind == AlongX ? 0 : 1, s.top);
+    return Layer::ShearSteel;
+}
+std::string length(double v, units::System system) {
+    return units::number(v, units::Kind::Length, system);
+}
+BarStroke::Kind kindOf(const schedule::Item& i) {
+    using enum BarStroke::Kind;
+    return i.run == "starters" ? Starter
+           : i.run == "links"  ? Link
+           : i.run == "sides"  ? Side
+           : i.layer.ends_with('1') ? AlongX
+                                    : AlongY;
+}
+
+// Each line through `see`; what comes out as a point is a dot, and what lies on another is left out.
+template <class See>
+std::vector<BarStroke> strokes(const std::vector<Laid>& bars, See see) {
+    std::vector<BarStroke> all;
+    for (const auto& l : bars) {
+        std::set<std::vector<long>> known;
+        for (const auto& line : l.lines) {
+            BarStroke s;
+            s.kind = kindOf(l.item), s.top = l.item.layer.starts_with('T'), s.diameter = l.item.diameter;
+            std::vector<long> key;
+            for (const auto& p : line) {
+                const Point q = see(p);
+                if (!s.line.empty() && std::hypot(s.line.back().x - q.x, s.line.back().y - q.y) < 0.5) continue;
+                s.line.push_back(q);
+                key.push_back(std::lround(q.x)), key.push_back(std::lround(q.y));
+            }
+            s.dot = s.line.size() == 1;
+            if (known.insert(key).second) all.push_back(std::move(s));
+        }
+    }
+    return all;
+}
+
+void draw(Sheet& sheet, const std::vector<BarStroke>& all, double scale, const std::function<Point(Point)>& at) {
+    for (const auto& s : all) {
+        if (s.dot) {
+            sheet.circle(at(s.line.front()), std::max(0.5, s.diameter / 2 / scale), layerOf(s), true);
+            continue;
+        }
+        std::vector<Point> line;
+        for (Point p : s.line) line.push_back(at(p));
+        sheet.polyline(line, layerOf(s));
+    }
+}
+
+// The twelve edges of a box.
+void box(std::vector<std::array<Point, 2>>& into, const CageView& view, Point3 a, Point3 b) {
+    const Point3 c[8] = {{a.x, a.y, a.z}, {b.x, a.y, a.z}, {b.x, b.y, a.z}, {a.x, b.y, a.z},
+                         {a.x, a.y, b.z}, {b.x, a.y, b.z}, {b.x, b.y, b.z}, {a.x, b.y, b.z}};
+    for (int k = 0; k < 4; ++k) {
+        into.push_back({seen(view, c[k]), seen(view, c[(k + 1) % 4])});
+        into.push_back({seen(view, c[k + 4]), seen(view, c[(k + 1) % 4 + 4])});
+        into.push_back({seen(view, c[k]), seen(view, c[k + 4])});
+    }
+}
+
+}  // namespace
+
+Point seen(const CageView& view, const Point3& p) {
+    const double t = view.turn * std::numbers::pi / 180, e = view.tilt * std::numbers::pi / 180;
+    const double x = p.x * std::cos(t) - p.y * std::sin(t), away = p.x * std::sin(t) + p.y * std::cos(t);
+    return {x, p.z * std::cos(e) + away * std::sin(e)};
+}
+
+std::vector<BarStroke> sectionStrokes(const std::vector<Laid>& bars, Point centre, int axis) {
+    auto all = strokes(bars, [&](const Point3& p) {
+        return axis == 0 ? Point{p.x - centre.x, p.z} : Point{p.y - centre.y, p.z};
+    });
+    // What is bent towards the eye: the leg of a bar that is a dot shows as nothing.
+    for (auto& s : all)
+        if ((s.kind == BarStroke::Kind::AlongX || s.kind == BarStroke::Kind::AlongY) &&
+            (s.kind == BarStroke::Kind::AlongX) != (axis == 0) && !s.dot) {
+            s.dot = true;
+            // The bar itself lies at the lowest point of a bottom bar, the highest of one at the top.
+            const auto end = s.top ? std::max_element(s.line.begin(), s.line.end(),
+                                                      [](Point a, Point b) { return a.y < b.y; })
+                                   : std::min_element(s.line.begin(), s.line.end(),
+                                                      [](Point a, Point b) { return a.y < b.y; });
+            s.line = {*end};
+        }
+    return all;
+}
+
+std::vector<BarStroke> cageStrokes(const std::vector<Laid>& bars, Point centre, const CageView& view) {
+    return strokes(bars, [&](const Point3& p) {
+        return seen(view, {p.x - centre.x, p.y - centre.y, p.z});
+    });
+}
+
+std::vector<std::array<Point, 2>> cageEdges(const design::BasesAnswer& answer, const BasePart& base,
+                                            const CageView& view) {
+    std::vector<std::array<Point, 2>> all;
+    const auto& s = base.size();
+    const auto& row = answer.set->bases[base.number];
+    box(all, view, {-s.B / 2, -s.L / 2, 0}, {s.B / 2, s.L / 2, s.h});
+    for (const auto& id : row.columns) {
+        const auto* c = answer.context->column(id);
+        if (!c) continue;
+        const double x = c->x - base.centre.x, y = c->y - base.centre.y;
+        double top = s.h;
+        if (const auto& p = row.pedestal; p.any()) {
+            top += p.height;
+            box(all, view, {x - p.width / 2, y - p.depth / 2, s.h}, {x + p.width / 2, y + p.depth / 2, top});
+        }
+        box(all, view, {x - c->width / 2, y - c->depth / 2, top},
+            {x + c->width / 2, y + c->depth / 2, top + shownColumn});
+    }
+    return all;
+}
+
+BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, const design::Design& design,
+                    double scale, units::System system) {
+    BaseFigure f;
+    const auto& s = base.size();
+    const double left = 14, below = 14, w = s.B / scale, h = s.L / scale;
+    const auto& row = answer.set->bases[base.number];
+    f.width = left + w + 6;
+    f.sheet.scale = scale;
+    auto at = [&](Point p) {
+        return Point{left + w / 2 + (p.x - base.centre.x) / scale,
+                     below + h / 2 + (p.y - base.centre.y) / scale};
+    };
+    auto& sheet = f.sheet;
+    sheet.rectangle({left, below}, {left + w, below + h}, Layer::Outline);
+    for (const auto& id : row.columns)
+        if (const auto* c = answer.context->column(id))
+            sheet.rectangle(at({c->x - c->width / 2, c->y - c->depth / 2}),
+                            at({c->x + c->width / 2, c->y + c->depth / 2}), Layer::Structure);
+    const auto& pile = answer.set->pile;
+    for (Point p : base.piles()) {
+        const Point c = at({base.centre.x + p.x, base.centre.y + p.y});
+        const double r = pile.diameter / 2 / scale;
+        if (pile.circular)
+            sheet.circle(c, r, Layer::Hidden);
+        else
+            sheet.rectangle({c.x - r, c.y - r}, {c.x + r, c.y + r}, Layer::Hidden);
+    }
+    // One bar of each mat clear of the columns, with its call-out beside it; call-outs that the plan is too
+    // small for stand above it.
+    std::vector<std::string> above;
+    auto covered = [&](bool alongX, Point p) {
+        return std::any_of(row.columns.begin(), row.columns.end(), [&](const model::Id& id) {
+            const auto* c = answer.context->column(id);
+            return c && (alongX ? std::abs(p.y - c->y) < c->depth / 2 + 80
+                                : std::abs(p.x - c->x) < c->width / 2 + 80);
+        });
+    };
+    for (const auto& i : base.items) {
+        if (i.lie.empty()) continue;
+        const bool alongX = std::abs(i.lie[0].b.x - i.lie[0].a.x) > std::abs(i.lie[0].b.y - i.lie[0].a.y);
+        const bool upper = i.layer.starts_with('T');
+        std::size_t shown = 0;
+        for (double share : {0.25, 0.15, 0.4, 0.5, 0.6, 0.08}) {
+            shown = std::min(i.lie.size() - 1, std::size_t(double(i.lie.size()) * (upper ? 1 - share : share)));
+            if (!covered(alongX, i.lie[shown].a)) break;
+        }
+        const auto& l = i.lie[shown];
+        sheet.line(at(l.a), at(l.b), barLayer(alongX ? 0 : 1, upper));
+        const auto call = schedule::callout(base.items, i.run, design.marks, system);
+        const Point a = at(l.a);
+        const double long_ = textWidth(call, small) + 4;
+        if (long_ > (alongX ? w : h))
+            above.push_back(call);
+        else if (alongX)
+            sheet.text({left + std::max(0.64 * w, 0.0), a.y + 0.8}, small, call, Align::Centre);
+        else
+            sheet.text({a.x - 0.8, below + std::min(0.7 * h, h - long_ / 2)}, small, call, Align::Centre, false, 90);
+    }
+    // Starter bars end on.
+    bool standing = false;
+    for (const auto& l : answer.laid(base)) {
+        if (l.item.run != "starters") continue;
+        for (const auto& line : l.lines)
+            sheet.circle(at({line.back().x, line.back().y}), 0.5, Layer::ShearSteel, true);
+        if (!standing) above.push_back(schedule::callout(base.items, "starters", design.marks, system));
+        standing = true;
+    }
+    for (const char* run : {"links", "sides"})
+        if (const auto call = schedule::callout(base.items, run, design.marks, system); !call.empty())
+            above.push_back(call);
+    double y = below + h + 2;
+    for (auto line = above.rbegin(); line != above.rend(); ++line, y += 3.2) sheet.text({left, y}, small, *line);
+    sheet.text({left, y + 1.5}, 3, fmt::format("{} plan", base.type), Align::Left, true);
+    f.height = y + 8;
+    for (const auto& line : above) f.width = std::max(f.width, left + textWidth(line, small) + 4);
+    sheet.dimension({left, below}, {left + w, below}, -6, length(s.B, system));
+    sheet.dimension({left, below + h}, {left, below}, -6, length(s.L, system));
+    return f;
+}
+
+BaseFigure baseSection(const design::BasesAnswer& answer, const BasePart& base, int axis, double scale,
+                       units::System system) {
+    BaseFigure f;
+    const auto& s = base.size();
+    const auto& row = answer.set->bases[base.number];
+    const double side = s.side(axis), stubs = row.pedestal.any() ? row.pedestal.height : 0;
+    const auto bars = sectionStrokes(answer.laid(base), base.centre, axis);
+    double tall = s.h + stubs + shownColumn;
+    for (const auto& stroke : bars)
+        for (Point p : stroke.line) tall = std::max(tall, p.y);
+    const double left = 14, below = 14, w = side / scale, h = s.h / scale;
+    f.width = left + w + 6, f.height = below + tall / scale + 12;
+    f.sheet.scale = scale;
+    auto& sheet = f.sheet;
+    sheet.text({left, below + tall / scale + 6}, 3,
+               fmt::format("{} section along {}", base.type, axis == 0 ? "x" : "y"), Align::Left, true);
+    auto at = [&](double u, double z) { return Point{left + (u + side / 2) / scale, below + z / scale}; };
+    sheet.rectangle(at(-side / 2, 0), at(side / 2, s.h), Layer::Outline);
+    for (const auto& id : row.columns)
+        if (const auto* c = answer.context->column(id)) {
+            const double u = axis == 0 ? c->x - base.centre.x : c->y - base.centre.y,
+                         half = (axis == 0 ? c->width : c->depth) / 2;
+            double top = s.h;
+            if (const auto& p = row.pedestal; p.any()) {
+                const double wide = (axis == 0 ? p.width : p.depth) / 2;
+                top += p.height;
+                sheet.polyline({at(u - wide, s.h), at(u - wide, top), at(u + wide, top), at(u + wide, s.h)},
+                               Layer::Outline);
+            }
+            for (double way : {-1.0, 1.0})
+                sheet.line(at(u + way * half, top), at(u + way * half, top + shownColumn), Layer::Outline);
+        }
+    const double blinding = answer.set->ground.blinding;
+    if (blinding > 0) sheet.rectangle(at(-side / 2 - 100, -blinding), at(side / 2 + 100, 0), Layer::Hidden);
+    const auto& pile = answer.set->pile;
+    for (Point p : base.piles()) {
+        const double u = axis == 0 ? p.x : p.y;
+        for (double way : {-1.0, 1.0})
+            sheet.line(at(u + way * pile.diameter / 2, pile.embedment), at(u + way * pile.diameter / 2, -300),
+                       Layer::Hidden);
+    }
+    draw(sheet, bars, scale, [&](Point p) { return at(p.x, p.y); });
+    sheet.dimension({left, below}, {left + w, below}, -6, length(side, system));
+    sheet.dimension({left, below + h}, {left, below}, -6, length(s.h, system));
+    return f;
+}
+
+BaseFigure baseCage(const design::BasesAnswer& answer, const BasePart& base, const CageView& view,
+                    double scale) {
+    BaseFigure f;
+    const auto edges = cageEdges(answer, base, view);
+    const auto bars = cageStrokes(answer.laid(base), base.centre, view);
+    double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
+    auto reach = [&](Point p) {
+        x0 = std::min(x0, p.x), x1 = std::max(x1, p.x), y0 = std::min(y0, p.y), y1 = std::max(y1, p.y);
+    };
+    for (const auto& e : edges) reach(e[0]), reach(e[1]);
+    for (const auto& b : bars)
+        for (Point p : b.line) reach(p);
+    const double left = 4, below = 4;
+    f.width = left + (x1 - x0) / scale + 4, f.height = below + (y1 - y0) / scale + 12;
+    f.sheet.scale = scale;
+    auto at = [&](Point p) { return Point{left + (p.x - x0) / scale, below + (p.y - y0) / scale}; };
+    f.sheet.text({left, f.height - 6}, 3, fmt::format("{} cage, not to scale", base.type), Align::Left, true);
+    for (const auto& e : edges) f.sheet.line(at(e[0]), at(e[1]), Layer::Hidden);
+    draw(f.sheet, bars, scale, at);
+    return f;
+}
+
+}  // namespace talvik::drawing
