@@ -138,7 +138,9 @@ TEST_F(BasesWindow, SectionsCageSizesAndTypes) {
         return pane.grab().toImage();
     };
     const QImage along = picture();
-    auto mode = [&](int k) { click(*pane.findChild<QWidget*>(QStringLiteral("baseShows%1").arg(k)), {6, 6}); };
+    auto mode = [&](int k) {
+        click(*pane.findChild<QWidget*>(QStringLiteral("baseShows%1").arg(k)), {6, 6});
+    };
     mode(2);
     EXPECT_EQ(pane.shows(), BasePane::Shows::Cage);
     const QImage cage = picture();
@@ -235,7 +237,8 @@ TEST_F(BasesWindow, RegisterPastedAndSaved) {
 
 // A floor hands its columns down: linked in place 3, followed by the bases, taken note of, unlinked.
 TEST_F(BasesWindow, AFloorHandsItsLoadsDown) {
-    ASSERT_EQ(session().open(QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik")), QString());
+    ASSERT_EQ(session().open(QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_fish_hall.talvik")),
+              QString());
     ASSERT_FALSE(session().project().floors.empty());
     const auto floor = session().project().floors.front();
     press(window, Qt::Key_K, Qt::ControlModifier);
@@ -256,12 +259,15 @@ TEST_F(BasesWindow, AFloorHandsItsLoadsDown) {
     auto* note = window.findChild<QPushButton*>(QStringLiteral("takeNote"));
     ASSERT_TRUE(note->isEnabled());
     click(*note, {5, 5});
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().stale() && session().basesAnswer()->changed.empty(); }, 60000));
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] { return !session().stale() && session().basesAnswer()->changed.empty(); }, 60000));
     // The floor becomes heavier while the bases are looked at.
-    session().apply(QStringLiteral("Thicker"), model::editFloor(session().base(), floor->id, [](model::Floor& f, model::Project&) {
+    session().apply(QStringLiteral("Thicker"),
+                    model::editFloor(session().base(), floor->id, [](model::Floor& f, model::Project&) {
                         for (auto& s : f.slabs) s.thickness += 100;
                     }));
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().stale() && !session().basesAnswer()->changed.empty(); }, 60000));
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] { return !session().stale() && !session().basesAnswer()->changed.empty(); }, 60000));
     const auto* a = session().basesAnswer();
     double now = 0, then = 0;
     for (const auto& c : a->changed) now += c.now, then += c.before;
@@ -290,6 +296,14 @@ TEST_F(BasesWindow, AnEmptySetAndAllPlaces) {
         EXPECT_GT(window.grab().width(), 100);
     }
     EXPECT_FALSE(window.importBases(QStringLiteral("/nowhere.csv")).isEmpty());
+    // The same cells from a spreadsheet, by the button of place 3, into a set of their own.
+    session().setPlace(Place::Actions);
+    QApplication::clipboard()->setText(QStringLiteral(
+        "column\tx[m]\ty[m]\twidth[mm]\tdepth[mm]\tcase\tnature\tuse\tN[kN]\tHx[kN]\tHy[kN]\tMx[kNm]"
+        "\tMy[kNm]\nA, left\t0\t0\t400\t400\tG\tpermanent\t\t500\t0\t0\t0\t0\n"));
+    click(*window.findChild<QPushButton*>(QStringLiteral("pasteLoads")), {5, 5});
+    ASSERT_EQ(session().project().bases.size(), 2u);
+    EXPECT_EQ(session().project().bases.back()->columns.front().name, "A, left");
 }
 
 }  // namespace talvik::app

@@ -86,8 +86,8 @@ BasePane::BasePane(Session& session, QWidget* parent)
     connect(modes_, &QButtonGroup::idClicked, this, [this](int id) { show(Shows(id)); });
     connect(measure_, &QComboBox::currentIndexChanged, this, qOverload<>(&QWidget::update));
     connect(save_, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Save the picture"), QStringLiteral("base.svg"),
-                                                          tr("Drawings (*.svg *.pdf *.dxf)"));
+        const QString path = QFileDialog::getSaveFileName(
+            this, tr("Save the picture"), QStringLiteral("base.svg"), tr("Drawings (*.svg *.pdf *.dxf)"));
         if (path.isEmpty()) return;
         if (const QString why = savePicture(path); !why.isEmpty()) emit said(why);
     });
@@ -163,11 +163,10 @@ QString BasePane::savePicture(const QString& path) const {
     const auto* answer = session_.basesAnswer();
     if (!base || !answer) return tr("No base is in hand; click one on the plan.");
     const double across = std::max(base->size().B, base->size().L);
-    drawing::BaseFigure f =
-        shows_ == Shows::Cage
-            ? drawing::baseCage(*answer, *base, view_, across / 120)
-            : drawing::baseSection(*answer, *base, shows_ == Shows::AlongY ? 1 : 0, across / 120,
-                                   session_.project().basis.units);
+    drawing::BaseFigure f = shows_ == Shows::Cage
+                                ? drawing::baseCage(*answer, *base, view_, across / 120)
+                                : drawing::baseSection(*answer, *base, shows_ == Shows::AlongY ? 1 : 0,
+                                                       across / 120, session_.project().basis.units);
     f.sheet.width = f.width, f.sheet.height = f.height;
     const std::string to = path.toStdString();
     const QString ending = path.section(QLatin1Char('.'), -1).toLower();
@@ -233,7 +232,8 @@ void BasePane::paintSection(QPainter& p, const BasePart& base, int axis) {
     const double top = headHeight + 26, bottom = 102, side = 70;
     const double ground = std::max(set.ground.depth, s.h + stubs + 400),
                  stub = std::max(400.0, ground - s.h - stubs + 300);
-    const double perMm = std::min((width() - 2 * side) / wide, (height() - top - bottom) / (s.h + stubs + stub));
+    const double perMm =
+        std::min((width() - 2 * side) / wide, (height() - top - bottom) / (s.h + stubs + stub));
     if (!(perMm > 0)) return;
     const double cx = width() / 2.0, floor = height() - bottom;
     auto at = [&](double x, double z) { return QPointF(cx + x * perMm, floor - z * perMm); };
@@ -281,7 +281,8 @@ void BasePane::paintSection(QPainter& p, const BasePart& base, int axis) {
     if (base.pressure) {
         const auto* c = base.pressure->corners;
         const double a = axis == 0 ? std::max(c[0], c[3]) : std::max(c[0], c[1]),
-                     b = axis == 0 ? std::max(c[1], c[2]) : std::max(c[2], c[3]), most = std::max({a, b, 1e-9});
+                     b = axis == 0 ? std::max(c[1], c[2]) : std::max(c[2], c[3]),
+                     most = std::max({a, b, 1e-9});
         const double scale = 26 / most;
         const QPolygonF shape{QPointF(at(-wide / 2, 0).x(), y0), QPointF(at(wide / 2, 0).x(), y0),
                               QPointF(at(wide / 2, 0).x(), y0 + b * scale),
@@ -325,7 +326,8 @@ void BasePane::paintCage(QPainter& p, const BasePart& base) {
     for (const auto& b : all)
         for (Point q : b.line) reach(q);
     const QRectF room = QRectF(rect()).adjusted(16, headHeight + 26, -16, -26);
-    const double perMm = std::min(room.width() / std::max(1.0, x1 - x0), room.height() / std::max(1.0, y1 - y0));
+    const double perMm =
+        std::min(room.width() / std::max(1.0, x1 - x0), room.height() / std::max(1.0, y1 - y0));
     if (!(perMm > 0)) return;
     auto at = [&](Point q) {
         return QPointF(room.center().x() + (q.x - (x0 + x1) / 2) * perMm,
@@ -341,7 +343,8 @@ void BasePane::paintCage(QPainter& p, const BasePart& base) {
 }
 
 // Frame of a chart; `up` names what rises. Labels of the least and the most stand at its side.
-QRectF BasePane::axes(QPainter& p, const QString& across, const QString& up, double most, double least) const {
+QRectF BasePane::axes(QPainter& p, const QString& across, const QString& up, double most,
+                      double least) const {
     const QRectF r = QRectF(rect()).adjusted(62, headHeight + 52, -18, -58);
     p.setPen(QPen(theme().hairline, 1));
     p.drawLine(r.bottomLeft(), r.bottomRight());
@@ -349,7 +352,7 @@ QRectF BasePane::axes(QPainter& p, const QString& across, const QString& up, dou
     p.setFont(uiFont(11));
     p.setPen(theme().secondary);
     p.drawText(QRectF(r.left(), r.bottom() + 18, r.width(), 16), Qt::AlignLeft, across);
-    p.drawText(QRectF(14, r.top() - 22, r.width(), 16), Qt::AlignLeft, up);
+    if (width() > 360) p.drawText(QRectF(14, r.top() - 22, r.width(), 16), Qt::AlignLeft, up);
     auto label = [&](double v, double y) {
         p.drawText(QRectF(0, y - 8, r.left() - 6, 16), Qt::AlignRight | Qt::AlignVCenter,
                    QString::number(v, 'f', v < 100 ? 1 : 0));
@@ -375,14 +378,15 @@ void BasePane::paintSizes(QPainter& p) {
     }
     const bool cost = measure_->currentIndex() == 0;
     const auto& rates = session_.project().basis.rates;
-    const QRectF r = axes(p, tr("depth %1").arg(session_.unit(Kind::Length)),
-                          cost ? tr("cost of one, %1").arg(qs(rates.currency)) : tr("carbon of one, kg"), most,
-                          least);
+    const QRectF r =
+        axes(p, tr("depth %1").arg(session_.unit(Kind::Length)),
+             cost ? tr("cost of one, %1").arg(qs(rates.currency)) : tr("carbon of one, kg"), most, least);
     const auto* base = session_.baseInHand();
     for (const auto& a : sizes_)
-        points_.push_back({r.left() + 16 + (h1 > h0 ? (a.size.h - h0) / (h1 - h0) : 0.5) * (r.width() - 40),
-                           r.bottom() - 10 - (most > least ? (worth(a) - least) / (most - least) : 0.5) *
-                                                 (r.height() - 16)});
+        points_.push_back(
+            {r.left() + 16 + (h1 > h0 ? (a.size.h - h0) / (h1 - h0) : 0.5) * (r.width() - 40),
+             r.bottom() - 10 -
+                 (most > least ? (worth(a) - least) / (most - least) : 0.5) * (r.height() - 16)});
     for (double h : {h0, h1})
         p.drawText(QRectF(r.left() + 16 + (h1 > h0 ? (h - h0) / (h1 - h0) : 0.5) * (r.width() - 40) - 30,
                           r.bottom() + 3, 60, 14),
@@ -407,7 +411,8 @@ void BasePane::paintSizes(QPainter& p) {
                          cost ? qs(rates.currency) : tr("kg"), QString::number(worth(a), 'f', 0),
                          QString::number(a.worst, 'f', 2));
     }
-    p.drawText(QRectF(r.left() + 8, r.top() - 6, r.width() - 8, 16), Qt::AlignRight, words);
+    p.drawText(QRectF(14, r.top() - 22, width() - 28.0, 16), Qt::AlignRight,
+               p.fontMetrics().elidedText(words, Qt::ElideRight, width() - 28));
 }
 
 void BasePane::paintTypes(QPainter& p) {
@@ -427,13 +432,16 @@ void BasePane::paintTypes(QPainter& p) {
     }
     const auto& costs = answer->costs;
     const double most = costs.front(), least = costs.back();
-    const QRectF r = axes(p, tr("at the most so many types"),
-                          tr("cost of all, %1").arg(qs(session_.project().basis.rates.currency)), most, least);
+    const QRectF r =
+        axes(p,
+             answer->costsExact ? tr("types at the most; least of all groupings")
+                                : tr("types at the most; least of those in order of size"),
+             tr("cost of all, %1").arg(qs(session_.project().basis.rates.currency)), most, least);
     const std::size_t n = costs.size();
     for (std::size_t i = 0; i < n; ++i)
-        points_.push_back({r.left() + 14 + (n > 1 ? double(i) / double(n - 1) : 0.5) * (r.width() - 34),
-                           r.bottom() - 10 - (most > least ? (costs[i] - least) / (most - least) : 0) *
-                                                 (r.height() - 18)});
+        points_.push_back(
+            {r.left() + 14 + (n > 1 ? double(i) / double(n - 1) : 0.5) * (r.width() - 34),
+             r.bottom() - 10 - (most > least ? (costs[i] - least) / (most - least) : 0) * (r.height() - 18)});
     p.setPen(QPen(theme().secondary, 1));
     for (std::size_t i = 1; i < n; ++i) p.drawLine(points_[i - 1], points_[i]);
     const int asked = session_.bases()->mostTypes;
@@ -458,7 +466,8 @@ void BasePane::paintTypes(QPainter& p) {
                     .arg(QStringLiteral("+%1").arg(100 * (costs[std::size_t(shown)] / least - 1), 0, 'f', 1));
     p.setFont(uiFont(11, QFont::DemiBold));
     p.setPen(theme().selection);
-    p.drawText(QRectF(r.left() + 8, r.top() - 6, r.width() - 8, 16), Qt::AlignRight, words);
+    p.drawText(QRectF(14, r.top() - 22, width() - 28.0, 16), Qt::AlignRight,
+               p.fontMetrics().elidedText(words, Qt::ElideRight, width() - 28));
 }
 
 int BasePane::near(QPointF at) const {

@@ -181,7 +181,8 @@ class BaseTable::Rows final : public QAbstractTableModel {
         auto next = model::editBases(session_.base(), session_.bases()->id,
                                      [&](model::BaseSet& set, model::Project&) {
                                          for (std::size_t r : rows)
-                                             if (why.isEmpty()) why = write(set.bases[r], index.column(), text);
+                                             if (why.isEmpty())
+                                                 why = write(set.bases[r], index.column(), text);
                                      });
         if (!why.isEmpty()) {
             emit owner_.said(why);
@@ -193,8 +194,7 @@ class BaseTable::Rows final : public QAbstractTableModel {
     }
     bool editable(int column) const {
         return column == Type || column == AlongX || column == AlongY || column == Depth ||
-               (column == Piles && session_.bases() &&
-                session_.bases()->kind == model::BaseSet::Kind::Caps);
+               (column == Piles && session_.bases() && session_.bases()->kind == model::BaseSet::Kind::Caps);
     }
     void sort(int column, Qt::SortOrder order) override {
         column_ = column, order_ = order;
@@ -318,9 +318,8 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
     out->setObjectName(QStringLiteral("saveBases"));
     out->setToolTip(tr("The register of all bases as a table: CSV or XLSX"));
     connect(out, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Save the register"),
-                                                          QStringLiteral("register.csv"),
-                                                          tr("Tables (*.csv *.xlsx)"));
+        const QString path = QFileDialog::getSaveFileName(
+            this, tr("Save the register"), QStringLiteral("register.csv"), tr("Tables (*.csv *.xlsx)"));
         if (path.isEmpty()) return;
         if (const QString why = save(path); !why.isEmpty()) emit said(why);
     });
@@ -385,18 +384,21 @@ void BaseTable::paste(const QString& text) {
     if (lines.empty() || !set) return;
     // What each column of the paste is, and the base of each row.
     std::vector<int> columns;
-    const bool headed = lines.front().front().trimmed() == rows_->headerData(Name, Qt::Horizontal, Qt::DisplayRole).toString();
+    const bool headed = lines.front().front().trimmed() ==
+                        rows_->headerData(Name, Qt::Horizontal, Qt::DisplayRole).toString();
     if (headed) {
         for (const QString& head : lines.front()) {
             int found = -1;
             for (int c = 0; c < Columns; ++c)
-                if (head.trimmed() == rows_->headerData(c, Qt::Horizontal, Qt::DisplayRole).toString()) found = c;
+                if (head.trimmed() == rows_->headerData(c, Qt::Horizontal, Qt::DisplayRole).toString())
+                    found = c;
             columns.push_back(found);
         }
         lines.erase(lines.begin());
     }
     const QModelIndex from = table_->currentIndex();
-    if (!headed && !from.isValid()) return void(emit said(tr("Choose the cell that the rows begin at first.")));
+    if (!headed && !from.isValid())
+        return void(emit said(tr("Choose the cell that the rows begin at first.")));
     QString why;
     int written = 0;
     auto next = model::editBases(session_.base(), set->id, [&](model::BaseSet& s, model::Project&) {
@@ -408,7 +410,9 @@ void BaseTable::paste(const QString& text) {
             if (headed) {
                 const auto found = byName.find(cells.front().trimmed().toStdString());
                 if (found == byName.end()) {
-                    why = tr("Row %1 names \"%2\", which is no base of this set.").arg(k + 1).arg(cells.front());
+                    why = tr("Row %1 names \"%2\", which is no base of this set.")
+                              .arg(k + 1)
+                              .arg(cells.front());
                     break;
                 }
                 row = found->second;
@@ -421,14 +425,15 @@ void BaseTable::paste(const QString& text) {
                 row = b->number;
             }
             for (int c = 0; c < cells.size() && why.isEmpty(); ++c) {
-                const int column = headed ? (c < int(columns.size()) ? columns[std::size_t(c)] : -1)
-                                          : from.column() + c;
+                const int column =
+                    headed ? (c < int(columns.size()) ? columns[std::size_t(c)] : -1) : from.column() + c;
                 if (column <= Name || !rows_->editable(column)) continue;
                 // A copied register writes what it shows: what is as it is solved stays solved.
                 const auto* b = session_.basesAnswer() && row < session_.basesAnswer()->bases.size()
                                     ? session_.basesAnswer()->bases[row].get()
                                     : nullptr;
-                if (headed && b && b->number == row && rows_->shown(*b, column) == cells[c].trimmed()) continue;
+                if (headed && b && b->number == row && rows_->shown(*b, column) == cells[c].trimmed())
+                    continue;
                 why = rows_->write(s.bases[row], column, cells[c]);
                 if (!why.isEmpty()) why = tr("Row %1: %2").arg(k + 1).arg(why);
                 ++written;

@@ -164,16 +164,27 @@ void BasesView::paintLoads(QPainter& p) const {
         double room = 150;
         for (const auto& o : set.columns)
             if (o.x > c.x + 1 && std::abs(o.y - c.y) < 1500) room = std::min(room, (o.x - c.x) * perMm_ - 12);
-        if (room < 40) continue;
-        double y = at({c.x, c.y - c.depth / 2}).y() + fm.height();
+        // Where the next stands near, to the left of it.
+        const bool leftwards = room < 40;
+        if (leftwards) room = 110;
+        // Below the base, from its left side on.
+        QPointF place = at({c.x - c.width / 2, c.y - c.depth / 2});
+        if (answer)
+            for (const auto& b : answer->bases)
+                if (std::abs(b->centre.x - c.x) <= b->size().B / 2 &&
+                    std::abs(b->centre.y - c.y) <= b->size().L / 2)
+                    place.setY(at({0, b->centre.y - b->size().L / 2}).y());
+        double y = place.y() + fm.height();
+        if (!leftwards) room = std::min(room, width() - place.x() - 4);
         for (const auto& a : c.actions) {
-            QString words = names[a.loadCase] + QLatin1Char(' ') + session_.number(a.N, Kind::Force);
+            QString words = session_.number(a.N, Kind::Force) + QLatin1Char(' ') + names[a.loadCase];
             const bool all = room > 110;
             if (const double H = std::hypot(a.Hx, a.Hy); H > 1 && all)
                 words += tr(" · H %1").arg(session_.number(H, Kind::Force));
             if (const double M = std::hypot(a.Mx, a.My); M > 1e3 && all)
                 words += tr(" · M %1").arg(session_.number(M, Kind::Moment));
-            p.drawText(QPointF(at({c.x, 0}).x() + 6, y), fm.elidedText(words, Qt::ElideRight, room));
+            words = fm.elidedText(words, Qt::ElideRight, room);
+            p.drawText(QPointF(leftwards ? place.x() - fm.horizontalAdvance(words) : place.x(), y), words);
             y += fm.height();
         }
     }

@@ -43,7 +43,8 @@ class LayoutPage final : public TrayPage {
             tr("Most types"), Kind::Count, "basesTypes", [=] { return double(set().mostTypes); },
             basesValue([](model::BaseSet& s, double v) { s.mostTypes = int(v); }));
         sentence([] {
-            return tr("0 leaves as many as there are. What any number costs stands below the plan, under Types.");
+            return tr(
+                "0 leaves as many as there are. What any number costs stands below the plan, under Types.");
         });
         heading(tr("The base in hand"));
         sentence([this] {
@@ -144,7 +145,8 @@ class LayoutPage final : public TrayPage {
                 return qs(units::rowsText(rows, corner, session_.project().basis.units));
             },
             [this](const QString& text) -> std::pair<model::Project, QString> {
-                const auto rows = units::parseRows(text.toStdString(), corner, session_.project().basis.units);
+                const auto rows =
+                    units::parseRows(text.toStdString(), corner, session_.project().basis.units);
                 return {basesValue([&](model::BaseSet& s, int) {
                             s.site.clear();
                             for (const auto& r : rows.rows) s.site.push_back({r[0], r[1]});
@@ -202,7 +204,8 @@ class LayoutPage final : public TrayPage {
                 return qs(units::rowsText(rows, layer, session_.project().basis.units));
             },
             [this](const QString& text) -> std::pair<model::Project, QString> {
-                const auto rows = units::parseRows(text.toStdString(), layer, session_.project().basis.units, 1);
+                const auto rows =
+                    units::parseRows(text.toStdString(), layer, session_.project().basis.units, 1);
                 return {basesValue([&](model::BaseSet& s, int) {
                             s.ground.layers.clear();
                             for (const auto& r : rows.rows)
@@ -212,7 +215,8 @@ class LayoutPage final : public TrayPage {
             },
             tr("3 30; 6 60"));
         sentence([this] {
-            return tr("Below the underside, from above: thickness %1, modulus %2, and Poisson's ratio where it "
+            return tr("Below the underside, from above: thickness %1, modulus %2, and Poisson's ratio where "
+                      "it "
                       "is not 0.3. Without layers no settlement is worked out.")
                 .arg(session_.unit(Kind::Span), session_.unit(Kind::Stress));
         });
@@ -257,6 +261,8 @@ class ActionsPage final : public TrayPage {
         setObjectName(QStringLiteral("basesActionsPage"));
         column_->addWidget(button(tr("Columns with their loads, from a table…"),
                                   QStringLiteral("importLoads"), [&tray] { emit tray.loadsWanted(); }));
+        column_->addWidget(button(tr("The same, pasted from a spreadsheet"), QStringLiteral("pasteLoads"),
+                                  [&tray] { emit tray.loadsPasted(); }));
         sentence([] {
             return tr(
                 "A row per column and case: column, x, y, width, depth, case, nature, use, N, Hx, Hy, Mx, "
@@ -281,8 +287,9 @@ class ActionsPage final : public TrayPage {
                     if (chosen == tr("link %1").arg(name)) {
                         std::vector<std::string> left;
                         auto next = design::linkFloor(session_.base(), session_.bases()->id, *f, left);
-                        if (!left.empty()) emit refused(qs(left.front()) + QLatin1Char(' ') +
-                                                        tr("%n support(s) left out.", nullptr, int(left.size())));
+                        if (!left.empty())
+                            emit refused(qs(left.front()) + QLatin1Char(' ') +
+                                         tr("%n support(s) left out.", nullptr, int(left.size())));
                         return next;
                     }
                 }
@@ -293,20 +300,22 @@ class ActionsPage final : public TrayPage {
             for (const auto& f : session_.project().floors)
                 if (links(f->id)) floors << qs(f->name);
             if (session_.project().floors.empty()) return tr("The project has no floor.");
-            if (floors.isEmpty()) return tr("A floor that is linked hands its columns and walls down with their loads.");
+            if (floors.isEmpty())
+                return tr("A floor that is linked hands its columns and walls down with their loads.");
             const auto* a = session_.basesAnswer();
             return tr("Linked: %1. %2")
                 .arg(floors.join(QStringLiteral(", ")),
                      !a || a->changed.empty()
                          ? tr("Loads are as they were taken note of.")
-                         : tr("%n load(s) changed since they were taken note of; the margin names them.", nullptr,
-                              int(a->changed.size())));
+                         : tr("%n load(s) changed since they were taken note of; the margin names them.",
+                              nullptr, int(a->changed.size())));
         });
         column_->addWidget(note_ = button(tr("Take note of these loads"), QStringLiteral("takeNote"), [this] {
                                const auto* a = session_.basesAnswer();
                                if (a && a->error.empty())
-                                   session_.apply(tr("Take note of loads"),
-                                                  design::takeNote(session_.base(), session_.bases()->id, *a->set));
+                                   session_.apply(
+                                       tr("Take note of loads"),
+                                       design::takeNote(session_.base(), session_.bases()->id, *a->set));
                            }));
         heading(tr("Combinations"));
         flag(
@@ -318,8 +327,10 @@ class ActionsPage final : public TrayPage {
             tr("Design approach of EN 1997-1"), "approach", [] { return approaches; },
             [this] { return approaches[session_.bases()->approach - 1]; },
             basesValue([](model::BaseSet& s, const QString& v) { s.approach = v.toInt(); }));
-        combinations_ = new TrayTable({tr("Used"), tr("Combination"), tr("For")}, {54, 176, 0},
-                                      {{0, {tr("yes"), tr("no")}}});
+        combinations_ = new TrayTable({tr("Used"), tr("Combination"), tr("For")}, {66, 170, 0},
+                                      {{0, {tr("yes"), tr("no"), tr("not here")}}});
+        combinations_->setToolTip(
+            tr("no: for no base; not here: not for the base in hand. Both are told as not checked."));
         combinations_->setObjectName(QStringLiteral("baseCombinations"));
         combinations_->setReadOnly({1, 2});
         connect(combinations_, &TrayTable::edited, this, &ActionsPage::chooseCombination);
@@ -363,8 +374,10 @@ class ActionsPage final : public TrayPage {
             for (const auto& name : set.leftOut)
                 if (!all.contains(name)) names_.push_back(name), all[name];
             for (const auto& name : names_)
-                rows.push_back({all[name].isEmpty() ? tr("no") : tr("yes"), qs(name),
-                                all[name].join(QStringLiteral(", "))});
+                rows.push_back({all[name].isEmpty() ? tr("no")
+                                : leftHere(name)    ? tr("not here")
+                                                    : tr("yes"),
+                                qs(name), all[name].join(QStringLiteral(", "))});
         }
         combinations_->show(rows);
         rows.clear();
@@ -436,16 +449,30 @@ class ActionsPage final : public TrayPage {
                                [&](const model::FloorSupport& f) { return f.floor == floor; });
         });
     }
+    bool leftHere(const std::string& name) const {
+        const auto* b = inHand();
+        return b && std::find(b->leftOut.begin(), b->leftOut.end(), name) != b->leftOut.end();
+    }
     void chooseCombination(int row, int column, const QString& text) {
         if (column != 0 || row >= int(names_.size())) return;
         const auto name = names_[std::size_t(row)];
-        const bool out = text == tr("no");
-        session_.apply(out ? tr("Leave a combination out") : tr("Look at a combination"),
-                       model::editBases(session_.base(), session_.bases()->id,
-                                        [&](model::BaseSet& s, model::Project&) {
-                                            std::erase(s.leftOut, name);
-                                            if (out) s.leftOut.push_back(name);
-                                        }));
+        const bool out = text == tr("no"), here = text == tr("not here");
+        if (here && !inHand()) {
+            emit refused(tr("Choose a base first: the combination is left out for that one."));
+            return refresh();
+        }
+        const model::Id id = inHand() ? inHand()->id : model::Id();
+        session_.apply(
+            out ? tr("Leave a combination out") : tr("Look at a combination"),
+            model::editBases(session_.base(), session_.bases()->id, [&](model::BaseSet& s, model::Project&) {
+                std::erase(s.leftOut, name);
+                if (out) s.leftOut.push_back(name);
+                for (auto& b : s.bases) {
+                    if (b.id != id) continue;
+                    std::erase(b.leftOut, name);
+                    if (here) b.leftOut.push_back(name);
+                }
+            }));
         refresh();
     }
     TrayTable *cases_, *actions_, *combinations_;

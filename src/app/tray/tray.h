@@ -117,6 +117,7 @@ class Tray : public QWidget {
     void exportWanted(const QString& what);  // "issue", "drawing", "schedule", "report", "print"
     void economyWanted();
     void loadsWanted();  // columns with their loads from a table
+    void loadsPasted();  // the same from the clipboard
     void checkWanted(const model::Spot& spot, const std::string& check);
 
   private:

@@ -156,8 +156,28 @@ QString MainWindow::importBases(const QString& path) {
         say(qs(file.error));
         return qs(file.error);
     }
+    return importLoads(file.text);
+}
+
+// Cells of a spreadsheet, with tabs between them, as a table with commas.
+QString MainWindow::pasteBases(const QString& cells) {
+    std::string csv;
+    for (const QString& line : cells.split(QLatin1Char('\n'))) {
+        QStringList row = line.split(QLatin1Char('\t'));
+        for (QString& cell : row) {
+            cell = cell.trimmed();
+            if (cell.contains(QLatin1Char(',')) || cell.contains(QLatin1Char('"')))
+                cell = QLatin1Char('"') + cell.replace(QLatin1Char('"'), QLatin1String("\"\"")) +
+                       QLatin1Char('"');
+        }
+        csv += row.join(QLatin1Char(',')).toStdString() + "\n";
+    }
+    return importLoads(csv);
+}
+
+QString MainWindow::importLoads(const std::string& csv) {
     model::Project next = session_.base();
-    auto read = formats::readColumnLoads(file.text, {}, next);
+    auto read = formats::readColumnLoads(csv, {}, next);
     if (!read.error.empty()) {
         say(qs(read.error));
         return qs(read.error);

@@ -1,6 +1,7 @@
 #include "window/main_window.h"
 
 #include <QApplication>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QComboBox>
 #include <QFileDialog>
@@ -233,6 +234,7 @@ void MainWindow::connectParts() {
     connect(&below_->bases(), &BaseTable::said, this, &MainWindow::say);
     connect(&below_->basePane(), &BasePane::said, this, &MainWindow::say);
     connect(tray_, &Tray::loadsWanted, this, &MainWindow::addBases);
+    connect(tray_, &Tray::loadsPasted, this, [this] { pasteBases(QApplication::clipboard()->text()); });
     connect(canvas_, &FloorCanvas::activated, this, &MainWindow::openMargin);
     connect(tray_, &Tray::exportWanted, this, &MainWindow::exportAsked);
     connect(tray_, &Tray::economyWanted, this, &MainWindow::economicalBars);

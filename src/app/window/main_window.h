@@ -54,6 +54,7 @@ class MainWindow : public QMainWindow {
     BasesView& basesPlan() { return *basesPlan_; }
     // Columns with their loads from a table, into a set of bases; a sentence where it cannot be used.
     QString importBases(const QString& path);
+    QString pasteBases(const QString& cells);  // of a spreadsheet
     Register& below() { return *below_; }
     Tray& tray() { return *tray_; }
     // The plan of the element in hand.
@@ -101,6 +102,7 @@ class MainWindow : public QMainWindow {
     bool eventFilter(QObject* object, QEvent* event) override;  // Esc puts the hint away before anything else
 
   private:
+    QString importLoads(const std::string& csv);
     void buildMenus();
     void buildStatus();
     void connectParts();

@@ -535,8 +535,9 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
                          {"n", double(design.piles.size())}},
                         forces.lateral.value / 1000, "kN", clause, "shared evenly by the piles");
         }
-        f.notes.push_back("Horizontal forces are shared evenly by the piles of a cap; the ground beside the "
-                          "cap takes none, and what they bend the piles is not checked.");
+        f.notes.push_back(
+            "Horizontal forces are shared evenly by the piles of a cap; the ground beside the "
+            "cap takes none, and what they bend the piles is not checked.");
         add("pile-lateral", "Horizontal force of a pile", Topic::Ground,
             pile.lateral > 0
                 ? checks::judged(f)
@@ -670,6 +671,7 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
             combination(BaseState::Strength, at.combination));
     }
     starterChecks(add, s, toBars(), working);
+    commonChecks(add);
     return list.take();
 }
 

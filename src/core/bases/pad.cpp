@@ -56,7 +56,8 @@ double Pad::waterPressure() const {
 }
 std::pair<double, double> Pad::settlement(const PadSize& s, std::size_t i) const {
     const auto& g = in_.set.ground;
-    const double p = std::max(0.0, sums(BaseState::Sustained)[i].N / s.area() + weights(s) - g.soil * g.depth);
+    const double p =
+        std::max(0.0, sums(BaseState::Sustained)[i].N / s.area() + weights(s) - g.soil * g.depth);
     std::vector<ground::SoilLayer> layers;
     for (const auto& l : g.layers) layers.push_back({l.modulus, l.poisson, l.thickness});
     return {p, ground::settlement(p, s.B, s.L, layers).characteristic};
@@ -144,8 +145,8 @@ GroundAnswer Pad::ground(const PadSize& s) const {
     if (s.onSite && in_.set.site.size() > 2)
         for (const auto& c : columns_)
             for (int axis : {0, 1})
-                out.onSite = out.onSite &&
-                             std::abs(c.place(axis, s)) + c.side(axis) / 2 <= s.side(axis) / 2 + 1;
+                out.onSite =
+                    out.onSite && std::abs(c.place(axis, s)) + c.side(axis) / 2 <= s.side(axis) / 2 + 1;
     const auto& g = in_.set.ground;
     const double A = s.area(), w = weights(s), u = waterPressure();
     using By = model::GroundValues::By;
@@ -347,7 +348,8 @@ bool Pad::chooseBars(PadDesign& design) const {
                 if (section.d < 50) break;
                 const auto need = rules.flexure->required(section, M);
                 const double least = rules.steel->minimum(section);
-                double area = std::max(need.possible && !need.doubly ? need.As : 1e9, least);
+                double area =
+                    std::max(need.possible && !need.doubly ? need.As * evenly(s, axis) : 1e9, least);
                 bool cracks = false;
                 for (int more = 0; more < 20; ++more) {
                     cracks = false;
@@ -381,6 +383,11 @@ bool Pad::chooseBars(PadDesign& design) const {
         below = design.bottom[std::size_t(axis)].bar ? design.bottom[std::size_t(axis)].bar->diameter : 16;
     }
     return fine;
+}
+
+double Pad::evenly(const PadSize& s, int axis, trace::Steps* t) const {
+    const double ratio = s.side(1 - axis) / s.side(axis);
+    return columns_.size() == 1 && ratio > 1 + 1e-9 ? in_.rules.evenSpread(ratio, t) : 1;
 }
 
 standards::FootingAnchorage Pad::anchored(const PadDesign& design, const Demand& m, int axis,
@@ -457,6 +464,10 @@ bool Pad::strong(PadDesign& design) const {
         if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
             return false;
         if (m.shear[axis].value > in_.rules.oneWay(section, mat.area()) * (1 + 1e-9)) return false;
+        if (const double more = evenly(s, axis);
+            more > 1 + 1e-9 && mat.area() * (1 + 1e-9) <
+                                   more * in_.standard->flexure->required(section, m.moment[axis].value).As)
+            return false;
         if (mat.hooked &&
             in_.rules.anchorage(anchored(design, m, axis, true)).outcome == checks::Outcome::Over)
             return false;
@@ -537,8 +548,9 @@ PadDesign Pad::solve() const {
             out.trouble = !g.onSite ? "The outline of the site has no room for a base that carries this."
                           : g.outsideIn >= 0 && g.outside > 0
                               ? fmt::format("The resultant leaves the base by {:.0f} mm.", g.outside)
-                          : g.uplift.value > 1  ? "The base lifts: no weight that it can have holds it."
-                          : g.settlement.value > 1 ? "No base is large enough for the settlement that is accepted."
+                          : g.uplift.value > 1 ? "The base lifts: no weight that it can have holds it."
+                          : g.settlement.value > 1
+                              ? "No base is large enough for the settlement that is accepted."
                           : g.sliding.value > 1 ? "No base is heavy enough against sliding."
                                                 : "No base is large enough for the ground.";
             if (base_.B > 0 || base_.L > 0) {
@@ -625,11 +637,12 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
                  ga.slides / 1000, "kN", f.clause);
             holds(s, std::size_t(i), &t);
         }
-        f.notes.push_back(g.passiveShare > 0
-                              ? fmt::format("Against sliding {:.0f} % of the passive pressure beside bases helps, "
-                                            "by your word; that the soil stays there is up to you.",
-                                            100 * g.passiveShare)
-                              : "Passive pressure beside bases is left out against sliding.");
+        f.notes.push_back(
+            g.passiveShare > 0
+                ? fmt::format("Against sliding {:.0f} % of the passive pressure beside bases helps, "
+                              "by your word; that the soil stays there is up to you.",
+                              100 * g.passiveShare)
+                : "Passive pressure beside bases is left out against sliding.");
         add("sliding", "Against sliding", Topic::Ground, checks::judged(f), t,
             combination(BaseState::Ground, i), {});
     }
@@ -687,7 +700,8 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
                  "elastic layers below the characteristic point of a flexible rectangle");
         }
         f.notes.push_back(
-            "Settlement: elastic layers below the base, each with its own modulus; bases beside it, consolidation "
+            "Settlement: elastic layers below the base, each with its own modulus; bases beside it, "
+            "consolidation "
             "with time and differences between bases are not looked at.");
         add("settlement", "Settlement", Topic::Ground, checks::judged(f), t,
             combination(BaseState::Sustained, i), {});
@@ -739,8 +753,9 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                   {"L", s.L, "mm"},
                   {"W_p", beside, "kN"}},
                  w * s.area() / 1000, "kN", f.clause,
-                 beside > 0 ? "base and soil above it, less that where the pedestals stand, whose weight is in N_c"
-                            : "base and soil above it");
+                 beside > 0
+                     ? "base and soil above it, less that where the pedestals stand, whose weight is in N_c"
+                     : "base and soil above it");
             const double N = sum.N + w * k.weight * s.area();
             step(&t, "N", "N_c + k*W",
                  {{"N_c", sum.N / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}}, N / 1000,
@@ -835,6 +850,22 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             f.limit = rules.steel->minimum(section, working ? &t : nullptr);
             add(keys[axis][2], titles[axis][2], Topic::Steel, checks::judged(f), t, {}, model::Face::Bottom);
         }
+        trace::Steps band;
+        if (const double more = evenly(s, axis, working ? &band : nullptr); more > 1 + 1e-9) {
+            Finding f = finding(units::Kind::Area, mat.area(), 0, in_.rules.evenSpreadClause());
+            f.sense = checks::Sense::AtLeast, f.prefix = "As";
+            const double need = rules.flexure->required(section, m.moment[axis].value).As;
+            f.limit = more * need;
+            if (working)
+                trace::step(&band, "A_s,even", "f*A_s", {{"f", more}, {"A_s", need, "mm²"}}, more * need,
+                            "mm²", f.clause);
+            f.notes.push_back(
+                "Steel along the shorter side lies evenly, as much as the band about the column asks "
+                "for all over.");
+            add(axis == 0 ? "band-x" : "band-y", axis == 0 ? "Band along x" : "Band along y", Topic::Steel,
+                checks::judged(f), band, combination(BaseState::Strength, m.moment[axis].combination),
+                model::Face::Bottom);
+        }
         {
             Finding f =
                 finding(units::Kind::BarSpacing, mat.spacing, most, rules.steel->clauses(true).spacing);
@@ -885,6 +916,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         add("foot", "Concrete below the column", Topic::Bearing, foot, ft,
             combination(BaseState::Strength, in));
     starterChecks(add, s, in_.cover, working);
+    commonChecks(add);
     if (m.outsideIn >= 0) {
         Finding f = finding(units::Kind::Length, m.outside, 0, in_.rules.clause(BaseState::Strength));
         f.here.push_back(
@@ -911,10 +943,9 @@ std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, 
         // On a pedestal its top is what the column presses on; the base below it is pressed less.
         const auto& p = base_.pedestal;
         const double over = p.any() ? p.height : deepest ? 1e9 : s.h;
-        const double spread =
-            std::max(1.0, std::min({3.0, (p.any() ? col.side(0) : s.B - 2 * x) / cx,
-                                    (p.any() ? col.side(1) : s.L - 2 * y) / cy,
-                                    1 + in_.rules.footSpread() * over / std::max(cx, cy)}));
+        const double spread = std::max(1.0, std::min({3.0, (p.any() ? col.side(0) : s.B - 2 * x) / cx,
+                                                      (p.any() ? col.side(1) : s.L - 2 * y) / cy,
+                                                      1 + in_.rules.footSpread() * over / std::max(cx, cy)}));
         Asked press;
         for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
             press.larger(combined(col.actions, of(BaseState::Strength)[i].factors).N, int(i));

@@ -5,8 +5,8 @@
 // Readings. The base is rigid, the ground pushes and does not pull (exact, see ground/rigid_base). Weights of
 // base and soil cause no bending or shear where all of it is in contact. Moments act at the faces of columns,
 // shear at d from them; between columns the moment of the beam as a whole counts. Against sliding the ground
-// beside the base helps with the share of Rankine's passive pressure that someone chose. Settlement is that of
-// the sustained loads less the soil dug out, on elastic layers.
+// beside the base helps with the share of Rankine's passive pressure that someone chose. Settlement is that
+// of the sustained loads less the soil dug out, on elastic layers.
 #pragma once
 
 #include <optional>
@@ -89,6 +89,8 @@ class Pad : public Standing {
     double leastPlan(double h, double from) const;
     bool strong(PadDesign& design) const;
     Demand demand(const PadSize& size, BaseState state, const std::array<double, 2>& d) const;
+    // By how much more steel along an axis lies evenly, for a band about the column.
+    double evenly(const PadSize& size, int axis, trace::Steps* t = nullptr) const;
     bool chooseBars(PadDesign& design) const;  // false where none keeps the crack rule
     standards::FootingAnchorage anchored(const PadDesign& design, const Demand& demand, int axis,
                                          bool hooked) const;

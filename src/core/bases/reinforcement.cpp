@@ -93,8 +93,7 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
         bars.lines.push_back({{x + lx, y + ly, stands}, {x, y, stands}, {x, y, stands - d / 2 + high}});
     };
     for (int side : {-1, 1})
-        for (int k = 0; k < s.along[0]; ++k)
-            put(half[0] * (2.0 * k / (s.along[0] - 1) - 1), side * half[1]);
+        for (int k = 0; k < s.along[0]; ++k) put(half[0] * (2.0 * k / (s.along[0] - 1) - 1), side * half[1]);
     for (int side : {-1, 1})
         for (int k = 1; k + 1 < s.along[1]; ++k)
             put(side * half[0], half[1] * (2.0 * k / (s.along[1] - 1) - 1));
@@ -104,8 +103,8 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
     const int n = std::max(3, int(std::ceil((last - first) / std::min(300.0, 15 * d))) + 1);
     const double a = 2 * half[0] + d + 2 * thin->diameter, b = 2 * half[1] + d + 2 * thin->diameter;
     l.run = "links", l.bar = thin->name, l.diameter = thin->diameter, l.number = n, l.layer = "links";
-    const double tail = units::roundUp(
-        anchorage.bendRadius(l.diameter) + l.diameter + anchorage.hookTail(l.diameter), 5);
+    const double tail =
+        units::roundUp(anchorage.bendRadius(l.diameter) + l.diameter + anchorage.hookTail(l.diameter), 5);
     l.shape = "51", l.dimensions = {{'A', units::rounded(a, 4)}, {'B', units::rounded(b, 4)}, {'C', tail}};
     schedule::cut(l, *thin, anchorage);
     const double x = a / 2 - thin->diameter / 2, y = b / 2 - thin->diameter / 2;

@@ -30,8 +30,16 @@ Standing::Standing(const Context& in, const model::Base& base) : in_(in), base_(
     for (const auto& c : columns_)
         middle_.x += c.at.x / double(columns_.size()), middle_.y += c.at.y / double(columns_.size());
     for (auto& c : columns_) c.at.x -= middle_.x, c.at.y -= middle_.y;
+    if (!base.leftOut.empty()) {
+        own_ = in.combinations;
+        for (auto& all : *own_)
+            std::erase_if(all, [&](const standards::BaseCombination& c) {
+                return std::find(base.leftOut.begin(), base.leftOut.end(), c.name(in.caseNames)) !=
+                       base.leftOut.end();
+            });
+    }
     for (int s = 0; s < states; ++s)
-        for (const auto& k : in.combinations[std::size_t(s)]) {
+        for (const auto& k : of(BaseState(s))) {
             Sum& sum = sums_[std::size_t(s)].emplace_back();
             for (const auto& c : columns_) {
                 const Forces f = forces(c, k);
@@ -71,14 +79,13 @@ void Standing::findStarters() {
             const double N = combined(c.actions, of(BaseState::Strength)[i].factors).N;
             press.larger(N, int(i)), pull.larger(-N, int(i));
         }
-        const double least =
-            in_.rules.dowels(press.value, c.column->width * c.column->depth, in_.fy);
+        const double least = in_.rules.dowels(press.value, c.column->width * c.column->depth, in_.fy);
         s.tension = pull.value, s.pulledIn = pull.combination;
         s.need = std::max(least, pull.value / yield);
         s.combination = s.need > least ? pull.combination : press.combination;
         for (int axis : {0, 1})
-            s.along[axis] = std::max(
-                2, int(std::ceil((s.sides[axis] - 2 * in_.cover - 40) / startersApart - 1e-9)) + 1);
+            s.along[axis] =
+                std::max(2, int(std::ceil((s.sides[axis] - 2 * in_.cover - 40) / startersApart - 1e-9)) + 1);
         std::vector<std::string> names = in_.set.bars;
         if (!in_.set.starterBar.empty()) names = {in_.set.starterBar};
         std::vector<const catalogs::Bar*> bars;
@@ -123,6 +130,32 @@ Reinforced Standing::reinforced(const PadSize& s, const std::array<Mat, 2>& bott
     r.starters = starters_;
     return r;
 }
+void Standing::commonChecks(const Add& add) const {
+    for (const auto& name : base_.leftOut) {
+        const bool known =
+            std::any_of(in_.combinations.begin(), in_.combinations.end(), [&](const auto& all) {
+                return std::any_of(all.begin(), all.end(),
+                                   [&](const auto& c) { return c.name(in_.caseNames) == name; });
+            });
+        if (known)
+            add("left-out/" + name, "Combination " + name, checks::Topic::Omission,
+                checks::notChecked("combinations", "It was left out by someone's word, for this base."), {},
+                {}, {});
+    }
+    const auto& p = base_.pedestal;
+    if (!p.any()) return;
+    double over = 0;
+    for (const auto& c : columns_)
+        over = std::max({over, (p.width - c.column->width) / 2, (p.depth - c.column->depth) / 2});
+    checks::Finding f = finding(units::Kind::Length, p.height, 2 * over, "EN 1992-1-1 12.9.3(2)");
+    f.sense = checks::Sense::AtLeast, f.prefix = "h";
+    f.notes.push_back(
+        "A pedestal is taken to spread the column's load to all of its section where it is twice as high as "
+        "it "
+        "stands out; its own bars are not designed.");
+    add("pedestal", "Height of the pedestal", checks::Topic::Bearing, checks::judged(f), {}, {}, {});
+}
+
 void Standing::starterChecks(const Add& add, const PadSize& size, double below, bool working) const {
     const auto& all = starters_;
     for (std::size_t c = 0; c < all.size(); ++c) {
@@ -133,14 +166,16 @@ void Standing::starterChecks(const Add& add, const PadSize& size, double below, 
         f.sense = checks::Sense::AtLeast, f.prefix = "As";
         trace::Steps t;
         if (working && s.combination >= 0) {
-            const double N =
-                combined(columns_[c].actions, this->of(BaseState::Strength)[std::size_t(s.combination)].factors).N;
+            const double N = combined(columns_[c].actions,
+                                      this->of(BaseState::Strength)[std::size_t(s.combination)].factors)
+                                 .N;
             trace::step(&t, "N_Ed", "", {}, N / 1000, "kN", f.clause, "at the top of the base, downwards");
             trace::step(&t, "A_s,min", "", {}, s.need, "mm²", f.clause,
                         "least steel of the column, or what a pull asks for");
         }
         f.notes.push_back(
-            "Starter bars are for the least steel of the column and for its pull; what its moments ask for is "
+            "Starter bars are for the least steel of the column and for its pull; what its moments ask for "
+            "is "
             "the design of the column.");
         if (!s.bar) f.here.push_back("None of the bars allowed for bases stands in the column.");
         add("starters" + tag, "Starter bars" + of, checks::Topic::Steel, checks::judged(f), t,
@@ -148,8 +183,8 @@ void Standing::starterChecks(const Add& add, const PadSize& size, double below, 
         if (s.bar && s.tension > 0) {
             trace::Steps a;
             const auto [out, in] = pulledOut(s, size.h, below, working ? &a : nullptr);
-            add("starters-anchorage" + tag, "Anchorage of starter bars" + of, checks::Topic::Anchorage, out, a,
-                combination(BaseState::Strength, in), {});
+            add("starters-anchorage" + tag, "Anchorage of starter bars" + of, checks::Topic::Anchorage, out,
+                a, combination(BaseState::Strength, in), {});
         }
     }
 }
@@ -184,8 +219,8 @@ std::vector<std::size_t> Standing::worstLooking(const Column& c, double h, doubl
     std::vector<std::pair<double, std::size_t>> order;
     for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
         const Forces f = forces(c, BaseState::Strength, i);
-        const double more = std::abs(f.along(0, h)) / (c.side(0) + 2 * d) +
-                            std::abs(f.along(1, h)) / (c.side(1) + 2 * d);
+        const double more =
+            std::abs(f.along(0, h)) / (c.side(0) + 2 * d) + std::abs(f.along(1, h)) / (c.side(1) + 2 * d);
         order.push_back({-(f.N + 1.5 * more), i});
     }
     std::sort(order.begin(), order.end());

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <functional>
+#include <optional>
 
 #include "bases/reinforcement.h"
 #include "checks/checks.h"
@@ -57,7 +58,7 @@ class Standing {
     };
     Standing(const Context& in, const model::Base& base);
     const std::vector<standards::BaseCombination>& of(BaseState s) const {
-        return in_.combinations[std::size_t(s)];
+        return own_ ? (*own_)[std::size_t(s)] : in_.combinations[std::size_t(s)];
     }
     const std::vector<Sum>& sums(BaseState s) const { return sums_[std::size_t(s)]; }
     std::string combination(BaseState s, int i) const;
@@ -72,6 +73,8 @@ class Standing {
     bool startersHold(double h, double below) const;
     using Add = std::function<void(std::string key, std::string title, checks::Topic, checks::Finding,
                                    trace::Steps, std::string combination, std::optional<model::Face>)>;
+    // What was left out for this base, as checks that were not made; and what a pedestal asks for.
+    void commonChecks(const Add& add) const;
     void starterChecks(const Add& add, const PadSize& size, double below, bool working) const;
     Reinforced reinforced(const PadSize& size, const std::array<Mat, 2>& bottom,
                           const std::array<Mat, 2>& top, double below) const;
@@ -95,6 +98,8 @@ class Standing {
     std::vector<Column> columns_;
 
   private:
+    // Where some combinations are left out for this base: those that are not.
+    std::optional<std::array<std::vector<standards::BaseCombination>, states>> own_;
     std::array<std::vector<Sum>, states> sums_;
     std::vector<Starters> starters_;
     void findStarters();

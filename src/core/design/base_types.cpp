@@ -37,4 +37,39 @@ Grouping group(std::size_t rows, std::size_t most,
     return out;
 }
 
+SetGrouping groupSets(std::size_t rows, std::size_t most, const std::function<double(unsigned)>& of) {
+    SetGrouping out;
+    if (rows == 0 || rows > mostSets || most == 0) return out;
+    most = std::min(most, rows);
+    const unsigned all = (1u << rows) - 1;
+    constexpr double never = 1e300;
+    std::vector<double> cost(all + 1, never), before(all + 1, never);
+    for (unsigned s = 1; s <= all; ++s) cost[s] = of(s);
+    before[0] = 0;
+    std::vector<std::vector<unsigned>> with(most + 1, std::vector<unsigned>(all + 1, 0));
+    std::size_t bestTypes = 1;
+    for (std::size_t n = 1; n <= most; ++n) {
+        std::vector<double> now(all + 1, never);
+        for (unsigned s = 1; s <= all; ++s) {
+            // The type that holds the lowest row of what is left.
+            const unsigned low = s & (~s + 1), rest = s ^ low;
+            for (unsigned sub = rest;; sub = (sub - 1) & rest) {
+                const unsigned type = sub | low;
+                if (before[s ^ type] < never)
+                    if (const double c = before[s ^ type] + cost[type]; c < now[s])
+                        now[s] = c, with[n][s] = type;
+                if (sub == 0) break;
+            }
+        }
+        before = now;
+        before[0] = never;
+        if (out.costs.empty() || now[all] < out.costs.back()) bestTypes = n;
+        out.costs.push_back(out.costs.empty() ? now[all] : std::min(out.costs.back(), now[all]));
+    }
+    unsigned left = all;
+    for (std::size_t n = bestTypes; n > 0 && left; --n)
+        out.types.push_back(with[n][left]), left ^= with[n][left];
+    return out;
+}
+
 }  // namespace talvik::design

@@ -16,4 +16,13 @@ struct Grouping {
 };
 Grouping group(std::size_t rows, std::size_t most, const std::function<double(std::size_t, std::size_t)>& of);
 
+// The same over all groupings whatever, not stretches alone: `of` is asked for sets of rows as bits. Exact
+// (dynamic programming over subsets), for at the most 11 rows. `types`: of the best with at the most `most`.
+struct SetGrouping {
+    std::vector<double> costs;
+    std::vector<unsigned> types;
+};
+inline constexpr std::size_t mostSets = 11;
+SetGrouping groupSets(std::size_t rows, std::size_t most, const std::function<double(unsigned)>& of);
+
 }  // namespace talvik::design

@@ -46,15 +46,14 @@ bool sameRules(const model::BaseSet& a, const model::BaseSet& b) {
            a.leftOut == b.leftOut;
 }
 
-// What makes two bases the same to build.
-using Shape =
-    std::tuple<double, double, double, std::string, std::string, std::string, std::string, std::string>;
-Shape shapeOf(const BasePart& p) {
-    std::string piles;
-    for (auto q : p.piles()) piles += fmt::format("{:.0f}:{:.0f};", q.x, q.y);
+// What makes two bases the same to build, as text.
+std::string shapeOf(const BasePart& p) {
     auto text = [](const bases::Mat& m) { return m.text() + (m.hooked ? " bent" : ""); };
-    return {p.size().B,          p.size().L,          p.size().h,       piles,
-            text(p.bottom()[0]), text(p.bottom()[1]), text(p.top()[0]), text(p.top()[1])};
+    std::string all = fmt::format("{:012.3f} {:012.3f} {:012.3f} ", p.size().B, p.size().L, p.size().h);
+    for (auto q : p.piles()) all += fmt::format("{:.0f}:{:.0f};", q.x, q.y);
+    for (const auto* mats : {&p.bottom(), &p.top()})
+        for (const auto& m : *mats) all += "|" + text(m);
+    return all;
 }
 
 class Maker {
@@ -63,8 +62,7 @@ class Maker {
           const std::shared_ptr<const standards::Standard>& standard)
         : set_(set), context_(std::make_shared<Context>(*set, basis, standard)), in_(*context_) {}
     // Of an answer that is there.
-    explicit Maker(const BasesAnswer& answer)
-        : set_(answer.set), context_(answer.context), in_(*context_) {}
+    explicit Maker(const BasesAnswer& answer) : set_(answer.set), context_(answer.context), in_(*context_) {}
 
     const std::shared_ptr<const Context>& context() const { return context_; }
 
@@ -105,6 +103,7 @@ class Maker {
             if (!over && !part.checks.empty()) part.checks.front().outcome = checks::Outcome::Over;
             if (!part.checks.empty()) part.checks.front().here.push_back(part.trouble());
         }
+        part.shape = shapeOf(part);
         const auto& s = part.size();
         const auto& g = set_->ground;
         const auto& stub = base.pedestal;
@@ -215,12 +214,13 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
         else if (p->trouble().empty())
             free.push_back(p);
     }
-    for (auto& [name, group] : byHand) maker.together(group);
+    int apart = 0;
+    for (auto& [name, group] : byHand) apart += !maker.together(group);
     // Different shapes, by cost: bases near to each other in cost are near in size.
-    std::map<Shape, std::vector<const BasePart*>> shapes;
+    std::map<std::string_view, std::vector<const BasePart*>> shapes;
     for (const auto& s : slots)
         if (set.bases[s.get().number].type.empty() && s.get().trouble().empty())
-            shapes[shapeOf(s.get())].push_back(&s.get());
+            shapes[s.get().shape].push_back(&s.get());
     if (shapes.size() > 1 && pads(set)) {
         std::vector<std::vector<const BasePart*>*> rows;
         for (auto& [shape, all] : shapes) rows.push_back(&all);
@@ -230,52 +230,88 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
                    std::tuple(q.area(), q.h, b->front()->steel);
         });
         // A type costs each of its bases what the largest size and the most steel of them cost.
-        double steel = 0, B = 0, L = 0, h = 0;
-        std::size_t n = 0, from = 0, upTo = 0;  // of the stretch asked last, which grows by one row at a time
-        auto cost = [&](std::size_t first, std::size_t last) {
-            if (n == 0 || first != from || last != upTo + 1)
-                steel = B = L = h = 0, n = 0, from = upTo = first;
-            for (std::size_t i = n == 0 ? first : last; i <= last; ++i) {
-                const auto& p = *rows[i]->front();
-                B = std::max(B, p.size().B), L = std::max(L, p.size().L), h = std::max(h, p.size().h);
-                steel = std::max(steel, p.steel / std::max(1e-9, p.size().area()));
-                n += rows[i]->size();
-            }
-            upTo = last;
-            const double volume = B * L * h / 1e9;
-            const auto& rates = answer.basis->rates;
-            const double dug = (B + 200) * (L + 200) / 1e9;
-            return double(n) *
-                   (volume * rates.concrete.price + steel * B * L * rates.steel.price +
-                    2 * (B + L) * h / 1e6 * rates.formwork.price +
-                    dug * set.ground.blinding * rates.blinding.price +
-                    dug * (std::max(set.ground.depth, h) + set.ground.blinding) * rates.excavation.price);
+        struct Sum {
+            double B = 0, L = 0, h = 0, steel = 0;
+            std::size_t n = 0;
         };
-        // The whole curve whatever is asked for; then what is.
-        const std::size_t shown = std::min<std::size_t>(12, rows.size());
-        if (rows.size() <= 600) {
-            const auto whole = group(rows.size(), shown, cost);
-            const auto grouping =
-                set.mostTypes > 0 ? group(rows.size(), std::size_t(set.mostTypes), cost) : whole;
-            answer.costs = set.mostTypes > int(shown) ? grouping.costs : whole.costs;
-            if (set.mostTypes > 0 && rows.size() > std::size_t(set.mostTypes))
-                for (std::size_t k = 0; k < grouping.begins.size() && !stop.stop_requested(); ++k) {
-                    const std::size_t to =
-                        k + 1 < grouping.begins.size() ? grouping.begins[k + 1] : rows.size();
-                    std::vector<std::shared_ptr<BasePart>> all;
-                    std::set<std::size_t> numbers;
-                    for (std::size_t i = grouping.begins[k]; i < to; ++i)
-                        for (const auto* p : *rows[i]) numbers.insert(p->number);
-                    for (const auto& p : free)
-                        if (numbers.contains(p->number)) all.push_back(p);
-                    maker.together(all);
+        auto add = [&](Sum& sum, std::size_t row) {
+            const auto& p = *rows[row]->front();
+            sum.B = std::max(sum.B, p.size().B), sum.L = std::max(sum.L, p.size().L);
+            sum.h = std::max(sum.h, p.size().h);
+            sum.steel = std::max(sum.steel, p.steel / std::max(1e-9, p.size().area()));
+            sum.n += rows[row]->size();
+        };
+        auto price = [&](const Sum& t) {
+            const auto& rates = answer.basis->rates;
+            const double dug = (t.B + 200) * (t.L + 200) / 1e9;
+            return double(t.n) *
+                   (t.B * t.L * t.h / 1e9 * rates.concrete.price + t.steel * t.B * t.L * rates.steel.price +
+                    2 * (t.B + t.L) * t.h / 1e6 * rates.formwork.price +
+                    dug * set.ground.blinding * rates.blinding.price +
+                    dug * (std::max(set.ground.depth, t.h) + set.ground.blinding) * rates.excavation.price);
+        };
+        // The whole curve whatever is asked for; then what is. Of few all groupings there are, else those in
+        // stretches by size.
+        const std::size_t shown = std::min<std::size_t>(12, rows.size()),
+                          asked = std::size_t(std::max(0, set.mostTypes)),
+                          most = std::max(shown, std::min(asked, rows.size()));
+        std::vector<std::vector<std::size_t>> types;
+        if (rows.size() <= mostSets) {
+            auto of = [&](unsigned chosen) {
+                Sum sum;
+                for (std::size_t i = 0; i < rows.size(); ++i)
+                    if (chosen >> i & 1) add(sum, i);
+                return price(sum);
+            };
+            const auto whole = groupSets(rows.size(), most, of);
+            answer.costs = whole.costs, answer.costsExact = true;
+            if (asked > 0)
+                for (unsigned type : groupSets(rows.size(), asked, of).types) {
+                    auto& one = types.emplace_back();
+                    for (std::size_t i = 0; i < rows.size(); ++i)
+                        if (type >> i & 1) one.push_back(i);
                 }
+        } else if (rows.size() <= 600) {
+            Sum sum;
+            std::size_t from = 0, upTo = 0;  // of the stretch asked last, which grows by one row at a time
+            auto of = [&](std::size_t first, std::size_t last) {
+                const bool on = sum.n > 0 && first == from && last == upTo + 1;
+                if (!on) sum = {}, from = first;
+                for (std::size_t i = on ? last : first; i <= last; ++i) add(sum, i);
+                upTo = last;
+                return price(sum);
+            };
+            answer.costs = group(rows.size(), most, of).costs;
+            if (asked > 0) {
+                const auto begins = group(rows.size(), asked, of).begins;
+                for (std::size_t k = 0; k < begins.size(); ++k) {
+                    auto& one = types.emplace_back();
+                    for (std::size_t i = begins[k]; i < (k + 1 < begins.size() ? begins[k + 1] : rows.size());
+                         ++i)
+                        one.push_back(i);
+                }
+            }
         }
+        if (asked < rows.size())
+            for (const auto& type : types) {
+                if (stop.stop_requested()) break;
+                std::vector<std::shared_ptr<BasePart>> all;
+                std::set<std::size_t> numbers;
+                for (std::size_t i : type)
+                    for (const auto* p : *rows[i]) numbers.insert(p->number);
+                for (const auto& p : free)
+                    if (numbers.contains(p->number)) all.push_back(p);
+                apart += !maker.together(all);
+            }
     }
+    if (apart > 0)
+        answer.assumptions.push_back(
+            fmt::format("Of {} type{} no one design serves all bases: they stay as each is solved.", apart,
+                        apart > 1 ? "s" : ""));
     // Names: those given by hand, else F1, F2, ... from the largest.
-    std::map<Shape, std::vector<Slot*>> alike;
+    std::map<std::string_view, std::vector<Slot*>> alike;
     for (auto& p : slots)
-        if (set.bases[p.get().number].type.empty()) alike[shapeOf(p.get())].push_back(&p);
+        if (set.bases[p.get().number].type.empty()) alike[p.get().shape].push_back(&p);
     std::vector<std::vector<Slot*>*> order;
     for (auto& [shape, all] : alike) order.push_back(&all);
     std::stable_sort(order.begin(), order.end(), [](const auto* a, const auto* b) {
@@ -307,7 +343,8 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
         const auto& p = slots[i].get();
         sides.push_back({p.centre.x - p.size().B / 2, p.centre.x + p.size().B / 2, i});
     }
-    std::stable_sort(sides.begin(), sides.end(), [](const Side& a, const Side& b) { return a.from < b.from; });
+    std::stable_sort(sides.begin(), sides.end(),
+                     [](const Side& a, const Side& b) { return a.from < b.from; });
     std::vector<std::vector<std::size_t>> on(slots.size());
     constexpr double touch = 1;  // mm
     std::vector<Side> open;
@@ -340,12 +377,15 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
         std::string names;
         for (std::size_t k = 0; k < on[i].size() && k < 4; ++k)
             names += (k ? ", " : "") + model::baseName(*answer.set, answer.set->bases[on[i][k]]);
-        c.here.push_back(fmt::format("It lies on {}: put their columns on one base, or pin sizes and centres.",
-                                     names));
+        c.here.push_back(
+            fmt::format("It lies on {}: put their columns on one base, or pin sizes and centres.", names));
         static_cast<checks::Finding&>(c) = checks::judged(c);
         c.outcome = checks::Outcome::Over;
-        c.place = {{p.part, model::Spot::In::Whole, {}}, model::baseName(*answer.set, answer.set->bases[p.number]),
-                   0, 0, 0};
+        c.place = {{p.part, model::Spot::In::Whole, {}},
+                   model::baseName(*answer.set, answer.set->bases[p.number]),
+                   0,
+                   0,
+                   0};
         c.place.at = p.centre;
         p.checks.push_back(std::move(c));
     }
@@ -415,13 +455,15 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
             all.push_back({Heading, "Loads from floors", "noted, now"});
             for (std::size_t i = 0; i < changed.size() && i < 12; ++i) {
                 const auto* c = model::findColumn(*set, changed[i].column);
-                all.push_back({Pair, fmt::format("{}, {}", c ? c->name : changed[i].column, changed[i].loadCase),
+                all.push_back({Pair,
+                               fmt::format("{}, {}", c ? c->name : changed[i].column, changed[i].loadCase),
                                text(changed[i].before, units::Kind::Force) + " → " +
                                    text(changed[i].now, units::Kind::Force)});
             }
             if (changed.size() > 12)
                 all.push_back({Note, fmt::format("and {} more loads", changed.size() - 12)});
-            all.push_back({Note, "The bases are for what the floors put on now. Take note of it in place 3."});
+            all.push_back(
+                {Note, "The bases are for what the floors put on now. Take note of it in place 3."});
         }
         return all;
     }
@@ -442,9 +484,9 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
     for (const auto& c : changed) {
         const auto& columns = set->bases[part->number].columns;
         if (std::find(columns.begin(), columns.end(), c.column) == columns.end()) continue;
-        all.push_back({Note, fmt::format("{} from floors: {} when noted, {} now.", c.loadCase,
-                                         text(c.before, units::Kind::Force),
-                                         text(c.now, units::Kind::Force))});
+        all.push_back(
+            {Note, fmt::format("{} from floors: {} when noted, {} now.", c.loadCase,
+                               text(c.before, units::Kind::Force), text(c.now, units::Kind::Force))});
     }
     if (part->pressure) {
         const auto* p = part->pressure->corners;
@@ -570,8 +612,8 @@ std::vector<Alternative> alternatives(const BasesAnswer& answer, const BasePart&
         if (!made->trouble().empty() || stop.stop_requested()) return false;
         const auto* governs = made->governing();
         if (!governs || governs->outcome == checks::Outcome::Over) return false;
-        const Alternative a{made->size(), int(made->piles().size()), made->cost, made->carbon, made->steel,
-                            checks::ratio(*governs)};
+        const Alternative a{made->size(), int(made->piles().size()), made->cost, made->carbon,
+                            made->steel,  checks::ratio(*governs)};
         if (std::none_of(all.begin(), all.end(), [&](const Alternative& o) {
                 return o.size.B == a.size.B && o.size.L == a.size.L && o.size.h == a.size.h &&
                        o.piles == a.piles;
@@ -643,9 +685,8 @@ void BasesDesigner::design(const Request& request, std::stop_token stop,
         const auto& basis = request.project->basis;
         const bool sameBasis = last_ && askedBasis_ && *askedBasis_ == basis;
         if (!sameBasis) askedBasis_ = std::make_shared<const model::Basis>(basis);
-        auto loads = withFloors(*request.project, row, [&](const model::Floor& floor) {
-            return analysisOf(floor, request, stop);
-        });
+        auto loads = withFloors(*request.project, row,
+                                [&](const model::Floor& floor) { return analysisOf(floor, request, stop); });
         if (stop.stop_requested()) return;
         auto standard =
             sameBasis ? last_->standard : standards::makeStandard(basis.standard, basis.parameters);
@@ -660,8 +701,9 @@ void BasesDesigner::design(const Request& request, std::stop_token stop,
             last_ = std::move(none);
         } else if (!sameBasis || !last_->error.empty() || *last_->set != *loads.set ||
                    last_->name != row->name || last_->changed != loads.changed) {
-            auto next = designBases(loads.set, basis, standard,
-                                    sameBasis && last_->error.empty() ? last_.get() : nullptr, stop, progress);
+            auto next =
+                designBases(loads.set, basis, standard,
+                            sameBasis && last_->error.empty() ? last_.get() : nullptr, stop, progress);
             if (!next) return;
             // What changed, and how loads come, is known here alone.
             auto told = std::make_shared<BasesAnswer>(*next);

@@ -16,7 +16,8 @@ struct BasePart : PartAnswer {
     std::size_t number = 0;  // in the set
     std::variant<bases::PadDesign, bases::CapDesign> design;
     geometry::Point centre;
-    std::string type;                                                            // "F1"
+    std::string type;   // "F1"
+    std::string shape;  // what makes two bases the same to build
     double concrete = 0, steel = 0, formwork = 0, blinding = 0, excavation = 0;  // m3, kg, m2, m3, m3
     double cost = 0, carbon = 0;
     std::optional<bases::Pad::Shown> pressure;
@@ -34,11 +35,12 @@ struct BasePart : PartAnswer {
 struct BasesAnswer : ElementAnswer {
     std::shared_ptr<const model::BaseSet> set;  // with the loads that floors put on it now
     std::shared_ptr<const bases::Context> context;
-    std::vector<LinkedChange> changed;          // beside the loads that were taken note of
+    std::vector<LinkedChange> changed;                   // beside the loads that were taken note of
     std::vector<std::shared_ptr<const BasePart>> bases;  // the parts
     std::vector<std::pair<std::string, int>> types;      // with the number of bases of each
     // Least cost of all bases with at the most so many types, from one on; of bases that are solved.
     std::vector<double> costs;
+    bool costsExact = false;  // of all groupings there are, not of those in the order of size alone
     std::vector<checks::Check> withWorking(const PartAnswer& part) const override;
     std::vector<Fact> facts(const std::optional<model::Spot>& spot, units::System system) const override;
     // Bases with the same bars, type by type.

@@ -106,18 +106,20 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
                     for (std::size_t i = 0; i < supports.size(); ++i)
                         below.supports.emplace(supports[i].id, i);
                     if (below.analysis->nonlinear)
-                        out.notes.push_back(fmt::format(
-                            "The ground below {} lets go: its cases do not add up, and its loads on the bases "
-                            "are those of each case by itself.",
-                            floor->name));
+                        out.notes.push_back(
+                            fmt::format("The ground below {} lets go: its cases do not add up, and its loads "
+                                        "on the bases "
+                                        "are those of each case by itself.",
+                                        floor->name));
                 }
                 found = floors.emplace(from.floor, std::move(below)).first;
             }
             const Below& below = found->second;
             if (!below.floor) {
-                fail(fmt::format("Column {} takes its loads from a floor that is no longer there: unlink it, "
-                                 "or give its loads by hand.",
-                                 column.name));
+                fail(
+                    fmt::format("Column {} takes its loads from a floor that is no longer there: unlink it, "
+                                "or give its loads by hand.",
+                                column.name));
                 continue;
             }
             if (!below.analysis || !below.analysis->good()) {
@@ -129,9 +131,10 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
             }
             const auto support = below.supports.find(from.support);
             if (support == below.supports.end()) {
-                fail(fmt::format("Column {} takes its loads from a support of {} that is no longer there: "
-                                 "link the floor again, or unlink it.",
-                                 column.name, below.floor->name));
+                fail(
+                    fmt::format("Column {} takes its loads from a support of {} that is no longer there: "
+                                "link the floor again, or unlink it.",
+                                column.name, below.floor->name));
                 continue;
             }
             const auto& a = *below.analysis;
@@ -210,9 +213,9 @@ model::Project linkFloor(const model::Project& project, std::string_view set, co
         for (const auto& w : floor.walls) {
             const double dx = std::abs(w.b.x - w.a.x), dy = std::abs(w.b.y - w.a.y);
             if (std::min(dx, dy) > 1 || std::max(dx, dy) > 10000) {
-                left.push_back(fmt::format("Wall {} {}.", w.name.empty() ? w.id : w.name,
-                                           std::min(dx, dy) > 1 ? "stands askew"
-                                                                : "is longer than 10 m: divide it"));
+                left.push_back(
+                    fmt::format("Wall {} {}.", w.name.empty() ? w.id : w.name,
+                                std::min(dx, dy) > 1 ? "stands askew" : "is longer than 10 m: divide it"));
                 continue;
             }
             const bool alongX = dx > dy;

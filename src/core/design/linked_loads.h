@@ -4,8 +4,8 @@
 // Readings. Imposed loads are those on all panels at once. Moments and horizontal forces come from the lowest
 // floor alone: of the couple that passes from a slab into a column, the share of the storey below (by 1/h
 // where the column goes on above), half of it at a fixed foot and none at a hinged one, with the horizontal
-// force that goes with them. Walls pass on where along their length they are loaded; across, a wall that bends
-// with the slab counts as fixed at its foot. Units N, mm; signs as in model/bases.h.
+// force that goes with them. Walls pass on where along their length they are loaded; across, a wall that
+// bends with the slab counts as fixed at its foot. Units N, mm; signs as in model/bases.h.
 #pragma once
 
 #include <functional>
@@ -36,9 +36,9 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
 // Whether some column takes its loads from a floor.
 bool linked(const model::BaseSet& set);
 
-// Each column and wall of a floor that stands on something below it becomes a column on a base of its own; one
-// that stands where the set has a column already, loads that column besides. Walls askew, and what is held
-// without more being known, are left out and named in `left`.
+// Each column and wall of a floor that stands on something below it becomes a column on a base of its own;
+// one that stands where the set has a column already, loads that column besides. Walls askew, and what is
+// held without more being known, are left out and named in `left`.
 model::Project linkFloor(const model::Project& project, std::string_view set, const model::Floor& floor,
                          std::vector<std::string>& left);
 // The same columns without loads from this floor; those that nothing else loads go with their bases.

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <set>
+#include <tuple>
 
 #include "design/bases.h"
 #include "design/designer.h"
@@ -214,8 +215,8 @@ Ladder columnLadder(const Project& project, const ConnectionDesign& c) {
     return all;
 }
 
-// Stronger concrete of all bases of this kind in the project, weakest first; only where it has no other set of
-// the kind, and nothing else that is cast of it.
+// Stronger concrete of all bases of this kind in the project, weakest first; only where it has no other set
+// of the kind, and nothing else that is cast of it.
 Ladder baseConcreteLadder(const Project& project, const model::BaseSet& set) {
     Ladder all;
     const auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
@@ -277,11 +278,21 @@ void largerPins(const Project& project, const model::BaseSet& set, const model::
         for (int k = 1; k <= 4; ++k) {
             const model::Pedestal p{column->width + 200 * k, column->depth + 200 * k,
                                     units::roundDown(std::min(room, 300.0 * k), 50)};
-            stub.push_back(attempt("Pedestal " + length(p.width) + " × " + length(p.depth) + ", " +
-                                       length(p.height) + " high",
-                                   [p](B& b) { b.pedestal = p; }));
+            stub.push_back(attempt(
+                "Pedestal " + length(p.width) + " × " + length(p.depth) + ", " + length(p.height) + " high",
+                [p](B& b) { b.pedestal = p; }));
         }
-    for (auto* ladder : {&deeper, &wider, &piles, &bars, &stub})
+    // Off its columns, towards where the loads press.
+    Ladder shifted;
+    if (!base.offPinned && set.site.empty() && set.kind == model::BaseSet::Kind::Pads)
+        for (int k = 1; k <= 6; ++k)
+            for (auto [x, y, way] : {std::tuple(1, 0, "+x"), {-1, 0, "−x"}, {0, 1, "+y"}, {0, -1, "−y"}}) {
+                const double off = 50.0 * k;
+                shifted.push_back(attempt("Base " + length(off) + " to " + way, [off, ux = x, uy = y](B& b) {
+                    b.offPinned = true, b.offX = off * ux, b.offY = off * uy;
+                }));
+            }
+    for (auto* ladder : {&deeper, &wider, &piles, &bars, &shifted, &stub})
         if (!ladder->empty()) all.push_back(std::move(*ladder));
 }
 

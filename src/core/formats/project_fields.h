@@ -478,6 +478,7 @@ void baseFields(Io& io, Base& b) {
         io.field("pedestal_x_mm", b.pedestal.width);
         io.field("pedestal_y_mm", b.pedestal.depth);
         io.field("pedestal_height_mm", b.pedestal.height);
+        io.field("left_out", b.leftOut);
     });
 }
 

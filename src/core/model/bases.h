@@ -62,6 +62,7 @@ struct Base {
     double spacing = 0;
     std::string type;  // bases with one name, given by hand, are alike
     Pedestal pedestal;
+    std::vector<std::string> leftOut;  // names of combinations not looked at for this base, besides the set's
     bool operator==(const Base&) const = default;
 };
 
@@ -82,10 +83,10 @@ struct GroundValues {
     double soil = 18e-6;                                // weight of the soil above the base
     double surcharge = 0;                               // MPa, variable
     bool water = false;
-    double waterDepth = 3000;  // below the ground
-    double baseFriction = 25;  // degrees, between base and ground
-    double adhesion = 0;       // MPa, between base and ground
-    double passiveShare = 0;   // of the passive pressure beside a base, that helps against sliding
+    double waterDepth = 3000;         // below the ground
+    double baseFriction = 25;         // degrees, between base and ground
+    double adhesion = 0;              // MPa, between base and ground
+    double passiveShare = 0;          // of the passive pressure beside a base, that helps against sliding
     std::vector<GroundLayer> layers;  // none: no settlement is worked out
     double settlement = 25;           // the most that is accepted
     double blinding = 50;
@@ -111,11 +112,11 @@ struct BaseSet {
     int mostTypes = 0;         // so many different bases at the most; 0: as many as there are
     double planStep = 50, depthStep = 50, leastDepth = 300;
     std::vector<std::string> bars{"H12", "H16", "H20", "H25"};
-    std::string starterBar;              // for the columns; none: solved
-    std::string sideBar;                 // round the sides of caps; none: no such bars
-    double sideSpacing = 200;            // at the most
-    std::vector<geometry::Point> site;   // corners of the outline that no base leaves; none: no bound
-    std::vector<std::string> leftOut;    // names of combinations that nobody is to look at
+    std::string starterBar;             // for the columns; none: solved
+    std::string sideBar;                // round the sides of caps; none: no such bars
+    double sideSpacing = 200;           // at the most
+    std::vector<geometry::Point> site;  // corners of the outline that no base leaves; none: no bound
+    std::vector<std::string> leftOut;   // names of combinations that nobody is to look at
     std::vector<ActionCase> cases;
     std::vector<BaseColumn> columns;
     std::vector<Base> bases;

@@ -23,8 +23,8 @@ struct BaseCombination {
     std::vector<double> factors;  // per action
     double weight = 1;            // on the weights of the base and of the soil above it
     double surcharge = 0;         // where it adds to what is asked
-    // Partial factors by which tan phi, c' and c_u are divided, and the resistances in bearing and sliding and
-    // of the ground beside.
+    // Partial factors by which tan phi, c' and c_u are divided, and the resistances in bearing and sliding
+    // and of the ground beside.
     double friction = 1, cohesion = 1, undrained = 1, bearing = 1, sliding = 1, passive = 1;
     // "1.35 G + 1.5 Q + 0.9 W"
     std::string name(const std::vector<std::string>& actions) const;
@@ -95,6 +95,11 @@ class BaseRules {
     // Least steel of starter bars.
     virtual double dowels(double N, double columnArea, double fy) const = 0;
     virtual std::string dowelClause() const = 0;
+    // By how much the steel along the shorter side of a rectangular base grows where it lies evenly, although
+    // a band about the column asks for more of it: `ratio` of the longer to the shorter side. 1 where the
+    // standard asks for no band.
+    virtual double evenSpread(double ratio, trace::Steps* t = nullptr) const = 0;
+    virtual std::string evenSpreadClause() const = 0;
     virtual std::string clause(BaseState state) const = 0;
 };
 

@@ -1,5 +1,5 @@
-// What bases have besides their own strength: a site, ratios, pedestals, the ground beside, settlement, starter
-// bars; and bars as they lie.
+// What bases have besides their own strength: a site, ratios, pedestals, the ground beside, settlement,
+// starter bars; and bars as they lie.
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -47,7 +47,8 @@ bool inside(const geometry::Ring& site, Point c, double B, double L) {
     constexpr int n = 24;
     for (int i = 0; i <= n; ++i)
         for (int k = 0; k <= n; ++k)
-            if (!geometry::contains(site, {c.x + (double(i) / n - 0.5) * (B - 1), c.y + (double(k) / n - 0.5) * (L - 1)}))
+            if (!geometry::contains(
+                    site, {c.x + (double(i) / n - 0.5) * (B - 1), c.y + (double(k) / n - 0.5) * (L - 1)}))
                 return false;
     return true;
 }
@@ -74,7 +75,8 @@ TEST(Site, NearestPlaceAgainstAGrid) {
         double best = 1e300;
         for (double x = -6000; x <= 6000; x += 150)
             for (double y = -6000; y <= 6000; y += 150)
-                if (const double d = std::hypot(x - wish.x, y - wish.y); d < best && inside(set.site, {x, y}, B, L))
+                if (const double d = std::hypot(x - wish.x, y - wish.y);
+                    d < best && inside(set.site, {x, y}, B, L))
                     best = d;
         if (!at) {
             ++none;
@@ -133,6 +135,40 @@ TEST(Pad, RatioOfSidesIsKept) {
     }
 }
 
+// ACI 318-19 13.3.3.3: steel along the shorter side grows so that a band about the column has its share.
+TEST(Pad, BandOfARectangularBase) {
+    auto set = one(900e3, 500e3);
+    set.bases[0].B = 4000, set.bases[0].L = 2200, set.bases[0].h = 600;
+    set.ground.allowable = 0.3;
+    set.bars = {"No.13", "No.16", "No.19", "No.22", "No.25"};
+    auto b = basis();
+    b.standard = "aci318-si", b.barCatalog = "aci-si";
+    const auto aci = standards::makeStandard("aci318-si");
+    for (const auto& catalog : catalogs::barCatalogs())
+        if (catalog.find("No.16")) b.barCatalog = catalog.id;
+    const bases::Context in(set, b, aci);
+    const bases::Pad pad(in, set.bases[0]);
+    const auto all = pad.checks(pad.solve(), part, true);
+    const auto* band = find(all, "band-y");
+    ASSERT_NE(band, nullptr);
+    EXPECT_EQ(find(all, "band-x"), nullptr) << "along the longer side it lies evenly";
+    const double beta = 4000.0 / 2200;
+    ASSERT_GE(band->steps.size(), 2u);
+    EXPECT_NEAR(band->steps[0].result, 2 * beta / (beta + 1), 1e-9);
+    EXPECT_NE(band->outcome, checks::Outcome::Over);
+    // In a band as wide as the shorter side lies its share of what the moment asks for.
+    const auto* flexure = find(all, "flexure-y");
+    ASSERT_NE(flexure, nullptr);
+    const double need = band->limit / (2 * beta / (beta + 1));
+    EXPECT_GE(band->demand * 2200 / 4000, need * 2 / (beta + 1) * (1 - 1e-9));
+    // A square one asks for none.
+    set.bases[0].B = 2200;
+    const bases::Context square(set, b, aci);
+    const auto none =
+        bases::Pad(square, set.bases[0]).checks(bases::Pad(square, set.bases[0]).solve(), part, false);
+    EXPECT_EQ(find(none, "band-y"), nullptr);
+}
+
 // A pedestal is weight, a lever for horizontal forces, and a wider column: the same as a column with all of
 // these put in by hand.
 TEST(Pad, PedestalIsAWiderColumnWithALever) {
@@ -168,7 +204,8 @@ TEST(Pad, AdhesionAndPassivePressureByHand) {
     auto set = one(400e3, 0, 0, 60e3);
     set.bases[0].B = 2000, set.bases[0].L = 3000, set.bases[0].h = 500;
     auto& g = set.ground;
-    g.depth = 1200, g.soil = 18e-6, g.friction = 32, g.baseFriction = 22, g.adhesion = 0.012, g.passiveShare = 0.5;
+    g.depth = 1200, g.soil = 18e-6, g.friction = 32, g.baseFriction = 22, g.adhesion = 0.012,
+    g.passiveShare = 0.5;
     const bases::Context in(set, basis(), en());
     const bases::Pad pad(in, set.bases[0]);
     const auto d = pad.solve();
@@ -177,8 +214,8 @@ TEST(Pad, AdhesionAndPassivePressureByHand) {
     slide = find(all, "sliding");
     ASSERT_NE(slide, nullptr);
     const double W = (25e-6 * 500 + 18e-6 * 700) * 6e6;
-    // Wind alone with 1.3 and the ground's factors of the second combination of approach 1, permanent 1.0; and
-    // 1.5 with 1.0 on the ground: the worse.
+    // Wind alone with 1.3 and the ground's factors of the second combination of approach 1, permanent 1.0;
+    // and 1.5 with 1.0 on the ground: the worse.
     double worst = 0;
     for (auto [gG, gQ, gM] : {std::tuple(1.0, 1.3, 1.25), {1.0, 1.5, 1.0}, {1.35, 1.5, 1.0}}) {
         const double V = gG * (400e3 + W), H = gQ * 60e3, e = H * 500 / V, A = (2000 - 2 * e) * 3000;
@@ -255,8 +292,8 @@ TEST(Starters, LeastSteelAndPullByHand) {
     }
 }
 
-// Bars lie in the concrete: every point of every bar, and no two of one mat on each other; what is cut is as long
-// as what lies.
+// Bars lie in the concrete: every point of every bar, and no two of one mat on each other; what is cut is as
+// long as what lies.
 TEST(Reinforcement, LiesInTheConcrete) {
     std::mt19937 random(17);
     auto u = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
@@ -301,8 +338,10 @@ TEST(Reinforcement, LiesInTheConcrete) {
                         length += std::hypot(p.x - line[i - 1].x, p.y - line[i - 1].y, p.z - line[i - 1].z);
                     // A straight bar ends with its cut face.
                     const double side = line.size() == 2 ? 0 : r;
-                    EXPECT_LE(std::abs(p.x - centre.x) + side, size.B / 2 - in.cover + 1) << k << " " << l.item.run;
-                    EXPECT_LE(std::abs(p.y - centre.y) + side, size.L / 2 - in.cover + 1) << k << " " << l.item.run;
+                    EXPECT_LE(std::abs(p.x - centre.x) + side, size.B / 2 - in.cover + 1)
+                        << k << " " << l.item.run;
+                    EXPECT_LE(std::abs(p.y - centre.y) + side, size.L / 2 - in.cover + 1)
+                        << k << " " << l.item.run;
                     EXPECT_GE(p.z - r, in.cover - 1) << k << " " << l.item.run;
                     // Starters and their links go on into pedestal and column.
                     if (l.item.run != "starters" && l.item.run != "links") {
@@ -316,8 +355,9 @@ TEST(Reinforcement, LiesInTheConcrete) {
                 EXPECT_NEAR(l.item.cutLength, along, 4 * l.item.diameter + 60) << k << " " << l.item.run;
             }
             for (std::size_t i = 1; i < l.lines.size() && l.item.layer.size() == 2; ++i)
-                EXPECT_GE(std::hypot(l.lines[i][0].x - l.lines[i - 1][0].x, l.lines[i][0].y - l.lines[i - 1][0].y),
-                          l.item.diameter + 20);
+                EXPECT_GE(
+                    std::hypot(l.lines[i][0].x - l.lines[i - 1][0].x, l.lines[i][0].y - l.lines[i - 1][0].y),
+                    l.item.diameter + 20);
             if (l.item.run != "starters") continue;
             for (const auto& line : l.lines) EXPECT_GT(line.back().z, size.h + 300);
         }

@@ -4,6 +4,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <functional>
 #include <random>
 #include <set>
 
@@ -118,9 +119,13 @@ TEST(BaseSets, SlipsAreSentencesWithTheirPlace) {
               std::string::npos);
     EXPECT_NE(trouble([](auto& s) { s.bases[1].columns = s.bases[0].columns; }).find("two bases"),
               std::string::npos);
-    EXPECT_NE(trouble([](auto& s) { s.site = {{0, 0}, {5000, 5000}, {5000, 0}, {0, 5000}}; }).find("site"),
+    EXPECT_NE(trouble([](auto& s) {
+                  s.site = {{0, 0}, {5000, 5000}, {5000, 0}, {0, 5000}};
+              }).find("site"),
               std::string::npos);
-    EXPECT_NE(trouble([](auto& s) { s.ground.layers = {{2000, 0, 0.3}}; }).find("modulus of a layer"),
+    EXPECT_NE(trouble([](auto& s) {
+                  s.ground.layers = {{2000, 0, 0.3}};
+              }).find("modulus of a layer"),
               std::string::npos);
     EXPECT_NE(trouble([](auto& s) { s.ground.passiveShare = 1.5; }).find("passive"), std::string::npos);
     EXPECT_NE(trouble([](auto& s) { s.bases[0].pedestal.width = -3; }).find("pedestal"), std::string::npos);
@@ -193,6 +198,55 @@ TEST(BaseTypes, CostLeastAgainstAllGroupings) {
             own += of(g.begins[i], i + 1 < g.begins.size() ? g.begins[i + 1] - 1 : n - 1);
         EXPECT_NEAR(own, g.costs.back(), 1e-9);
         EXPECT_LE(g.begins.size(), most);
+    }
+}
+
+// Groupings in any sets against all partitions there are, written one after another.
+TEST(BaseTypes, SetsLeastAgainstAllPartitions) {
+    std::mt19937 random(16);
+    for (int k = 0; k < 200; ++k) {
+        const std::size_t n = 1 + random() % 7, most = 1 + random() % n;
+        std::vector<double> a, b, weight;
+        for (std::size_t i = 0; i < n; ++i)
+            a.push_back(1 + double(random() % 50)), b.push_back(1 + double(random() % 50)),
+                weight.push_back(1 + double(random() % 5));
+        auto of = [&](unsigned set) {
+            double A = 0, B = 0, w = 0;
+            for (std::size_t i = 0; i < n; ++i)
+                if (set >> i & 1) A = std::max(A, a[i]), B = std::max(B, b[i]), w += weight[i];
+            return w * A * B + 3;
+        };
+        std::vector<double> best(n + 1, 1e300);
+        std::vector<unsigned> parts;
+        std::function<void(std::size_t, double)> place = [&](std::size_t i, double) {
+            if (i == n) {
+                double cost = 0;
+                for (unsigned p : parts) cost += of(p);
+                for (std::size_t t = parts.size(); t <= n; ++t) best[t] = std::min(best[t], cost);
+                return;
+            }
+            for (std::size_t p = 0; p < parts.size(); ++p) {
+                parts[p] |= 1u << i;
+                place(i + 1, 0);
+                parts[p] &= ~(1u << i);
+            }
+            parts.push_back(1u << i);
+            place(i + 1, 0);
+            parts.pop_back();
+        };
+        place(0, 0);
+        const auto g = design::groupSets(n, most, of);
+        ASSERT_EQ(g.costs.size(), most);
+        for (std::size_t t = 1; t <= most; ++t) EXPECT_NEAR(g.costs[t - 1], best[t], 1e-9) << k;
+        double own = 0;
+        unsigned all = 0;
+        for (unsigned t : g.types) {
+            EXPECT_EQ(all & t, 0u);
+            own += of(t), all |= t;
+        }
+        EXPECT_EQ(all, (1u << n) - 1);
+        EXPECT_NEAR(own, g.costs.back(), 1e-9);
+        EXPECT_LE(g.types.size(), most);
     }
 }
 
@@ -400,6 +454,17 @@ TEST(BaseSets, CombinationsLeftOutAreNamed) {
     for (const auto& c : after->checks)
         named |= c.topic == checks::Topic::Omission && c.title == "Combination " + governs->combination;
     EXPECT_TRUE(named);
+    // For one base alone: the others are as they were.
+    const auto one = answer(model::editBases(p, p.bases[0]->id, [&](model::BaseSet& s, model::Project&) {
+        s.bases[4].leftOut = {governs->combination};
+    }));
+    bool told = false;
+    for (const auto& c : one->bases[4]->checks) {
+        told |= c.topic == checks::Topic::Omission && c.title == "Combination " + governs->combination;
+        EXPECT_TRUE(c.topic == checks::Topic::Omission || c.combination != governs->combination) << c.title;
+    }
+    EXPECT_TRUE(told);
+    EXPECT_EQ(one->bases[1]->checks.size(), before->bases[1]->checks.size());
 }
 
 // Nothing that reads answers has a branch for bases: margin, report, JSON, drawings, model have them.

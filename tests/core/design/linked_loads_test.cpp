@@ -1,5 +1,5 @@
-// Loads that floors hand down to bases: their sums are those on the floor, an edit above reaches the bases, and
-// what changed is told.
+// Loads that floors hand down to bases: their sums are those on the floor, an edit above reaches the bases,
+// and what changed is told.
 #include "design/linked_loads.h"
 
 #include <gtest/gtest.h>
@@ -54,7 +54,8 @@ TEST(LinkedLoads, SumsAreTheLoadsOfTheFloor) {
     ASSERT_EQ(a->error, "");
     // Slab of 12.4 by 10.4 m, 250 thick: 25 kN/m3, 1.5 and 3 kN/m2.
     const double area = 12.4e3 * 10.4e3;
-    EXPECT_NEAR(total(*a->set, actions::Nature::Permanent), area * (25e-6 * 250 + 1.5e-3), 2e-3 * area * 7.75e-3);
+    EXPECT_NEAR(total(*a->set, actions::Nature::Permanent), area * (25e-6 * 250 + 1.5e-3),
+                2e-3 * area * 7.75e-3);
     EXPECT_NEAR(total(*a->set, actions::Nature::Imposed), area * 3e-3, 2e-3 * area * 3e-3);
     // The inner column has a quarter of it and more.
     for (const auto& c : a->set->columns) {
@@ -146,7 +147,8 @@ TEST(LinkedLoads, AnEditAboveReachesTheBasesAndIsTold) {
     for (const auto& f : now->facts({}, units::System::Metric)) said |= f.text == "Loads from floors";
     EXPECT_TRUE(said);
     int notes = 0;
-    for (const auto& f : now->facts(model::Spot{now->bases[4]->part, model::Spot::In::Whole, {}}, units::System::Metric))
+    for (const auto& f :
+         now->facts(model::Spot{now->bases[4]->part, model::Spot::In::Whole, {}}, units::System::Metric))
         notes += f.text.find("from floors") != std::string::npos;
     EXPECT_EQ(notes, 1);
     // All of a project at once, and its file.
@@ -190,7 +192,8 @@ TEST(LinkedLoads, TwoFloorsAndTypedActions) {
 TEST(LinkedLoads, WhatIsMissingIsSaid) {
     auto p = linkedProject();
     // A column that goes, a floor without an answer, a floor that goes.
-    auto q = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) { f.columns.erase(f.columns.begin()); });
+    auto q = model::editFloor(p, "f1",
+                              [](model::Floor& f, model::Project&) { f.columns.erase(f.columns.begin()); });
     EXPECT_NE(answer(q)->error.find("no longer there"), std::string::npos) << answer(q)->error;
     q = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) { f.columns.clear(); });
     EXPECT_NE(answer(q)->error.find("no answer"), std::string::npos) << answer(q)->error;

@@ -192,6 +192,23 @@ TEST(FloorFile, WhatWasDecidedAboutStripsIsKept) {
     EXPECT_NE(words.find("direction 0 or 1"), std::string::npos);
 }
 
+// As version 10 had them: sets of bases without a site, pedestals, starter bars of their own.
+TEST(FloorFile, VersionTenOpensWithWhatIsNewAtRest) {
+    for (const char* name : {"fish_hall_10", "gallery_10", "canopy_10"}) {
+        const auto read = formats::openProject(std::string(TALVIK_SOURCE_DIR) + "/tests/core/formats/older/" +
+                                               name + ".talvik");
+        ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+        EXPECT_EQ(read.project.bases.size(), name[0] == 'c' ? 1u : 0u);
+        for (const auto& s : read.project.bases) {
+            EXPECT_TRUE(s->site.empty() && s->ground.layers.empty() && s->leftOut.empty());
+            EXPECT_EQ(s->ground.passiveShare, 0);
+            EXPECT_EQ(s->bases.size(), 20u);
+        }
+        const auto text = formats::projectText(read.project);
+        EXPECT_EQ(formats::projectText(formats::readProject(text).project), text);
+    }
+}
+
 // The demos as version 6 had them: they open, and say again what they said.
 TEST(FloorFile, VersionSixOpensWithoutConnections) {
     for (const char* name : {"fish_hall_6", "gallery_6"}) {

@@ -165,6 +165,14 @@ class Bases final : public BaseRules {
     std::string nodeClause() const override { return "ACI 318-19 23.9.2"; }
     double dowels(double, double columnArea, double) const override { return 0.005 * columnArea; }
     std::string dowelClause() const override { return "ACI 318-19 16.3.4.1"; }
+    // The band as wide as the shorter side takes 2/(beta + 1) of the steel; spread evenly over the longer
+    // side it is beta times 2/(beta + 1) of it that gives the band its share.
+    double evenSpread(double ratio, Steps* t) const override {
+        return trace::step(t, "f", "2*beta/(beta + 1)", {{"beta", ratio}}, 2 * ratio / (ratio + 1), "-",
+                           evenSpreadClause(),
+                           "evenly spread steel that gives the band about the column its share");
+    }
+    std::string evenSpreadClause() const override { return "ACI 318-19 13.3.3.3"; }
     std::string clause(BaseState state) const override {
         switch (state) {
             case BaseState::Service:

@@ -96,13 +96,17 @@ class Bases final : public BaseRules {
                                           psi0,
                                           of + (choices.approach == 1 ? ".2, A1 M1 R1" : ".3, A1 M1 R2")}),
                         Q, [&](BaseCombination& c) {
-                            if (choices.approach == 2) c.bearing = c.passive = 1.4, c.sliding = 1.1;
+                            if (choices.approach == 2)
+                                c.bearing = p_.gamma_R_v, c.passive = p_.gamma_R_e, c.sliding = p_.gamma_R_h;
                         });
-                auto soft = [](BaseCombination& c) { c.friction = c.cohesion = 1.25, c.undrained = 1.4; };
+                auto soft = [&](BaseCombination& c) {
+                    c.friction = p_.gamma_phi, c.cohesion = p_.gamma_c_soil, c.undrained = p_.gamma_cu;
+                };
                 if (choices.approach == 1)
-                    add(actions::leading(kinds, {{1.0}, 1.3, psi0, of + ".2, A2 M2 R1"}), 1.3, soft);
+                    add(actions::leading(kinds, {{1.0}, p_.gamma_Q_A2, psi0, of + ".2, A2 M2 R1"}),
+                        p_.gamma_Q_A2, soft);
                 if (choices.approach == 3)
-                    add(actions::leading(kinds, {{G, g}, Q, psi0, of + ".4, A1 A2 M2 R3"}), 1.3,
+                    add(actions::leading(kinds, {{G, g}, Q, psi0, of + ".4, A1 A2 M2 R3"}), p_.gamma_Q_A2,
                         [&](BaseCombination& c) {
                             soft(c);
                             c.weight = 1;
@@ -111,8 +115,9 @@ class Bases final : public BaseRules {
                 break;
             }
             case BaseState::Stability:
-                add(actions::leading(kinds, {{1.1, 0.9}, 1.5, psi0, "EN 1990 Table A1.2(A)"}), 0,
-                    [](BaseCombination& c) { c.weight = 0.9; });
+                add(actions::leading(kinds,
+                                     {{p_.gamma_G_dst, p_.gamma_G_stb}, Q, psi0, "EN 1990 Table A1.2(A)"}),
+                    0, [&](BaseCombination& c) { c.weight = p_.gamma_G_stb; });
                 accidental([](BaseCombination& c) { c.weight = 1; });
                 break;
         }
@@ -302,6 +307,8 @@ class Bases final : public BaseRules {
         return std::max(0.1 * std::max(0.0, N) / (fy / p_.gamma_s), 0.002 * columnArea);
     }
     std::string dowelClause() const override { return "EN 1992-1-1 9.5.2(2), 9.8.2.1"; }
+    double evenSpread(double, Steps*) const override { return 1; }
+    std::string evenSpreadClause() const override { return "EN 1992-1-1 9.8.2.1"; }
     std::string clause(BaseState state) const override {
         switch (state) {
             case BaseState::Service:

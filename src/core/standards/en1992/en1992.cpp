@@ -137,6 +137,9 @@ Parameters::Parameters(const catalogs::ParameterValues& v) {
     use_610ab = at("use_6.10ab") != 0;
     crack_by_table = at("crack_by_table") != 0;
     punching_ceiling = at("punching_ceiling");
+    gamma_Q_A2 = at("gamma_Q_A2"), gamma_phi = at("gamma_phi"), gamma_c_soil = at("gamma_c'"),
+    gamma_cu = at("gamma_cu"), gamma_R_v = at("gamma_R_v"), gamma_R_h = at("gamma_R_h"),
+    gamma_R_e = at("gamma_R_e"), gamma_G_dst = at("gamma_G_dst"), gamma_G_stb = at("gamma_G_stb");
 }
 
 std::unique_ptr<ActionRules> actionRules(const Parameters& p) {

@@ -23,6 +23,9 @@ struct Parameters {
     double as_min_factor, as_min_floor, as_max_ratio, secondary_ratio, end_fixity, support_moment_floor;
     double deflection_limit, after_limit, gamma_G, gamma_G_inf, gamma_Q, xi;
     double punching_ceiling;
+    // Of EN 1997-1 Annex A and EN 1990 Table A1.2(A).
+    double gamma_Q_A2, gamma_phi, gamma_c_soil, gamma_cu, gamma_R_v, gamma_R_h, gamma_R_e, gamma_G_dst,
+        gamma_G_stb;
     bool use_610ab, crack_by_table;
     explicit Parameters(const catalogs::ParameterValues& values);
 };
