@@ -22,7 +22,7 @@ floor "$root/demos/below.talvik" floor-drawing --place 2
 rm "$root"/demos/below.*
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-strips --place 4 --select XB
 floor "$root/demos/sundvarg_fish_hall.talvik" floor --place 5 --select Y4 --open flexure-top
-floor "$root/demos/sundvarg_fish_hall.talvik" floor-connection --place 5 --select c112 --near 9000 --field 17
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-connection --place 5 --select c112 --near 9000 --field 19
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-connections --place 5 --select c112 --register 6
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-sheet --place 7

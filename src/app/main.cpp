@@ -37,13 +37,15 @@ int main(int argc, char** argv) {
         .add_option(
             "--field", field,
             "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure, 7 to 10 required "
-            "steel, 11 to 14 required over provided, 15 shear over resistance, 16 shear stress, 17 none")
-        ->check(CLI::Range(0, 17));
+            "steel, 11 to 14 required over provided, 15 shear over resistance, 16 shear stress, 17 long-term "
+            "sag, 18 sag after partitions, 19 none")
+        ->check(CLI::Range(0, 19));
     options
         .add_option(
             "--register", page,
             "What stands below the plan: 0 long section or detail, 1 panels, 2 cases, 3 combinations, 4 "
-            "supports, 5 analysis, 6 connections; of bases 0, 1 sections along x and y, 2 cage, 3 sizes, 4 types")
+            "supports, 5 analysis, 6 connections; of bases 0, 1 sections along x and y, 2 cage, 3 sizes, 4 "
+            "types")
         ->check(CLI::Range(0, 6));
     options.add_option("--near", near,
                        "Of a floor: millimetres of plan across the picture, round what is selected");

@@ -71,6 +71,11 @@ void FloorCanvas::showShear() {
     shown_ = Shown::Shear;
     refresh();
 }
+void FloorCanvas::showSag(bool after) {
+    shown_ = Shown::Sag;
+    sagAfter_ = after;
+    refresh();
+}
 void FloorCanvas::showNothing() {
     shown_ = Shown::Nothing;
     refresh();
@@ -80,6 +85,7 @@ const char* FloorCanvas::shows() const {
            : shown_ == Shown::Steel ? "steel"
            : shown_ == Shown::Proof ? "proof"
            : shown_ == Shown::Shear ? "shear"
+           : shown_ == Shown::Sag   ? "sag"
                                     : analysis::key(field_);
 }
 void FloorCanvas::showField(analysis::Field field, int combination) {
@@ -126,6 +132,12 @@ void FloorCanvas::refresh() {
                 values_.assign(found.ratio.begin(), found.ratio.end());
                 for (double& v : values_)
                     v = std::min(v, 3.0);  // so that a place without bars leaves lines elsewhere
+            }
+        } else if (shown_ == Shown::Sag) {
+            if (design && design->sag && design->analysis.get() == a) {
+                const auto& from = sagAfter_ ? design->sag->after : design->sag->total;
+                if (!from.empty())
+                    for (int node : model_->points.node) values_.push_back(double(from[std::size_t(node)]));
             }
         } else if (combination_ >= 0 && combination_ < int(a->combinations.size())) {
             values_ = a->field(field_, std::size_t(combination_));
@@ -230,6 +242,7 @@ units::Kind FloorCanvas::shownKind() const {
     return shown_ == Shown::Steel   ? units::Kind::SteelPerWidth
            : shown_ == Shown::Shear ? units::Kind::ShearStress
            : shown_ == Shown::Proof ? units::Kind::None
+           : shown_ == Shown::Sag   ? units::Kind::Sag
                                     : analysis::kind(field_);
 }
 
@@ -243,6 +256,9 @@ QString FloorCanvas::valueText(model::Point p) const {
                                          .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
                                               steelTop_ ? tr("top") : tr("bottom"))
                                          .arg(v, 0, 'f', 2);
+    if (shown_ == Shown::Sag)
+        return (sagAfter_ ? tr("sag after partitions %1") : tr("long-term sag %1"))
+            .arg(session_.text(v, shownKind()));
     if (shown_ == Shown::Shear) return tr("shear %1").arg(session_.text(v, shownKind()));
     QString what = shown_ == Shown::Steel
                        ? tr("steel %1 %2")

@@ -32,6 +32,8 @@ class FloorCanvas : public QWidget {
     void showProof(int direction, bool top);
     // Resultant shear stress, with the strength of the concrete as one strong line.
     void showShear();
+    // Sag of the cracked slab: long-term, or what of it comes after partitions.
+    void showSag(bool after);
     void showNothing();
     void showMesh(bool on);
     void refresh();  // the session has another answer
@@ -82,7 +84,8 @@ class FloorCanvas : public QWidget {
     int handle_ = -1;
     analysis::Field field_ = analysis::Field::Deflection;
     int combination_ = Most;
-    enum class Shown { Nothing, Field, Steel, Proof, Shear } shown_ = Shown::Field;
+    enum class Shown { Nothing, Field, Steel, Proof, Shear, Sag } shown_ = Shown::Field;
+    bool sagAfter_ = false;
     int steelDirection_ = 0;  // also of the proof
     bool steelTop_ = false;
     strips::EdgeOf heldEdge_, hotEdge_;

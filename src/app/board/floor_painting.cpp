@@ -745,6 +745,16 @@ void FloorCanvas::paintScale(QPainter& p) {
             const auto design = strips_.design();
             if (!design || !design->proof) caption = tr("The proof by field is still being worked out");
         }
+        if (shown_ == Shown::Sag) {
+            const auto design = strips_.design();
+            const auto* sag = design ? design->sag.get() : nullptr;
+            caption = !sag ? tr("The sag of the cracked slab is still being worked out")
+                      : !sag->why.empty()
+                          ? qs(sag->why)
+                          : (sagAfter_ ? tr("Sag after partitions in %1") : tr("Long-term sag in %1"))
+                                    .arg(session_.unit(units::Kind::Sag)) +
+                                tr(": cracked, with creep and shrinkage");
+        }
         if (shown_ == Shown::Shear)
             caption =
                 tr("Resultant shear in %1; inside the strong line it passes what concrete carries alone")

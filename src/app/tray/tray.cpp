@@ -334,6 +334,8 @@ void Tray::buildLines() {
                     first + 2 * d + top);
     fields_->addItem(tr("Shear over resistance"), 204);
     fields_->addItem(tr("Shear stress"), 300);
+    fields_->addItem(tr("Long-term sag, cracked"), 400);
+    fields_->addItem(tr("Sag after partitions"), 401);
     fields_->addItem(tr("No lines"), -1);
     fields_->setAccessibleName(tr("Lines on the plan"));
     combinations_->setAccessibleName(tr("Combination"));
@@ -377,6 +379,8 @@ void Tray::showLines() {
     combinations_->setEnabled(shown >= 0 && shown < 100);
     if (shown < 0)
         d_.canvas.showNothing();
+    else if (shown >= 400)
+        d_.canvas.showSag(shown > 400);
     else if (shown >= 300)
         d_.canvas.showShear();
     else if (shown >= 200)

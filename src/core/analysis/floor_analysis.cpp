@@ -15,7 +15,7 @@ struct FloorAnalyser::Kept {
     model::Floor floor;
     FloorBasis basis;
     std::shared_ptr<FloorModel> model;
-    fem::PlateSystem system;
+    std::shared_ptr<fem::PlateSystem> system = std::make_shared<fem::PlateSystem>();
     FloorAnalysis answer;
     bool factorValid = true;  // not once the ground has let go: the factor is that of the last contact
 };
@@ -178,13 +178,13 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
             a.trouble.push_back(freeSentence(free, floor, path));
         if (!a.trouble.empty()) return a;
         tell(0.1);
-        if (auto error = now->system.build(now->model->plate, a.stages, stop); !error.empty()) {
+        if (auto error = now->system->build(now->model->plate, a.stages, stop); !error.empty()) {
             if (!halted()) a.trouble.push_back({path, error});
             return a;
         }
         if (halted()) return a;
         tell(0.2);
-        auto outcome = now->system.factorise(now->model->plate, a.stages, stop,
+        auto outcome = now->system->factorise(now->model->plate, a.stages, stop,
                                              [&](double share) { tell(0.2 + 0.6 * share); });
         if (halted()) return a;
         if (outcome == fem::Cholesky::Outcome::NotPositive)
@@ -193,7 +193,7 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
                  fmt::format(
                      "The slab is not held well enough near {}: it can move there "
                      "almost freely. Add a support or stiffen it.",
-                     metres(now->model->plate.nodes[std::size_t(std::max(0, now->system.badNode()))]))});
+                     metres(now->model->plate.nodes[std::size_t(std::max(0, now->system->badNode()))]))});
         if (outcome == fem::Cholesky::Outcome::TooLarge)
             a.trouble.push_back(
                 {path, "The model is too large for this machine; choose a larger size of mesh."});
@@ -202,9 +202,10 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
     a.reusedFactor = keepFactor;
     const FloorModel& m = *now->model;
     a.model = now->model;
+    if (m.groundSprings.empty()) a.system = now->system;  // ground that lets go changes the factor
     a.notes = m.notes;
-    a.unknowns = now->system.unknowns();
-    a.factorEntries = now->system.cholesky().entries();
+    a.unknowns = now->system->unknowns();
+    a.factorEntries = now->system->cholesky().entries();
     FloorLoads& loads = *loadsOwner;
     loads = floorLoads(floor, path, m, basis, stop);
     a.notes.insert(a.notes.end(), loads.notes.begin(), loads.notes.end());
@@ -212,9 +213,9 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
     if (halted()) return a;
     // Balance is checked for every case; a badly shaped mesh may need the answer refined first.
     for (int rounds : {0, 2}) {
-        a.u = now->system.solve(loads.cases, a.stages, stop, rounds);
+        a.u = now->system->solve(loads.cases, a.stages, stop, rounds);
         if (halted()) return a;
-        auto held = now->system.reactions(m.plate, loads.cases, a.u);
+        auto held = now->system->reactions(m.plate, loads.cases, a.u);
         a.cases.clear();
         a.supportForces.clear();
         double worst = 0;
@@ -281,11 +282,11 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
                 if (settled && round > 0) break;
                 for (int i : m.groundSprings) plate.springs[i].w = lifted[i] ? 0 : m.plate.springs[i].w;
                 if (!fem::freeMovements(plate).empty()) break;  // lifts off altogether
-                if (now->system.factorise(plate, a.stages, stop) != fem::Cholesky::Outcome::Done) break;
-                auto one = now->system.solve({f}, a.stages, stop);
+                if (now->system->factorise(plate, a.stages, stop) != fem::Cholesky::Outcome::Done) break;
+                auto one = now->system->solve({f}, a.stages, stop);
                 if (halted()) return a;
                 u = one[0];
-                heldNow = now->system.reactions(plate, {f}, one)[0];
+                heldNow = now->system->reactions(plate, {f}, one)[0];
                 settled = false;
             }
             if (halted()) return a;

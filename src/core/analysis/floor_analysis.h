@@ -48,6 +48,7 @@ struct FloorAnalysis {
     std::vector<model::Diagnostic> notes;    // slips and limits that do not prevent one
     std::vector<std::string> assumptions;
     std::shared_ptr<const FloorModel> model;
+    std::shared_ptr<const fem::PlateSystem> system;  // with its factor, for more loads on the same slab
     std::vector<FloorCase> cases;
     std::vector<FloorCombination> combinations;
     std::vector<std::vector<SupportForce>> supportForces;  // per case, per support

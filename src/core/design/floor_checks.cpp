@@ -85,9 +85,12 @@ void checkFloor(FloorDesign& f) {
                 checks::judged(both));
     }
     proofChecks(f, f.proof.get(), list);
+    sagChecks(f, f.sag.get(), list);
     if (auto lifting = uplift(f)) add("uplift", "Uplift of supports", Topic::Uplift, std::move(*lifting));
     for (const auto& o : f.standard->omissions)
-        if (o.floors || (o.beams && !f.floor->beams.empty()))
+        if (o.key == "sag" && f.sag && f.sag->why.empty())
+            continue;
+        else if (o.floors || (o.beams && !f.floor->beams.empty()))
             add("omitted-" + o.key, o.title, Topic::Omission, checks::notChecked(o.clause, o.reason));
     f.checks = list.take();
 }

@@ -458,13 +458,59 @@ std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, st
     return d && prove ? proved(d, stop) : d;
 }
 
+namespace {
+
+// Where the computed sag of all panels that a strip crosses is within its limits, span-to-depth of that strip
+// gives way to it.
+void sagDecides(FloorDesign& f) {
+    if (!f.sag || !f.sag->why.empty()) return;
+    auto crosses = [&](const StripDesign& strip, const FloorSag::Row& row) {
+        for (int k = 0; k <= 8; ++k) {
+            const double x = k / 8.0;
+            const geometry::Point p{row.from.x + x * (row.to.x - row.from.x),
+                                    row.from.y + x * (row.to.y - row.from.y)};
+            for (const auto& part : strip.strip->parts)
+                if (geometry::contains(part, p)) return true;
+        }
+        return false;
+    };
+    for (auto& strip : f.strips) {
+        auto slender = [](const checks::Check& c) {
+            return c.topic == checks::Topic::Slenderness && c.outcome == checks::Outcome::Over;
+        };
+        if (std::none_of(strip->checks.begin(), strip->checks.end(), slender)) continue;
+        double worst = -1;
+        for (const auto& row : f.sag->rows)
+            if (crosses(*strip, row)) worst = std::max(worst, row.sag / row.allowed);
+        if (worst < 0 || worst > 1) continue;
+        auto next = std::make_shared<StripDesign>(*strip);
+        for (auto& c : next->checks) {
+            if (!slender(c)) continue;
+            const double ratio = checks::ratio(c);
+            static_cast<checks::Finding&>(c) = checks::notApplicable(
+                c.clause,
+                fmt::format("Over by {:.2f}, but the computed sag of the panels it crosses is within its "
+                            "limits ({}): that decides.",
+                            ratio, f.standard->sag->clause()));
+        }
+        for (auto& part : f.parts)
+            if (part == strip) part = next;
+        strip = std::move(next);
+    }
+}
+
+}  // namespace
+
 std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design,
                                           std::stop_token stop) {
     auto proof = proveByField(*design, stop);
     if (!proof) return nullptr;
+    auto sag = floorSag(*design, stop);
+    if (!sag) return nullptr;
     auto f = std::make_shared<FloorDesign>(*design);
-    f->proof = std::move(proof);
+    f->proof = std::move(proof), f->sag = std::move(sag);
     f->complete = true;
+    sagDecides(*f);
     checkFloor(*f);
     f->summarise();
     return f;

@@ -9,6 +9,7 @@
 #include "design/connections.h"
 #include "design/designer.h"
 #include "design/field_proof.h"
+#include "design/floor_sag.h"
 #include "design/floors.h"
 #include "design/panels_around.h"
 
@@ -38,6 +39,7 @@ struct FloorDesign : ElementAnswer {
     // By direction and face (bottom, top): bars and spacings that strips share where it costs them little.
     std::array<std::array<std::vector<bars::BarChoice>, 2>, 2> usual;
     std::shared_ptr<const FieldProof> proof;  // null until it is worked out
+    std::shared_ptr<const FloorSag> sag;      // likewise
     using ElementAnswer::find;
     const StripDesign* find(std::string_view key) const;
     const ConnectionDesign* connection(std::string_view key) const;

@@ -31,9 +31,9 @@ std::string length(double v, units::System system) {
 }
 BarStroke::Kind kindOf(const schedule::Item& i) {
     using enum BarStroke::Kind;
-    return i.run == "starters" ? Starter
-           : i.run == "links"  ? Link
-           : i.run == "sides"  ? Side
+    return i.run == "starters"      ? Starter
+           : i.run == "links"       ? Link
+           : i.run == "sides"       ? Side
            : i.layer.ends_with('1') ? AlongX
                                     : AlongY;
 }
@@ -50,7 +50,8 @@ std::vector<BarStroke> strokes(const std::vector<Laid>& bars, See see) {
             std::vector<long> key;
             for (const auto& p : line) {
                 const Point q = see(p);
-                if (!s.line.empty() && std::hypot(s.line.back().x - q.x, s.line.back().y - q.y) < 0.5) continue;
+                if (!s.line.empty() && std::hypot(s.line.back().x - q.x, s.line.back().y - q.y) < 0.5)
+                    continue;
                 s.line.push_back(q);
                 key.push_back(std::lround(q.x)), key.push_back(std::lround(q.y));
             }
@@ -61,7 +62,8 @@ std::vector<BarStroke> strokes(const std::vector<Laid>& bars, See see) {
     return all;
 }
 
-void draw(Sheet& sheet, const std::vector<BarStroke>& all, double scale, const std::function<Point(Point)>& at) {
+void draw(Sheet& sheet, const std::vector<BarStroke>& all, double scale,
+          const std::function<Point(Point)>& at) {
     for (const auto& s : all) {
         if (s.dot) {
             sheet.circle(at(s.line.front()), std::max(0.5, s.diameter / 2 / scale), layerOf(s), true);
@@ -112,9 +114,7 @@ std::vector<BarStroke> sectionStrokes(const std::vector<Laid>& bars, Point centr
 }
 
 std::vector<BarStroke> cageStrokes(const std::vector<Laid>& bars, Point centre, const CageView& view) {
-    return strokes(bars, [&](const Point3& p) {
-        return seen(view, {p.x - centre.x, p.y - centre.y, p.z});
-    });
+    return strokes(bars, [&](const Point3& p) { return seen(view, {p.x - centre.x, p.y - centre.y, p.z}); });
 }
 
 std::vector<std::array<Point, 2>> cageEdges(const design::BasesAnswer& answer, const BasePart& base,
@@ -181,7 +181,8 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
         const bool upper = i.layer.starts_with('T');
         std::size_t shown = 0;
         for (double share : {0.25, 0.15, 0.4, 0.5, 0.6, 0.08}) {
-            shown = std::min(i.lie.size() - 1, std::size_t(double(i.lie.size()) * (upper ? 1 - share : share)));
+            shown =
+                std::min(i.lie.size() - 1, std::size_t(double(i.lie.size()) * (upper ? 1 - share : share)));
             if (!covered(alongX, i.lie[shown].a)) break;
         }
         const auto& l = i.lie[shown];
@@ -194,7 +195,8 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
         else if (alongX)
             sheet.text({left + std::max(0.64 * w, 0.0), a.y + 0.8}, small, call, Align::Centre);
         else
-            sheet.text({a.x - 0.8, below + std::min(0.7 * h, h - long_ / 2)}, small, call, Align::Centre, false, 90);
+            sheet.text({a.x - 0.8, below + std::min(0.7 * h, h - long_ / 2)}, small, call, Align::Centre,
+                       false, 90);
     }
     // Starter bars end on.
     bool standing = false;
@@ -209,7 +211,8 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
         if (const auto call = schedule::callout(base.items, run, design.marks, system); !call.empty())
             above.push_back(call);
     double y = below + h + 2;
-    for (auto line = above.rbegin(); line != above.rend(); ++line, y += 3.2) sheet.text({left, y}, small, *line);
+    for (auto line = above.rbegin(); line != above.rend(); ++line, y += 3.2)
+        sheet.text({left, y}, small, *line);
     sheet.text({left, y + 1.5}, 3, fmt::format("{} plan", base.type), Align::Left, true);
     f.height = y + 8;
     for (const auto& line : above) f.width = std::max(f.width, left + textWidth(line, small) + 4);

@@ -1,5 +1,5 @@
-// Figures of one base: plan, sections, and its bars as a cage in an axonometric view. On sheets, in the report
-// and on screen.
+// Figures of one base: plan, sections, and its bars as a cage in an axonometric view. On sheets, in the
+// report and on screen.
 #pragma once
 
 #include "design/bases.h"

@@ -39,7 +39,8 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
             fmt::format("Blinding {}, underside {} below the ground.",
                         units::text(answer.set->ground.blinding, units::Kind::Length, system),
                         units::text(answer.set->ground.depth, units::Kind::Length, system)),
-            "Starter bars are for the least steel and the pull of columns; see the columns for what else they ask.",
+            "Starter bars are for the least steel and the pull of columns; see the columns for what else "
+            "they ask.",
             fmt::format("Designed to {}.", design.standard->edition)};
         if (answer.set->kind == model::BaseSet::Kind::Pads &&
             (answer.set->ground.by == model::GroundValues::By::Gross ||

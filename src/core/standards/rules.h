@@ -165,6 +165,16 @@ class SlendernessRules {
     virtual double panelThickness(const PanelInput& in, Steps* t = nullptr) const = 0;
 };
 
+// Of a place of a plate in one direction, on the section's width: curvature per moment (1/(N mm2)) with the cracks
+// of the moment `mTotal` of its station, and the curvature of shrinkage there.
+struct SagPlace {
+    double gross = 0;      // at once, uncracked
+    double cracked = 0;    // at once
+    double lasting = 0;    // of what stays: with creep; where the standard says so, that which comes besides
+    double shrinkage = 0;  // 1/mm, sagging positive
+    double before = 0;     // at once, of what acts before partitions, or of permanent loads alone
+};
+
 // Computed sag.
 class SagRules {
   public:
@@ -173,6 +183,11 @@ class SagRules {
     virtual std::string clause() const = 0;
     virtual actions::LimitState sustainedState() const { return actions::LimitState::QuasiPermanent; }
     virtual Curvatures curvatures(const SagInput& in, Steps* t = nullptr) const = 0;
+    // Moments of the station: `mTotal` the largest that acts before, `mSustained`, and in `mBefore` what acts
+    // before partitions (or `mPermanent`). Steel of both faces and depths as there.
+    virtual SagPlace place(const Section& s, const SagStation& at, double creep, double shrinkage) const = 0;
+    // Whether `lasting` comes beside the sag at once of all loads (ACI 318), or is all there is (EN 1992-1-1).
+    virtual bool lastingBesides() const = 0;
     virtual std::vector<SagLimit> limits() const = 0;
 };
 

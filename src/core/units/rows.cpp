@@ -2,7 +2,6 @@
 
 #include <fmt/format.h>
 
-
 namespace talvik::units {
 
 Rows parseRows(std::string_view text, const std::vector<Kind>& kinds, System system, std::size_t optional) {
@@ -27,10 +26,11 @@ Rows parseRows(std::string_view text, const std::vector<Kind>& kinds, System sys
         if (!word.empty()) words.push_back(std::move(word));
         if (words.empty()) continue;
         if (words.size() > kinds.size() || words.size() + optional < kinds.size())
-            return {{},
-                    fmt::format("Row {} has {} values; it needs {}, with blanks between them and a semicolon at "
-                                "the end.",
-                                number, words.size(), kinds.size())};
+            return {
+                {},
+                fmt::format("Row {} has {} values; it needs {}, with blanks between them and a semicolon at "
+                            "the end.",
+                            number, words.size(), kinds.size())};
         std::vector<double> values;
         for (std::size_t i = 0; i < words.size(); ++i) {
             const auto parsed = parse(words[i], kinds[i], system);
@@ -42,7 +42,8 @@ Rows parseRows(std::string_view text, const std::vector<Kind>& kinds, System sys
     return out;
 }
 
-std::string rowsText(const std::vector<std::vector<double>>& rows, const std::vector<Kind>& kinds, System system) {
+std::string rowsText(const std::vector<std::vector<double>>& rows, const std::vector<Kind>& kinds,
+                     System system) {
     std::string all;
     for (const auto& row : rows) {
         if (!all.empty()) all += "; ";

@@ -16,8 +16,10 @@ struct Rows {
     std::vector<std::vector<double>> rows;
     std::string error;
 };
-Rows parseRows(std::string_view text, const std::vector<Kind>& kinds, System system, std::size_t optional = 0);
+Rows parseRows(std::string_view text, const std::vector<Kind>& kinds, System system,
+               std::size_t optional = 0);
 // The same back as text.
-std::string rowsText(const std::vector<std::vector<double>>& rows, const std::vector<Kind>& kinds, System system);
+std::string rowsText(const std::vector<std::vector<double>>& rows, const std::vector<Kind>& kinds,
+                     System system);
 
 }  // namespace talvik::units

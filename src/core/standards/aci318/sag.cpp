@@ -50,6 +50,20 @@ class Sag final : public SagRules {
         return k;
     }
 
+    SagPlace place(const Section& s, const SagStation& at, double, double) const override {
+        const double Ec = modulus(s);
+        SagPlace p;
+        p.gross = 12 / (Ec * s.b * std::pow(s.h, 3));
+        const bool sagging = at.mTotal >= 0;
+        const double As = sagging ? at.asBottom : at.asTop, d = sagging ? at.dBottom : s.h - at.dTop,
+                     other = sagging ? at.asTop : at.asBottom;
+        p.cracked = 1 / (Ec * effectiveInertia(s, at.mTotal, As, d, nullptr));
+        p.before = 1 / (Ec * effectiveInertia(s, at.mPermanent, As, d, nullptr));
+        p.lasting = xi_ / (1 + 50 * other / (s.b * d)) * p.cracked;
+        return p;
+    }
+    bool lastingBesides() const override { return true; }
+
     std::vector<SagLimit> limits() const override {
         return {{SagLimit::Which::Live, live_, "ACI 318-19 Table 24.2.2", "Immediate sag, imposed load"},
                 {SagLimit::Which::After, after_, "ACI 318-19 Table 24.2.2", "Sag after partitions"},

@@ -66,6 +66,24 @@ class Sag final : public SagRules {
         return k;
     }
 
+    SagPlace place(const Section& s, const SagStation& at, double creep, double shrinkage) const override {
+        const Concrete c = concrete(s.fc);
+        const double Eceff = c.Ecm / (1 + creep);
+        SagPlace p;
+        p.gross = 12 / (c.Ecm * s.b * std::pow(s.h, 3));
+        // Next to no moment: the flexibility of the uncracked section, with the sign that tells the face.
+        const double least = 1e-6 * c.fctm * s.b * s.h * s.h;
+        auto sure = [&](double m) { return std::abs(m) < least ? (at.mTotal < 0 ? -least : least) : m; };
+        const double m = sure(at.mSustained), early = sure(at.mBefore);
+        p.cracked = curvature(s, at, m, at.mTotal, {c.Ecm, 0.5, c.fctm, 0}) / m;
+        const double bare = curvature(s, at, m, at.mTotal, {Eceff, 0.5, c.fctm, 0});
+        p.lasting = bare / m;
+        p.shrinkage = curvature(s, at, m, at.mTotal, {Eceff, 0.5, c.fctm, shrinkage}) - bare;
+        p.before = curvature(s, at, early, 0, {c.Ecm, 1.0, c.fctm, 0}) / early;
+        return p;
+    }
+    bool lastingBesides() const override { return false; }
+
     std::vector<SagLimit> limits() const override {
         return {{SagLimit::Which::Total, p_.deflection_limit, "EN 1992-1-1 7.4.1(4)", "Long-term sag"},
                 {SagLimit::Which::After, p_.after_limit, "EN 1992-1-1 7.4.1(5)", "Sag after partitions"}};

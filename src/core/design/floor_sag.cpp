@@ -1,0 +1,509 @@
+#include "design/floor_sag.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numbers>
+
+#include "analysis/cracked_plate.h"
+#include "design/floor_design.h"
+#include "design/steel_at.h"
+#include "fem/parallel/pool.h"
+#include "fem/plate/loads.h"
+#include "layout/panels.h"
+#include "strips/strip_finder.h"
+
+namespace talvik::design {
+namespace {
+
+using actions::LimitState;
+using analysis::Three;
+using geometry::Point;
+using standards::SagLimit;
+
+constexpr double b = 1000;             // width of sections
+constexpr std::size_t block = 256;     // triangles to a piece of parallel work
+constexpr double crackedBeams = 2;     // as flexible as whole ones
+constexpr double shortest = 1000;      // mm: lines of a panel shorter than this are not looked at
+constexpr double leastOverhang = 600;  // mm: what stands out less is no cantilever
+
+double radians(double degrees) {
+    return degrees * std::numbers::pi / 180;
+}
+
+// Moments in axes turned by (c, s), and curvatures in them back in plan axes.
+Three turned(const Three& m, double c, double s) {
+    return {m.x * c * c + m.y * s * s + 2 * m.xy * c * s, m.x * s * s + m.y * c * c - 2 * m.xy * c * s,
+            (m.y - m.x) * c * s + m.xy * (c * c - s * s)};
+}
+Three back(const Three& k, double c, double s) {
+    return {k.x * c * c + k.y * s * s - k.xy * c * s, k.x * s * s + k.y * c * c + k.xy * c * s,
+            2 * (k.x - k.y) * c * s + k.xy * (c * c - s * s)};
+}
+
+class Sagger {
+  public:
+    Sagger(const FloorDesign& f, std::stop_token stop)
+        : f_(f), a_(*f.analysis), rules_(*f.standard->sag), plate_(a_), stop_(std::move(stop)) {}
+
+    std::shared_ptr<const FloorSag> run() {
+        auto out = std::make_shared<FloorSag>();
+        choose(*out);
+        if (!out->why.empty()) return out;
+        places();
+        if (stop_.stop_requested()) return nullptr;
+        const auto sustained = displacement(sustainedFactors_);
+        const double lastingBeams = crackedBeams * (rules_.lastingBesides() ? 2 : 1 + f_.basis->creep);
+        // By parts: what each adds, in the order in which they come.
+        const auto elastic = part(
+            sustained, [](const standards::SagPlace& p) { return p.gross; }, false, 1);
+        const auto cracked = part(
+            sustained, [](const standards::SagPlace& p) { return p.cracked; }, false, crackedBeams);
+        std::vector<double> bare, total, after, live;
+        if (rules_.lastingBesides()) {
+            const auto all = part(
+                           displacement(allFactors_), [](const standards::SagPlace&p) { return p.cracked; },
+                           false, crackedBeams),
+                       permanent = part(
+                           displacement(permanentFactors_),
+                           [](const standards::SagPlace&p) { return p.before; }, false, 1),
+                       lasting = part(
+                           sustained, [](const standards::SagPlace&p) { return p.lasting; }, false,
+                           lastingBeams);
+            if (all.empty() || permanent.empty() || lasting.empty()) return nullptr;
+            total = sum(all, lasting, 1), bare = total;
+            live = sum(all, permanent, -1), after = sum(live, lasting, 1);
+        } else {
+            bare = part(
+                sustained, [](const standards::SagPlace& p) { return p.lasting; }, false, lastingBeams);
+            total = part(
+                sustained, [](const standards::SagPlace& p) { return p.lasting; }, true, lastingBeams);
+            const auto before = part(
+                displacement(beforeFactors_), [](const standards::SagPlace& p) { return p.before; }, false,
+                1);
+            if (bare.empty() || total.empty() || before.empty()) return nullptr;
+            after = sum(total, before, -1);
+        }
+        if (stop_.stop_requested() || elastic.empty() || cracked.empty()) return nullptr;
+        if (!settled_) {
+            out->why = "The search for the balance of the cracked slab found no end.";
+            return out;
+        }
+        out->rounds = rounds_;
+        auto floats = [](const std::vector<double>& v) { return std::vector<float>(v.begin(), v.end()); };
+        out->elastic = floats(elastic), out->total = floats(total), out->after = floats(after),
+        out->live = floats(live);
+        measure(*out, {elastic, cracked, bare, total, after, live});
+        return out;
+    }
+
+  private:
+    const FloorDesign& f_;
+    const analysis::FloorAnalysis& a_;
+    const standards::SagRules& rules_;
+    const analysis::CrackedPlate plate_;
+    std::stop_token stop_;
+    std::vector<double> sustainedFactors_, allFactors_, permanentFactors_, beforeFactors_;
+    std::vector<std::size_t> characteristic_;
+    int rounds_ = 0;
+    bool settled_ = true;
+
+    // Of a triangle: axes of its strips, flexibilities of both directions per width, curvatures of shrinkage.
+    struct Place {
+        double c = 1, s = 0;
+        standards::SagPlace way[2];
+    };
+    std::vector<Place> place_;
+
+    static std::vector<double> sum(const std::vector<double>& a, const std::vector<double>& c,
+                                   double factor) {
+        std::vector<double> out(a.size());
+        for (std::size_t i = 0; i < a.size(); ++i) out[i] = a[i] + factor * c[i];
+        return out;
+    }
+    fem::NodeVector displacement(const std::vector<double>& factors) const {
+        fem::NodeVector u(a_.u.front().size(), 0.0);
+        for (std::size_t c = 0; c < factors.size(); ++c)
+            if (factors[c] != 0)
+                for (std::size_t i = 0; i < u.size(); ++i) u[i] += factors[c] * a_.u[c][i];
+        return u;
+    }
+
+    void choose(FloorSag& out) {
+        const auto& cases = f_.floor->actions.cases;
+        if (!f_.floor->grounds.empty())
+            out.why = "Slabs on ground: their sag is that of the ground.";
+        else if (a_.nonlinear || !a_.system)
+            out.why = "The analysis of this floor is not linear.";
+        if (!out.why.empty()) return;
+        auto heaviest = [&](LimitState state) -> const analysis::FloorCombination* {
+            const analysis::FloorCombination* most = nullptr;
+            double load = -1e300;
+            for (const auto& c : a_.combinations) {
+                if (c.state != state) continue;
+                double sum = 0;
+                for (std::size_t i = 0; i < c.factors.size() && i < a_.cases.size(); ++i)
+                    sum += c.factors[i] * a_.cases[i].load;
+                if (sum > load) load = sum, most = &c;
+            }
+            return most;
+        };
+        const auto *sustained = heaviest(rules_.sustainedState()),
+                   *all = heaviest(LimitState::Characteristic);
+        if (!sustained || !all) {
+            out.why = "There is no combination of loads that stay, or of all service loads.";
+            return;
+        }
+        sustainedFactors_ = sustained->factors, allFactors_ = all->factors;
+        out.combination = sustained->name;
+        permanentFactors_.assign(a_.u.size(), 0), beforeFactors_.assign(a_.u.size(), 0);
+        for (std::size_t i = 0; i < cases.size() && i < a_.u.size(); ++i) {
+            using Nature = model::LoadCase::Nature;
+            permanentFactors_[i] = cases[i].nature != Nature::Imposed;
+            beforeFactors_[i] = cases[i].nature == Nature::SelfWeight;
+        }
+        for (std::size_t k = 0; k < a_.combinations.size(); ++k)
+            if (a_.combinations[k].state == LimitState::Characteristic) characteristic_.push_back(k);
+    }
+
+    // What the standard says of every triangle, with the bars there.
+    void places() {
+        const auto sustained = plate_.moments(displacement(sustainedFactors_)),
+                   before = plate_.moments(displacement(beforeFactors_)),
+                   permanent = plate_.moments(displacement(permanentFactors_));
+        std::vector<std::vector<Three>> all;
+        for (std::size_t k : characteristic_)
+            all.push_back(plate_.moments(displacement(a_.combinations[k].factors)));
+        const auto& m = *a_.model;
+        const std::size_t n = plate_.middles().size();
+        place_.resize(n);
+        const SlabEdges edges(*f_.floor);
+        fem::parallelFor((n + block - 1) / block, [&](std::size_t piece) {
+            if (stop_.stop_requested()) return;
+            const strips::StripFinder finders[2] = {{*f_.layout, 0}, {*f_.layout, 1}};
+            for (std::size_t t = piece * block; t < std::min(n, (piece + 1) * block); ++t) {
+                const Point p = plate_.middles()[t];
+                const double h = m.thickness[t];
+                const bool edge = edges.toEdge(p) < h;
+                Place& at = place_[t];
+                double angle = 0;
+                bool first = true;
+                for (int d : {0, 1}) {
+                    const int owner = finders[d].at(p);
+                    const StripDesign* strip = owner < 0 ? nullptr : f_.strips[std::size_t(owner)].get();
+                    double share = 1;  // of askew bars
+                    if (strip && first) angle = strip->strip->axes.angle - (d == 1 ? 90 : 0);
+                    if (strip && first) at.c = std::cos(radians(angle)), at.s = std::sin(radians(angle));
+                    if (strip && !first) {
+                        const double off = radians(strip->strip->axes.angle - angle);
+                        share = std::pow(d == 1 ? std::sin(off) : std::cos(off), 2);
+                    }
+                    if (strip) first = false;
+                    auto own = [&](const Three& moment) {
+                        const Three l = turned(moment, at.c, at.s);
+                        return std::pair(d == 0 ? l.x : l.y, l.xy);
+                    };
+                    standards::SagStation st;
+                    const auto [sus, susTwist] = own(sustained[t]);
+                    // Both faces in the characteristic state: the worse on the side on which the sustained
+                    // loads bend, twisting added.
+                    double worst = 0;
+                    for (const auto& moments : all) {
+                        const auto [along, twist] = own(moments[t]);
+                        const double with = (sus < 0 ? -along : along) + std::abs(twist);
+                        worst = std::max(worst, with);
+                    }
+                    const double sign = sus < 0 ? -1 : 1;
+                    st.mTotal = sign * std::max(worst, std::abs(sus)) * b;
+                    st.mSustained = sus * b;
+                    const auto [bef, befTwist] = own(before[t]);
+                    const auto [per, perTwist] = own(permanent[t]);
+                    st.mBefore = bef * b;
+                    st.mPermanent = sign * (std::max(0.0, sign * per) + std::abs(perTwist)) * b;
+                    (void)susTwist, (void)befTwist;
+                    standards::Section section{
+                        b, h, 0.85 * h, 0.15 * h, f_.basis->concreteStrength, f_.basis->steelYield};
+                    st.dBottom = 0.85 * h, st.dTop = 0.15 * h;
+                    if (strip) {
+                        const Point local = strip->strip->axes.local(p);
+                        for (bool top : {false, true}) {
+                            const auto steel = steelAt(*strip, top, local, edge, f_.basis->coverSide, edges);
+                            strips::Station where;
+                            where.thickness = h;
+                            const auto own_ = line::section(
+                                top, steel.diameter > 0 ? steel.diameter : 12, where,
+                                {*f_.basis, *f_.standard, strip->outerTop, strip->outerBottom}, b);
+                            (top ? st.asTop : st.asBottom) = steel.anchored * share * b;
+                            (top ? st.dTop : st.dBottom) = top ? h - own_.d : own_.d;
+                            if (top == (sus < 0)) section = own_;
+                        }
+                    }
+                    at.way[d] = rules_.place(section, st, f_.basis->creep, f_.basis->shrinkage);
+                    auto& w = at.way[d];
+                    for (double* v : {&w.gross, &w.cracked, &w.lasting, &w.before}) *v *= b;  // per width
+                }
+            }
+        });
+    }
+
+    // Displacements under loads whose elastic answer is `u`, with one of the flexibilities everywhere.
+    template <class Of>
+    std::vector<double> part(const fem::NodeVector& u, Of of, bool shrinkage, double beams) {
+        if (stop_.stop_requested()) return {};
+        const auto& plate = a_.model->plate;
+        std::vector<analysis::Flexibility> flexible(place_.size());
+        std::vector<Three> initial;
+        for (std::size_t t = 0; t < place_.size(); ++t) {
+            const Place& p = place_[t];
+            const auto& material = plate.materials[std::size_t(plate.material[t])];
+            const double nu = material.nu;
+            const double fx = of(p.way[0]), fy = of(p.way[1]), fxy = 2 * (1 + nu) * std::sqrt(fx * fy);
+            // Poisson's effect is that of the slab while it is whole; cracks do away with it.
+            const double cross = -nu * std::min(fx, fy);
+            // A panel that carries one way by someone's word goes on doing so.
+            const bool alongFirst = std::abs(material.cosine * p.c + material.sine * p.s) > 0.7;
+            const auto& carries = p.way[alongFirst ? 0 : 1];
+            const double softer = of(carries) / carries.gross;
+            for (int column = 0; column < 3; ++column) {
+                const Three m =
+                    turned({column == 0 ? 1.0 : 0, column == 1 ? 1.0 : 0, column == 2 ? 1.0 : 0}, p.c, p.s);
+                Three k = back({fx * m.x + cross * m.y, fy * m.y + cross * m.x, fxy * m.xy}, p.c, p.s);
+                if (material.oneWay > 0) {
+                    k = plate_.elastic(
+                        t, {column == 0 ? 1.0 : 0, column == 1 ? 1.0 : 0, column == 2 ? 1.0 : 0});
+                    k.x *= softer, k.y *= softer, k.xy *= softer;
+                }
+                flexible[t][std::size_t(column)] = k.x, flexible[t][std::size_t(3 + column)] = k.y,
+                flexible[t][std::size_t(6 + column)] = k.xy;
+            }
+            if (shrinkage) initial.push_back(back({p.way[0].shrinkage, p.way[1].shrinkage, 0}, p.c, p.s));
+        }
+        const auto state = plate_.solve(u, flexible, initial, beams, stop_);
+        rounds_ = std::max(rounds_, state.rounds);
+        settled_ = settled_ && state.settled;
+        std::vector<double> w(state.u.size() / 3);
+        for (std::size_t i = 0; i < w.size(); ++i) w[i] = state.u[3 * i];
+        return w;
+    }
+    struct Parts {
+        const std::vector<double>&elastic, &cracked, &bare, &total, &after, &live;
+    };
+
+    // Places of a panel that something holds: corners and middles of sides.
+    std::vector<Point> held(const layout::Panel& panel, const std::vector<Point>& supports) const {
+        std::vector<Point> all;
+        auto add = [&](Point p) {
+            for (Point q : all)
+                if (geometry::length(p, q) < 300) return;
+            all.push_back(p);
+        };
+        auto onLine = [&](Point p, double beyond) {
+            const auto& floor = *f_.floor;
+            for (const auto& w : floor.walls)
+                if (geometry::distance(p, w.a, w.b) < w.thickness / 2 + beyond) return true;
+            for (const auto& x : floor.beams)
+                if (geometry::distance(p, x.a, x.b) < x.width / 2 + beyond) return true;
+            for (const auto& e : floor.edges)
+                if (geometry::distance(p, e.a, e.b) < beyond) return true;
+            return false;
+        };
+        for (std::size_t i = 0; i < panel.outline.size(); ++i) {
+            const Point p = panel.outline[i], q = panel.outline[(i + 1) % panel.outline.size()];
+            // A column near the corner is what holds there.
+            const Point* near = nullptr;
+            for (const Point& s : supports)
+                if (geometry::length(s, p) < 800 &&
+                    (!near || geometry::length(s, p) < geometry::length(*near, p)))
+                    near = &s;
+            if (near)
+                add(*near);
+            else if (onLine(p, 150))
+                add(p);
+            const Point middle{(p.x + q.x) / 2, (p.y + q.y) / 2};
+            if (geometry::length(p, q) > 2 * shortest && onLine(middle, 150)) add(middle);
+        }
+        return all;
+    }
+
+    void measure(FloorSag& out, const Parts& w) const {
+        const auto& m = *a_.model;
+        const fem::TriangleFinder finder(m.plate.nodes, m.plate.triangles);
+        auto at = [&](const std::vector<double>& of, Point p, double* value) {
+            std::array<double, 3> shares{};
+            const int t = finder.find(p, &shares);
+            if (t < 0) return false;
+            *value = 0;
+            for (int c = 0; c < 3; ++c)
+                *value += shares[std::size_t(c)] *
+                          of[std::size_t(m.plate.triangles[std::size_t(t)][std::size_t(c)])];
+            return true;
+        };
+        std::vector<Point> supports;
+        for (const auto& c : f_.floor->columns) supports.push_back({c.x, c.y});
+        for (const auto& p : f_.floor->piles) supports.push_back({p.x, p.y});
+        auto valuesOf = [&](SagLimit::Which which) -> const std::vector<double>& {
+            return which == SagLimit::Which::Total   ? w.total
+                   : which == SagLimit::Which::After ? w.after
+                                                     : w.live;
+        };
+        auto consider = [&](const FloorSag::Row& row, FloorSag::Row& most) {
+            if (row.sag / row.allowed > most.sag / std::max(1e-9, most.allowed) || most.allowed == 0)
+                most = row;
+        };
+        for (const auto& panel : layout::findPanels(*f_.floor)) {
+            const auto points = held(panel, supports);
+            for (const auto& limit : rules_.limits()) {
+                const auto& of = valuesOf(limit.which);
+                if (of.empty()) continue;
+                FloorSag::Row most;
+                for (std::size_t i = 0; i < points.size(); ++i)
+                    for (std::size_t k = 0; k < i; ++k) {
+                        const Point p = points[k], q = points[i];
+                        const double L = geometry::length(p, q);
+                        double w0 = 0, w1 = 0;
+                        if (L < shortest || !at(of, p, &w0) || !at(of, q, &w1)) continue;
+                        constexpr int steps = 24;
+                        for (int s = 1; s < steps; ++s) {
+                            const double x = double(s) / steps;
+                            const Point r{p.x + x * (q.x - p.x), p.y + x * (q.y - p.y)};
+                            double v = 0;
+                            // Also along its sides, which two panels share.
+                            if (!(geometry::contains(panel.outline, r) ||
+                                  geometry::distanceToEdge(panel.outline, r) < 300) ||
+                                !at(of, r, &v))
+                                continue;
+                            FloorSag::Row row;
+                            row.panel = panel.name, row.centre = panel.centre, row.from = p, row.to = q,
+                            row.at = r;
+                            row.limit = limit, row.span = L, row.allowed = L / limit.spanOver;
+                            row.sag = v - (1 - x) * w0 - x * w1;
+                            consider(row, most);
+                        }
+                    }
+                if (most.allowed == 0) continue;
+                explain(most, w, at);
+                out.rows.push_back(most);
+            }
+        }
+        // Tips: corners of the slabs that stand out beyond what holds them.
+        for (const auto& ring : model::outlines(*f_.floor))
+            for (Point tip : ring) {
+                Point root{0, 0};
+                double L = 1e300;
+                auto nearer = [&](Point p) {
+                    if (const double d = geometry::length(p, tip); d < L) L = d, root = p;
+                };
+                for (Point s : supports) nearer(s);
+                auto along = [&](Point p, Point q) {
+                    const double l = std::max(1e-9, geometry::length(p, q)),
+                                 x = std::clamp(
+                                     ((tip.x - p.x) * (q.x - p.x) + (tip.y - p.y) * (q.y - p.y)) / l / l, 0.0,
+                                     1.0);
+                    nearer({p.x + x * (q.x - p.x), p.y + x * (q.y - p.y)});
+                };
+                for (const auto& v : f_.floor->walls) along(v.a, v.b);
+                for (const auto& v : f_.floor->beams) along(v.a, v.b);
+                for (const auto& v : f_.floor->edges) along(v.a, v.b);
+                if (L < leastOverhang || L > 1e200) continue;
+                for (const auto& limit : rules_.limits()) {
+                    const auto& of = valuesOf(limit.which);
+                    double v = 0, w0 = 0;
+                    // Just inside the corner.
+                    const Point inside{tip.x + (root.x - tip.x) * 20 / L, tip.y + (root.y - tip.y) * 20 / L};
+                    if (of.empty() || !at(of, inside, &v) || !at(of, root, &w0)) continue;
+                    FloorSag::Row row;
+                    row.panel = fmt::format("tip near ({:.2f}, {:.2f}) m", tip.x / 1000, tip.y / 1000);
+                    row.tip = true, row.centre = row.at = inside, row.from = root, row.to = inside;
+                    row.limit = limit, row.span = L, row.allowed = L / limit.spanOver, row.sag = v - w0;
+                    explain(row, w, at);
+                    out.rows.push_back(row);
+                }
+            }
+    }
+    template <class At>
+    static void explain(FloorSag::Row& row, const Parts& w, At at) {
+        const double L = std::max(1e-9, geometry::length(row.from, row.to)),
+                     x = row.tip ? 0 : geometry::length(row.from, row.at) / L;
+        auto own = [&](const std::vector<double>& of) {
+            double v = 0, w0 = 0, w1 = 0;
+            if (!at(of, row.at, &v) || !at(of, row.from, &w0) || !at(of, row.to, &w1)) return 0.0;
+            return v - (1 - x) * w0 - x * w1;
+        };
+        const double e = own(w.elastic), c = own(w.cracked), l = own(w.bare), t = own(w.total);
+        row.elastic = e, row.cracks = c - e, row.creep = l - c, row.shrinkage = t - l;
+    }
+};
+
+}  // namespace
+
+double FloorSag::ratio() const {
+    double most = 0;
+    for (const auto& r : rows) most = std::max(most, r.sag / r.allowed);
+    return most;
+}
+
+std::shared_ptr<const FloorSag> floorSag(const FloorDesign& design, std::stop_token stop) {
+    if (!design.analysis || !design.layout || design.analysis->u.empty()) return std::make_shared<FloorSag>();
+    if (!design.standard->sag) {
+        auto none = std::make_shared<FloorSag>();
+        none->why = "This standard has no rule for computed sag here.";
+        return none;
+    }
+    if (!design.floor->grounds.empty() || !design.analysis->system) {
+        auto none = std::make_shared<FloorSag>();
+        none->why = "Slabs on ground: their sag is that of the ground.";
+        return none;
+    }
+    return Sagger(design, std::move(stop)).run();
+}
+
+void sagChecks(const FloorDesign& f, const FloorSag* sag, verify::CheckList& list) {
+    if (!sag) return;
+    using checks::Finding;
+    const std::string clause = f.standard->sag ? f.standard->sag->clause() : "";
+    if (!sag->why.empty()) {
+        list.add({"sag", "Long-term sag", checks::Topic::Sag, checks::notChecked(clause, sag->why), {}},
+                 {{{f.floor->id}, model::Spot::In::Whole, {}}, "floor"});
+        return;
+    }
+    for (const auto& r : sag->rows) {
+        Finding n;
+        n.kind = units::Kind::Sag, n.prefix = "w", n.clause = r.limit.clause;
+        n.demand = std::max(0.0, r.sag), n.limit = r.allowed;
+        trace::Steps t;
+        using trace::step;
+        if (r.limit.which == SagLimit::Which::Total)
+            step(&t, "w_long", "w_el + w_cr + w_phi + w_cs",
+                 {{"w_el", r.elastic, "mm"},
+                  {"w_cr", r.cracks, "mm"},
+                  {"w_phi", r.creep, "mm"},
+                  {"w_cs", r.shrinkage, "mm"}},
+                 r.elastic + r.cracks + r.creep + r.shrinkage, "mm", r.limit.clause,
+                 "elastic, and what cracks, what stays on (creep), and shrinkage add");
+        step(&t, "w_lim", "l/n", {{"l", r.span, "mm"}, {"n", r.limit.spanOver}}, r.allowed, "mm",
+             r.limit.clause, r.tip ? "l of a cantilever is its length" : "between two places that are held");
+        n.here.push_back(fmt::format(
+            "Between ({:.2f}, {:.2f}) and ({:.2f}, {:.2f}) m, largest at ({:.2f}, {:.2f}) m.",
+            r.from.x / 1000, r.from.y / 1000, r.to.x / 1000, r.to.y / 1000, r.at.x / 1000, r.at.y / 1000));
+        if (r.limit.which == SagLimit::Which::Total && r.sag > r.allowed)
+            n.here.push_back(fmt::format("A camber of {} mm would leave the sag within its limit.",
+                                         units::plain(units::roundUp(r.sag - r.allowed, 5))));
+        n.notes.push_back(
+            "Sag of floors: cracked by the elastic moments of the characteristic combinations, creep and "
+            "shrinkage "
+            "by the standard at every place with its bars; cracked beams are taken to be half as stiff as "
+            "whole ones.");
+        checks::Place place{{{f.floor->id}, model::Spot::In::Whole, {}}, r.panel};
+        place.at = r.centre;
+        const char* key = r.limit.which == SagLimit::Which::Live    ? "sag-live"
+                          : r.limit.which == SagLimit::Which::Total ? "sag-total"
+                                                                    : "sag-after";
+        list.add(
+            {fmt::format("{}/{}", key, r.panel), r.limit.title, checks::Topic::Sag, checks::judged(n), t},
+            place, sag->combination);
+    }
+}
+
+}  // namespace talvik::design
