@@ -43,8 +43,10 @@ int run(const Options& o) {
     auto set = std::make_shared<model::BaseSet>(std::move(read.set));
     set->id = model::newId(project, 'f');
     std::string source;
-    if (const auto why = formats::readGround(ground, project, *set, source); !why.empty())
+    std::vector<std::string> notes;
+    if (const auto why = formats::readGround(ground, project, *set, source, &notes); !why.empty())
         return fail(why, BadInput);
+    for (const auto& s : notes) fmt::print(stderr, "{}\n", s);
     set->name = set->kind == model::BaseSet::Kind::Pads ? "Pad footings" : "Pile caps";
     set->mostTypes = o.types;
     // Of every value that the ground gives, where it is from.

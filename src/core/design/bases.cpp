@@ -354,6 +354,8 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
         for (const Side& o : open) {
             const auto& q = slots[o.slot].get();
             if (std::abs(p.centre.y - q.centre.y) >= (p.size().L + q.size().L) / 2 - touch) continue;
+            // Columns all at one place have no places yet: their bases are only sized.
+            if (std::hypot(p.centre.x - q.centre.x, p.centre.y - q.centre.y) < touch) continue;
             on[s.slot].push_back(q.number), on[o.slot].push_back(p.number);
         }
         open.push_back(s);

@@ -112,7 +112,12 @@ std::vector<Check> FloorDesign::withWorking(const PartAnswer& part) const {
     if (part.part.kind == model::PartKind::Edge) return part.checks;
     const auto& strip = dynamic_cast<const StripDesign&>(part);
     const line::LineBasis in{*basis, *standard, strip.outerTop, strip.outerBottom, 0, strip.twoWay()};
-    return checkStrip(strip, *floor, *analysis, in, true);
+    auto all = checkStrip(strip, *floor, *analysis, in, true);
+    // Where the computed sag decided, span-to-depth stands as it was left.
+    for (std::size_t i = 0; i < all.size() && i < part.checks.size(); ++i)
+        if (all[i].topic == checks::Topic::Slenderness && all[i].key == part.checks[i].key)
+            static_cast<checks::Finding&>(all[i]) = part.checks[i];
+    return all;
 }
 
 // One design, stage by stage; every stage keeps of the last answer what it can.

@@ -345,7 +345,7 @@ std::string readColumnMap(std::string_view text, std::map<std::string, std::stri
 }
 
 std::string readGround(std::string_view text, model::Project& project, model::BaseSet& set,
-                       std::string& source) {
+                       std::string& source, std::vector<std::string>* notes) {
     const json j = json::parse(text, nullptr, false);
     if (j.is_discarded() || !j.is_object()) return "The ground is no JSON object.";
     std::string why;
@@ -471,10 +471,11 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
                     return name.is_string() && c.name == name.get<std::string>();
                 });
             if (column == set.columns.end()) {
-                trouble("one_base", fmt::format("names {}, which is no column of the table.",
-                                                name.is_string() ? "\"" + shown(name.get<std::string>()) + "\""
-                                                                 : std::string("something")));
-                break;
+                if (notes)
+                    notes->push_back(fmt::format(
+                        "\"one_base\" of the ground names {}, which is no column of the table.",
+                        name.is_string() ? "\"" + shown(name.get<std::string>()) + "\"" : std::string("something")));
+                continue;
             }
             for (const auto& b : set.bases)
                 if (std::find(b.columns.begin(), b.columns.end(), column->id) != b.columns.end())

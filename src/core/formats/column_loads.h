@@ -26,7 +26,8 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
 std::string readColumnMap(std::string_view json, std::map<std::string, std::string>& headers);
 
 // GROUND.json, into the basis of a project and a set. A sentence that names the key where it cannot be used.
+// `notes` is told what of it could not be followed: columns that are named and not there.
 std::string readGround(std::string_view json, model::Project& project, model::BaseSet& set,
-                       std::string& source);
+                       std::string& source, std::vector<std::string>* notes = nullptr);
 
 }  // namespace talvik::formats
