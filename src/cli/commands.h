@@ -26,6 +26,7 @@ void addIssue(CLI::App& app, int& exitCode);
 void addNew(CLI::App& app, int& exitCode);
 void addReport(CLI::App& app, int& exitCode);
 void addSchedule(CLI::App& app, int& exitCode);
+void addSweep(CLI::App& app, int& exitCode);
 
 // What most subcommands take: a project file and, optionally, another standard.
 struct Source {

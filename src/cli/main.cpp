@@ -18,10 +18,10 @@ int main(int argc, char** argv) {
         if (talkative) spdlog::set_level(spdlog::level::info);
     });
     int exitCode = talvik::cli::Done;
-    for (auto add :
-         {talvik::cli::addCheck, talvik::cli::addDesign, talvik::cli::addSchedule, talvik::cli::addDraw,
-          talvik::cli::addReport, talvik::cli::addNew, talvik::cli::addImport, talvik::cli::addCalc,
-          talvik::cli::addBases, talvik::cli::addAnalyse, talvik::cli::addIssue, talvik::cli::addCompare})
+    for (auto add : {talvik::cli::addCheck, talvik::cli::addDesign, talvik::cli::addSchedule,
+                     talvik::cli::addSweep, talvik::cli::addDraw, talvik::cli::addReport, talvik::cli::addNew,
+                     talvik::cli::addImport, talvik::cli::addCalc, talvik::cli::addBases,
+                     talvik::cli::addAnalyse, talvik::cli::addIssue, talvik::cli::addCompare})
         add(app, exitCode);
     try {
         app.parse(argc, argv);

@@ -56,6 +56,25 @@ TEST_F(CommandLine, CheckSaysWhatIsOver) {
     EXPECT_NE(r.out.find("OVER"), std::string::npos);
 }
 
+TEST_F(CommandLine, SweepDesignsAFloorAtEveryThickness) {
+    auto r = run("sweep " + fishHall + " --thickness 280:300:20 --concrete C30/37,C35/45 --csv sweep.csv");
+    EXPECT_LE(r.code, 1) << r.err;
+    const auto rows = talvik::test::rows(readText((dir / "sweep.csv").string()));
+    ASSERT_EQ(rows.size(), 4u);
+    EXPECT_EQ(rows[3].at("thickness"), "300");
+    EXPECT_NE(r.err.find("4/4"), std::string::npos) << "progress is told";
+    // What a full design of the same floor says.
+    EXPECT_EQ(run("sweep " + fishHall + " --thickness 280,300").out.substr(0, 9), "thickness");
+    for (const char* slip :
+         {" --thickness 300:200:10", " --thickness 200:320", " --thickness wide", " --thickness 5",
+          " --thickness 300 --concrete C9", " --thickness 300 --floor Attic"}) {
+        r = run("sweep " + fishHall + slip);
+        EXPECT_EQ(r.code, 2) << slip;
+        EXPECT_FALSE(r.err.empty()) << slip;
+    }
+    EXPECT_EQ(run("sweep demo.talvik --thickness 200").code, 2) << "it has no floor";
+}
+
 TEST_F(CommandLine, CheckAsJsonInEveryStandard) {
     for (const char* id : {"en1992", "aci318-si", "aci318-us"}) {
         auto r = run(std::string("check demo.talvik --json --standard ") + id);

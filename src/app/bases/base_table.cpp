@@ -312,7 +312,7 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
     };
     action(tr("One base"), "joinBases", tr("The columns of the rows that are selected stand on one base"),
            model::joinBases);
-    action(tr("Each its own"), "partBases",
+    action(tr("Apart"), "partBases",
            tr("Each column of the rows that are selected stands on a base of its own"), model::partBases);
     auto* out = new QPushButton(tr("Save…"));
     out->setObjectName(QStringLiteral("saveBases"));

@@ -217,17 +217,17 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
     int apart = 0;
     for (auto& [name, group] : byHand) apart += !maker.together(group);
     // Different shapes, by cost: bases near to each other in cost are near in size.
-    std::map<std::string_view, std::vector<const BasePart*>> shapes;
+    std::unordered_map<std::string_view, std::vector<const BasePart*>> shapes;
     for (const auto& s : slots)
         if (set.bases[s.get().number].type.empty() && s.get().trouble().empty())
             shapes[s.get().shape].push_back(&s.get());
     if (shapes.size() > 1 && pads(set)) {
         std::vector<std::vector<const BasePart*>*> rows;
         for (auto& [shape, all] : shapes) rows.push_back(&all);
-        std::stable_sort(rows.begin(), rows.end(), [](const auto* a, const auto* b) {
-            const auto &p = a->front()->size(), &q = b->front()->size();
-            return std::tuple(p.area(), p.h, a->front()->steel) <
-                   std::tuple(q.area(), q.h, b->front()->steel);
+        std::sort(rows.begin(), rows.end(), [](const auto* a, const auto* b) {
+            const BasePart &p = *a->front(), &q = *b->front();
+            return std::tuple(p.size().area(), p.size().h, p.steel, std::string_view(p.shape)) <
+                   std::tuple(q.size().area(), q.size().h, q.steel, std::string_view(q.shape));
         });
         // A type costs each of its bases what the largest size and the most steel of them cost.
         struct Sum {
@@ -309,13 +309,15 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
             fmt::format("Of {} type{} no one design serves all bases: they stay as each is solved.", apart,
                         apart > 1 ? "s" : ""));
     // Names: those given by hand, else F1, F2, ... from the largest.
-    std::map<std::string_view, std::vector<Slot*>> alike;
+    std::unordered_map<std::string_view, std::vector<Slot*>> alike;
     for (auto& p : slots)
         if (set.bases[p.get().number].type.empty()) alike[p.get().shape].push_back(&p);
     std::vector<std::vector<Slot*>*> order;
     for (auto& [shape, all] : alike) order.push_back(&all);
-    std::stable_sort(order.begin(), order.end(), [](const auto* a, const auto* b) {
-        return a->front()->get().concrete > b->front()->get().concrete;
+    std::sort(order.begin(), order.end(), [](const auto* a, const auto* b) {
+        const BasePart &p = a->front()->get(), &q = b->front()->get();
+        return std::tuple(-p.concrete, std::string_view(p.shape)) <
+               std::tuple(-q.concrete, std::string_view(q.shape));
     });
     for (auto& [name, group] : byHand) {
         for (auto& p : group) p->type = name;
@@ -499,8 +501,9 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
             {Pair, "lower", text(p[0], units::Kind::AreaLoad) + " · " + text(p[1], units::Kind::AreaLoad)});
     }
     all.push_back({Heading, "It takes"});
-    all.push_back({Pair, "Concrete, steel",
-                   text(part->concrete, units::Kind::Volume) + ", " + text(part->steel, units::Kind::Mass)});
+    all.push_back(
+        {Pair, "Concrete, steel",
+         text(part->concrete * 1e9, units::Kind::Volume) + ", " + text(part->steel, units::Kind::Mass)});
     all.push_back({Pair, "Cost", fmt::format("{} {:.0f}", basis->rates.currency, part->cost)});
     return all;
 }
@@ -707,15 +710,16 @@ void BasesDesigner::design(const Request& request, std::stop_token stop,
                 designBases(loads.set, basis, standard,
                             sameBasis && last_->error.empty() ? last_.get() : nullptr, stop, progress);
             if (!next) return;
+            last_ = next;
+            if (!linked(*row)) return publish(last_);
             // What changed, and how loads come, is known here alone.
             auto told = std::make_shared<BasesAnswer>(*next);
             told->changed = loads.changed;
             told->assumptions.insert(told->assumptions.end(), loads.notes.begin(), loads.notes.end());
-            if (linked(*row))
-                told->assumptions.push_back(
-                    "Loads from floors: imposed loads on all panels at once, with their characteristic "
-                    "values; moments and horizontal forces from the lowest floor alone, as storeys that do "
-                    "not sway.");
+            told->assumptions.push_back(
+                "Loads from floors: imposed loads on all panels at once, with their characteristic "
+                "values; moments and horizontal forces from the lowest floor alone, as storeys that do "
+                "not sway.");
             last_ = std::move(told);
         }
         if (!stop.stop_requested()) publish(last_);

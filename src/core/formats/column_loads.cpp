@@ -450,7 +450,8 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
         number(row, "layers.", "modulus_MPa", layer.modulus, 1, 0.1, 100000, true);
         number(row, "layers.", "poisson", layer.poisson, 1, 0, 0.499);
         for (const auto& [key, value] : row.items())
-            if (!asked.contains("layers." + key)) trouble("layers." + key, "is not known; check its spelling.");
+            if (!asked.contains("layers." + key))
+                trouble("layers." + key, "is not known; check its spelling.");
     }
     for (const auto& corner : j.value("site", json::array())) {
         if (!corner.is_array() || corner.size() != 2 || !corner[0].is_number() || !corner[1].is_number()) {
@@ -472,9 +473,10 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
                 });
             if (column == set.columns.end()) {
                 if (notes)
-                    notes->push_back(fmt::format(
-                        "\"one_base\" of the ground names {}, which is no column of the table.",
-                        name.is_string() ? "\"" + shown(name.get<std::string>()) + "\"" : std::string("something")));
+                    notes->push_back(
+                        fmt::format("\"one_base\" of the ground names {}, which is no column of the table.",
+                                    name.is_string() ? "\"" + shown(name.get<std::string>()) + "\""
+                                                     : std::string("something")));
                 continue;
             }
             for (const auto& b : set.bases)

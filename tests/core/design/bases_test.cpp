@@ -489,6 +489,13 @@ TEST(BaseSets, AreInAllThatLeaves) {
         bool seen = false;
         for (const auto& l : lines) seen |= l.check != nullptr;
         EXPECT_TRUE(seen);
+        // What it takes is told in the units that it has.
+        const auto* first = dynamic_cast<const design::BasePart*>(e.parts[0].get());
+        bool told = false;
+        for (const auto& f :
+             e.facts(model::Spot{first->part, model::Spot::In::Whole, {}}, units::System::Metric))
+            told |= f.text == "Concrete, steel" && std::abs(std::stod(f.value) - first->concrete) < 0.06;
+        EXPECT_TRUE(told);
         EXPECT_NE(formats::resultsJson(p, d).find("\"along_x\""), std::string::npos);
         EXPECT_GT(formats::ifcText(p, d).size(), 500u);
         // Working of a check is that of the check.

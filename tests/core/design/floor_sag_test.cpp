@@ -153,6 +153,32 @@ TEST(FloorSag, ReducesToTheElasticAnswerAndFollowsLoadAndDepth) {
     }
 }
 
+// A finer mesh says the same; bars twice as strong never sag more.
+TEST(FloorSag, ConvergesAndMoreSteelNeverSagsMore) {
+    std::vector<double> ratios;
+    for (double mesh : {700.0, 450.0, 300.0}) {
+        auto p = test::regularFloor(3, 3, 6500, 6000, 230);
+        p = model::editFloor(p, "f1", [&](model::Floor& f, model::Project&) { f.choices.meshSize = mesh; });
+        ratios.push_back(sagOf(designed(p)).ratio());
+    }
+    EXPECT_NEAR(ratios[1], ratios[2], 0.06 * ratios[2]);
+    EXPECT_NEAR(ratios[0], ratios[2], 0.12 * ratios[2]);
+    // The same design with every run's steel doubled: nothing else changes.
+    const auto d = design::designFloor(test::regularFloor(3, 3, 6500, 6000, 230), 0, {}, false);
+    ASSERT_TRUE(d);
+    auto strong = std::make_shared<design::FloorDesign>(*d);
+    for (auto& s : strong->strips) {
+        auto next = std::make_shared<design::StripDesign>(*s);
+        for (auto& r : next->runs) r.area *= 2;
+        s = std::move(next);
+    }
+    const auto weak = design::floorSag(*d), more = design::floorSag(*strong);
+    ASSERT_EQ(weak->rows.size(), more->rows.size());
+    for (std::size_t i = 0; i < weak->rows.size(); ++i) {
+        EXPECT_TRUE(weak->rows[i].tip || more->rows[i].sag < weak->rows[i].sag) << weak->rows[i].panel;
+    }
+}
+
 // Floors of any shape: the search ends, what sags is finite and more than the elastic sag where it is
 // largest.
 TEST(FloorSag, RandomFloorsSettle) {
