@@ -301,7 +301,10 @@ class ActionsPage final : public TrayPage {
                 if (links(f->id)) floors << qs(f->name);
             if (session_.project().floors.empty()) return tr("The project has no floor.");
             if (floors.isEmpty())
-                return tr("A floor that is linked hands its columns and walls down with their loads.");
+                return tr(
+                    "A floor that is linked hands its columns and walls down with their loads. Link the "
+                    "lowest first: it "
+                    "alone brings moments and horizontal forces.");
             const auto* a = session_.basesAnswer();
             return tr("Linked: %1. %2")
                 .arg(floors.join(QStringLiteral(", ")),

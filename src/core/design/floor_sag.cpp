@@ -201,28 +201,25 @@ class Sagger {
                         share = std::pow(d == 1 ? std::sin(off) : std::cos(off), 2);
                     }
                     if (strip) first = false;
+                    // Along the direction, and the twisting beside it.
                     auto own = [&](const Three& moment) {
                         const Three l = turned(moment, at.c, at.s);
-                        return std::pair(d == 0 ? l.x : l.y, l.xy);
+                        return std::pair(d == 0 ? l.x : l.y, std::abs(l.xy));
                     };
                     standards::SagStation st;
-                    const auto [sus, susTwist] = own(sustained[t]);
-                    // Both faces in the characteristic state: the worse on the side on which the sustained
-                    // loads bend, twisting added.
-                    double worst = 0;
+                    const double stays = own(sustained[t]).first, sign = stays < 0 ? -1 : 1;
+                    // The worst of the characteristic combinations on the side on which the sustained loads
+                    // bend.
+                    double worst = std::abs(stays);
                     for (const auto& moments : all) {
                         const auto [along, twist] = own(moments[t]);
-                        const double with = (sus < 0 ? -along : along) + std::abs(twist);
-                        worst = std::max(worst, with);
+                        worst = std::max(worst, sign * along + twist);
                     }
-                    const double sign = sus < 0 ? -1 : 1;
-                    st.mTotal = sign * std::max(worst, std::abs(sus)) * b;
-                    st.mSustained = sus * b;
-                    const auto [bef, befTwist] = own(before[t]);
-                    const auto [per, perTwist] = own(permanent[t]);
-                    st.mBefore = bef * b;
-                    st.mPermanent = sign * (std::max(0.0, sign * per) + std::abs(perTwist)) * b;
-                    (void)susTwist, (void)befTwist;
+                    const auto [dead, deadTwist] = own(permanent[t]);
+                    st.mTotal = sign * worst * b;
+                    st.mSustained = stays * b;
+                    st.mBefore = own(before[t]).first * b;
+                    st.mPermanent = sign * (std::max(0.0, sign * dead) + deadTwist) * b;
                     standards::Section section{
                         b, h, 0.85 * h, 0.15 * h, f_.basis->concreteStrength, f_.basis->steelYield};
                     st.dBottom = 0.85 * h, st.dTop = 0.15 * h;
@@ -232,12 +229,12 @@ class Sagger {
                             const auto steel = steelAt(*strip, top, local, edge, f_.basis->coverSide, edges);
                             strips::Station where;
                             where.thickness = h;
-                            const auto own_ = line::section(
+                            const auto ofFace = line::section(
                                 top, steel.diameter > 0 ? steel.diameter : 12, where,
                                 {*f_.basis, *f_.standard, strip->outerTop, strip->outerBottom}, b);
                             (top ? st.asTop : st.asBottom) = steel.anchored * share * b;
-                            (top ? st.dTop : st.dBottom) = top ? h - own_.d : own_.d;
-                            if (top == (sus < 0)) section = own_;
+                            (top ? st.dTop : st.dBottom) = top ? h - ofFace.d : ofFace.d;
+                            if (top == (stays < 0)) section = ofFace;
                         }
                     }
                     at.way[d] = rules_.place(section, st, f_.basis->creep, f_.basis->shrinkage);
@@ -271,8 +268,8 @@ class Sagger {
                     turned({column == 0 ? 1.0 : 0, column == 1 ? 1.0 : 0, column == 2 ? 1.0 : 0}, p.c, p.s);
                 Three k = back({fx * m.x + cross * m.y, fy * m.y + cross * m.x, fxy * m.xy}, p.c, p.s);
                 if (material.oneWay > 0) {
-                    k = plate_.elastic(
-                        t, {column == 0 ? 1.0 : 0, column == 1 ? 1.0 : 0, column == 2 ? 1.0 : 0});
+                    k = plate_.elastic(t,
+                                       {column == 0 ? 1.0 : 0, column == 1 ? 1.0 : 0, column == 2 ? 1.0 : 0});
                     k.x *= softer, k.y *= softer, k.xy *= softer;
                 }
                 flexible[t][std::size_t(column)] = k.x, flexible[t][std::size_t(3 + column)] = k.y,

@@ -153,6 +153,36 @@ TEST(FloorSag, ReducesToTheElasticAnswerAndFollowsLoadAndDepth) {
     }
 }
 
+// Where span-to-depth is over and the sag of all panels within, the sag decides and says so, also with
+// working; where a panel sags too much, span-to-depth stays over.
+TEST(FloorSag, DecidesInsteadOfSpanToDepth) {
+    auto slender = [](const design::FloorDesign& d, checks::Outcome outcome) {
+        int n = 0;
+        for (const auto& s : d.strips)
+            for (const auto& c : s->checks)
+                n += c.topic == checks::Topic::Slenderness && c.outcome == outcome;
+        return n;
+    };
+    // Thin for its span, with hardly a load besides its own.
+    const auto p = model::editFloor(test::regularFloor(4, 3, 6450, 6450, 150), "f1",
+                                    [](model::Floor& f, model::Project&) {
+                                        for (auto& l : f.actions.loads) l.value = 2e-4;
+                                    });
+    const auto before = design::designFloor(p, 0, {}, false), after = designed(p);
+    ASSERT_GT(slender(*before, checks::Outcome::Over), 0);
+    ASSERT_LE(sagOf(after).ratio(), 1);
+    EXPECT_EQ(slender(*after, checks::Outcome::Over), 0);
+    EXPECT_GE(slender(*after, checks::Outcome::NotApplicable), slender(*before, checks::Outcome::Over));
+    for (const auto& s : after->strips)
+        for (const auto& c : after->withWorking(*s))
+            EXPECT_FALSE(c.topic == checks::Topic::Slenderness && c.outcome == checks::Outcome::Over)
+                << c.key;
+    const auto sags = designed(test::regularFloor(3, 3, 6500, 6500, 190));
+    EXPECT_GT(sagOf(sags).ratio(), 1);
+    EXPECT_GT(slender(*sags, checks::Outcome::Over), 0);
+    EXPECT_GT(sags->summary.over, 0);
+}
+
 // A finer mesh says the same; bars twice as strong never sag more.
 TEST(FloorSag, ConvergesAndMoreSteelNeverSagsMore) {
     std::vector<double> ratios;
