@@ -9,7 +9,6 @@ export QT_QPA_PLATFORM=offscreen XDG_RUNTIME_DIR="${XDG_RUNTIME_DIR:-/tmp}"
 shot() { "$bin/talvik-desktop" --picture "$out/$1.png" "${@:2}" 2>/dev/null; say "$out/$1.png"; }
 shot basis --place 1
 shot layout --place 2
-shot actions --place 3
 shot checks --place 5 --open flexure-bottom --select p3
 shot bars --place 6 --select top/u4
 shot issue --place 7
@@ -23,7 +22,8 @@ rm "$root"/demos/below.*
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-strips --place 4 --select XB
 floor "$root/demos/sundvarg_fish_hall.talvik" floor --place 5 --select Y4 --open flexure-top
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-connection --place 5 --select c112 --near 9000 --field 19
-floor "$root/demos/sundvarg_fish_hall.talvik" floor-connections --place 5 --select c112 --register 6
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-sag --place 5 --field 18 --open "sag-after/line Glazed"
+floor "$root/demos/sundvarg_fish_hall.talvik" sweep --sweep
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-sheet --place 7
 floor "$root/demos/sundvarg_fish_hall.talvik" bench --bench 3

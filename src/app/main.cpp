@@ -1,28 +1,62 @@
 // The desktop application. --picture FILE paints the window to a PNG and ends; it needs no display with
 // QT_QPA_PLATFORM=offscreen.
+#include <sys/socket.h>
+#include <unistd.h>
+
 #include <CLI/CLI.hpp>
 #include <QApplication>
 #include <QComboBox>
 #include <QElapsedTimer>
 #include <QEventLoop>
 #include <QSettings>
+#include <QSocketNotifier>
 #include <clocale>
+#include <csignal>
 #include <cstdio>
 
 #include "bases/base_pane.h"
 #include "bench/bench_window.h"
 #include "board/floor_canvas.h"
+#include "document/keeper.h"
 #include "margin/margin_view.h"
 #include "register/register.h"
+#include "sweep/sweep_window.h"
 #include "tray/tray.h"
 #include "widgets/theme.h"
 #include "window/main_window.h"
+
+namespace {
+
+int told[2];
+
+// A signal to end, or the end of the desktop's session: what is not saved is kept first. The window is not
+// closed, which would take that away again.
+void ends(talvik::app::MainWindow& window) {
+    QObject::connect(
+        qApp, &QGuiApplication::commitDataRequest, &window, [&window] { window.keeper().flush(); },
+        Qt::DirectConnection);
+    if (socketpair(AF_UNIX, SOCK_STREAM | SOCK_CLOEXEC, 0, told) != 0) return;
+    auto* notifier = new QSocketNotifier(told[1], QSocketNotifier::Read, &window);
+    QObject::connect(notifier, &QSocketNotifier::activated, &window, [&window] {
+        window.keeper().flush();
+        QCoreApplication::exit(0);
+    });
+    struct sigaction action {};
+    action.sa_handler = [](int) {
+        const char one = 1;
+        [[maybe_unused]] const auto n = write(told[0], &one, 1);
+    };
+    action.sa_flags = SA_RESTART;
+    for (int signal : {SIGTERM, SIGINT, SIGHUP}) sigaction(signal, &action, nullptr);
+}
+
+}  // namespace
 
 int main(int argc, char** argv) {
     CLI::App options{"Talvik: design of reinforced concrete slabs and foundations", "talvik-desktop"};
     std::string file, picture, size = "1280x800", select, openCheck, shade = "desktop";
     int bench = 0, place = 0, field = -1, page = -1, near = 0;
-    bool demo = false, timing = false;
+    bool demo = false, timing = false, sweep = false;
     options.add_option("FILE", file, "Project to open");
     options.add_flag("--demo", demo, "Open the demo");
     options.add_option("--picture", picture, "Paint the window to this PNG file and end");
@@ -32,6 +66,7 @@ int main(int argc, char** argv) {
                        "strip, or the id of a span, support, run or member of a floor, or a strip of one");
     options.add_option("--bench", bench,
                        "Picture of the panel bench instead: 1 section, 2 one-way, 3 two-way");
+    options.add_flag("--sweep", sweep, "Picture of the economical slab of the floor instead");
     options.add_option("--open", openCheck, "Open the working of the first check whose key holds this");
     options
         .add_option(
@@ -159,6 +194,16 @@ int main(int argc, char** argv) {
         QApplication::processEvents();
         return window.bench()->grab().save(QString::fromStdString(picture)) ? 0 : 3;
     }
+    if (!picture.empty() && sweep) {
+        window.showSweep();
+        if (!window.sweep()) return 2;
+        window.sweep()->start();
+        waitWhile([&] { return window.sweep()->running(); }, 120000);
+        window.sweep()->resize(w, h);
+        window.sweep()->pointAtLeast();
+        QApplication::processEvents();
+        return window.sweep()->grab().save(QString::fromStdString(picture)) ? 0 : 3;
+    }
     if (!picture.empty()) {
         waitWhile([] { return true; }, 60);  // until all has its place
         if (!window.grab().save(QString::fromStdString(picture))) {
@@ -168,5 +213,8 @@ int main(int argc, char** argv) {
         }
         return 0;
     }
+    // Of a run that did not end as usual; and that this one may be told to end at any time.
+    if (file.empty()) window.offerKept();
+    ends(window);
     return QApplication::exec();
 }

@@ -41,7 +41,9 @@ void addDesign(CLI::App& app, int& exitCode) {
                 found.tried);
             designed = std::move(found.project);
         }
-        auto sum = design::run(designed, {.trace = false}).summary();
+        const auto after = design::run(designed, {.trace = false});
+        if (exitCode = refuse(after); exitCode != Done) return;
+        const auto sum = after.summary();
         if (auto why = formats::saveProject(o->out, designed); !why.empty())
             return void(exitCode = fail(why, CannotWrite));
         for (const auto& slab : designed.slabs)

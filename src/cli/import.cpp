@@ -11,7 +11,7 @@ namespace talvik::cli {
 void addImport(CLI::App& app, int& exitCode) {
     struct Options {
         std::string drawing, map, into, out;
-        bool layers = false;
+        bool layers = false, incomplete = false;
     };
     auto o = std::make_shared<Options>();
     auto* command = app.add_subcommand("import", "Make a floor of a DXF drawing");
@@ -19,10 +19,19 @@ void addImport(CLI::App& app, int& exitCode) {
     command->add_option("--map", o->map, "JSON file that says what the layers become");
     command->add_option("--into", o->into, "Project to add the floor to; without, a new one");
     command->add_option("-o,--output", o->out, "Project file to write; without, it is printed");
+    command->add_flag("--incomplete", o->incomplete, "Read a drawing that is cut off, as far as it goes");
     command->add_flag("--layers", o->layers, "Only list the drawing's layers and what cannot be read");
     command->callback([o, &exitCode] {
         auto drawing = formats::openDxf(o->drawing);
         if (!drawing.error.empty()) return void(exitCode = fail(drawing.error, BadInput));
+        if (!drawing.cut.empty() && !o->incomplete)
+            return void(exitCode =
+                            fail(fmt::format("{}: {} It is not the whole drawing: get it anew, or read "
+                                             "what there is with --incomplete.",
+                                             o->drawing, drawing.cut),
+                                 BadInput));
+        if (!drawing.cut.empty())
+            fmt::print(stderr, "{}: {} What came after is missing.\n", o->drawing, drawing.cut);
         if (o->layers) {
             std::vector<int> count(drawing.work.layers.size(), 0);
             for (const auto& p : drawing.work.paths) ++count[std::size_t(p.layer)];
@@ -51,7 +60,9 @@ void addImport(CLI::App& app, int& exitCode) {
         if (!base.empty() && name.starts_with(base)) name = name.substr(base.size());
         auto imported = formats::importFloor(std::move(project), drawing, name, map.text);
         if (!imported.trouble.empty())
-            return void(exitCode = fail(o->map + ":\n" + formats::sentences(imported.trouble), BadInput));
+            return void(exitCode =
+                            fail(o->drawing + " by " + o->map + ":\n" + formats::sentences(imported.trouble),
+                                 BadInput));
         if (o->out.empty()) return fmt::print("{}", formats::projectText(imported.project));
         if (auto why = formats::saveProject(o->out, imported.project); !why.empty())
             return void(exitCode = fail(why, CannotWrite));

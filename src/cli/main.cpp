@@ -1,5 +1,11 @@
+#include <fmt/format.h>
 #include <spdlog/sinks/stdout_sinks.h>
 #include <spdlog/spdlog.h>
+
+#include <cerrno>
+#include <cstdio>
+#include <cstring>
+#include <system_error>
 
 #include "cli/commands.h"
 
@@ -26,7 +32,14 @@ int main(int argc, char** argv) {
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
-        return app.exit(e) == 0 ? talvik::cli::Done : talvik::cli::BadInput;
+        exitCode = app.exit(e) == 0 ? talvik::cli::Done : talvik::cli::BadInput;
+    } catch (const std::system_error& e) {  // of what prints
+        fmt::print(stderr, "Standard output cannot be written: {}.\n", e.code().message());
+        return talvik::cli::CannotWrite;
+    }
+    if (std::fflush(stdout) != 0 || std::ferror(stdout)) {
+        fmt::print(stderr, "Standard output cannot be written: {}.\n", std::strerror(errno));
+        return talvik::cli::CannotWrite;
     }
     return exitCode;
 }

@@ -69,11 +69,17 @@ int writeDocument(const std::vector<std::string>& paths, const report::Document&
 }
 
 int writeFiles(const std::vector<std::string>& paths, const Writers& writers, const char* otherwise) {
+    auto writerOf = [&](const std::string& path) {
+        return std::find_if(writers.begin(), writers.end(),
+                            [&](const auto& w) { return path.ends_with(w.first); });
+    };
+    // All are looked at before the first is written.
+    for (const auto& path : paths)
+        if (writerOf(path) == writers.end()) return fail(path + ": " + otherwise, BadInput);
+    for (const auto& path : paths)
+        if (auto why = formats::whyNotWritable(path); !why.empty()) return fail(why, CannotWrite);
     for (const auto& path : paths) {
-        const auto writer = std::find_if(writers.begin(), writers.end(),
-                                         [&](const auto& w) { return path.ends_with(w.first); });
-        if (writer == writers.end()) return fail(path + ": " + otherwise, BadInput);
-        if (auto why = writer->second(path); !why.empty()) return fail(why, CannotWrite);
+        if (auto why = writerOf(path)->second(path); !why.empty()) return fail(why, CannotWrite);
         fmt::print("{}\n", path);
     }
     return Done;

@@ -7,6 +7,7 @@
 
 #include "cli/commands.h"
 #include "formats/file.h"
+#include "formats/tables.h"
 
 namespace talvik::cli {
 namespace {
@@ -110,7 +111,7 @@ void addSweep(CLI::App& app, int& exitCode) {
                                                          project->basis.rates.currency, p.price)
                                            : p.error);
             });
-        const auto table = design::sweepCsv(points, *project);
+        const auto table = formats::sweepCsv(points, *project);
         if (o->csv.empty())
             fmt::print("{}", table);
         else if (auto failed = formats::writeFile(o->csv, table); !failed.empty())

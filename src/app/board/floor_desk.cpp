@@ -24,6 +24,7 @@ constexpr ToolFacts facts[] = {{Tool::Select, QT_TR_NOOP("Select"), "S", false},
                                {Tool::Beam, QT_TR_NOOP("Beam"), "B", false},
                                {Tool::LineSupport, QT_TR_NOOP("Line support"), "E", false},
                                {Tool::Pile, QT_TR_NOOP("Pile"), "I", false},
+                               {Tool::SagLine, QT_TR_NOOP("Sag limit"), "L", false},
                                {Tool::AreaLoad, QT_TR_NOOP("Area load"), "A", true},
                                {Tool::LineLoad, QT_TR_NOOP("Line load"), "L", true},
                                {Tool::PointLoad, QT_TR_NOOP("Point load"), "P", true},
@@ -52,6 +53,7 @@ FloorDesk::FloorDesk(Session& session, QObject* parent) : QObject(parent), sessi
     one(next_.openings, "opening");
     one(next_.edges, "edge");
     one(next_.piles, "pile");
+    one(next_.sagLines, "sag");
     using K = model::FloorLoad::Kind;
     for (auto [id, kind, value] : {std::tuple{"area", K::Area, 5e-3},
                                    {"line", K::Line, 5.0},
@@ -145,7 +147,7 @@ bool FloorDesk::outlineTool() const {
 }
 bool FloorDesk::lineTool() const {
     return tool_ == Tool::Wall || tool_ == Tool::Beam || tool_ == Tool::LineSupport ||
-           tool_ == Tool::LineLoad || tool_ == Tool::Mirror;
+           tool_ == Tool::SagLine || tool_ == Tool::LineLoad || tool_ == Tool::Mirror;
 }
 
 QString FloorDesk::prompt() const {
@@ -191,6 +193,7 @@ QString FloorDesk::prompt() const {
             [[fallthrough]];
         case Tool::Wall:
         case Tool::LineSupport:
+        case Tool::SagLine:
         case Tool::LineLoad:
             return points_.empty()
                        ? tr("Click the start, or type coordinates.")
@@ -391,6 +394,8 @@ Id FloorDesk::nextId() const {
             return "edge";
         case Tool::Pile:
             return "pile";
+        case Tool::SagLine:
+            return "sag";
         case Tool::AreaLoad:
             return "area";
         case Tool::LineLoad:
@@ -439,6 +444,7 @@ void FloorDesk::putLine(Point a, Point b) {
         if (tool_ == Tool::Wall) put(next_.walls[0]);
         if (tool_ == Tool::Beam) put(next_.beams[0]);
         if (tool_ == Tool::LineSupport) put(next_.edges[0]);
+        if (tool_ == Tool::SagLine) put(next_.sagLines[0]);
         if (tool_ == Tool::LineLoad) {
             auto m = next_.actions.loads[1];
             m.loadCase = loadCase();
@@ -762,7 +768,7 @@ void FloorDesk::readDrawing(const std::string& name, const QString& path, bool p
                 if (!work->unitKnown)
                     text += tr("; the drawing names no unit, lengths were taken as millimetres");
                 for (const auto& n : work->notes) text += QStringLiteral("; ") + qs(n);
-                if (place || out) emit said(text + QLatin1Char('.'));
+                if (place || out || !read->cut.empty()) emit said(text + QLatin1Char('.'));
                 emit changed();
             },
             Qt::QueuedConnection);

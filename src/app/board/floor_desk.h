@@ -27,7 +27,8 @@ enum class Tool {
     Zone,
     Opening,
     LineSupport,
-    Pile,  // members
+    Pile,
+    SagLine,  // members
     AreaLoad,
     LineLoad,
     PointLoad,

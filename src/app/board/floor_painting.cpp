@@ -367,6 +367,14 @@ void FloorCanvas::paintStructure(QPainter& p) {
             QPen(t.structure, 3, e.kind == model::LineSupport::Kind::Symmetry ? Qt::DotLine : Qt::SolidLine));
         p.drawLine(toPixel(e.a.x, e.a.y), toPixel(e.b.x, e.b.y));
     }
+    p.setFont(uiFont(9));
+    for (const auto& l : f->sagLines) {
+        p.setPen(QPen(t.attention, 1.4, Qt::DashDotLine));
+        const QPointF a = toPixel(l.a.x, l.a.y), b = toPixel(l.b.x, l.b.y);
+        p.drawLine(a, b);
+        const QString limit = QStringLiteral("≤ ") + session_.text(l.limit, units::Kind::Sag);
+        if (QLineF(a, b).length() > 90) p.drawText((a + b) / 2 + QPointF(4, -4), limit);
+    }
     if (!drawing())
         for (const auto& l : f->actions.loads) {
             p.setPen(QPen(t.secondary, 1, Qt::DotLine));

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <limits>
 
+#include "formats/file.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
 #include "model/sources.h"
@@ -231,7 +232,7 @@ void Session::issueMarks() {
 }
 
 void Session::forgetRemedies() {
-    remedies_.clear();
+    remedies_ = {};
     ++remedySerial_;
     search_ = Search::None;
     remedyThread_.request_stop();
@@ -241,7 +242,8 @@ void Session::forgetRemedies() {
 model::PartRef Session::soughtFor() const {
     if (selection_ && answer() &&
         (selection_->part.kind == model::PartKind::Connection ||
-         selection_->part.kind == model::PartKind::Base))
+         selection_->part.kind == model::PartKind::Base ||
+         (selection_->part.kind == model::PartKind::Strip && floor())))
         if (const auto* part = answer()->find(selection_->part); part && part->worst() > 1)
             return selection_->part;
     return {element_};
@@ -261,7 +263,7 @@ void Session::seekRemedies() {
                 this,
                 [this, serial, one] {
                     if (serial != remedySerial_) return;
-                    remedies_.push_back(one);
+                    remedies_.found.push_back(one);
                     emit remediesChanged();
                 },
                 Qt::QueuedConnection);
@@ -293,17 +295,36 @@ bool Session::apply(const QString& text, model::Project next, const QString& mer
     return true;
 }
 
+// Of a file, as it is now; 0 where it cannot be read.
+static std::size_t contentOf(const QString& path) {
+    const auto file = formats::readFile(path.toStdString());
+    return file.error.empty() ? std::max<std::size_t>(1, std::hash<std::string>()(file.text)) : 0;
+}
+
 QString Session::open(const QString& path) {
     auto read = formats::openProject(path.toStdString());
     if (!read.trouble.empty()) return QString::fromStdString(formats::sentences(read.trouble));
     start(std::move(read.project), path);
+    fileContent_ = contentOf(path_);
     return {};
+}
+void Session::startUnsaved(model::Project project, const QString& path) {
+    const auto content = fileContent_;
+    start(std::move(project), path);
+    fileContent_ = content;
+    unsavedMarks_ = true;
+    emit changed();
+    emit fileChanged();
+}
+bool Session::changedOutside() const {
+    return !path_.isEmpty() && fileContent_ != 0 && contentOf(path_) != fileContent_;
 }
 
 QString Session::save(const QString& path) {
     std::string why = formats::saveProject(path.toStdString(), *project_);
     if (!why.empty()) return QString::fromStdString(why);
     path_ = path;
+    fileContent_ = contentOf(path_);
     undo_.setClean();
     unsavedMarks_ = false;
     emit fileChanged();
@@ -313,6 +334,7 @@ QString Session::save(const QString& path) {
 void Session::start(model::Project project, const QString& path) {
     undo_.clear();
     path_ = path;
+    fileContent_ = 0;
     highestId_ = project.nextId;
     element_.clear();
     marks_ = project.marks;

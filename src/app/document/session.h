@@ -69,7 +69,8 @@ class Session : public QObject {
     // Whether a check of any element is over, as far as answers are there.
     bool over() const;
     // What would make the element in hand pass; found in the background after every edit, empty until then.
-    const std::vector<design::Remedy>& remedies() const { return remedies_; }
+    const std::vector<design::Remedy>& remedies() const { return remedies_.found; }
+    const std::vector<std::string>& inVain() const { return remedies_.vain; }  // kinds of edits, once sought
     // For what: the connection in hand where that is over, else the element as a whole.
     model::PartRef soughtFor() const;
     // Whether they are being sought, and whether the search for what is shown has come to its end.
@@ -88,7 +89,10 @@ class Session : public QObject {
     // Files. Open leaves everything as it is when the file cannot be used and returns the sentences.
     QString open(const QString& path);
     QString save(const QString& path);
-    void start(model::Project project, const QString& path);  // replaces everything, clears history
+    void start(model::Project project, const QString& path);         // replaces everything, clears history
+    void startUnsaved(model::Project project, const QString& path);  // likewise; it differs from the file
+    // Whether someone else has written the file since it was opened or saved here.
+    bool changedOutside() const;
     const QString& path() const { return path_; }
     bool modified() const { return !undo_.isClean() || unsavedMarks_; }
 
@@ -133,9 +137,10 @@ class Session : public QObject {
     std::shared_ptr<const model::Project> project_;
     std::shared_ptr<const design::Design> design_;
     double answerMs_ = 0;
-    int highestId_ = 1;      // ids are never reused, also after undo
-    schedule::Marks marks_;  // all that were given out
-    bool unsavedMarks_ = false;
+    int highestId_ = 1;            // ids are never reused, also after undo
+    schedule::Marks marks_;        // all that were given out
+    bool unsavedMarks_ = false;    // or what was kept of another run
+    std::size_t fileContent_ = 0;  // of the file as it was read or written last; a hash
     std::shared_ptr<const standards::Standard> standard_;
     std::pair<std::string, catalogs::ParameterValues> standardOf_;
     QUndoStack undo_;
@@ -145,7 +150,7 @@ class Session : public QObject {
     std::optional<Spot> selection_;
     Place place_ = Place::Checks;
     double station_;
-    std::vector<design::Remedy> remedies_;
+    design::Remedies remedies_;
     QTimer remedyTimer_;
     int remedySerial_ = 0;
     enum class Search { None, UnderWay, Done } search_ = Search::None;

@@ -63,17 +63,14 @@ void MarginView::rebuild() {
 // in trouble.
 void MarginView::addRemedies() {
     const auto note = [&](const QString& text) { items_.push_back({Item::Kind::Note, text, ""}); };
-    const bool connection = session_.soughtFor().kind == model::PartKind::Connection;
+    const auto inVain = [&](const QString& words) {
+        QStringList kinds;
+        for (const auto& kind : session_.inVain()) kinds << qs(kind);
+        if (!kinds.empty()) note(words.arg(kinds.join(tr(", "))));
+    };
     if (session_.remedies().empty()) {
         if (session_.seeking()) return note(tr("Looking for what would make it pass…"));
-        if (session_.sought())
-            note(
-                connection
-                    ? tr("Nothing that was tried makes it pass: not studs or links, more top bars, a drop, a "
-                         "larger "
-                         "column, up to 120 mm more depth, nor stronger concrete.")
-                    : tr("Nothing that was tried makes it pass: not other bars, up to 120 mm more depth, nor "
-                         "stronger concrete."));
+        if (session_.sought()) inVain(tr("Nothing that was tried makes it pass: %1."));
         return;
     }
     items_.push_back({Item::Kind::Heading, tr("What would make it pass"), tr("verified")});
@@ -82,7 +79,9 @@ void MarginView::addRemedies() {
         QString price = tr("%1%2").arg(r.steel >= 0 ? QStringLiteral("+") : QString(),
                                        session_.text(r.steel, units::Kind::Mass));
         if (r.concrete > 1e-6) price += tr(" · +%1 m³").arg(r.concrete, 0, 'f', 1);
-        if (r.elsewhere > 0) price += tr(" · %1 over elsewhere").arg(r.elsewhere);
+        if (!r.left.empty())
+            price += r.left.size() == 1 ? tr(" · leaves %1 over").arg(qs(r.left.front()))
+                                        : tr(" · leaves %1 over").arg(r.left.size());
         price += tr(" · %1%2 %3")
                      .arg(r.price >= 0 ? QStringLiteral("+") : QString())
                      .arg(r.price, 0, 'f', 0)
@@ -90,7 +89,10 @@ void MarginView::addRemedies() {
         items_.push_back({Item::Kind::Remedies, qs(r.text),
                           QStringLiteral("%1|%2").arg(r.worst, 0, 'f', 2).arg(price), nullptr, i});
     }
-    if (session_.seeking()) note(tr("Looking for more…"));
+    if (session_.seeking())
+        note(tr("Looking for more…"));
+    else
+        inVain(tr("Tried, and of no help: %1."));
 }
 
 QRect MarginView::remedyRect(std::size_t index) const {

@@ -10,7 +10,8 @@ namespace talvik::app {
 namespace {
 
 const QStringList natures() {
-    return {QObject::tr("self-weight"), QObject::tr("permanent"), QObject::tr("imposed")};
+    return {QObject::tr("self-weight"), QObject::tr("permanent"), QObject::tr("imposed"), QObject::tr("wind"),
+            QObject::tr("accidental")};
 }
 QStringList uses() {
     QStringList all{QStringLiteral("–")};

@@ -314,6 +314,10 @@ void Register::fillPanels() {
     } else {
         note_->setText(tr("Panels are found between columns, walls and beams under a slab."));
     }
+    auto raised = [&](const layout::Panel& p) {
+        const double rise = layout::camberOf(*desk_.floor(), p);
+        return rise > 0 ? s.number(rise, units::Kind::Sag) : QStringLiteral("–");
+    };
     std::vector<QStringList> rows;
     for (std::size_t i = 0; i < panels.size() && i < 200; ++i) {
         const auto& p = panels[i];
@@ -321,12 +325,13 @@ void Register::fillPanels() {
             {qs(p.name), s.number(p.spans[0].clear, units::Kind::Span),
              s.number(p.spans[1].clear, units::Kind::Span), p.oneWay ? tr("one-way") : tr("two-way"),
              p.oneWay ? QString::number(p.direction, 'g', 4) : QStringLiteral("–"), qs(depths[i].system),
-             s.number(depths[i].thickness, units::Kind::Length), qs(p.reason)});
+             s.number(depths[i].thickness, units::Kind::Length), raised(p), qs(p.reason)});
     }
     fill({tr("Panel"), tr("Clear 1, %1").arg(s.unit(units::Kind::Span)),
           tr("Clear 2, %1").arg(s.unit(units::Kind::Span)), tr("Carries"), tr("Direction, °"),
-          tr("End condition"), tr("First h, %1").arg(s.unit(units::Kind::Length)), tr("Why")},
-         rows, {3, 4}, {66, 62, 62, 70, 70, 166, 74, 60});
+          tr("End condition"), tr("First h, %1").arg(s.unit(units::Kind::Length)),
+          tr("Precamber, %1").arg(s.unit(units::Kind::Sag)), tr("Why")},
+         rows, {3, 4, 7}, {66, 62, 62, 70, 70, 150, 74, 92, 60});
     table_->setSelectionMode(QAbstractItemView::ExtendedSelection);
 }
 
@@ -444,6 +449,21 @@ void Register::editPanel(int row, int column, const QString& text) {
     for (const auto& i : table_->selectionModel()->selectedRows()) chosen.insert(i.row());
     if (chosen.contains(row)) which.assign(chosen.begin(), chosen.end());
     if (std::size_t(row) >= panels.size()) return;
+    if (column == 7) {
+        const QString typed = text.trimmed();
+        const bool none = typed.isEmpty() || typed == QStringLiteral("–") || typed == QStringLiteral("-");
+        const auto rise = units::parse(none ? "0" : typed.toStdString(), units::Kind::Sag,
+                                       desk_.session().project().basis.units);
+        if (!rise.value)
+            emit desk_.said(qs(rise.error));
+        else if (*rise.value < 0)
+            emit desk_.said(tr("Precamber raises the formwork: give it as a positive number."));
+        else
+            desk_.edit(tr("Precamber"), [&](model::Floor& g, model::Project& p) {
+                layout::setCamber(p, g, panels, which, *rise.value);
+            });
+        return;
+    }
     std::optional<model::PanelChoice> choice;
     QString word = text.trimmed().toLower();
     double angle = panels[std::size_t(row)].oneWay ? panels[std::size_t(row)].direction : 0;

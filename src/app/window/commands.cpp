@@ -22,6 +22,7 @@
 #include "report/index.h"
 #include "strips/strip_desk.h"
 #include "strips/strip_edits.h"
+#include "sweep/sweep_window.h"
 #include "widgets/text.h"
 #include "window/element_list.h"
 #include "window/find_palette.h"
@@ -325,7 +326,7 @@ void MainWindow::find() {
         model::eachMember(*floor, [&](const std::string&, const auto& m) {
             using T = std::decay_t<decltype(m)>;
             if constexpr (!std::is_same_v<T, model::Grid> && !std::is_same_v<T, model::Underlay> &&
-                          !std::is_same_v<T, model::PanelChoice> &&
+                          !std::is_same_v<T, model::PanelChoice> && !std::is_same_v<T, model::Camber> &&
                           !std::is_same_v<T, model::CombinationRow> && !std::is_same_v<T, model::LoadCase>)
                 entries.push_back({qs(names.at(m.id)), tr("on plan"), [this, id = m.id] { goToMember(id); }});
         });
@@ -368,6 +369,14 @@ void MainWindow::showBench() {
     bench_->show();
     bench_->raise();
     bench_->activateWindow();
+}
+
+void MainWindow::showSweep() {
+    if (!session_.floor()) return say(tr("Thicknesses are tried of a floor; none is in hand."));
+    if (!sweep_) sweep_ = new SweepWindow(session_, this);
+    sweep_->show();
+    sweep_->raise();
+    sweep_->activateWindow();
 }
 
 void MainWindow::chooseEnd(std::size_t span, int side, QPoint at) {

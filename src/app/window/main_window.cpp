@@ -1,9 +1,11 @@
 #include "window/main_window.h"
 
+#include <QAbstractButton>
 #include <QApplication>
 #include <QClipboard>
 #include <QCloseEvent>
 #include <QComboBox>
+#include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QKeyEvent>
@@ -11,6 +13,7 @@
 #include <QMenu>
 #include <QMessageBox>
 #include <QProgressBar>
+#include <QPushButton>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
@@ -25,12 +28,14 @@
 #include "bench/bench_window.h"
 #include "board/floor_canvas.h"
 #include "connections/connection_desk.h"
+#include "document/keeper.h"
 #include "formats/project_file.h"
 #include "issue/sheet_preview.h"
 #include "margin/margin_view.h"
 #include "plan/plan_view.h"
 #include "register/register.h"
 #include "section/line_section.h"
+#include "sweep/sweep_window.h"
 #include "tray/tray.h"
 #include "widgets/elided_label.h"
 #include "widgets/message.h"
@@ -120,6 +125,15 @@ MainWindow::MainWindow()
     hint_->hide();
     buildStatus();
 
+    keeper_ = new Keeper(session_, this);
+    connect(keeper_, &Keeper::alsoOpened, this, [this] {
+        say(tr("%1 is open in another window already: what is saved there and here writes over each other. "
+               "Save as another name to work on both.")
+                .arg(session_.path()));
+    });
+    connect(keeper_, &Keeper::failed, this, [this](const QString& why) {
+        say(tr("What is not saved cannot be kept against a loss: %1").arg(why));
+    });
     askUnsaved = [this] {
         QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
                         tr("%1 has changes that are not saved.").arg(qs(session_.project().name)),
@@ -132,6 +146,30 @@ MainWindow::MainWindow()
             default:
                 return Unsaved::Cancel;
         }
+    };
+    askRecover = [this](const QString& sentence) {
+        QMessageBox box(QMessageBox::NoIcon, tr("Kept changes"), sentence, QMessageBox::NoButton, this);
+        QAbstractButton* take = box.addButton(tr("&Take them back"), QMessageBox::AcceptRole);
+        QAbstractButton* away = box.addButton(tr("Throw them &away"), QMessageBox::DestructiveRole);
+        QAbstractButton* later = box.addButton(tr("&Later"), QMessageBox::RejectRole);
+        box.setEscapeButton(later);
+        box.exec();
+        return box.clickedButton() == take   ? Recover::Take
+               : box.clickedButton() == away ? Recover::ThrowAway
+                                             : Recover::Later;
+    };
+    askConflict = [this](const QString& sentence) {
+        QMessageBox box(QMessageBox::NoIcon, tr("The file has changed"), sentence, QMessageBox::Cancel, this);
+        QAbstractButton* mine = box.addButton(tr("Keep &mine"), QMessageBox::DestructiveRole);
+        QAbstractButton* theirs = box.addButton(tr("Take &theirs"), QMessageBox::DestructiveRole);
+        QAbstractButton* beside = box.addButton(tr("Save &beside"), QMessageBox::AcceptRole);
+        box.setEscapeButton(QMessageBox::Cancel);
+        box.exec();
+        const QAbstractButton* clicked = box.clickedButton();
+        return clicked == mine     ? Conflict::Mine
+               : clicked == theirs ? Conflict::Theirs
+               : clicked == beside ? Conflict::Beside
+                                   : Conflict::Cancel;
     };
     askFolder = [this](const QString& title) { return QFileDialog::getExistingDirectory(this, title); };
     askOpenPath = [this](const QString& title, const QString& filter) {
@@ -435,7 +473,49 @@ bool MainWindow::openFile(const QString& path) {
     hint_->hide();
     remember(path);
     fit();
+    if (const auto kept = keeper_->left(); kept && offer(*kept)) fit();
     return true;
+}
+
+// True where it was taken.
+bool MainWindow::offer(const formats::Kept& kept) {
+    QString sentence =
+        kept.of.empty()
+            ? tr("A project without a name, \"%1\", was open at %2 when Talvik did not end as usual.")
+                  .arg(qs(kept.project.name), qs(kept.at))
+            : tr("%1 had changes at %2 that were not saved when Talvik did not end as usual.")
+                  .arg(qs(kept.of), qs(kept.at));
+    if (!kept.of.empty()) {
+        QStringList lines;
+        for (const auto& line : formats::whatDiffers(session_.project(), kept.project, 6)) lines << qs(line);
+        if (lines.empty()) {  // it was saved after all
+            keeper_->forget(kept);
+            return false;
+        }
+        sentence += tr("\n\nIt has more than the file:\n%1").arg(lines.join(QLatin1Char('\n')));
+    }
+    switch (askRecover(sentence)) {
+        case Recover::Take:
+            session_.startUnsaved(kept.project, kept.of.empty() ? QString() : session_.path());
+            if (kept.path != keeper_->where()) keeper_->forget(kept);
+            keeper_->flush();
+            return true;
+        case Recover::ThrowAway:
+            keeper_->forget(kept);
+            return false;
+        case Recover::Later:
+            break;
+    }
+    return false;
+}
+
+void MainWindow::offerKept() {
+    for (const auto& kept : formats::keptWithoutName()) {
+        if (kept.of.empty() ? offer(kept) : openFile(qs(kept.of)) && session_.modified()) {
+            fit();
+            return;
+        }
+    }
 }
 
 void MainWindow::openDemo(bool withHint) {
@@ -471,6 +551,28 @@ bool MainWindow::save() {
 
 bool MainWindow::saveAs(const QString& chosen) {
     QString path = QFileInfo(chosen).suffix().isEmpty() ? chosen + QStringLiteral(".talvik") : chosen;
+    if (QFileInfo(path).absoluteFilePath() == QFileInfo(session_.path()).absoluteFilePath() &&
+        session_.changedOutside()) {
+        switch (
+            askConflict(tr("%1 was changed by someone else since it was opened here. Keep mine writes over "
+                           "it; take theirs opens it and drops what is not saved here; save beside writes "
+                           "a second file.")
+                            .arg(path))) {
+            case Conflict::Mine:
+                break;
+            case Conflict::Theirs:
+                return openFile(session_.path());
+            case Conflict::Beside: {
+                const QFileInfo file(path);
+                for (int i = 2; QFileInfo::exists(path); ++i)
+                    path = file.dir().filePath(
+                        QStringLiteral("%1-%2.%3").arg(file.completeBaseName()).arg(i).arg(file.suffix()));
+                break;
+            }
+            case Conflict::Cancel:
+                return false;
+        }
+    }
     QString why = session_.save(path);
     if (!why.isEmpty()) {
         say(why);
@@ -494,7 +596,9 @@ bool MainWindow::mayLeave() {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    mayLeave() ? event->accept() : event->ignore();
+    if (!mayLeave()) return event->ignore();
+    keeper_->end();
+    event->accept();
 }
 
 void MainWindow::remember(const QString& path) {

@@ -19,9 +19,15 @@ class QSplitter;
 class QStackedWidget;
 class QToolButton;
 
+namespace talvik::formats {
+struct Kept;
+}
+
 namespace talvik::app {
 
 class BenchWindow;
+class Keeper;
+class SweepWindow;
 class ConnectionDesk;
 class ElidedLabel;
 class BasesView;
@@ -66,6 +72,8 @@ class MainWindow : public QMainWindow {
     void fold(Side side);                    // away, or back again
     BenchWindow* bench() { return bench_; }  // null before it was asked for
     void showBench();
+    SweepWindow* sweep() { return sweep_; }  // likewise
+    void showSweep();
 
     // Opens a file; on trouble shows the sentences and keeps what is open.
     bool openFile(const QString& path);
@@ -90,6 +98,14 @@ class MainWindow : public QMainWindow {
     enum class Unsaved { Save, Discard, Cancel };
     // Asks what to do with unsaved changes; tests put their own answer here.
     std::function<Unsaved()> askUnsaved;
+    // What was kept of a run that did not end as usual; and a file that someone else has written meanwhile.
+    enum class Recover { Take, Later, ThrowAway };
+    std::function<Recover(const QString& sentence)> askRecover;
+    enum class Conflict { Mine, Theirs, Beside, Cancel };
+    std::function<Conflict(const QString& sentence)> askConflict;
+    // Offers what there is of projects without a name.
+    void offerKept();
+    Keeper& keeper() { return *keeper_; }
     std::function<QString(const QString& title, const QString& suggestion, const QString& filter)>
         askSavePath;
     std::function<QString(const QString& title, const QString& filter)> askOpenPath;
@@ -164,6 +180,9 @@ class MainWindow : public QMainWindow {
     QToolButton* stop_;
     QMenu* recent_ = nullptr;
     BenchWindow* bench_ = nullptr;
+    SweepWindow* sweep_ = nullptr;
+    Keeper* keeper_;
+    bool offer(const formats::Kept& kept);
     std::set<Side> folded_, byHand_;  // byHand_: opened although there is little room
 };
 

@@ -120,6 +120,8 @@ void MainWindow::buildMenus() {
         [this] { designThickness(); });
     add(bars, tr("&Economical bars"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E),
         [this] { economicalBars(); });
+    add(bars, tr("Economical sla&b…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T),
+        [this] { showSweep(); });
     bars->addSeparator();
     add(bars, tr("&Wider spacing"), {}, [this] { bars_.changeSpacing(1); });
     add(bars, tr("&Closer spacing"), {}, [this] { bars_.changeSpacing(-1); });

@@ -122,6 +122,24 @@ std::vector<FactorSet> accidental(const Kinds& kinds, const std::function<double
     return distinct(std::move(all));
 }
 
+std::vector<FactorSet> frequentWinds(const Kinds& kinds, const std::function<double(const ActionKind&)>& psi1,
+                                     const std::function<double(const ActionKind&)>& psi2,
+                                     const std::string& clause) {
+    std::vector<FactorSet> all;
+    for (std::size_t w : where(kinds, Nature::Wind)) {
+        auto f = permanents(kinds, 1);
+        for (std::size_t i : where(kinds, Nature::Imposed)) f[i] = psi2(kinds[i]);
+        f[w] = psi1(kinds[w]);
+        all.push_back({clause, std::move(f)});
+    }
+    return all;
+}
+bool acts(const Kinds& kinds, const FactorSet& set, Nature nature) {
+    for (std::size_t i : where(kinds, nature))
+        if (set.factors[i] != 0) return true;
+    return false;
+}
+
 std::vector<FactorSet> aciStrength(const Kinds& kinds) {
     const Groups of(kinds);
     std::vector<FactorSet> all;

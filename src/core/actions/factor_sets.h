@@ -44,6 +44,14 @@ std::vector<FactorSet> accidental(const std::vector<ActionKind>& kinds,
                                   const std::function<double(const ActionKind&)>& psi2,
                                   const std::string& clause);
 
+// EN 1990 (6.15): permanent actions with 1, each wind with psi1, imposed ones with psi2.
+std::vector<FactorSet> frequentWinds(const std::vector<ActionKind>& kinds,
+                                     const std::function<double(const ActionKind&)>& psi1,
+                                     const std::function<double(const ActionKind&)>& psi2,
+                                     const std::string& clause);
+// Whether an action of that nature takes part.
+bool acts(const std::vector<ActionKind>& kinds, const FactorSet& set, Nature nature);
+
 // Strength (5.3.1; with accidental actions ASCE/SEI 7-16 2.5.2), and what soil pressure and stability are
 // looked at under. Imposed actions that are no roof act as one, roofs as one.
 std::vector<FactorSet> aciStrength(const std::vector<ActionKind>& kinds);

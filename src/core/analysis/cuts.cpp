@@ -44,8 +44,8 @@ CutLine Cutter::cut(Point from, Point to) const {
         for (int n : model_.plate.triangles[t]) held += carried_[std::size_t(n)];
         return held < 2;
     };
-    // The normal of the slab's edge through which the cut leaves in a direction. Where it leaves at a node, the
-    // triangle it leaves may touch the edge with that corner alone.
+    // The normal of the slab's edge through which the cut leaves in a direction. Where it leaves at a node,
+    // the triangle it leaves may touch the edge with that corner alone.
     auto edgeNormal = [&](const CutLine::Sample& s, int side) {
         const Point p = place(s.along / L), t{side * c.ny, side * -c.nx};
         CutLine::FreeEnd e{0, t.x, t.y};
@@ -55,7 +55,8 @@ CutLine Cutter::cut(Point from, Point to) const {
             for (int i = 0; i < 3; ++i) {
                 const Point a = model_.plate.nodes[std::size_t(corners[i])],
                             b = model_.plate.nodes[std::size_t(corners[(i + 1) % 3])];
-                const double length = geometry::length(a, b), ex = (b.y - a.y) / length, ey = -(b.x - a.x) / length;
+                const double length = geometry::length(a, b), ex = (b.y - a.y) / length,
+                             ey = -(b.x - a.x) / length;
                 if (ex * t.x + ey * t.y <= 0) continue;
                 const Point beyond{(a.x + b.x) / 2 + ex, (a.y + b.y) / 2 + ey};
                 const double d = geometry::distance(p, a, b);
@@ -153,6 +154,36 @@ BeamShare beamShare(const CutLine& c, const FloorModel& model, const fem::NodeVe
         sum.shear += f.shear * b.sign;
     }
     return sum;
+}
+
+CombinationCuts::CombinationCuts(const FloorAnalysis& a, const Cutter& cutter, std::size_t combination)
+    : a_(a),
+      cutter_(cutter),
+      weight_(a.combinations[combination].factors),
+      m_(3 * a.model->points.node.size(), 0) {
+    if (a.nonlinear) weight_.assign(a.u.size(), 0), weight_[combination] = 1;
+    for (std::size_t k = 0; k < a.u.size(); ++k)
+        if (weight_[k] != 0)
+            for (std::size_t i = 0; i < m_.size(); ++i) m_[i] += weight_[k] * a.moments[k][i];
+    q_ = fem::recoverShears(a.model->plate, a.model->points, m_);
+}
+Cut CombinationCuts::cut(Point from, Point to) const {
+    Cut c;
+    const CutLine line = cutter_.cut(from, to);
+    for (std::size_t k = 0; k < a_.u.size(); ++k) {
+        if (weight_[k] == 0) continue;
+        const auto beams = beamShare(line, *a_.model, a_.u[k]);
+        c.beamMoment += weight_[k] * beams.moment;
+        c.beamShear += weight_[k] * beams.shear;
+    }
+    for (const auto& s : line.samples) {
+        const auto t = tensorAt(s, m_, line.nx, line.ny);
+        c.stations.push_back({s.along, t.along, shearAt(line, s, q_), t.twist});
+    }
+    c.slabMoment = slabMoment(line, m_);
+    c.slabShear = slabShear(line, m_, q_);
+    c.length = line.onSlab;
+    return c;
 }
 
 }  // namespace talvik::analysis

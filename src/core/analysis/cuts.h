@@ -67,4 +67,19 @@ struct BeamShare {
 };
 BeamShare beamShare(const CutLine& c, const FloorModel& model, const fem::NodeVector& u);
 
+// Cuts through one combination: its fields are put together once for any number of them.
+class CombinationCuts {
+  public:
+    // Both must outlive it.
+    CombinationCuts(const FloorAnalysis& a, const Cutter& cutter, std::size_t combination);
+    Cut cut(model::Point from, model::Point to) const;
+
+  private:
+    const FloorAnalysis& a_;
+    const Cutter& cutter_;
+    std::vector<double> weight_;
+    fem::MomentField m_;
+    fem::ShearField q_;
+};
+
 }  // namespace talvik::analysis

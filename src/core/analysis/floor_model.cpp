@@ -121,6 +121,8 @@ class Builder {
         in_.slabs = slabRings_;
         for (const auto& o : f_.openings) in_.openings.push_back(model::ring(o.outline));
         in_.size = size;
+        // Lines nearer than a fiftieth of the thickness are one: between them there is no slab to speak of.
+        in_.tolerance = std::clamp(thinnest / 50, 0.5, 5.0);
         auto follow = [&](const geometry::Ring& ring, bool yields) {
             for (std::size_t i = 0; i < ring.size(); ++i)
                 in_.lines.push_back({ring[i], ring[(i + 1) % ring.size()], -1, yields});
@@ -179,8 +181,8 @@ class Builder {
         oneWay(E, known);
     }
 
-    // Of slab that carries one way a small share of the stiffness is left across and in twisting, without Poisson's
-    // effect: along it bends as a beam of its width.
+    // Of slab that carries one way a small share of the stiffness is left across and in twisting, without
+    // Poisson's effect: along it bends as a beam of its width.
     void oneWay(double E, const std::vector<double>& known) {
         for (const auto& area : basis_.oneWay) {
             std::vector<int> of(known.size(), -1);
@@ -196,9 +198,10 @@ class Builder {
                 const auto which = std::size_t(std::find(known.begin(), known.end(), h) - known.begin());
                 if (of[which] < 0) {
                     of[which] = int(m_.plate.materials.size());
-                    const double flexibility = m_.plate.materials[std::size_t(m_.plate.material[k])].flexibility;
-                    m_.plate.materials.push_back({acrossShare * D, 0, flexibility, (1 - acrossShare) * D,
-                                                  std::cos(t), std::sin(t)});
+                    const double flexibility =
+                        m_.plate.materials[std::size_t(m_.plate.material[k])].flexibility;
+                    m_.plate.materials.push_back(
+                        {acrossShare * D, 0, flexibility, (1 - acrossShare) * D, std::cos(t), std::sin(t)});
                 }
                 m_.plate.material[k] = of[which];
             }

@@ -173,27 +173,8 @@ PointValues valuesAt(const FloorAnalysis& a, std::size_t combination, Point p) {
 }
 
 Cut cut(const FloorAnalysis& a, std::size_t combination, Point from, Point to) {
-    Cut c;
-    CutLine line = Cutter(*a.model).cut(from, to);
-    std::vector<double> weight = a.combinations[combination].factors;
-    if (a.nonlinear) weight.assign(a.u.size(), 0), weight[combination] = 1;
-    fem::MomentField m(3 * a.model->points.node.size(), 0);
-    for (std::size_t k = 0; k < a.u.size(); ++k) {
-        if (weight[k] == 0) continue;
-        for (std::size_t i = 0; i < m.size(); ++i) m[i] += weight[k] * a.moments[k][i];
-        auto beams = beamShare(line, *a.model, a.u[k]);
-        c.beamMoment += weight[k] * beams.moment;
-        c.beamShear += weight[k] * beams.shear;
-    }
-    auto q = fem::recoverShears(a.model->plate, a.model->points, m);
-    for (const auto& s : line.samples) {
-        auto t = tensorAt(s, m, line.nx, line.ny);
-        c.stations.push_back({s.along, t.along, shearAt(line, s, q), t.twist});
-    }
-    c.slabMoment = slabMoment(line, m);
-    c.slabShear = slabShear(line, m, q);
-    c.length = line.onSlab;
-    return c;
+    const Cutter cutter(*a.model);
+    return CombinationCuts(a, cutter, combination).cut(from, to);
 }
 
 }  // namespace talvik::analysis

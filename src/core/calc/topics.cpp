@@ -412,6 +412,7 @@ const std::vector<Topic>& topics() {
             barCutLength()};
         for (auto& t : punchingTopics()) topics.push_back(std::move(t));
         for (auto& t : groundTopics()) topics.push_back(std::move(t));
+        for (auto& t : sagTopics()) topics.push_back(std::move(t));
         return topics;
     }();
     return all;

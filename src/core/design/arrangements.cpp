@@ -132,7 +132,7 @@ double imposedOverPermanent(const model::Floor& floor, const std::vector<Panel>&
     const Divider divider(panels, floor);
     for (const auto& c : floor.actions.cases)
         for (const auto& l : floor.actions.loads)
-            if (l.loadCase == c.id)
+            if (l.loadCase == c.id && (c.permanent() || c.nature == Nature::Imposed))
                 divider.divide(l, [&](std::size_t k, const model::FloorLoad& piece) {
                     (c.nature == Nature::Imposed ? imposed : permanent)[k] += total(piece);
                 });

@@ -98,14 +98,13 @@ Design run(const Project& project, const Options& options) {
             if (auto answer = designNow(project, floor->id)) answers.push_back(std::move(answer));
     const auto whole = std::make_shared<const Project>(project);
     for (const auto& set : project.bases)
-        BasesDesigner().design(
-            {whole, set->id, 0,
-             [&](const model::Id& id) {
-                 for (const auto& a : answers)
-                     if (a->element == id) return a;
-                 return std::shared_ptr<const ElementAnswer>();
-             }},
-            {}, {}, [&](Designer::Answer a) { answers.push_back(std::move(a)); });
+        BasesDesigner().design({whole, set->id, 0,
+                                [&](const model::Id& id) {
+                                    for (const auto& a : answers)
+                                        if (a->element == id) return a;
+                                    return std::shared_ptr<const ElementAnswer>();
+                                }},
+                               {}, {}, [&](Designer::Answer a) { answers.push_back(std::move(a)); });
     return joined(project, standard, std::move(answers));
 }
 
@@ -117,7 +116,8 @@ Project designAll(const Project& project, const Progress& progress) {
     const double step = standard->nativeUnits == units::System::Metric ? 10 : 12.7;
     const double least = units::roundUp(project.basis.coverTop + project.basis.coverBottom + 50, step);
     double done = 0;
-    for (const auto& row : project.slabs) {
+    for (std::size_t i = 0; i < project.slabs.size(); ++i) {
+        const auto& row = project.slabs[i];
         const double from = done;
         done += 1.0 / static_cast<double>(project.slabs.size());
         if (row->thicknessPinned) continue;
@@ -126,7 +126,7 @@ Project designAll(const Project& project, const Progress& progress) {
             auto trial = std::make_shared<model::OneWaySlab>(*row);
             trial->thickness = h;
             const auto answer = designSlab(trial, basis, standard);
-            next = model::editSlab(next, row->id, [&](model::OneWaySlab& s, Project&) { s.thickness = h; });
+            next.slabs[i] = trial;
             if (answer->error.empty() && answer->summary.over == 0) break;
         }
     }

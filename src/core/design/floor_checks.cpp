@@ -24,18 +24,21 @@ std::optional<Finding> uplift(const FloorDesign& f) {
     std::vector<std::string> lifted;
     for (std::size_t s = 0; s < a.model->supports.size(); ++s) {
         if (a.model->supports[s].kind == analysis::FloorSupport::Kind::Ground) continue;
-        double permanent = 0;
+        double permanent = 0, wind = 0;
         std::map<int, double> imposed;  // by arrangement; 0: on all panels
         for (std::size_t c = 0; c < a.cases.size() && c < f.floor->actions.cases.size(); ++c) {
             const auto& row = f.floor->actions.cases[c];
             const double up = a.supportForces[c][s].up;
-            if (row.nature != model::LoadCase::Nature::Imposed)
+            if (row.permanent())
                 permanent += up;
-            else
+            else if (row.nature == model::LoadCase::Nature::Imposed)
                 imposed[row.arrangement] -= std::min(0.0, up);
+            else if (row.nature == model::LoadCase::Nature::Wind)
+                wind = std::max(wind, -up);
         }
         double most = 0;
         for (const auto& [name, down] : imposed) most = std::max(most, down);
+        most += wind;
         const auto here = verify::lifting(rule, std::max(0.0, permanent), std::max(0.0, -permanent), most);
         if (here.ratio() > 1) lifted.push_back(a.model->supports[s].name);
         if (here.ratio() <= worst.ratio()) continue;
@@ -48,7 +51,8 @@ std::optional<Finding> uplift(const FloorDesign& f) {
     if (lifted.size() > 1)
         x.here.push_back(fmt::format("{} supports lift: {}.", lifted.size(), fmt::join(lifted, ", ")));
     x.notes.push_back(
-        "Permanent loads of single panels are not told apart, and walls and lines are taken whole.");
+        "Permanent loads of single panels are not told apart, and walls and lines are taken whole. The "
+        "strongest wind stands beside imposed loads in full; accidental cases are not looked at here.");
     return x;
 }
 

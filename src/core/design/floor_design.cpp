@@ -303,7 +303,7 @@ class FloorDesigner::Stages {
                     (top ? d.outerTop : d.outerBottom) = over;
                     if (sameBars(d.strip->key) &&
                         (top ? last_->strips[i]->outerTop : last_->strips[i]->outerBottom) == over) {
-                        for (const auto& r : last_->strips[i]->runs)
+                        for (const auto& r : last_->strips[i]->alone->runs)
                             if (r.top() == top) d.runs.push_back(r);
                         sameRuns_[i][top] = 1;
                         return;
@@ -318,11 +318,12 @@ class FloorDesigner::Stages {
         fem::parallelFor(made_.size(), [&](std::size_t i) {
             StripDesign& d = *made_[i];
             if (sameRuns_[i][0] && sameRuns_[i][1]) {
-                const auto& before = *last_->strips[i];
-                static_cast<verify::LineDesign&>(d) = before;
+                d.alone = last_->strips[i]->alone;
+                static_cast<verify::LineDesign&>(d) = *d.alone;
                 return;
             }
             verify::fillCurves(d, d.view(), {*f_->basis, *f_->standard, d.outerTop, d.outerBottom});
+            d.alone = std::make_shared<const verify::LineDesign>(d);
         });
         f_->strips.assign(made_.begin(), made_.end());
     }
@@ -465,6 +466,19 @@ std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, st
 
 namespace {
 
+// Strips with their sag, for who shows them along their lines.
+void sagAlong(FloorDesign& f) {
+    if (!f.sag || f.sag->strips.size() != f.strips.size()) return;
+    for (std::size_t i = 0; i < f.strips.size(); ++i) {
+        if (f.sag->strips[i].empty()) continue;
+        auto next = std::make_shared<StripDesign>(*f.strips[i]);
+        next->sag = f.sag->strips[i];
+        for (auto& part : f.parts)
+            if (part == f.strips[i]) part = next;
+        f.strips[i] = std::move(next);
+    }
+}
+
 // Where the computed sag of all panels that a strip crosses is within its limits, span-to-depth of that strip
 // gives way to it.
 void sagDecides(FloorDesign& f) {
@@ -515,6 +529,7 @@ std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesig
     auto f = std::make_shared<FloorDesign>(*design);
     f->proof = std::move(proof), f->sag = std::move(sag);
     f->complete = true;
+    sagAlong(*f);
     sagDecides(*f);
     checkFloor(*f);
     f->summarise();

@@ -22,7 +22,10 @@ struct StripDesign : LineAnswer {
     std::vector<bars::PeakBand> bands;
     double distribution = 0;        // bottom steel asked by the one-way strips that it crosses, mm2 per mm
     std::vector<SpanPanel> panels;  // per span
-    bool twoWay() const;            // at least one of them carries both ways
+    // As chosen for the strip alone, before what it owes to others: what that is follows from these, so that
+    // an answer does not depend on those before it.
+    std::shared_ptr<const verify::LineDesign> alone;
+    bool twoWay() const;  // at least one of them carries both ways
     const std::vector<strips::Station>& stations() const { return forces->stations; }
     line::View view() const override { return {*strip, forces->stations, demand}; }
     std::string detail(units::System system) const override;

@@ -27,12 +27,14 @@ std::vector<Fact> ofFloor(const FloorDesign& f) {
         changed += s.changed;
         for (const auto& span : s.spans) overruled += span.overruled[0] + span.overruled[1];
     }
-    const int fixed = static_cast<int>(f.floor->strips.bars.size());
-    if (changed + overruled + fixed == 0) return all;
+    const int fixed = static_cast<int>(f.floor->strips.bars.size()),
+              raised = static_cast<int>(f.floor->cambers.size());
+    if (changed + overruled + fixed + raised == 0) return all;
     all.push_back({Heading, "Decided by you"});
     for (const auto& [what, count] : {std::pair{"Strips changed or drawn", changed},
                                       {"End conditions overruled", overruled},
-                                      {"Bars fixed", fixed}})
+                                      {"Bars fixed", fixed},
+                                      {"Panels with precamber", raised}})
         if (count) all.push_back({Pair, what, std::to_string(count)});
     return all;
 }

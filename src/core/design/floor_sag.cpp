@@ -95,7 +95,10 @@ class Sagger {
         auto floats = [](const std::vector<double>& v) { return std::vector<float>(v.begin(), v.end()); };
         out->elastic = floats(elastic), out->total = floats(total), out->after = floats(after),
         out->live = floats(live);
-        measure(*out, {elastic, cracked, bare, total, after, live});
+        std::vector<double> permanent(elastic.size());
+        const auto stays = displacement(permanentFactors_);
+        for (std::size_t i = 0; i < permanent.size(); ++i) permanent[i] = stays[3 * i];
+        measure(*out, {elastic, cracked, bare, total, after, live, permanent});
         return out;
     }
 
@@ -161,7 +164,7 @@ class Sagger {
         permanentFactors_.assign(a_.u.size(), 0), beforeFactors_.assign(a_.u.size(), 0);
         for (std::size_t i = 0; i < cases.size() && i < a_.u.size(); ++i) {
             using Nature = model::LoadCase::Nature;
-            permanentFactors_[i] = cases[i].nature != Nature::Imposed;
+            permanentFactors_[i] = cases[i].permanent();
             beforeFactors_[i] = cases[i].nature == Nature::SelfWeight;
         }
         for (std::size_t k = 0; k < a_.combinations.size(); ++k)
@@ -285,7 +288,69 @@ class Sagger {
         return w;
     }
     struct Parts {
-        const std::vector<double>&elastic, &cracked, &bare, &total, &after, &live;
+        const std::vector<double>&elastic, &cracked, &bare, &total, &after, &live, &permanent;
+    };
+
+    // Whether something long holds the slab there.
+    bool onLine(Point p, double beyond) const {
+        const auto& floor = *f_.floor;
+        for (const auto& w : floor.walls)
+            if (geometry::distance(p, w.a, w.b) < w.thickness / 2 + beyond) return true;
+        for (const auto& x : floor.beams)
+            if (geometry::distance(p, x.a, x.b) < x.width / 2 + beyond) return true;
+        for (const auto& e : floor.edges)
+            if (geometry::distance(p, e.a, e.b) < beyond) return true;
+        return false;
+    }
+
+    // Formwork of a panel, raised: along the directions of its spans from one end of it to the other.
+    class Raised {
+      public:
+        Raised(const Sagger& of, const layout::Panel& panel) : rise_(layout::camberOf(*of.f_.floor, panel)) {
+            if (rise_ <= 0) return;
+            const auto& ring = panel.outline;
+            for (int k : {0, 1}) {
+                const double angle = radians(panel.spans[k].angle);
+                way_[k] = {std::cos(angle), std::sin(angle)};
+                from_[k] = 1e300;
+                double to = -1e300;
+                for (Point p : ring)
+                    from_[k] = std::min(from_[k], along(k, p)), to = std::max(to, along(k, p));
+                length_[k] = std::max(1.0, to - from_[k]);
+            }
+            for (std::size_t i = 0; i < ring.size(); ++i) {
+                const Point p = ring[i], q = ring[(i + 1) % ring.size()];
+                // Across a direction: it ends on such a side.
+                for (int k : {0, 1})
+                    if (std::abs(along(k, q) - along(k, p)) < 0.5 * geometry::length(p, q) &&
+                        geometry::length(p, q) > shortest)
+                        held_[k] |= of.onLine({(p.x + q.x) / 2, (p.y + q.y) / 2}, 150);
+            }
+            if (panel.oneWay) {
+                const double d = radians(panel.direction);
+                const bool first = std::abs(way_[0].x * std::cos(d) + way_[0].y * std::sin(d)) > 0.7;
+                held_[0] = first, held_[1] = !first;
+            }
+        }
+        double rise() const { return rise_; }
+        double at(Point p) const {
+            if (rise_ <= 0) return 0;
+            double s[2];
+            for (int k : {0, 1}) {
+                const double x = std::clamp((along(k, p) - from_[k]) / length_[k], 0.0, 1.0);
+                s[k] = 4 * x * (1 - x);
+            }
+            return rise_ * (held_[0] && held_[1] ? s[0] * s[1]
+                            : held_[0]           ? s[0]
+                            : held_[1]           ? s[1]
+                                                 : (s[0] + s[1]) / 2);
+        }
+
+      private:
+        double along(int k, Point p) const { return p.x * way_[k].x + p.y * way_[k].y; }
+        double rise_ = 0, from_[2] = {0, 0}, length_[2] = {1, 1};
+        Point way_[2];
+        bool held_[2] = {false, false};  // by what is long, at the ends of a direction
     };
 
     // Places of a panel that something holds: corners and middles of sides.
@@ -295,16 +360,6 @@ class Sagger {
             for (Point q : all)
                 if (geometry::length(p, q) < 300) return;
             all.push_back(p);
-        };
-        auto onLine = [&](Point p, double beyond) {
-            const auto& floor = *f_.floor;
-            for (const auto& w : floor.walls)
-                if (geometry::distance(p, w.a, w.b) < w.thickness / 2 + beyond) return true;
-            for (const auto& x : floor.beams)
-                if (geometry::distance(p, x.a, x.b) < x.width / 2 + beyond) return true;
-            for (const auto& e : floor.edges)
-                if (geometry::distance(p, e.a, e.b) < beyond) return true;
-            return false;
         };
         for (std::size_t i = 0; i < panel.outline.size(); ++i) {
             const Point p = panel.outline[i], q = panel.outline[(i + 1) % panel.outline.size()];
@@ -349,8 +404,11 @@ class Sagger {
             if (row.sag / row.allowed > most.sag / std::max(1e-9, most.allowed) || most.allowed == 0)
                 most = row;
         };
-        for (const auto& panel : layout::findPanels(*f_.floor)) {
+        const auto panels = layout::findPanels(*f_.floor);
+        alongStrips(out, w, at, panels);
+        for (const auto& panel : panels) {
             const auto points = held(panel, supports);
+            const Raised raised(*this, panel);
             for (const auto& limit : rules_.limits()) {
                 const auto& of = valuesOf(limit.which);
                 if (of.empty()) continue;
@@ -375,7 +433,10 @@ class Sagger {
                             row.panel = panel.name, row.centre = panel.centre, row.from = p, row.to = q,
                             row.at = r;
                             row.limit = limit, row.span = L, row.allowed = L / limit.spanOver;
-                            row.sag = v - (1 - x) * w0 - x * w1;
+                            if (limit.which == SagLimit::Which::Total)
+                                row.raised = raised.rise(),
+                                row.camber = raised.at(r) - (1 - x) * raised.at(p) - x * raised.at(q);
+                            row.sag = v - (1 - x) * w0 - x * w1 - row.camber;
                             consider(row, most);
                         }
                     }
@@ -418,6 +479,74 @@ class Sagger {
                     out.rows.push_back(row);
                 }
             }
+        alongLines(out, w, at);
+    }
+    template <class At>
+    void alongStrips(FloorSag& out, const Parts& w, At at, const std::vector<layout::Panel>& panels) const {
+        std::vector<Raised> raised;
+        for (const auto& panel : panels) raised.emplace_back(*this, panel);
+        auto camber = [&](Point p) {
+            for (std::size_t i = 0; i < panels.size(); ++i)
+                if (raised[i].rise() > 0 && geometry::contains(panels[i].outline, p)) return raised[i].at(p);
+            return 0.0;
+        };
+        double spanOver = 0;
+        for (const auto& limit : rules_.limits())
+            if (limit.which == SagLimit::Which::Total) spanOver = limit.spanOver;
+        for (const auto& strip : f_.strips) {
+            auto& spans = out.strips.emplace_back();
+            for (const auto& span : strip->strip->spans) {
+                SpanSag& one = spans.emplace_back();
+                for (const auto& st : strip->stations()) {
+                    if (st.u < span.from - 1 || st.u > span.to + 1 || st.cuts.empty()) continue;
+                    const auto widest =
+                        std::max_element(st.cuts.begin(), st.cuts.end(), [](const auto& a, const auto& c) {
+                            return geometry::length(a.a, a.b) < geometry::length(c.a, c.b);
+                        });
+                    const Point p{(widest->a.x + widest->b.x) / 2, (widest->a.y + widest->b.y) / 2};
+                    double total = 0, after = 0, live = 0;
+                    if (!at(w.total, p, &total) || !at(w.after, p, &after)) continue;
+                    if (!w.live.empty()) at(w.live, p, &live), one.live.push_back(live);
+                    one.x.push_back(st.u);
+                    one.total.push_back(total - camber(p)), one.after.push_back(after);
+                }
+                if (one.x.size() < 3) {
+                    one = {};
+                    continue;
+                }
+                for (std::size_t i = 0; i < one.x.size(); ++i)
+                    if (one.total[i] > one.largest) one.largest = one.total[i], one.at = one.x[i];
+                // Between lines that sag themselves it is the panel that is judged, not the strip.
+                const bool held = (span.left < 0 || one.total.front() < 0.1 * one.largest) &&
+                                  (span.right < 0 || one.total.back() < 0.1 * one.largest);
+                if (spanOver > 0 && held) one.limit = (span.to - span.from) / spanOver;
+            }
+        }
+    }
+    // Along lines with limits of their own, from the level as cast.
+    template <class At>
+    void alongLines(FloorSag& out, const Parts& w, At at) const {
+        for (const auto& line : f_.floor->sagLines) {
+            FloorSag::Row most;
+            most.panel = "line " + (line.name.empty() ? line.id : line.name);
+            most.line = line.id, most.from = most.centre = most.at = line.a, most.to = line.b;
+            most.allowed = line.limit, most.span = geometry::length(line.a, line.b);
+            const bool total = line.of == model::SagLine::Of::Total;
+            most.limit = {total ? SagLimit::Which::Total : SagLimit::Which::After, 0, "own limit",
+                          total ? "Long-term sag" : "Sag after partitions"};
+            const int n = std::max(2, int(most.span / 200));
+            bool any = false;
+            for (int k = 0; k <= n; ++k) {
+                const double x = double(k) / n;
+                const Point p{line.a.x + x * (line.b.x - line.a.x), line.a.y + x * (line.b.y - line.a.y)};
+                double v = 0;
+                if (!at(total ? w.total : w.after, p, &v)) continue;
+                if (!any || v > most.sag) most.sag = v, most.at = p;
+                any = true;
+            }
+            most.centre = most.at;
+            if (any) out.rows.push_back(most);
+        }
     }
     template <class At>
     static void explain(FloorSag::Row& row, const Parts& w, At at) {
@@ -428,12 +557,24 @@ class Sagger {
             if (!at(of, row.at, &v) || !at(of, row.from, &w0) || !at(of, row.to, &w1)) return 0.0;
             return v - (1 - x) * w0 - x * w1;
         };
-        const double e = own(w.elastic), c = own(w.cracked), l = own(w.bare), t = own(w.total);
+        const double e = own(w.elastic), c = own(w.cracked), l = own(w.bare), t = own(w.total),
+                     stays = own(w.permanent);
+        row.permanent = e > 1e-9 ? t * std::clamp(stays / e, 0.0, 1.0) : 0;
         row.elastic = e, row.cracks = c - e, row.creep = l - c, row.shrinkage = t - l;
     }
 };
 
 }  // namespace
+
+double proposedCamber(const FloorSag::Row& row, const standards::SagRules& rules) {
+    if (row.limit.which != SagLimit::Which::Total || row.tip || !row.line.empty() || row.sag <= row.allowed)
+        return 0;
+    // At the place, of which the middle may have more.
+    const double share = row.raised > 0 ? std::max(0.1, row.camber / row.raised) : 1;
+    const double rise = row.raised + units::roundUp((row.sag - row.allowed) / share, 5);
+    const double most = std::min(camberShare * row.permanent, row.span / rules.camber().first);
+    return rise <= most + 1e-9 ? rise : 0;
+}
 
 double FloorSag::ratio() const {
     double most = 0;
@@ -471,22 +612,43 @@ void sagChecks(const FloorDesign& f, const FloorSag* sag, verify::CheckList& lis
         n.demand = std::max(0.0, r.sag), n.limit = r.allowed;
         trace::Steps t;
         using trace::step;
-        if (r.limit.which == SagLimit::Which::Total)
+        const bool total = r.limit.which == SagLimit::Which::Total, drawn = !r.line.empty();
+        if (total && !drawn)
             step(&t, "w_long", "w_el + w_cr + w_phi + w_cs",
                  {{"w_el", r.elastic, "mm"},
                   {"w_cr", r.cracks, "mm"},
                   {"w_phi", r.creep, "mm"},
                   {"w_cs", r.shrinkage, "mm"}},
-                 r.elastic + r.cracks + r.creep + r.shrinkage, "mm", r.limit.clause,
+                 r.sag + r.camber, "mm", r.limit.clause,
                  "elastic, and what cracks, what stays on (creep), and shrinkage add");
-        step(&t, "w_lim", "l/n", {{"l", r.span, "mm"}, {"n", r.limit.spanOver}}, r.allowed, "mm",
-             r.limit.clause, r.tip ? "l of a cantilever is its length" : "between two places that are held");
-        n.here.push_back(fmt::format(
-            "Between ({:.2f}, {:.2f}) and ({:.2f}, {:.2f}) m, largest at ({:.2f}, {:.2f}) m.",
-            r.from.x / 1000, r.from.y / 1000, r.to.x / 1000, r.to.y / 1000, r.at.x / 1000, r.at.y / 1000));
-        if (r.limit.which == SagLimit::Which::Total && r.sag > r.allowed)
-            n.here.push_back(fmt::format("A camber of {} mm would leave the sag within its limit.",
-                                         units::plain(units::roundUp(r.sag - r.allowed, 5))));
+        if (r.camber > 0)
+            step(&t, "w", "w_long - w_0", {{"w_long", r.sag + r.camber, "mm"}, {"w_0", r.camber, "mm"}},
+                 r.sag, "mm", r.limit.clause, "w_0: precamber at that place");
+        if (!drawn)
+            step(&t, "w_lim", "l/n", {{"l", r.span, "mm"}, {"n", r.limit.spanOver}}, r.allowed, "mm",
+                 r.limit.clause,
+                 r.tip ? "l of a cantilever is its length" : "between two places that are held");
+        n.here.push_back(
+            fmt::format("{} ({:.2f}, {:.2f}) and ({:.2f}, {:.2f}) m, largest at ({:.2f}, {:.2f}) m.",
+                        drawn ? "Along the line between" : "Between", r.from.x / 1000, r.from.y / 1000,
+                        r.to.x / 1000, r.to.y / 1000, r.at.x / 1000, r.at.y / 1000));
+        if (total && !drawn && !r.tip && r.sag > r.allowed) {
+            if (const double rise = proposedCamber(r, *f.standard->sag); rise > 0)
+                n.here.push_back(
+                    fmt::format("A precamber of {} mm in the middle of the panel would leave the sag within "
+                                "its limit.",
+                                units::plain(rise)));
+            else
+                n.here.push_back(fmt::format(
+                    "Precamber is not proposed: more than {:.0f} % of the sag of permanent loads, or than a "
+                    "{:.0f}th of the span, would be needed.",
+                    100 * camberShare, f.standard->sag->camber().first));
+        }
+        if (drawn)
+            n.notes.push_back(
+                "Limits on lines drawn on plan are in mm, of the sag from the level as cast; precamber is "
+                "not "
+                "taken off.");
         n.notes.push_back(
             "Sag of floors: cracked by the elastic moments of the characteristic combinations, creep and "
             "shrinkage "
@@ -497,9 +659,27 @@ void sagChecks(const FloorDesign& f, const FloorSag* sag, verify::CheckList& lis
         const char* key = r.limit.which == SagLimit::Which::Live    ? "sag-live"
                           : r.limit.which == SagLimit::Which::Total ? "sag-total"
                                                                     : "sag-after";
-        list.add(
-            {fmt::format("{}/{}", key, r.panel), r.limit.title, checks::Topic::Sag, checks::judged(n), t},
-            place, sag->combination);
+        list.add({fmt::format("{}/{}", key, r.panel), r.limit.title, checks::Topic::Sag, checks::judged(n), t,
+                  r.panel},
+                 place, sag->combination);
+        if (total && r.raised > 0) {
+            const auto [over, camberClause] = f.standard->sag->camber();
+            Finding rise;
+            rise.kind = units::Kind::Sag, rise.prefix = "w", rise.clause = camberClause;
+            rise.demand = r.raised;
+            trace::Steps steps;
+            rise.limit =
+                step(&steps, "w_0,max", "min(s*w_G, l/n)",
+                     {{"s", camberShare}, {"w_G", r.permanent, "mm"}, {"l", r.span, "mm"}, {"n", over}},
+                     std::min(camberShare * r.permanent, r.span / over), "mm", camberClause,
+                     "w_G: long-term sag of the permanent loads there");
+            rise.notes.push_back(
+                "Precamber is kept below a share of what the permanent loads bring, so that no floor stays "
+                "arched; it is taken off the long-term sag alone.");
+            list.add({"precamber/" + r.panel, "Precamber", checks::Topic::Sag, checks::judged(rise), steps,
+                      r.panel},
+                     place, sag->combination);
+        }
     }
 }
 

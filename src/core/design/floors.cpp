@@ -90,7 +90,7 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
                                          std::vector<double>(cases.size(), 0)};
             std::string name;
             for (std::size_t i = 0; i < cases.size(); ++i)
-                if (cases[i].nature != Nature::Imposed) c.factors[i] = lists[0][k].factorG;
+                if (cases[i].permanent()) c.factors[i] = lists[0][k].factorG;
             name = fmt::format("{:.4g} G", lists[0][k].factorG);
             if (anyImposed && withImposed)
                 for (std::size_t j = 0; j < imposed.size(); ++j) {
@@ -109,6 +109,20 @@ std::vector<analysis::FloorCombination> plainCombinations(const model::Floor& fl
             for (const auto& o : all) known |= o.state == c.state && o.factors == c.factors;
             if (!known) all.push_back(std::move(c));
         }
+    }
+    std::vector<actions::ActionKind> kinds;
+    for (const auto& c : cases) kinds.push_back(c.kind());
+    for (const auto& [state, set] : standard.actions->windAndAccidental(kinds)) {
+        analysis::FloorCombination c{"", set.clause, state, set.factors};
+        for (std::size_t j = 0; j < imposed.size() && j < reduction.size(); ++j)
+            c.factors[imposed[j]] *= reduction[j];
+        for (std::size_t i = 0; i < cases.size(); ++i)
+            if (cases[i].permanent() && c.name.empty()) c.name = fmt::format("{:.4g} G", c.factors[i]);
+        for (std::size_t i = 0; i < cases.size(); ++i)
+            if (!cases[i].permanent() && c.factors[i] != 0)
+                c.name +=
+                    fmt::format("{}{:.4g} {}", c.name.empty() ? "" : " + ", c.factors[i], cases[i].name);
+        all.push_back(std::move(c));
     }
     return all;
 }

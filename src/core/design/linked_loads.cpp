@@ -20,18 +20,23 @@ using model::Floor;
 
 constexpr double near = 50;  // mm: what stands so near is one
 
-ActionKind kindOf(const model::LoadCase& c) {
-    return c.nature == model::LoadCase::Nature::Imposed ? ActionKind{Nature::Imposed, c.use} : ActionKind{};
-}
-// The case of a set in which floors put on what is of this kind; made where there is none yet.
-const model::ActionCase& caseOf(BaseSet& set, const ActionKind& kind) {
-    for (const auto& c : set.cases)
-        if (c.fromFloors && c.kind == kind) return c;
+// The case of a set in which floors put on what is of this kind; made where there is none yet. Winds and
+// accidents that bear the same name on several floors act at once.
+const model::ActionCase& caseOf(BaseSet& set, const model::LoadCase& of) {
+    const ActionKind kind = of.kind();
+    const bool stays = kind.nature == Nature::Permanent, named = !stays && kind.nature != Nature::Imposed;
+    const std::string name = (stays ? "Permanent" : named ? of.name : "Imposed " + kind.use) + " of floors";
+    int winds = 0;
+    for (const auto& c : set.cases) {
+        if (c.fromFloors && c.kind == kind && (!named || c.name == name)) return c;
+        winds += c.fromFloors && c.kind == kind;
+    }
     auto& c = set.cases.emplace_back();
-    c.kind = kind, c.fromFloors = true;
-    const bool stays = kind.nature == Nature::Permanent;
-    c.id = set.id + (stays ? "-permanent" : "-imposed-" + kind.use);
-    c.name = stays ? "Permanent of floors" : "Imposed " + kind.use + " of floors";
+    c.kind = kind, c.fromFloors = true, c.name = name;
+    c.id = set.id + (stays                         ? "-permanent"
+                     : !named                      ? "-imposed-" + kind.use
+                     : kind.nature == Nature::Wind ? fmt::format("-wind-{}", winds + 1)
+                                                   : fmt::format("-accidental-{}", winds + 1));
     return c;
 }
 
@@ -140,7 +145,7 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
             const auto& a = *below.analysis;
             for (std::size_t c = 0; c < a.cases.size() && c < below.floor->actions.cases.size(); ++c) {
                 if (a.cases[c].arranged) continue;
-                const model::Id own = caseOf(*whole, kindOf(below.floor->actions.cases[c])).id;
+                const model::Id own = caseOf(*whole, below.floor->actions.cases[c]).id;
                 const auto f =
                     handedDown(*below.floor, from.support, a.supportForces[c][support->second], lowest);
                 auto& sum = sums[own];

@@ -39,9 +39,13 @@ struct Load {
 Load largest(const FloorDesign& f, model::Point at) {
     Load load;
     auto q = pressures(f, at);
-    for (std::size_t c = 0; c < q.size(); ++c)
-        (f.floor->actions.cases[c].nature == model::LoadCase::Nature::Imposed ? load.imposed
-                                                                              : load.permanent) += q[c];
+    for (std::size_t c = 0; c < q.size(); ++c) {
+        const auto& of = f.floor->actions.cases[c];
+        if (of.permanent())
+            load.permanent += q[c];
+        else if (of.nature == model::LoadCase::Nature::Imposed)
+            load.imposed += q[c];
+    }
     const auto& all = f.analysis->combinations;
     for (std::size_t k = 0; k < all.size(); ++k) {
         if (all[k].state != actions::LimitState::Ultimate) continue;

@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <mutex>
+#include <thread>
 
 #include "design/quantities.h"
 #include "layout/placing.h"
@@ -56,78 +58,85 @@ model::Project withDrops(const model::Project& project, std::string_view floor) 
     });
 }
 
+model::Project asPoint(const model::Project& project, std::string_view floor, double thickness,
+                       const std::string& concrete, bool drops) {
+    auto next = withThickness(project, floor, thickness);
+    if (drops) next = withDrops(next, floor);
+    if (concrete != project.basis.concrete)
+        for (const auto& c : catalogs::concreteClasses())
+            if (c.id == concrete) next.basis.concrete = c.id, next.basis.concreteStrength = c.strength;
+    return next;
+}
+
+namespace {
+
+void designPoint(SweepPoint& p, std::string_view floor) {
+    const auto design = run(p.project, {.trace = false});
+    const auto* answer = design.find(floor);
+    if (!design.trouble.empty())
+        p.error = design.trouble.front().message;
+    else if (!answer)
+        p.error = "The floor has no answer.";
+    else if (!answer->error.empty())
+        p.error = answer->error;
+    else {
+        p.over = answer->summary.over, p.within = answer->summary.within;
+        for (const auto* c : answer->all())
+            if (checks::isJudged(*c) && checks::ratio(*c) > p.worst)
+                p.worst = checks::ratio(*c), p.governs = c->title;
+        const auto taken = quantities(p.project, design);
+        for (std::size_t i = 0; i < taken.size() && i < design.elements.size(); ++i)
+            if (design.elements[i]->element == floor) {
+                p.concreteVolume = taken[i].concrete, p.steel = taken[i].steel;
+                p.formwork = taken[i].formwork;
+                p.price = taken[i].price, p.carbon = taken[i].carbon;
+            }
+    }
+}
+
+}  // namespace
+
 std::vector<SweepPoint> sweep(const model::Project& project, std::string_view floor, const SweepWish& wish,
                               std::stop_token stop,
                               const std::function<void(const SweepPoint&, std::size_t)>& each) {
     std::vector<SweepPoint> all;
     std::vector<std::string> concretes = wish.concretes;
     if (concretes.empty()) concretes.push_back(project.basis.concrete);
-    const std::size_t number = concretes.size() * wish.thicknesses.size() * (wish.drops ? 2 : 1);
     for (const auto& concrete : concretes)
         for (bool drops : {false, true}) {
             if (drops && !wish.drops) continue;
             for (double thickness : wish.thicknesses) {
-                if (stop.stop_requested()) return all;
                 SweepPoint p;
                 p.thickness = thickness, p.concrete = concrete, p.drops = drops;
-                p.project = withThickness(project, floor, thickness);
-                if (drops) p.project = withDrops(p.project, floor);
-                if (concrete != project.basis.concrete)
-                    for (const auto& c : catalogs::concreteClasses())
-                        if (c.id == concrete)
-                            p.project.basis.concrete = c.id, p.project.basis.concreteStrength = c.strength;
-                const auto design = run(p.project, {.trace = false});
-                const auto* answer = design.find(floor);
-                if (!design.trouble.empty())
-                    p.error = design.trouble.front().message;
-                else if (!answer)
-                    p.error = "The floor has no answer.";
-                else if (!answer->error.empty())
-                    p.error = answer->error;
-                else {
-                    p.over = answer->summary.over, p.within = answer->summary.within;
-                    for (const auto* c : answer->all())
-                        if (checks::isJudged(*c) && checks::ratio(*c) > p.worst)
-                            p.worst = checks::ratio(*c), p.governs = c->title;
-                    const auto taken = quantities(p.project, design);
-                    for (std::size_t i = 0; i < taken.size() && i < design.elements.size(); ++i)
-                        if (design.elements[i]->element == floor) {
-                            p.concreteVolume = taken[i].concrete, p.steel = taken[i].steel;
-                            p.formwork = taken[i].formwork;
-                            p.price = taken[i].price, p.carbon = taken[i].carbon;
-                        }
-                }
-                if (each) each(p, number);
                 all.push_back(std::move(p));
             }
         }
+    // On all cores, a design to each; told in their order.
+    std::mutex mutex;
+    std::vector<char> done(all.size(), 0);
+    std::size_t next = 0, told = 0;
+    auto work = [&] {
+        std::unique_lock hold(mutex);
+        while (next < all.size() && !stop.stop_requested()) {
+            const std::size_t i = next++;
+            hold.unlock();
+            auto& p = all[i];
+            p.project = asPoint(project, floor, p.thickness, p.concrete, p.drops);
+            designPoint(p, floor);
+            hold.lock();
+            done[i] = 1;
+            for (; told < all.size() && done[told]; ++told)
+                if (each) each(all[told], all.size());
+        }
+    };
+    {
+        std::vector<std::jthread> others;
+        const std::size_t cores = std::max(1u, std::min(8u, std::thread::hardware_concurrency()));
+        for (std::size_t i = 1; i < std::min(cores, all.size()); ++i) others.emplace_back(work);
+        work();
+    }
+    all.resize(told);
     return all;
-}
-
-std::string sweepCsv(const std::vector<SweepPoint>& points, const model::Project& project) {
-    const auto system = project.basis.units;
-    auto unit = [&](units::Kind kind) { return std::string(units::unit(kind, system).symbol); };
-    auto value = [&](double v, units::Kind kind) {
-        return units::plain(units::rounded(v / units::unit(kind, system).factor, 6));
-    };
-    std::string out = fmt::format(
-        "thickness[{}],class,drops,over,within,largest ratio,concrete[{}],steel[{}],formwork[{}],cost[{}],"
-        "carbon[{}],governs,trouble\n",
-        unit(units::Kind::Length), unit(units::Kind::Volume), unit(units::Kind::Mass),
-        unit(units::Kind::PlanArea), project.basis.rates.currency, unit(units::Kind::Mass));
-    auto quoted = [](const std::string& text) {
-        std::string s = "\"";
-        for (char c : text) s += c == '"' ? std::string("\"\"") : std::string(1, c);
-        return s + "\"";
-    };
-    for (const auto& p : points)
-        out +=
-            fmt::format("{},{},{},{},{},{:.3f},{},{},{},{:.0f},{},{},{}\n",
-                        value(p.thickness, units::Kind::Length), quoted(p.concrete), p.drops ? "yes" : "no",
-                        p.over, p.within, p.worst, value(p.concreteVolume * 1e9, units::Kind::Volume),
-                        value(p.steel, units::Kind::Mass), value(p.formwork * 1e6, units::Kind::PlanArea),
-                        p.price, value(p.carbon, units::Kind::Mass), quoted(p.governs), quoted(p.error));
-    return out;
 }
 
 }  // namespace talvik::design

@@ -32,12 +32,12 @@ std::vector<SweepPoint> sweep(const model::Project& project, std::string_view fl
                               std::stop_token stop = {},
                               const std::function<void(const SweepPoint&, std::size_t)>& each = {});
 
+// The project with its floor as a point has it.
+model::Project asPoint(const model::Project& project, std::string_view floor, double thickness,
+                       const std::string& concrete, bool drops);
 // A floor of another thickness; and one with a square drop, half as deep again as the slab, a third of the
 // way to the next column, under every column that has slab all round it and no drop yet.
 model::Project withThickness(const model::Project& project, std::string_view floor, double thickness);
 model::Project withDrops(const model::Project& project, std::string_view floor);
-
-// A row for each point, in display units.
-std::string sweepCsv(const std::vector<SweepPoint>& points, const model::Project& project);
 
 }  // namespace talvik::design

@@ -15,6 +15,7 @@
 #include "drawing/sheet_column.h"
 #include "drawing/strip_figure.h"
 #include "layout/grid.h"
+#include "layout/panels.h"
 
 namespace talvik::drawing {
 namespace {
@@ -383,6 +384,19 @@ class FloorSheets {
         column.notes(notes(items, top), y - 8);
     }
 
+    // What formwork is raised by, panel by panel.
+    std::string camberNote() const {
+        if (f_.floor->cambers.empty()) return "No precamber: formwork is level.";
+        std::map<double, std::vector<std::string>> raised;
+        for (const auto& panel : layout::findPanels(*f_.floor))
+            if (const double rise = layout::camberOf(*f_.floor, panel); rise > 0)
+                raised[rise].push_back(panel.name);
+        std::string all;
+        for (const auto& [rise, names] : raised)
+            all += fmt::format("{}{} of {} {}", all.empty() ? "" : "; ", text(rise, Kind::Length),
+                               names.size() > 1 ? "panels" : "panel", fmt::join(names, ", "));
+        return "Precamber of formwork in the middle, running out to what holds the panel: " + all + ".";
+    }
     std::vector<std::string> notes(const std::vector<Item>& items, bool top) const {
         const auto& b = *f_.basis;
         std::vector<double> depths;
@@ -412,7 +426,7 @@ class FloorSheets {
                 : "U-bars close all edges and openings, with a bar in either corner. Beside openings lies "
                   "what they "
                   "cut off, half on either side. Drops have a mat of bars bent up at their ends.",
-            "No camber: long-term deflection is held by span-to-depth alone.",
+            camberNote(),
             f_.floor->strips.rules.twisting == model::StripChoices::Twisting::WoodArmer
                 ? "Corners have no torsion steel of their own: twisting is in the moments of the strips "
                   "(Wood "

@@ -216,20 +216,18 @@ std::string withOwners(const std::string& text) {
 }  // namespace
 
 std::string writeDxf(const std::string& path, const drawing::Sheet& sheet) {
-    std::string temporary = path + ".part";
+    MemoryFile memory;
     {
         DL_Dxf dxf;
-        std::unique_ptr<DL_WriterA> out(dxf.out(temporary.c_str(), DL_Codes::AC1015));
-        if (!out || out->openFailed()) return path + " cannot be written; is its folder there and writable?";
+        std::unique_ptr<DL_WriterA> out(memory.good() ? dxf.out(memory.path().c_str(), DL_Codes::AC1015)
+                                                      : nullptr);
+        if (!out || out->openFailed()) return path + " cannot be written: there is no memory for it.";
         Exporter(dxf, *out, sheet).run();
         out->close();
     }
-    std::ifstream in(temporary, std::ios::binary);
-    std::stringstream text;
-    text << in.rdbuf();
-    in.close();
-    std::remove(temporary.c_str());
-    return writeFile(path, withOwners(text.str()));
+    const auto text = memory.content();
+    if (!text.error.empty()) return text.error;
+    return writeFile(path, withOwners(text.text));
 }
 
 }  // namespace talvik::formats

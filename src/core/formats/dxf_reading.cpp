@@ -155,11 +155,10 @@ class Reader {
             out_.error = "This is not a DXF drawing: it has no sections.";
             return std::move(out_);
         }
-        if (!ended_)
-            work().notes.push_back(
-                bad_.empty()
-                    ? fmt::format("The file ends early, at line {}; what stands before is shown.", line_)
-                    : bad_ + " What stands before is shown.");
+        if (!ended_) {
+            out_.cut = bad_.empty() ? fmt::format("The file ends early, at line {}.", line_) : bad_;
+            work().notes.push_back(out_.cut + " What stands before is shown; what came after is missing.");
+        }
         show(drawing_, Map{}, -1, 0);
         if (full_)
             work().notes.push_back("The drawing has more lines than can be shown; the rest was left out.");

@@ -16,6 +16,8 @@ namespace talvik::formats {
 struct ReadLinework {
     layout::Linework work;
     std::string error;
+    // Why it is not the whole drawing, where it ends before its end; what stands before is in `work`.
+    std::string cut{};
 };
 ReadLinework readDxfText(std::string_view text, const std::function<void(double)>& progress = {},
                          std::stop_token stop = {});

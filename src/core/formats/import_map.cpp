@@ -112,9 +112,15 @@ class Importer {
                 c.nature = Nature::Permanent;
             else if (nature == "imposed")
                 c.nature = Nature::Imposed;
+            else if (nature == "wind")
+                c.nature = Nature::Wind;
+            else if (nature == "accidental")
+                c.nature = Nature::Accidental;
             else
-                trouble(at + ".nature",
-                        fmt::format("\"{}\" is not one of: self-weight, permanent, imposed.", nature));
+                trouble(
+                    at + ".nature",
+                    fmt::format("\"{}\" is not one of: self-weight, permanent, imposed, wind, accidental.",
+                                nature));
             c.use = text(list[i], "use", at, "B");
             layout::add(project, f, c);
         }

@@ -176,12 +176,16 @@ inline const Names<model::Zone::Level> levels{{{model::Zone::Level::Top, "top"},
 inline const Names<model::Bearing> bearings{{{model::Bearing::Spring, "spring"},
                                              {model::Bearing::Pinned, "pinned"},
                                              {model::Bearing::Rigid, "rigid"}}};
+inline const Names<model::SagLine::Of> sagLimits{
+    {{model::SagLine::Of::AfterPartitions, "after partitions"}, {model::SagLine::Of::Total, "total"}}};
 inline const Names<model::LineSupport::Kind> lineKinds{{{model::LineSupport::Kind::Simple, "simple"},
                                                         {model::LineSupport::Kind::Clamped, "clamped"},
                                                         {model::LineSupport::Kind::Symmetry, "symmetry"}}};
 inline const Names<model::LoadCase::Nature> natures{{{model::LoadCase::Nature::SelfWeight, "self-weight"},
                                                      {model::LoadCase::Nature::Permanent, "permanent"},
-                                                     {model::LoadCase::Nature::Imposed, "imposed"}}};
+                                                     {model::LoadCase::Nature::Imposed, "imposed"},
+                                                     {model::LoadCase::Nature::Wind, "wind"},
+                                                     {model::LoadCase::Nature::Accidental, "accidental"}}};
 inline const Names<model::FloorLoad::Kind> loadKinds{{{model::FloorLoad::Kind::Area, "area"},
                                                       {model::FloorLoad::Kind::Line, "line"},
                                                       {model::FloorLoad::Kind::Point, "point"},
@@ -244,6 +248,14 @@ void memberFields(Io& io, M& m) {
         io.field("at_mm", m.at);
         io.field("span", m.span, panelSpans);
         io.field("angle_deg", m.angle);
+    } else if constexpr (std::is_same_v<T, model::Camber>) {
+        io.field("at_mm", m.at);
+        io.field("rise_mm", m.rise);
+    } else if constexpr (std::is_same_v<T, model::SagLine>) {
+        io.field("a_mm", m.a);
+        io.field("b_mm", m.b);
+        io.field("of", m.of, sagLimits);
+        io.field("limit_mm", m.limit);
     } else if constexpr (std::is_same_v<T, model::StripArea>) {
         io.field("outline_mm", m.outline);
         io.field("angle_1_deg", m.angle[0]);

@@ -72,9 +72,11 @@ void readSlab(const json& j, const std::string& path, int version, Project& proj
 // The lists of a floor that are written alike, by their keys, as far as a version has them.
 template <class Floor, class List>
 void eachList(Floor& floor, int version, List list) {
-    static const std::set<std::string_view> sinceThree{"grids", "underlays", "panels", "combinations"};
+    static const std::set<std::string_view> sinceThree{"grids", "underlays", "panels", "combinations"},
+        sinceTwelve{"cambers", "sag_lines"};
     model::eachList(floor, [&](const char* key, auto& all) {
-        if (version >= 3 || !sinceThree.contains(key)) list(key, all);
+        if (sinceTwelve.contains(key) ? version >= 12 : version >= 3 || !sinceThree.contains(key))
+            list(key, all);
     });
     if (version < 4) return;
     list("strip_areas", floor.strips.areas);

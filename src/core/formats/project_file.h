@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 11;
+inline constexpr int projectFileVersion = 12;
 
 std::string projectText(const model::Project& project);
 

@@ -108,16 +108,14 @@ std::string scheduleCsv(const model::Project& project, const design::Design& des
 namespace {
 
 // Closes a workbook and puts it in its place; a sentence where it cannot be written.
-std::string finished(lxw_workbook* book, const std::string& temporary, const std::string& path) {
-    if (lxw_error error = workbook_close(book); error != LXW_NO_ERROR) {
-        std::remove(temporary.c_str());
-        return fmt::format("{} cannot be written: {}.", path, lxw_strerror(error));
-    }
-    if (std::rename(temporary.c_str(), path.c_str()) != 0) {
-        std::remove(temporary.c_str());
-        return path + " cannot be written; is its folder there and writable?";
-    }
-    return {};
+std::string finished(lxw_workbook* book, const MemoryFile& memory, const std::string& path) {
+    if (lxw_error error = workbook_close(book); error != LXW_NO_ERROR)
+        return fmt::format("{} cannot be written: {}.", path,
+                           error == LXW_ERROR_CREATING_TMPFILE
+                               ? std::string("there is no room for temporary files")
+                               : std::string(lxw_strerror(error)));
+    const auto content = memory.content();
+    return content.error.empty() ? writeFile(path, content.text) : content.error;
 }
 
 }  // namespace
@@ -125,8 +123,8 @@ std::string finished(lxw_workbook* book, const std::string& temporary, const std
 std::string writeScheduleXlsx(const std::string& path, const model::Project& project,
                               const design::Design& design) {
     Columns c{project.basis.units};
-    std::string temporary = path + ".part";
-    lxw_workbook* book = workbook_new(temporary.c_str());
+    const MemoryFile memory;
+    lxw_workbook* book = workbook_new(memory.path().c_str());
     lxw_doc_properties properties{};
     std::string title = project.name + ": bar schedule";
     properties.title = title.data();
@@ -176,7 +174,7 @@ std::string writeScheduleXlsx(const std::string& path, const model::Project& pro
     writeTables(book, bold, "Quantities", document);
     const auto cutting = report::cuttingPage(project, design);
     writeTables(book, bold, "Cutting", cutting);
-    return finished(book, temporary, path);
+    return finished(book, memory, path);
 }
 
 namespace {
@@ -506,9 +504,10 @@ void eachBase(const design::Design& design, F f) {
 
 namespace {
 
-const std::vector<std::string> registerHeads{
-    "base",   "kind",   "type",   "x[m]",    "y[m]",      "B[mm]", "L[mm]",        "h[mm]",     "ex[mm]", "ey[mm]",
-    "piles",  "bars_x", "bars_y", "bars_top", "governing", "ratio", "concrete[m3]", "steel[kg]", "cost"};
+const std::vector<std::string> registerHeads{"base",  "kind",         "type",      "x[m]",     "y[m]",
+                                             "B[mm]", "L[mm]",        "h[mm]",     "ex[mm]",   "ey[mm]",
+                                             "piles", "bars_x",       "bars_y",    "bars_top", "governing",
+                                             "ratio", "concrete[m3]", "steel[kg]", "cost"};
 bool isWords(std::size_t column) {
     return column < 3 || (column >= 11 && column <= 14);
 }
@@ -548,8 +547,8 @@ std::string baseRegisterCsv(const design::Design& design) {
 }
 
 std::string writeBaseRegisterXlsx(const std::string& path, const design::Design& design) {
-    const std::string temporary = path + ".part";
-    lxw_workbook* book = workbook_new(temporary.c_str());
+    const MemoryFile memory;
+    lxw_workbook* book = workbook_new(memory.path().c_str());
     lxw_doc_properties properties{};
     std::string title = "Register of bases";
     properties.title = title.data();
@@ -568,10 +567,11 @@ std::string writeBaseRegisterXlsx(const std::string& path, const design::Design&
             if (isWords(c))
                 worksheet_write_string(sheet, at, lxw_col_t(c), row[c].c_str(), nullptr);
             else
-                worksheet_write_number(sheet, at, lxw_col_t(c), std::strtod(row[c].c_str(), nullptr), nullptr);
+                worksheet_write_number(sheet, at, lxw_col_t(c), std::strtod(row[c].c_str(), nullptr),
+                                       nullptr);
         ++at;
     }
-    return finished(book, temporary, path);
+    return finished(book, memory, path);
 }
 
 std::string baseChecksJson(const design::Design& design) {
@@ -586,6 +586,27 @@ std::string baseChecksJson(const design::Design& design) {
         all.push_back(std::move(one));
     });
     return all.dump(1, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
+}
+
+std::string sweepCsv(const std::vector<design::SweepPoint>& points, const model::Project& project) {
+    const auto system = project.basis.units;
+    auto unit = [&](units::Kind kind) { return std::string(units::unit(kind, system).symbol); };
+    auto value = [&](double v, units::Kind kind) {
+        return units::plain(units::rounded(v / units::unit(kind, system).factor, 6));
+    };
+    std::string out = fmt::format(
+        "thickness[{}],class,drops,over,within,largest ratio,concrete[{}],steel[{}],formwork[{}],cost[{}],"
+        "carbon[{}],governs,trouble\n",
+        unit(units::Kind::Length), unit(units::Kind::Volume), unit(units::Kind::Mass),
+        unit(units::Kind::PlanArea), project.basis.rates.currency, unit(units::Kind::Mass));
+    for (const auto& p : points)
+        out +=
+            fmt::format("{},{},{},{},{},{:.3f},{},{},{},{:.0f},{},{},{}\n",
+                        value(p.thickness, units::Kind::Length), quoted(p.concrete), p.drops ? "yes" : "no",
+                        p.over, p.within, p.worst, value(p.concreteVolume * 1e9, units::Kind::Volume),
+                        value(p.steel, units::Kind::Mass), value(p.formwork * 1e6, units::Kind::PlanArea),
+                        p.price, value(p.carbon, units::Kind::Mass), quoted(p.governs), quoted(p.error));
+    return out;
 }
 
 }  // namespace talvik::formats

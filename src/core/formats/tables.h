@@ -4,6 +4,7 @@
 #include <string>
 
 #include "design/design.h"
+#include "design/sweep.h"
 
 namespace talvik::formats {
 
@@ -23,5 +24,8 @@ std::string resultsJson(const model::Project& project, const design::Design& des
 std::string baseRegisterCsv(const design::Design& design);
 std::string writeBaseRegisterXlsx(const std::string& path, const design::Design& design);
 std::string baseChecksJson(const design::Design& design);
+
+// A row for each design of a sweep, in display units.
+std::string sweepCsv(const std::vector<design::SweepPoint>& points, const model::Project& project);
 
 }  // namespace talvik::formats

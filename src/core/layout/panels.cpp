@@ -428,4 +428,19 @@ void choosePanels(model::Project& project, model::Floor& floor, const std::vecto
     }
 }
 
+void setCamber(model::Project& project, model::Floor& floor, const std::vector<Panel>& panels,
+               const std::vector<std::size_t>& which, double rise) {
+    for (std::size_t i : which) {
+        if (i >= panels.size()) continue;
+        std::erase_if(floor.cambers,
+                      [&](const auto& c) { return geometry::contains(panels[i].outline, c.at); });
+        if (rise > 0) floor.cambers.push_back({newId(project, 'k'), panels[i].centre, rise});
+    }
+}
+double camberOf(const model::Floor& floor, const Panel& panel) {
+    for (const auto& c : floor.cambers)
+        if (geometry::contains(panel.outline, c.at)) return c.rise;
+    return 0;
+}
+
 }  // namespace talvik::layout

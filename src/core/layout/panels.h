@@ -37,4 +37,10 @@ std::vector<Panel> findPanels(const model::Floor& floor);
 void choosePanels(model::Project& project, model::Floor& floor, const std::vector<Panel>& panels,
                   const std::vector<std::size_t>& which, std::optional<model::PanelChoice> choice);
 
+// Formwork of these panels raised by so much; 0: level.
+void setCamber(model::Project& project, model::Floor& floor, const std::vector<Panel>& panels,
+               const std::vector<std::size_t>& which, double rise);
+// What it is raised by in the middle.
+double camberOf(const model::Floor& floor, const Panel& panel);
+
 }  // namespace talvik::layout

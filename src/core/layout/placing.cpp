@@ -18,7 +18,8 @@ void geometryOf(M& m, P point, O outline) {
         if constexpr (!std::is_const_v<M>) m.x = p.x, m.y = p.y;
     } else if constexpr (std::is_same_v<T, model::Grid>) {
         point(m.origin);
-    } else if constexpr (std::is_same_v<T, model::Underlay> || std::is_same_v<T, model::PanelChoice>) {
+    } else if constexpr (std::is_same_v<T, model::Underlay> || std::is_same_v<T, model::PanelChoice> ||
+                         std::is_same_v<T, model::Camber>) {
         point(m.at);
     } else if constexpr (std::is_same_v<T, model::FloorLoad>) {
         if (m.kind == model::FloorLoad::Kind::Area) {
@@ -57,6 +58,7 @@ void eachCopied(Floor& f, F call) {
     call(f.beams, 'b');
     call(f.grounds, 'g');
     call(f.piles, 'p');
+    call(f.sagLines, 's');
     call(f.actions.loads, 'l');
 }
 
@@ -77,6 +79,7 @@ const char* prefix() {
     if constexpr (std::is_same_v<T, model::FloorBeam>) return "B";
     if constexpr (std::is_same_v<T, model::Ground>) return "G";
     if constexpr (std::is_same_v<T, model::Pile>) return "P";
+    if constexpr (std::is_same_v<T, model::SagLine>) return "F";
     return "X";
 }
 
@@ -142,6 +145,9 @@ Id add(Project& p, Floor& f, model::FloorBeam m) {
 }
 Id add(Project& p, Floor& f, model::LineSupport m) {
     return put(p, f, f.edges, std::move(m), 'e');
+}
+Id add(Project& p, Floor& f, model::SagLine m) {
+    return put(p, f, f.sagLines, std::move(m), 's');
 }
 Id add(Project& p, Floor& f, model::SlabArea m) {
     return put(p, f, f.slabs, std::move(m), 'd');
@@ -390,6 +396,7 @@ void remove(Floor& floor, const std::set<Id>& ids) {
     std::erase_if(floor.grids, gone);
     std::erase_if(floor.underlays, gone);
     std::erase_if(floor.panels, gone);
+    std::erase_if(floor.cambers, gone);
     std::erase_if(floor.actions.cases, gone);
     std::erase_if(floor.actions.combinations, gone);
     std::erase_if(floor.actions.loads, [&](const auto& l) { return ids.contains(l.loadCase); });
@@ -528,7 +535,7 @@ std::set<Id> inside(const Floor& floor, const Box& box, bool crossingToo) {
             });
         using T = std::decay_t<decltype(m)>;
         if (points.empty() || std::is_same_v<T, model::Underlay> || std::is_same_v<T, model::PanelChoice> ||
-            std::is_same_v<T, model::Grid>)
+            std::is_same_v<T, model::Camber> || std::is_same_v<T, model::Grid>)
             return;
         bool all = true, any = false;
         for (Point p : points) (box.contains(p) ? any : all) = box.contains(p);
@@ -587,6 +594,7 @@ std::vector<Id> hits(const Floor& floor, Point p, double tolerance) {
     line(floor.walls, [](const auto& w) { return w.thickness; });
     line(floor.beams, [](const auto& b) { return b.width; });
     line(floor.edges, [](const auto&) { return 0.0; });
+    line(floor.sagLines, [](const auto&) { return 0.0; });
     for (const auto& o : floor.openings)
         if (within(o.outline, true)) found.push_back({4, o.id});
     for (const auto& z : floor.zones)
@@ -630,6 +638,8 @@ std::string kindName(const T& m) {
                : std::is_same_v<T, model::Grid>           ? "Grid"
                : std::is_same_v<T, model::Underlay>       ? "Drawing below"
                : std::is_same_v<T, model::PanelChoice>    ? "Panel"
+               : std::is_same_v<T, model::Camber>         ? "Precamber"
+               : std::is_same_v<T, model::SagLine>        ? "Sag limit"
                : std::is_same_v<T, model::CombinationRow> ? "Combination"
                                                           : "Load case";
     }

@@ -32,6 +32,7 @@ Id add(Project& project, Floor& floor, model::Column like);
 Id add(Project& project, Floor& floor, model::Wall like);
 Id add(Project& project, Floor& floor, model::FloorBeam like);
 Id add(Project& project, Floor& floor, model::LineSupport like);
+Id add(Project& project, Floor& floor, model::SagLine like);
 Id add(Project& project, Floor& floor, model::SlabArea like);
 Id add(Project& project, Floor& floor, model::Zone like);
 Id add(Project& project, Floor& floor, model::Opening like);
@@ -62,7 +63,8 @@ Ids mirror(Project& project, Floor& floor, const std::set<Id>& ids, Point a, Poi
 // crossing nearest to the members.
 Ids repeatAlongGrid(Project& project, Floor& floor, const std::set<Id>& ids, bool along, bool across);
 
-// Places rounded to thousandths of a millimetre, which the file keeps exactly: what is read again is what was drawn.
+// Places rounded to thousandths of a millimetre, which the file keeps exactly: what is read again is what was
+// drawn.
 void roundPlaces(Floor& floor);
 
 // An outline with one side, or all sides (side < 0), moved outwards by a distance. Straight neighbours are

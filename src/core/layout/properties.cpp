@@ -76,6 +76,12 @@ struct Fields {
         choice("kind", "Holds", m.kind, {"simply", "clamped", "as a line of symmetry"});
         line(m.a, m.b);
     }
+    void operator()(model::SagLine& m) {
+        v.text("name", "Name", m.name);
+        choice("of", "Sag", m.of, {"after partitions", "in all"});
+        number("limit", "At the most", Kind::Sag, m.limit);
+        line(m.a, m.b);
+    }
     void operator()(model::FloorBeam& m) {
         v.text("name", "Name", m.name);
         number("width", "Width", Kind::Length, m.width);

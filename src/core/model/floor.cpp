@@ -6,6 +6,22 @@
 
 namespace talvik::model {
 
+actions::ActionKind LoadCase::kind() const {
+    using To = actions::Nature;
+    switch (nature) {
+        case Nature::Imposed:
+            return {To::Imposed, use};
+        case Nature::Wind:
+            return {To::Wind};
+        case Nature::Accidental:
+            return {To::Accidental};
+        case Nature::SelfWeight:
+        case Nature::Permanent:
+            break;
+    }
+    return {};
+}
+
 geometry::Ring ring(const Outline& outline, double tolerance) {
     geometry::Ring points;
     for (std::size_t i = 0; i < outline.size(); ++i) {
@@ -87,6 +103,7 @@ bool sameButStrips(const Floor& a, const Floor& b) {
     Floor c = a;
     c.strips = b.strips;
     c.punching = b.punching;
+    c.cambers = b.cambers, c.sagLines = b.sagLines;
     return c == b;
 }
 

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "actions/actions.h"
+#include "actions/factor_sets.h"
 #include "geometry/polygon.h"
 #include "model/bar_run.h"
 
@@ -54,6 +55,23 @@ struct PanelChoice {
     enum class Span { OneWay, TwoWay } span = Span::OneWay;
     double angle = 0;  // of the direction in which a one-way panel spans, degrees
     bool operator==(const PanelChoice&) const = default;
+};
+
+// Formwork of the panel around a place, raised by so much in its middle.
+struct Camber {
+    Id id;
+    Point at;
+    double rise = 0;
+    bool operator==(const Camber&) const = default;
+};
+// A line, as below a facade, on which the slab may sag by so much and no more.
+struct SagLine {
+    Id id;
+    std::string name;
+    Point a, b;
+    enum class Of { AfterPartitions, Total } of = Of::AfterPartitions;
+    double limit = 10;
+    bool operator==(const SagLine&) const = default;
 };
 
 struct SlabArea {
@@ -140,13 +158,16 @@ struct Pile {
 struct LoadCase {
     Id id;
     std::string name;
-    enum class Nature { SelfWeight, Permanent, Imposed } nature = Nature::Permanent;
+    // Winds (directions) exclude one another, accidental cases too. Loads of both may point up (negative).
+    enum class Nature { SelfWeight, Permanent, Imposed, Wind, Accidental } nature = Nature::Permanent;
     std::string use = "B";     // of an imposed case
     double reductionArea = 0;  // area that the member in question carries, mm2; 0: no reduction by area
     // Of an imposed case on some panels alone, which no project holds: its own case, and which arrangement.
     Id whole = {};
     int arrangement = 0;
     bool arranged() const { return arrangement > 0; }
+    bool permanent() const { return nature == Nature::SelfWeight || nature == Nature::Permanent; }
+    actions::ActionKind kind() const;
     bool operator==(const LoadCase&) const = default;
 };
 struct Finish {
@@ -301,6 +322,8 @@ struct Floor {
     std::vector<Ground> grounds;
     std::vector<Pile> piles;
     std::vector<PanelChoice> panels;
+    std::vector<Camber> cambers;
+    std::vector<SagLine> sagLines;
     AnalysisChoices choices;
     FloorActions actions;
     FloorStrips strips;
@@ -308,7 +331,7 @@ struct Floor {
     bool operator==(const Floor&) const = default;
 };
 
-// Whether two floors differ in nothing but their strips and what was decided about punching.
+// Whether two floors differ in nothing but their strips and what was decided about punching and sag.
 bool sameButStrips(const Floor& a, const Floor& b);
 // The slabs together, as outlines without what lies between them.
 std::vector<geometry::Ring> outlines(const Floor& floor);
@@ -345,6 +368,8 @@ void eachList(Floor& floor, F f) {
     f("grounds", floor.grounds);
     f("piles", floor.piles);
     f("panels", floor.panels);
+    f("cambers", floor.cambers);
+    f("sag_lines", floor.sagLines);
     f("cases", floor.actions.cases);
     f("loads", floor.actions.loads);
     f("combinations", floor.actions.combinations);

@@ -150,6 +150,16 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
         v.number(at("panels", i) + ".angle", f.panels[i].angle, -360, 360, "The direction of a panel",
                  "degrees", 1);
     }
+    for (std::size_t i = 0; i < f.cambers.size(); ++i) {
+        v.place(at("cambers", i), f.cambers[i].at, "The precamber of a panel");
+        v.number(at("cambers", i) + ".rise", f.cambers[i].rise, 0, 500, "The precamber of a panel", "mm", 1);
+    }
+    for (std::size_t i = 0; i < f.sagLines.size(); ++i) {
+        const std::string name = named("sag limit", f.sagLines[i]), where = at("sag_lines", i);
+        v.number(where + ".limit", f.sagLines[i].limit, 0.1, 1000, "The sag that " + name + " allows", "mm",
+                 1);
+        v.line(where, f.sagLines[i].a, f.sagLines[i].b, name, slabs);
+    }
     for (std::size_t i = 0; i < f.openings.size(); ++i) {
         std::string name = named("opening", f.openings[i]), where = at("openings", i) + ".outline";
         auto r = v.outline(where, f.openings[i].outline, name);

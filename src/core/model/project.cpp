@@ -291,6 +291,16 @@ class Validator {
         }
     }
 
+    // What stands on paper, in tables and in messages: no control characters, and not without end.
+    void name(const std::string& at, const std::string& text) {
+        constexpr std::size_t longest = 300;
+        if (std::any_of(text.begin(), text.end(), [](unsigned char c) { return c < 0x20 || c == 0x7f; }))
+            add(at, "The name holds a control character, such as a line break; write it anew.");
+        else if (text.size() > longest)
+            add(at,
+                fmt::format("The name has {} characters; at most {} are possible.", text.size(), longest));
+    }
+
   private:
     std::set<Id> ids_;
 };
@@ -301,6 +311,22 @@ std::vector<Diagnostic> validate(const Project& project) {
     Validator v;
     v.basis(project.basis);
     v.sheet(project.sheet);
+    v.name("name", project.name);
+    for (std::size_t i = 0; i < project.slabs.size(); ++i)
+        v.name(fmt::format("slabs[{}].name", i), project.slabs[i]->name);
+    for (std::size_t i = 0; i < project.bases.size(); ++i) {
+        const std::string at = fmt::format("bases[{}]", i);
+        v.name(at + ".name", project.bases[i]->name);
+        for (const auto& c : project.bases[i]->columns) v.name(at + ".columns", c.name);
+        for (const auto& c : project.bases[i]->cases) v.name(at + ".cases", c.name);
+    }
+    for (std::size_t i = 0; i < project.floors.size(); ++i) {
+        const std::string at = fmt::format("floors[{}]", i);
+        v.name(at + ".name", project.floors[i]->name);
+        eachMember(*project.floors[i], [&](const std::string& path, const auto& member) {
+            if constexpr (requires { member.name; }) v.name(at + "." + path + ".name", member.name);
+        });
+    }
     if (project.slabs.size() > 200) v.add("slabs", "More than 200 slabs in one project.");
     for (std::size_t i = 0; i < project.slabs.size(); ++i)
         v.slab(fmt::format("slabs[{}]", i), *project.slabs[i], project.basis);

@@ -4,8 +4,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <optional>
 
+#include "analysis/cuts.h"
 #include "opinions/yield_lines.h"
 #include "standards/panel_coefficients.h"
 
@@ -23,7 +25,8 @@ struct Line {
 
 class Finder {
   public:
-    Finder(const model::Floor& floor, const analysis::FloorAnalysis& a) : f_(floor), a_(a) {
+    Finder(const model::Floor& floor, const analysis::FloorAnalysis& a)
+        : f_(floor), a_(a), cutter_(*a.model) {
         for (const auto& s : f_.slabs) slabs_.push_back(model::ring(s.outline));
         for (const auto& o : f_.openings) openings_.push_back(model::ring(o.outline));
         for (const auto& w : f_.walls) lines_.push_back({w.a, w.b, w.thickness / 2, false});
@@ -69,6 +72,11 @@ class Finder {
     const analysis::FloorAnalysis& a_;
     std::vector<geometry::Ring> slabs_, openings_;
     std::vector<Line> lines_;
+    const analysis::Cutter cutter_;
+    mutable std::map<std::size_t, analysis::CombinationCuts> cuts_;  // by combination, as they are wanted
+    analysis::Cut cutThrough(std::size_t combination, Point from, Point to) const {
+        return cuts_.try_emplace(combination, a_, cutter_, combination).first->second.cut(from, to);
+    }
 
     bool onSlab(Point p) const {
         auto in = [&](const auto& r) { return geometry::contains(r, p); };
@@ -168,8 +176,8 @@ class Finder {
                     "more apart than expected: beams that sink or turn, loads that are not even");
             };
             auto mean = [&](bool alongX, double at) {  // over the middle half of the width
-                auto cut = alongX ? analysis::cut(a_, k, {at, y0 + b / 4}, {at, y1 - b / 4})
-                                  : analysis::cut(a_, k, {x0 + a / 4, at}, {x1 - a / 4, at});
+                auto cut = alongX ? cutThrough(k, {at, y0 + b / 4}, {at, y1 - b / 4})
+                                  : cutThrough(k, {x0 + a / 4, at}, {x1 - a / 4, at});
                 return cut.length > 0 ? cut.slabMoment / cut.length : 0;
             };
             row("span, along the shorter side", mean(xShort, xShort ? middle.x : middle.y), c.spanShort);
@@ -205,8 +213,7 @@ class Finder {
             };
             double ln = std::max(l1 - half(from) - half(to), 0.65 * l1);
             auto moment = [&](double at) {
-                auto cut = alongX ? analysis::cut(a_, k, {at, y0}, {at, y1})
-                                  : analysis::cut(a_, k, {x0, at}, {x1, at});
+                auto cut = alongX ? cutThrough(k, {at, y0}, {at, y1}) : cutThrough(k, {x0, at}, {x1, at});
                 return cut.slabMoment + cut.beamMoment;
             };
             double start = alongX ? x0 : y0, end = alongX ? x1 : y1;

@@ -29,7 +29,11 @@ void unloaded(const model::Project& project, const std::shared_ptr<const model::
         imposed |= c.nature == Nature::Imposed && loaded;
         if (c.nature != Nature::SelfWeight && !loaded)
             add(fmt::format("The {} case {} has no load: it counts for nothing.",
-                            c.nature == Nature::Imposed ? "imposed" : "permanent", c.name),
+                            c.nature == Nature::Imposed      ? "imposed"
+                            : c.nature == Nature::Wind       ? "wind"
+                            : c.nature == Nature::Accidental ? "accidental"
+                                                             : "permanent",
+                            c.name),
                 {c.id});
     }
     if (!imposed)

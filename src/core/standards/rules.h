@@ -165,8 +165,8 @@ class SlendernessRules {
     virtual double panelThickness(const PanelInput& in, Steps* t = nullptr) const = 0;
 };
 
-// Of a place of a plate in one direction, on the section's width: curvature per moment (1/(N mm2)) with the cracks
-// of the moment `mTotal` of its station, and the curvature of shrinkage there.
+// Of a place of a plate in one direction, on the section's width: curvature per moment (1/(N mm2)) with the
+// cracks of the moment `mTotal` of its station, and the curvature of shrinkage there.
 struct SagPlace {
     double gross = 0;      // at once, uncracked
     double cracked = 0;    // at once
@@ -186,9 +186,12 @@ class SagRules {
     // Moments of the station: `mTotal` the largest that acts before, `mSustained`, and in `mBefore` what acts
     // before partitions (or `mPermanent`). Steel of both faces and depths as there.
     virtual SagPlace place(const Section& s, const SagStation& at, double creep, double shrinkage) const = 0;
-    // Whether `lasting` comes beside the sag at once of all loads (ACI 318), or is all there is (EN 1992-1-1).
+    // Whether `lasting` comes beside the sag at once of all loads (ACI 318), or is all there is (EN
+    // 1992-1-1).
     virtual bool lastingBesides() const = 0;
     virtual std::vector<SagLimit> limits() const = 0;
+    // What formwork may be raised by, as a part of the span: span over this, with the clause.
+    virtual std::pair<double, std::string> camber() const { return {250, "office practice"}; }
 };
 
 struct AnchorageInput {
@@ -331,6 +334,14 @@ class ActionRules {
     // Factor of an imposed action that accompanies another, leading one, in a combination of this list.
     virtual double accompanying(const actions::Combination& leading,
                                 const catalogs::ImposedUse& use) const = 0;
+    // Combinations in which a wind or an accidental action takes part, with factors in the order of `kinds`;
+    // those without stand in `combinations`. Ultimate, characteristic and frequent. Where permanent actions
+    // have their least factor no imposed action stands beside the wind.
+    struct Stated {
+        actions::LimitState state;
+        actions::FactorSet set;
+    };
+    virtual std::vector<Stated> windAndAccidental(const std::vector<actions::ActionKind>& kinds) const = 0;
 };
 
 // What design strips of two-way slabs take from the standard.

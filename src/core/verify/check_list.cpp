@@ -10,7 +10,7 @@ void CheckList::add(NamedFinding named, const checks::Place& place, std::string 
     static_cast<checks::Finding&>(c) = std::move(named.finding);
     c.key = prefix_ + (id.empty() ? "" : id + "/") + named.name;
     c.what = std::move(named.title);
-    c.title = c.what + (id.empty() ? "" : ", " + place.name);
+    c.title = c.what + (!named.of.empty() ? ", " + named.of : id.empty() ? "" : ", " + place.name);
     c.topic = named.topic;
     c.face = face;
     c.combination = std::move(combination);

@@ -15,6 +15,7 @@ struct NamedFinding {
     checks::Topic topic = checks::Topic::None;
     checks::Finding finding;
     trace::Steps steps;
+    std::string of{};  // follows the title where the place has no name of its own: "A–B/1–2"
 };
 
 class CheckList {

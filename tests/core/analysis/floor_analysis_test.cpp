@@ -499,3 +499,51 @@ TEST(FloorAnalysis, StopsAndStartsAgain) {
         EXPECT_TRUE(a.u.empty());
     }
 }
+
+namespace {
+
+// A slab between supports with a line drawn `gap` beside another: what the analysis makes of it.
+enum class Beside { Wall, Zone, Support };
+analysis::FloorAnalysis withLineBeside(Beside what, double gap) {
+    Floor f;
+    f.id = "f";
+    f.slabs = {{"d1", "", box(0, 0, 8000, 6000), 250}};
+    f.edges = {{"e1", "", {0, 0}, {0, 6000}}, {"e2", "", {8000, 0}, {8000, 6000}}};
+    if (what == Beside::Wall) f.walls = {{"w1", "", {1000, gap}, {7000, gap}, 200}};
+    if (what == Beside::Zone) f.zones = {{"z1", "", box(2000, gap, 6000, 3000), 350}};
+    if (what == Beside::Support) f.edges.push_back({"e3", "", {500, -gap}, {7500, -gap}});
+    f.actions.cases = {{"q1", "Self", Nature::SelfWeight, "B"}};
+    return FloorAnalyser().analyse(f, "f", basis(), eachCase(f), {});
+}
+double largestSag(const analysis::FloorAnalysis& a) {
+    double most = 0;
+    for (std::size_t i = 0; i < a.u[0].size(); i += 3) most = std::max(most, a.u[0][i]);
+    return most;
+}
+
+}  // namespace
+
+// A wall 1 mm inside an edge, a zone 0.6 mm off one, a line support 0.9 mm outside: as if on it, told, and
+// with no more triangles. Whatever the gap, triangles stay bounded by the square of the thickness.
+TEST(FloorAnalysis, LinesAHairApartAreOne) {
+    for (auto what : {Beside::Wall, Beside::Zone, Beside::Support}) {
+        const auto on = withLineBeside(what, 0);
+        ASSERT_TRUE(on.good()) << on.trouble[0].message;
+        const double area = 8000.0 * 6000;
+        for (double gap : {0.3, 0.6, 0.9, 1.0, 2.0, 4.0, 6.0, 11.0, 30.0, 120.0}) {
+            if (what == Beside::Support && gap > 5) continue;  // it holds nothing then
+            const auto a = withLineBeside(what, gap);
+            ASSERT_TRUE(a.good()) << int(what) << " " << gap << " " << a.trouble[0].message;
+            const auto& mesh = a.model->mesh;
+            EXPECT_LT(double(mesh.triangles.size()), 150 * area / (250.0 * 250)) << int(what) << " " << gap;
+            EXPECT_LT(a.cases[0].imbalance, 1e-6);
+            if (gap >= 5) continue;
+            EXPECT_LT(mesh.triangles.size(), 1.3 * double(on.model->mesh.triangles.size())) << gap;
+            EXPECT_GT(mesh.smallestAngle, 12) << int(what) << " " << gap;
+            EXPECT_NEAR(largestSag(a), largestSag(on), 0.01 * largestSag(on)) << int(what) << " " << gap;
+            bool told = false;
+            for (const auto& n : mesh.notes) told |= n.find("taken as one") != std::string::npos;
+            EXPECT_TRUE(told) << int(what) << " " << gap;
+        }
+    }
+}

@@ -32,6 +32,11 @@ TEST_P(ReferenceTable, AgreesWithinTolerance) {
             // Where a perimeter governs is flat near the worst.
             if (GetParam() == "en_punching_footing" && output.name != "util" && output.name != "v0")
                 tolerance = 0.05 * std::abs(want);
+            // By integration; and searched for besides.
+            if (GetParam() == "en_deflection_ss" && (output.name == "defl" || output.name == "ratio"))
+                tolerance = 0.01 * std::abs(want);
+            if (GetParam() == "en_deflection_propped" && output.name != "Xel")
+                tolerance = (output.name == "X" ? 0.01 : 0.02) * std::abs(want);
             if (want == 0)
                 tolerance = 1e-6 * std::max(1.0, test::num(expected[i], topic->outputs.front().name));
             EXPECT_NEAR(got, want, tolerance) << GetParam() << " row " << i + 1 << " column " << output.name;
@@ -39,17 +44,16 @@ TEST_P(ReferenceTable, AgreesWithinTolerance) {
     }
 }
 
-INSTANTIATE_TEST_SUITE_P(Topics, ReferenceTable,
-                         ::testing::Values("en_flexure", "en_capacity", "aci_flexure_si", "aci_flexure_us",
-                                           "aci_capacity_si", "shear_oneway", "shear_oneway_aci_us",
-                                           "minimum_steel", "en_crack_width", "en_span_depth",
-                                           "service_rules", "bar_cut_length", "punching_perimeters",
-                                           "en_punching", "en_punching_beta", "aci_punching_si",
-                                           "aci_punching_us", "aci_punching_steel", "aci_min_steel_column",
-                                           "punching_outer", "pad_pressure", "pad_min_side",
-                                           "pad_stability", "lever_moment_two_columns",
-                                           "en_bearing_resistance", "en_bearing_undrained",
-                                           "settlement_layers", "pile_reactions", "pile_cap_tie",
-                                           "pile_cap_two_pile", "pad_design", "en_punching_footing",
-                                           "cap_shear_en", "pad_aci", "wind_combos"),
-                         [](const auto& row) { return row.param; });
+INSTANTIATE_TEST_SUITE_P(
+    Topics, ReferenceTable,
+    ::testing::Values("en_flexure", "en_capacity", "aci_flexure_si", "aci_flexure_us", "aci_capacity_si",
+                      "shear_oneway", "shear_oneway_aci_us", "minimum_steel", "en_crack_width",
+                      "en_span_depth", "service_rules", "bar_cut_length", "punching_perimeters",
+                      "en_punching", "en_punching_beta", "aci_punching_si", "aci_punching_us",
+                      "aci_punching_steel", "aci_min_steel_column", "punching_outer", "pad_pressure",
+                      "pad_min_side", "pad_stability", "lever_moment_two_columns", "en_bearing_resistance",
+                      "en_bearing_undrained", "settlement_layers", "pile_reactions", "pile_cap_tie",
+                      "pile_cap_two_pile", "pad_design", "en_punching_footing", "cap_shear_en", "pad_aci",
+                      "wind_combos", "en_deflection_ss", "en_deflection_propped", "aci_deflection",
+                      "aci_two_way_thickness"),
+    [](const auto& row) { return row.param; });

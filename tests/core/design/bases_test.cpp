@@ -324,7 +324,7 @@ TEST(BaseSets, RemediesHold) {
         const model::PartRef part{set->id, model::PartKind::Base, "b1"};
         if (now->find(part)->worst() <= 1) continue;
         ++failing;
-        for (const auto& r : design::remedies(p, part, {}, {})) {
+        for (const auto& r : design::remedies(p, part, {}, {}).found) {
             ++offered;
             ++kinds[r.text.substr(0, r.text.find(' '))];
             const auto then = answer(r.project);
@@ -389,7 +389,7 @@ TEST(BaseSets, OverlapsAreToldAndJoined) {
     bool joined = false;
     for (const auto& b : now->bases) {
         if (b->name != "Base C1") continue;
-        for (const auto& r : design::remedies(p, b->part, {}, {}))
+        for (const auto& r : design::remedies(p, b->part, {}, {}).found)
             if (r.text.starts_with("One base for")) {
                 joined = true;
                 EXPECT_TRUE(over(*answer(r.project)).empty());

@@ -5,6 +5,7 @@
 #include <map>
 #include <set>
 
+#include "design/designer.h"
 #include "design/floors.h"
 #include "design/panel_depth.h"
 #include "formats/project_file.h"
@@ -270,4 +271,125 @@ TEST(PanelDepth, FollowsTheStandardsTables) {
             7000 * (0.8 + (id == "aci318-us" ? 60e3 / 200e3 : in.section.fy / 1400)) / (36 + 9 * 7.0 / 6),
             12.8);
     }
+}
+
+namespace {
+
+// Combinations of a regular floor with more cases, as sets of factors by the names of cases.
+using Factors = std::map<std::string, double>;
+std::vector<std::pair<actions::LimitState, Factors>> combinationsWith(
+    const std::vector<model::LoadCase>& more, const standards::Standard& standard) {
+    auto p = edited(test::regularFloor(2, 2, 6000, 6000), [&](model::Floor& f, model::Project&) {
+        f.actions.cases.insert(f.actions.cases.end(), more.begin(), more.end());
+    });
+    std::vector<std::pair<actions::LimitState, Factors>> all;
+    for (const auto& c : design::floorCombinations(*p.floors[0], standard)) {
+        Factors f;
+        for (std::size_t i = 0; i < c.factors.size(); ++i)
+            if (c.factors[i] != 0)
+                f[p.floors[0]->actions.cases[i].name] = std::round(1e6 * c.factors[i]) / 1e6;
+        all.emplace_back(c.state, f);
+    }
+    return all;
+}
+model::LoadCase caseOf(const char* id, model::LoadCase::Nature nature) {
+    model::LoadCase c;
+    c.id = id, c.name = id, c.nature = nature;
+    return c;
+}
+
+}  // namespace
+
+// By hand from EN 1990 6.4.3, 6.5.3 and Table A1.1 (offices: 0.7, 0.5, 0.3; wind: 0.6, 0.2, 0).
+TEST(FloorActions, WindAndAccidentsAsEN1990PutsThemTogether) {
+    using enum actions::LimitState;
+    using Nature = model::LoadCase::Nature;
+    const auto en = standards::makeStandard("en1992");
+    const auto all = combinationsWith(
+        {caseOf("W1", Nature::Wind), caseOf("W2", Nature::Wind), caseOf("A", Nature::Accidental)}, *en);
+    auto g = [](double f, Factors more) {
+        more["Self"] = more["Dead"] = f;
+        return more;
+    };
+    std::vector<std::pair<actions::LimitState, Factors>> expected{
+        // Without wind: as ever.
+        {Ultimate, g(1.35, {{"Imposed", 1.5}})},
+        {Ultimate, g(1, {{"Imposed", 1.5}})},
+        {Characteristic, g(1, {{"Imposed", 1}})},
+        {Frequent, g(1, {{"Imposed", 0.5}})},
+        {QuasiPermanent, g(1, {{"Imposed", 0.3}})},
+        // An accident with nothing else, with imposed load first or second.
+        {Ultimate, g(1, {{"A", 1}})},
+        {Ultimate, g(1, {{"A", 1}, {"Imposed", 0.5}})}};
+    for (const char* w : {"W1", "W2"})
+        for (auto& e : std::vector<std::pair<actions::LimitState, Factors>>{
+                 {Ultimate, g(1.35, {{w, 1.5}})},
+                 {Ultimate, g(1.35, {{w, 1.5}, {"Imposed", 1.05}})},
+                 {Ultimate, g(1.35, {{w, 0.9}, {"Imposed", 1.5}})},
+                 {Ultimate, g(1, {{w, 1.5}})},
+                 {Ultimate, g(1, {{"A", 1}, {w, 0.2}})},
+                 {Ultimate, g(1, {{"A", 1}, {w, 0.2}, {"Imposed", 0.3}})},
+                 {Characteristic, g(1, {{w, 1}})},
+                 {Characteristic, g(1, {{w, 1}, {"Imposed", 0.7}})},
+                 {Characteristic, g(1, {{w, 0.6}, {"Imposed", 1}})},
+                 {Frequent, g(1, {{w, 0.2}, {"Imposed", 0.3}})}})
+            expected.push_back(e);
+    for (const auto& e : expected)
+        EXPECT_EQ(std::count(all.begin(), all.end(), e), 1)
+            << int(e.first) << " " << testing::PrintToString(e.second);
+    EXPECT_EQ(all.size(), expected.size());
+    // Without such cases nothing changes.
+    EXPECT_EQ(combinationsWith({}, *en).size(), 5u);
+}
+
+// ACI 318-19 5.3.1 and ASCE/SEI 7-16 2.4.1 for D, L and W.
+TEST(FloorActions, WindAsACI318PutsItTogether) {
+    using enum actions::LimitState;
+    const auto aci = standards::makeStandard("aci318-si");
+    ASSERT_TRUE(aci);
+    const auto all = combinationsWith({caseOf("W", model::LoadCase::Nature::Wind)}, *aci);
+    auto g = [](double f, Factors more) {
+        more["Self"] = more["Dead"] = f;
+        return more;
+    };
+    std::size_t windy = 0;
+    for (const auto& c : all) windy += c.second.contains("W");
+    const std::vector<std::pair<actions::LimitState, Factors>> expected{
+        {Ultimate, g(1.2, {{"W", 1}})},
+        {Ultimate, g(1.2, {{"W", 1}, {"Imposed", 1}})},
+        {Ultimate, g(0.9, {{"W", 1}})},
+        {Characteristic, g(1, {{"W", 0.6}})},
+        {Characteristic, g(1, {{"W", 0.45}, {"Imposed", 0.75}})},
+        {Characteristic, g(1, {{"W", 0.45}})}};
+    for (const auto& e : expected)
+        EXPECT_EQ(std::count(all.begin(), all.end(), e), 1)
+            << int(e.first) << " " << testing::PrintToString(e.second);
+    EXPECT_EQ(windy, expected.size());
+}
+
+// Suction that is more than the slab weighs bends it upwards and lifts its supports: statics of a slab over
+// two walls, and the check of equilibrium.
+TEST(FloorActions, SuctionLiftsWhatIsLight) {
+    auto p = edited(test::regularFloor(2, 2, 6000, 6000), [&](model::Floor& f, model::Project&) {
+        f.columns.clear();
+        f.slabs[0].outline = test::rectangle(0, 0, 6000, 8000);
+        f.edges.push_back({"s1", "", {0, 0}, {0, 8000}});
+        f.edges.push_back({"s2", "", {6000, 0}, {6000, 8000}});
+        f.actions.cases.push_back(caseOf("W", model::LoadCase::Nature::Wind));
+        model::FloorLoad l;
+        l.id = "lw", l.loadCase = "W", l.value = -9e-3;
+        f.actions.loads.push_back(l);
+    });
+    const auto a = design::analyseFloor(p, 0);
+    ASSERT_TRUE(a.good()) << a.trouble[0].message;
+    double least = 0;
+    for (std::size_t k = 0; k < a.combinations.size(); ++k)
+        for (const auto& f : a.forces(k)) least = std::min(least, f.up);
+    // 1.0 x (25 x 0.25 + 1.5) - 1.5 x 9 kN/m2 on half of the slab.
+    EXPECT_NEAR(least, -(13.5 - 7.75) * 1e-3 * 3000 * 8000, 2e3);
+    const auto run = design::designNow(p, "f1");
+    bool lifts = false;
+    for (const auto* c : run->all())
+        if (c->topic == checks::Topic::Uplift) lifts |= c->outcome == checks::Outcome::Over;
+    EXPECT_TRUE(lifts);
 }

@@ -11,6 +11,8 @@
 #include "design/floor_design.h"
 #include "fem/beam/continuous_beam.h"
 #include "formats/project_file.h"
+#include "layout/panels.h"
+#include "layout/placing.h"
 #include "support/random_floor.h"
 #include "support/regular_floor.h"
 
@@ -234,4 +236,135 @@ TEST(FloorSag, RandomFloorsSettle) {
     }
     EXPECT_GT(seen, 15);
     EXPECT_LT(rounds, 60);
+}
+
+namespace {
+
+const design::FloorSag::Row* longest(const design::FloorSag& sag) {
+    const design::FloorSag::Row* most = nullptr;
+    for (const auto& r : sag.rows)
+        if (r.limit.which == standards::SagLimit::Which::Total && r.line.empty() && !r.tip &&
+            (!most || r.sag / r.allowed > most->sag / most->allowed))
+            most = &r;
+    return most;
+}
+const checks::Check* checkOf(const design::FloorDesign& d, const std::string& title) {
+    for (const auto* c : d.all())
+        if (c->what == title) return c;
+    return nullptr;
+}
+
+}  // namespace
+
+// Formwork raised in a panel between two walls is a parabola along the span: it comes off the long-term sag
+// by its rise, off the sag after partitions not at all; too much of it is over.
+TEST(FloorSag, PrecamberComesOffTheLongTermSag) {
+    const auto p = between(6400, 190);
+    const auto level = designed(p);
+    const auto* before = longest(sagOf(level));
+    ASSERT_TRUE(before);
+    auto raised = [&](double rise) {
+        return model::editFloor(p, "f1", [&](model::Floor& f, model::Project& next) {
+            layout::setCamber(next, f, layout::findPanels(f), {0}, rise);
+        });
+    };
+    const auto d = designed(raised(12));
+    const auto* after = longest(sagOf(d));
+    ASSERT_TRUE(after);
+    EXPECT_NEAR(before->sag - after->sag, 12, 0.25);
+    EXPECT_EQ(after->raised, 12);
+    for (std::size_t i = 0; i < sagOf(d).rows.size(); ++i)
+        if (sagOf(d).rows[i].limit.which == standards::SagLimit::Which::After) {
+            EXPECT_NEAR(sagOf(d).rows[i].sag, sagOf(level).rows[i].sag, 1e-6);
+        }
+    const auto* check = checkOf(*d, "Precamber");
+    ASSERT_TRUE(check);
+    EXPECT_NEAR(check->limit, std::min(0.8 * after->permanent, after->span / 250), 1e-6);
+    // Permanent loads bring less than all that stay, by their share of the load.
+    const double dead = 25e-6 * 190 + 1.5e-3, all = dead + 0.3 * 3e-3;
+    EXPECT_NEAR(after->permanent / (after->sag + after->camber), dead / all, 0.01);
+    const auto much = designed(raised(60));
+    EXPECT_EQ(checkOf(*much, "Precamber")->outcome, checks::Outcome::Over);
+    EXPECT_FALSE(checkOf(*level, "Precamber"));
+}
+
+// What is proposed does it, and less by a step does not; nothing is proposed where it would be too much.
+TEST(FloorSag, WhatIsProposedDoes) {
+    int proposed = 0, refused = 0;
+    for (double span : {5000.0, 5600.0, 6000.0, 6400.0, 6800.0, 7600.0, 9000.0}) {
+        const auto p = between(span, 240);
+        const auto d = designed(p);
+        const auto* row = longest(sagOf(d));
+        ASSERT_TRUE(row) << span;
+        const double rise = design::proposedCamber(*row, *d->standard->sag);
+        if (row->sag <= row->allowed) {
+            EXPECT_EQ(rise, 0);
+            continue;
+        }
+        if (rise == 0) {
+            EXPECT_GT(row->sag - row->allowed + 5, std::min(0.8 * row->permanent, row->span / 250)) << span;
+            ++refused;
+            continue;
+        }
+        ++proposed;
+        for (double less : {0.0, 5.0}) {
+            const auto q = model::editFloor(p, "f1", [&](model::Floor& f, model::Project& next) {
+                layout::setCamber(next, f, layout::findPanels(f), {0}, rise - less);
+            });
+            const auto with = designed(q);
+            const auto* then = longest(sagOf(with));
+            EXPECT_EQ(then->sag <= then->allowed, less == 0) << span << " " << rise - less;
+        }
+    }
+    EXPECT_GE(proposed, 3);
+    EXPECT_GE(refused, 2);
+}
+
+// A limit on a line counts from the level as cast, and is checked; strips carry the sag along their middle.
+TEST(FloorSag, LinesWithLimitsAndStrips) {
+    auto p = between(6000, 200);
+    for (double limit : {1.0, 100.0}) {
+        const auto q = model::editFloor(p, "f1", [&](model::Floor& f, model::Project& next) {
+            model::SagLine line;
+            line.a = {3000, 1000}, line.b = {3000, 11000}, line.limit = limit;
+            line.of = model::SagLine::Of::Total;
+            layout::add(next, f, line);
+            line.a = {100, 1000}, line.b = {100, 11000}, line.of = model::SagLine::Of::AfterPartitions;
+            layout::add(next, f, line);
+        });
+        EXPECT_TRUE(model::validate(q).empty());
+        const auto d = designed(q);
+        const auto& sag = sagOf(d);
+        const double most = *std::max_element(sag.total.begin(), sag.total.end());
+        int lines = 0;
+        for (const auto& r : sag.rows) {
+            if (r.line.empty()) continue;
+            ++lines;
+            EXPECT_EQ(r.allowed, limit);
+            if (r.limit.which == standards::SagLimit::Which::Total) {
+                EXPECT_NEAR(r.sag, most, 0.02 * most);
+            } else {
+                EXPECT_LT(r.sag, 0.12 * most) << "beside a support";
+            }
+        }
+        EXPECT_EQ(lines, 2);
+        int over = 0;
+        for (const auto* c : d->all())
+            over += c->title.find("line F1") != std::string::npos && c->outcome == checks::Outcome::Over;
+        EXPECT_EQ(over, limit < 2 ? 1 : 0);
+        bool along = false;
+        for (const auto& s : d->strips)
+            if (std::abs(std::cos(s->strip->axes.angle * M_PI / 180)) > 0.9)
+                for (const auto& span : s->sag) {
+                    along = true;
+                    EXPECT_NEAR(span.largest, most, 0.05 * most);
+                    EXPECT_NEAR(span.at, 3000, 400);
+                    EXPECT_NEAR(span.limit, 6000.0 / 250, 1);
+                }
+        EXPECT_TRUE(along);
+        // The file keeps them.
+        const auto read = formats::readProject(formats::projectText(q));
+        ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+        EXPECT_TRUE(*read.project.floors[0] == *q.floors[0]);
+    }
 }

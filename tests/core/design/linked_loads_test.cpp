@@ -5,6 +5,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <map>
 
 #include "design/bases.h"
 #include "design/design.h"
@@ -187,6 +188,42 @@ TEST(LinkedLoads, TwoFloorsAndTypedActions) {
     q = design::unlinkFloor(q, q.bases[0]->id, "f1");
     EXPECT_EQ(q.bases[0]->columns.size(), 1u);
     EXPECT_TRUE(model::validate(q).empty()) << formats::sentences(model::validate(q));
+}
+
+// Winds of floors keep their direction: those with one name act at once, others never.
+TEST(LinkedLoads, WindsOfFloorsByTheirNames) {
+    auto p = linkedProject();
+    const auto before = answer(p);
+    p = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) {
+        for (auto [id, name, value] :
+             {std::tuple("w1", "Wind, uplift", -1e-3), {"w2", "Wind, pressing", 0.5e-3}}) {
+            model::LoadCase c;
+            c.id = id, c.name = name, c.nature = model::LoadCase::Nature::Wind;
+            f.actions.cases.push_back(c);
+            model::FloorLoad l;
+            l.id = std::string("l") + id, l.loadCase = id, l.value = value;
+            f.actions.loads.push_back(l);
+        }
+    });
+    p = formats::withCopy(p, "f1", "Upper").project;
+    std::vector<std::string> left;
+    p = design::linkFloor(p, p.bases[0]->id, *p.floors[1], left);
+    const auto a = answer(p);
+    ASSERT_EQ(a->error, "");
+    std::map<std::string, double> sums;
+    int winds = 0;
+    for (const auto& k : a->set->cases) {
+        winds += k.kind.nature == actions::Nature::Wind;
+        for (const auto& c : a->set->columns)
+            for (const auto& x : c.actions)
+                if (x.loadCase == k.id) sums[k.name] += x.N;
+    }
+    EXPECT_EQ(winds, 2);
+    const double area = 12.4e3 * 10.4e3;
+    EXPECT_NEAR(sums["Wind, uplift of floors"], -2 * area * 1e-3, 4e-3 * area * 1e-3);
+    EXPECT_NEAR(sums["Wind, pressing of floors"], area * 1e-3, 4e-3 * area * 1e-3);
+    EXPECT_NEAR(total(*a->set, actions::Nature::Permanent),
+                2 * total(*before->set, actions::Nature::Permanent), 100);
 }
 
 TEST(LinkedLoads, WhatIsMissingIsSaid) {

@@ -51,14 +51,14 @@ TEST(Sweep, PointsAreFullDesignsToTheByte) {
     }
     // Thicker slabs take more concrete; the table has a row for each.
     EXPECT_LT(points[0].concreteVolume, points[2].concreteVolume);
-    const auto rows = test::rows(design::sweepCsv(points, p));
+    const auto rows = test::rows(formats::sweepCsv(points, p));
     ASSERT_EQ(rows.size(), 12u);
     EXPECT_EQ(rows[4].at("drops"), "yes");
     EXPECT_EQ(rows[0].at("thickness"), "200");
     // 12.4 by 11.4 m, 200 mm thick, its soffit and sides.
-    EXPECT_NEAR(std::stod(csvCell(design::sweepCsv(points, p), 1, 6)), 12.4 * 11.4 * 0.2, 0.3);
-    EXPECT_GT(std::stod(csvCell(design::sweepCsv(points, p), 1, 8)), 120);
-    EXPECT_EQ(design::sweepCsv(points, p), design::sweepCsv(points, p));
+    EXPECT_NEAR(std::stod(csvCell(formats::sweepCsv(points, p), 1, 6)), 12.4 * 11.4 * 0.2, 0.3);
+    EXPECT_GT(std::stod(csvCell(formats::sweepCsv(points, p), 1, 8)), 120);
+    EXPECT_EQ(formats::sweepCsv(points, p), formats::sweepCsv(points, p));
 }
 
 TEST(Sweep, DropsLieUnderInnerColumns) {

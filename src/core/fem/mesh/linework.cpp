@@ -8,8 +8,6 @@
 namespace talvik::fem {
 namespace {
 
-constexpr double crossingTolerance = 20;  // times the tolerance
-
 // Points of the plane that are one when nearer than the tolerance; the first comer keeps its place.
 class Welder {
   public:
@@ -21,7 +19,7 @@ class Welder {
                 if (auto found = cells_.find(key(i, j)); found != cells_.end())
                     for (int at : found->second)
                         if (std::hypot(points[at].x - p.x, points[at].y - p.y) <= tolerance_) {
-                            if (!(points[at] == p)) ++joined;
+                            if (!(points[at] == p) && ++joined == 1) first = p;
                             return at;
                         }
         points.push_back(p);
@@ -30,6 +28,7 @@ class Welder {
     }
     std::vector<Point> points;
     int joined = 0;
+    Point first{0, 0};  // of those joined
 
   private:
     long cell(double v) const { return long(std::floor(v / (2 * tolerance_))); }
@@ -48,7 +47,7 @@ struct Box {
 }  // namespace
 
 Linework joinLines(const std::vector<MeshTask::Line>& lines, const std::vector<Point>& points,
-                   double tolerance) {
+                   double tolerance, double crossing) {
     Welder weld(tolerance);
     struct Segment {
         int a, b, line;
@@ -68,10 +67,10 @@ Linework joinLines(const std::vector<MeshTask::Line>& lines, const std::vector<P
                             {}});
     }
     for (Point p : points) work.pointOf.push_back(weld.add(p));
-    work.joined = weld.joined;
+    work.joined = weld.joined, work.firstJoined = weld.first;
 
     // Sweep along x: each pair whose boxes touch.
-    double reach = crossingTolerance * tolerance;
+    const double reach = std::max(tolerance, crossing);
     std::vector<int> order(segments.size());
     for (std::size_t i = 0; i < order.size(); ++i) order[i] = int(i);
     std::stable_sort(order.begin(), order.end(),
@@ -87,7 +86,7 @@ Linework joinLines(const std::vector<MeshTask::Line>& lines, const std::vector<P
         double along = ((c.x - a.x) * dx + (c.y - a.y) * dy) / length;
         double off = std::abs((c.x - a.x) * dy - (c.y - a.y) * dx) / length;
         bool soft = p < int(yields.size()) && yields[p];
-        return off <= (soft ? crossingTolerance : 1) * tolerance && along > 0 && along < length;
+        return off <= (soft ? reach : tolerance) && along > 0 && along < length;
     };
     for (std::size_t i = 0; i < order.size(); ++i)
         for (std::size_t j = i + 1; j < order.size(); ++j) {
@@ -109,7 +108,7 @@ Linework joinLines(const std::vector<MeshTask::Line>& lines, const std::vector<P
             Point at{a.x + u * (b.x - a.x), a.y + u * (b.y - a.y)};
             // Close to an end of one of them, the lines meet at that end: no tiny piece is left over.
             int p = -1;
-            double least = crossingTolerance * tolerance;
+            double least = reach;
             for (int end : {s.a, s.b, t.a, t.b})
                 if (double off = std::hypot(weld.points[end].x - at.x, weld.points[end].y - at.y);
                     off < least)

@@ -122,8 +122,8 @@ class Generator {
     Linework work_;
     std::vector<Point> points_;  // of the triangulation: linework, then on lines, then lattice
     std::vector<Point> obstacles_;
-    std::vector<double> near_;  // per obstacle: how near a seed may come, of the usual distance
-    std::vector<char> soft_;    // per piece of line: square to the lattice
+    std::vector<double> near_;             // per obstacle: how near a seed may come, of the usual distance
+    std::vector<char> soft_;               // per piece of line: square to the lattice
     std::vector<std::vector<int>> chain_;  // per piece: the points along it
     Triangulation cdt_;
     std::vector<Vertex> vertex_;  // per point
@@ -148,11 +148,14 @@ class Generator {
         for (const auto& r : input_.slabs) ring(r);
         for (const auto& r : input_.openings) ring(r);
         lines_.insert(lines_.end(), input_.lines.begin(), input_.lines.end());
-        work_ = joinLines(lines_, input_.points, input_.tolerance);
+        work_ = joinLines(lines_, input_.points, input_.tolerance, input_.crossing);
         if (work_.joined > 0)
-            mesh_.notes.push_back(fmt::format("{} point{} closer together than {} mm {} joined.",
-                                              work_.joined, work_.joined == 1 ? "" : "s", input_.tolerance,
-                                              work_.joined == 1 ? "was" : "were"));
+            mesh_.notes.push_back(fmt::format(
+                "{} closer together than {:.2g} mm {} taken as one, the first at ({:.3f}, {:.3f}) m: draw "
+                "them on "
+                "one place.",
+                work_.joined == 1 ? std::string("Two points") : fmt::format("{} points", work_.joined + 1),
+                input_.tolerance, "were", work_.firstJoined.x / 1000, work_.firstJoined.y / 1000));
         points_ = work_.points;
     }
 
@@ -195,8 +198,8 @@ class Generator {
         }
     }
 
-    // Places on a line through the lattice between a and b, `step` times the size from seed to seed or from row
-    // to row, but for those that would crowd a and b.
+    // Places on a line through the lattice between a and b, `step` times the size from seed to seed or from
+    // row to row, but for those that would crowd a and b.
     void alongLattice(Point a, Point b, double step, std::vector<int>& chain) {
         const double h = step * input_.size, length = std::hypot(b.x - a.x, b.y - a.y);
         const double ex = (b.x - a.x) / length, ey = (b.y - a.y) / length;
@@ -219,7 +222,8 @@ class Generator {
             // Rows that a line crosses squarely may come within half a side of it.
             if (soft_[c])
                 for (std::size_t k = 1; k + 1 < chain.size(); ++k) near_[std::size_t(chain[k])] = 0.8;
-            for (std::size_t k = 0; k + 1 < chain.size(); ++k) {  // the middles too: seeds must not crowd a side
+            for (std::size_t k = 0; k + 1 < chain.size();
+                 ++k) {  // the middles too: seeds must not crowd a side
                 Point a = points_[chain[k]], b = points_[chain[k + 1]];
                 obstacles_.push_back({(a.x + b.x) / 2, (a.y + b.y) / 2});
                 near_.push_back(soft_[c] ? 0.8 : 1);

@@ -17,8 +17,8 @@ bool near(Point a, Point b, double alike) {
     return std::abs(a.x - b.x) < alike && std::abs(a.y - b.y) < alike;
 }
 
-// For every one of `all` another (or itself) that `same(one, other)` takes for its image, each used once; empty
-// where there is none. Places are looked up by one coordinate.
+// For every one of `all` another (or itself) that `same(one, other)` takes for its image, each used once;
+// empty where there is none. Places are looked up by one coordinate.
 template <class T, class Key, class Same>
 std::vector<int> pair(const std::vector<T>& all, double alike, Key key, Same same) {
     std::vector<int> order(all.size()), partner(all.size(), -1);
@@ -38,8 +38,8 @@ std::vector<int> pair(const std::vector<T>& all, double alike, Key key, Same sam
     return partner;
 }
 
-// The part of a ring on the side where the coordinate is not positive (I. E. Sutherland and G. W. Hodgman, 1974);
-// what is cut runs along the axis.
+// The part of a ring on the side where the coordinate is not positive (I. E. Sutherland and G. W. Hodgman,
+// 1974); what is cut runs along the axis.
 geometry::Ring below(const geometry::Ring& ring, int axis) {
     geometry::Ring out;
     for (std::size_t i = 0; i < ring.size(); ++i) {
@@ -66,15 +66,15 @@ Point ReducedTask::toPlan(Point p) const {
     return {origin_.x + p.x * c_ - p.y * s_, origin_.y + p.x * s_ + p.y * c_};
 }
 
-ReducedTask::ReducedTask(const MeshTask& input)
-    : input_(input), local_(input), alike_(0.02 * input.tolerance) {
+ReducedTask::ReducedTask(const MeshTask& input) : input_(input), local_(input), alike_(0.01) {
     // Longest edge; those as long to a millionth are taken in the order of the outline.
     double longest = 0;
     for (const auto& r : input.slabs)
         for (std::size_t i = 0; i < r.size(); ++i) {
             const Point a = r[i], b = r[(i + 1) % r.size()];
             const double length = std::hypot(b.x - a.x, b.y - a.y);
-            if (length > longest * (1 + 1e-6)) longest = length, c_ = (b.x - a.x) / length, s_ = (b.y - a.y) / length;
+            if (length > longest * (1 + 1e-6))
+                longest = length, c_ = (b.x - a.x) / length, s_ = (b.y - a.y) / length;
         }
     for (double* v : {&c_, &s_})
         if (std::abs(*v) < 1e-12) *v = 0;
@@ -93,7 +93,7 @@ ReducedTask::ReducedTask(const MeshTask& input)
     auto place = [&](Point& p) {
         p = toLocal(p);
         if (c_ == 0 || s_ == 0) return;
-        const double step = 2e-9 * input.tolerance;
+        constexpr double step = 1e-9;
         p = {std::round(p.x / step) * step + 0.0, std::round(p.y / step) * step + 0.0};
     };
     for (auto* rings : {&local_.slabs, &local_.openings})
@@ -129,42 +129,47 @@ bool ReducedTask::symmetric(int axis) {
         corners.clear();
         std::vector<double> size;
         for (const auto& r : *rings) corners.insert(corners.end(), r.begin(), r.end());
-        if (!corners.empty() &&
-            pair(corners, alike, other, [axis, alike](Point a, Point b) { return near(image(a, axis), b, alike); }).empty())
+        if (!corners.empty() && pair(corners, alike, other, [axis, alike](Point a, Point b) {
+                                    return near(image(a, axis), b, alike);
+                                }).empty())
             return false;
         // The same corners may be joined otherwise.
         std::vector<MeshTask::Line> sides;
         for (const auto& r : *rings)
             for (std::size_t i = 0; i < r.size(); ++i) sides.push_back({r[i], r[(i + 1) % r.size()]});
         if (!sides.empty() &&
-            pair(sides, alike, [&](const auto& l) { return other(l.a) + other(l.b); },
-                 [axis, alike](const auto& a, const auto& b) {
-                     return (near(image(a.a, axis), b.b, alike) && near(image(a.b, axis), b.a, alike)) ||
-                            (near(image(a.a, axis), b.a, alike) && near(image(a.b, axis), b.b, alike));
-                 })
+            pair(
+                sides, alike, [&](const auto& l) { return other(l.a) + other(l.b); },
+                [axis, alike](const auto& a, const auto& b) {
+                    return (near(image(a.a, axis), b.b, alike) && near(image(a.b, axis), b.a, alike)) ||
+                           (near(image(a.a, axis), b.a, alike) && near(image(a.b, axis), b.b, alike));
+                })
                 .empty())
             return false;
     }
     if (!local_.lines.empty()) {
-        partner_[axis] = pair(local_.lines, alike, [&](const auto& l) { return (other(l.a) + other(l.b)) / 2; },
-                              [axis, alike](const auto& a, const auto& b) {
-                                  return a.yields == b.yields && (a.id >= 0) == (b.id >= 0) &&
-                                         ((near(image(a.a, axis), b.b, alike) && near(image(a.b, axis), b.a, alike)) ||
-                                          (near(image(a.a, axis), b.a, alike) && near(image(a.b, axis), b.b, alike)));
-                              });
+        partner_[axis] = pair(
+            local_.lines, alike, [&](const auto& l) { return (other(l.a) + other(l.b)) / 2; },
+            [axis, alike](const auto& a, const auto& b) {
+                return a.yields == b.yields && (a.id >= 0) == (b.id >= 0) &&
+                       ((near(image(a.a, axis), b.b, alike) && near(image(a.b, axis), b.a, alike)) ||
+                        (near(image(a.a, axis), b.a, alike) && near(image(a.b, axis), b.b, alike)));
+            });
         if (partner_[axis].empty()) return false;
     }
     if (!local_.points.empty()) {
-        pointPartner_[axis] =
-            pair(local_.points, alike, other, [axis, alike](Point a, Point b) { return near(image(a, axis), b, alike); });
+        pointPartner_[axis] = pair(local_.points, alike, other, [axis, alike](Point a, Point b) {
+            return near(image(a, axis), b, alike);
+        });
         if (pointPartner_[axis].empty()) return false;
     }
-    return local_.fine.empty() || !pair(local_.fine, alike, [&](const auto& f) { return other(f.at); },
-                                        [axis, alike](const auto& a, const auto& b) {
-                                            return near(image(a.at, axis), b.at, alike) &&
-                                                   std::abs(a.radius - b.radius) < alike &&
-                                                   std::abs(a.size - b.size) < alike;
-                                        })
+    return local_.fine.empty() || !pair(
+                                       local_.fine, alike, [&](const auto& f) { return other(f.at); },
+                                       [axis, alike](const auto& a, const auto& b) {
+                                           return near(image(a.at, axis), b.at, alike) &&
+                                                  std::abs(a.radius - b.radius) < alike &&
+                                                  std::abs(a.size - b.size) < alike;
+                                       })
                                        .empty();
 }
 

@@ -69,6 +69,22 @@ class Actions final : public ActionRules {
                                                              : leading.factorQ;
     }
 
+    std::vector<Stated> windAndAccidental(const std::vector<actions::ActionKind>& kinds) const override {
+        using actions::LimitState;
+        using actions::Nature;
+        std::vector<Stated> all;
+        for (auto& s : actions::aciStrength(kinds)) {
+            if (!actions::acts(kinds, s, Nature::Wind) && !actions::acts(kinds, s, Nature::Accidental))
+                continue;
+            if (!s.clause.starts_with("ASCE")) s.clause = "ACI 318-19 (" + s.clause + ")";
+            all.push_back({LimitState::Ultimate, std::move(s)});
+        }
+        for (auto& s : actions::aciService(kinds))
+            if (actions::acts(kinds, s, Nature::Wind))
+                all.push_back({LimitState::Characteristic, std::move(s)});
+        return all;
+    }
+
     Coefficients coefficients(const Spans& s) const override {
         Coefficients c;
         c.source = "ACI 318-19 Table 6.5.2";

@@ -20,16 +20,6 @@ using actions::FactorSet;
 using actions::Nature;
 using trace::step;
 
-// EN 1990 Table A1.1.
-struct Psi {
-    double p0, p1, p2;
-};
-Psi psi(const ActionKind& k) {
-    if (k.nature == Nature::Wind) return {0.6, 0.2, 0};
-    const auto* use = catalogs::imposedUse(k.use);
-    if (!use && k.use == "C") use = catalogs::imposedUse("C1");
-    return use ? Psi{use->psi0, use->psi1, use->psi2} : Psi{0.7, 0.5, 0.3};
-}
 double psi0(const ActionKind& k) {
     return psi(k).p0;
 }

@@ -10,6 +10,12 @@
 #include "standards/coverage.h"
 
 namespace talvik::standards::en1992 {
+Psi psi(const actions::ActionKind& k) {
+    if (k.nature == actions::Nature::Wind) return {0.6, 0.2, 0};
+    const auto* use = catalogs::imposedUse(k.use);
+    if (!use && k.use == "C") use = catalogs::imposedUse("C1");
+    return use ? Psi{use->psi0, use->psi1, use->psi2} : Psi{0.7, 0.5, 0.3};
+}
 namespace {
 
 class Actions final : public ActionRules {
@@ -72,6 +78,36 @@ class Actions final : public ActionRules {
                 return use.psi2;
         }
         return 0;
+    }
+
+    std::vector<Stated> windAndAccidental(const std::vector<actions::ActionKind>& kinds) const override {
+        using actions::LimitState;
+        using actions::Nature;
+        std::vector<Stated> all;
+        auto add = [&](LimitState state, const std::vector<actions::FactorSet>& sets, bool imposed = true) {
+            for (const auto& s : sets)
+                if ((actions::acts(kinds, s, Nature::Wind) || actions::acts(kinds, s, Nature::Accidental)) &&
+                    (imposed || !actions::acts(kinds, s, Nature::Imposed)))
+                    all.push_back({state, s});
+        };
+        const auto psi0 = [](const actions::ActionKind& k) { return psi(k).p0; };
+        const auto psi1 = [](const actions::ActionKind& k) { return psi(k).p1; };
+        const auto psi2 = [](const actions::ActionKind& k) { return psi(k).p2; };
+        const double Q = p_.gamma_Q;
+        if (p_.use_610ab) {
+            add(LimitState::Ultimate,
+                actions::accompanyingOnly(kinds, {{p_.gamma_G}, Q, psi0, "EN 1990 (6.10a)"}));
+            add(LimitState::Ultimate,
+                actions::leading(kinds, {{p_.xi * p_.gamma_G}, Q, psi0, "EN 1990 (6.10b)"}));
+        } else {
+            add(LimitState::Ultimate, actions::leading(kinds, {{p_.gamma_G}, Q, psi0, "EN 1990 (6.10)"}));
+        }
+        add(LimitState::Ultimate,
+            actions::leading(kinds, {{p_.gamma_G_inf}, Q, psi0, "EN 1990 (6.10), G favourable"}), false);
+        add(LimitState::Ultimate, actions::accidental(kinds, psi1, psi2, "EN 1990 (6.11b)"));
+        add(LimitState::Characteristic, actions::leading(kinds, {{1.0}, 1.0, psi0, "EN 1990 (6.14b)"}));
+        add(LimitState::Frequent, actions::frequentWinds(kinds, psi1, psi2, "EN 1990 (6.15b)"));
+        return all;
     }
 
     // EN 1992-1-1 has no table of coefficients; the one most used beside it is that of BS 8110-1.

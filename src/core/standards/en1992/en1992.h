@@ -8,6 +8,12 @@ namespace talvik::standards::en1992 {
 
 constexpr double Es = 200000;  // 3.2.7(4)
 
+// EN 1990 Table A1.1.
+struct Psi {
+    double p0, p1, p2;
+};
+Psi psi(const actions::ActionKind& k);
+
 // Concrete of class f_ck by Table 3.1. Strains as ratios.
 struct Concrete {
     double fck, fcm, fctm, Ecm;

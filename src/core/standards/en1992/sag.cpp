@@ -89,6 +89,8 @@ class Sag final : public SagRules {
                 {SagLimit::Which::After, p_.after_limit, "EN 1992-1-1 7.4.1(5)", "Sag after partitions"}};
     }
 
+    std::pair<double, std::string> camber() const override { return {250, "EN 1992-1-1 7.4.1(4)"}; }
+
   private:
     // The working at the station of the largest long-term moment.
     void explain(const SagInput& in, double Eceff, const Concrete& c, Steps* t) const {

@@ -44,7 +44,8 @@ fem::MeshTask symmetricTask() {
     in.slabs = {box(0, 0, 12000, 7000)};
     in.openings = {box(1500, 1000, 2700, 2500), box(9300, 1000, 10500, 2500)};
     in.size = 500;
-    in.lines = {{{3000, 3000}, {5000, 6500}, 7}, {{7000, 6500}, {9000, 3000}, 9}, {{1000, 5000}, {11000, 5000}, 4}};
+    in.lines = {
+        {{3000, 3000}, {5000, 6500}, 7}, {{7000, 6500}, {9000, 3000}, 9}, {{1000, 5000}, {11000, 5000}, 4}};
     in.points = {{4000, 1500}, {8000, 1500}, {6000, 4000}};
     for (Point p : in.points) in.fine.push_back({p, 200, 120});
     return in;
@@ -73,7 +74,8 @@ TEST(Mesh, ASymmetricTaskHasASymmetricMesh) {
     EXPECT_NEAR(along(m, 7), std::hypot(2000, 3500), 0.01);
     EXPECT_NEAR(along(m, 9), std::hypot(2000, 3500), 0.01);
     EXPECT_NEAR(along(m, 4), 10000, 0.01);
-    for (const auto& e : m.edges) EXPECT_GT(m.nodes[std::size_t(e.b)].x, m.nodes[std::size_t(e.a)].x) << e.line;
+    for (const auto& e : m.edges)
+        EXPECT_GT(m.nodes[std::size_t(e.b)].x, m.nodes[std::size_t(e.a)].x) << e.line;
     for (std::size_t i = 0; i < in.points.size(); ++i) {
         ASSERT_GE(m.pointNode[i], 0);
         EXPECT_NEAR(m.nodes[std::size_t(m.pointNode[i])].x, in.points[i].x, 0.01);
@@ -215,27 +217,27 @@ TEST(Mesh, StopsAndRefusesWhatIsTooLarge) {
 TEST(Linework, CutsAndJoins) {
     using Line = fem::MeshTask::Line;
     {
-        auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{5, -5}, {5, 5}, 2}}, {}, 0.1);
+        auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{5, -5}, {5, 5}, 2}}, {}, 0.1, 2);
         EXPECT_EQ(w.pieces.size(), 4u) << "crossing";
         EXPECT_EQ(w.points.size(), 5u);
     }
     {
-        auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{5, 0.05}, {5, 5}, 2}}, {}, 0.1);
+        auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{5, 0.05}, {5, 5}, 2}}, {}, 0.1, 2);
         EXPECT_EQ(w.pieces.size(), 3u) << "an end near a line is on it";
     }
     {
-        auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{2, 0}, {12, 0}, 2}}, {}, 0.1);
+        auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{2, 0}, {12, 0}, 2}}, {}, 0.1, 2);
         ASSERT_EQ(w.pieces.size(), 3u) << "overlapping lines share their middle";
         int shared = 0;
         for (const auto& p : w.pieces) shared += p.of.size() == 2;
         EXPECT_EQ(shared, 1);
     }
     {
-        auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{0.05, 0}, {0, 10}, 2}}, {{3, 0.02}}, 0.1);
+        auto w = fem::joinLines({Line{{0, 0}, {10, 0}, 1}, Line{{0.05, 0}, {0, 10}, 2}}, {{3, 0.02}}, 0.1, 2);
         EXPECT_EQ(w.joined, 1);
         EXPECT_EQ(w.pieces.size(), 3u) << "a point cuts the line it lies on";
     }
     {  // degenerate lines vanish
-        EXPECT_TRUE(fem::joinLines({Line{{1, 1}, {1, 1}, 1}}, {}, 0.1).pieces.empty());
+        EXPECT_TRUE(fem::joinLines({Line{{1, 1}, {1, 1}, 1}}, {}, 0.1, 2).pieces.empty());
     }
 }

@@ -1,0 +1,220 @@
+#include "design/ladders.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <tuple>
+
+#include "design/bases.h"
+#include "design/floor_design.h"
+#include "model/base_edits.h"
+#include "model/edits.h"
+
+namespace talvik::design {
+
+double thicknessStep(const model::Project& project) {
+    return project.basis.units == units::System::Metric ? 10 : 12.7;
+}
+std::string thicker(double from, double to, const model::Project& project) {
+    const auto system = project.basis.units;
+    return fmt::format("{} → {}", units::number(from, units::Kind::Length, system),
+                       units::number(to, units::Kind::Length, system));
+}
+
+// Stronger concrete of the same family, weakest first.
+Ladder concreteLadder(const model::Project& project) {
+    Ladder all{"stronger concrete"};
+    auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
+    if (!standard || project.slabs.size() + project.floors.size() + project.bases.size() > 1) return all;
+    for (const auto& c : catalogs::concreteClasses())
+        if (c.family == standard->family && c.strength > project.basis.concreteStrength)
+            all.push_back({"Concrete " + c.id, [&c](const model::Project& p) {
+                               model::Project next = p;
+                               next.basis.concrete = c.id;
+                               next.basis.concreteStrength = c.strength;
+                               return next;
+                           }});
+    return all;
+}
+
+// Bars follow by themselves but for those that someone fixed.
+Ladder barsLadder(const model::Id& id, const std::vector<model::BarRun>& fixed) {
+    if (fixed.empty()) return {"other bars"};
+    return {"bars given back to the program",
+            {{"All bars given back to the program", [id](const model::Project& p) {
+                  return model::editBars(p, id, [](auto& bars, model::Project&) { bars.clear(); });
+              }}}};
+}
+
+namespace {
+
+using model::OneWaySlab;
+using model::PartKind;
+using model::Project;
+
+std::vector<Ladder> ladders(const Project& project, const OneWaySlab& slab) {
+    const model::Id id = slab.id;
+    Ladder deeper{"more depth, up to 120 mm"};
+    const double step = thicknessStep(project);
+    for (double h = units::roundDown(slab.thickness, step) + step; h <= slab.thickness + mostAdded; h += step)
+        deeper.push_back({"Slab " + thicker(slab.thickness, h, project), [id, h](const Project& p) {
+                              return model::editSlab(p, id,
+                                                     [h](OneWaySlab& s, Project&) { s.thickness = h; });
+                          }});
+    return {barsLadder(id, slab.bars), deeper, concreteLadder(project)};
+}
+
+// Stronger concrete of all bases of this kind in the project, weakest first; only where it has no other set
+// of the kind, and nothing else that is cast of it.
+Ladder baseConcreteLadder(const Project& project, const model::BaseSet& set) {
+    Ladder all{"stronger concrete of bases"};
+    const auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
+    const bool pads = set.kind == model::BaseSet::Kind::Pads;
+    if (!standard || std::count_if(project.bases.begin(), project.bases.end(),
+                                   [&](const auto& b) { return b->kind == set.kind; }) > 1)
+        return all;
+    const auto material = pads ? &model::Basis::foundation : &model::Basis::pileCap;
+    for (const auto& c : catalogs::concreteClasses())
+        if (c.family == standard->family && c.strength > (project.basis.*material).strength)
+            all.push_back({"Concrete of bases " + c.id, [&c, material](const Project& p) {
+                               Project next = p;
+                               (next.basis.*material).concrete = c.id;
+                               (next.basis.*material).strength = c.strength;
+                               return next;
+                           }});
+    return all;
+}
+
+// What one base has pinned, by steps larger: deeper, wider, more piles, more bars; and a pedestal below its
+// column, where it has none.
+void largerPins(const Project& project, const model::BaseSet& set, const model::Base& base,
+                std::vector<Ladder>& all) {
+    using B = model::Base;
+    auto attempt = [&](std::string text, auto change) {
+        return Attempt{std::move(text), [id = set.id, key = base.id, change](const Project& p) {
+                           return model::editBases(p, id, [&](model::BaseSet& s, Project&) {
+                               for (auto& b : s.bases)
+                                   if (b.id == key) change(b);
+                           });
+                       }};
+    };
+    auto length = [&](double v) { return units::text(v, units::Kind::Length, project.basis.units); };
+    Ladder deeper{"more depth"}, wider{"more in plan"}, piles{"more piles"}, bars{"closer bars"},
+        stub{"a pedestal"};
+    if (base.h > 0)
+        for (int k = 1; k <= 20; ++k) {
+            const double h = base.h + k * set.depthStep;
+            deeper.push_back(attempt("Depth " + length(h), [h](B& b) { b.h = h; }));
+        }
+    if (base.B > 0 || base.L > 0)
+        for (int k = 1; k <= 40; ++k) {
+            const double x = base.B > 0 ? base.B + k * set.planStep : 0,
+                         y = base.L > 0 ? base.L + k * set.planStep : 0;
+            wider.push_back(attempt(x > 0 && y > 0 ? "In plan " + length(x) + " × " + length(y)
+                                    : x > 0        ? "Along x " + length(x)
+                                                   : "Along y " + length(y),
+                                    [x, y](B& b) { b.B = x, b.L = y; }));
+        }
+    if (base.piles > 0 && base.pilesAt.empty())
+        for (int n : bases::pileNumbers())
+            if (n > base.piles)
+                piles.push_back(attempt(fmt::format("{} piles", n), [n](B& b) { b.piles = n; }));
+    if (base.spacing > 0)
+        for (double to = base.spacing - 25; to >= 75; to -= 25)
+            bars.push_back(attempt("Bars at " + length(to), [to](B& b) { b.spacing = to; }));
+    const auto* column = base.columns.empty() ? nullptr : model::findColumn(set, base.columns.front());
+    if (const double room = set.ground.depth - std::max(base.h, set.leastDepth);
+        column && !base.pedestal.any() && room >= 300 && set.kind == model::BaseSet::Kind::Pads)
+        for (int k = 1; k <= 4; ++k) {
+            const model::Pedestal p{column->width + 200 * k, column->depth + 200 * k,
+                                    units::roundDown(std::min(room, 300.0 * k), 50)};
+            stub.push_back(attempt(
+                "Pedestal " + length(p.width) + " × " + length(p.depth) + ", " + length(p.height) + " high",
+                [p](B& b) { b.pedestal = p; }));
+        }
+    // Off its columns, towards where the loads press.
+    Ladder shifted{"the base shifted"};
+    if (!base.offPinned && set.site.empty() && set.kind == model::BaseSet::Kind::Pads)
+        for (int k = 1; k <= 6; ++k)
+            for (auto [x, y, way] : {std::tuple(1, 0, "+x"), {-1, 0, "−x"}, {0, 1, "+y"}, {0, -1, "−y"}}) {
+                const double off = 50.0 * k;
+                shifted.push_back(attempt("Base " + length(off) + " to " + way, [off, ux = x, uy = y](B& b) {
+                    b.offPinned = true, b.offX = off * ux, b.offY = off * uy;
+                }));
+            }
+    for (auto* ladder : {&deeper, &wider, &piles, &bars, &shifted, &stub})
+        if (!ladder->empty()) all.push_back(std::move(*ladder));
+}
+
+// What is not pinned is solved already: pins given back, one by one and all together; those of one base made
+// larger; stronger concrete. Of the whole set pins of all its bases.
+std::vector<Ladder> baseLadders(const Project& project, const model::BaseSet& set,
+                                const model::PartRef& part) {
+    std::vector<Ladder> all;
+    auto free = [&](const char* text, auto pinned, auto clear) {
+        bool any = false;
+        for (const auto& b : set.bases) any |= (part.key.empty() || b.id == part.key) && pinned(b);
+        if (!any) return;
+        all.push_back({"pins taken off", {{text, [id = set.id, key = part.key, clear](const Project& p) {
+                                               return model::editBases(p, id,
+                                                                       [&](model::BaseSet& s, Project&) {
+                                                                           for (auto& b : s.bases)
+                                                                               if (key.empty() || b.id == key)
+                                                                                   clear(b);
+                                                                       });
+                                           }}}});
+    };
+    using B = model::Base;
+    auto plan = [](B& b) { b.B = b.L = 0; };
+    auto depth = [](B& b) { b.h = 0; };
+    auto bars = [](B& b) { b.bar.clear(), b.spacing = 0; };
+    auto piles = [](B& b) { b.piles = 0, b.pilesAt.clear(); };
+    free(
+        "Pin off: depth", [](const B& b) { return b.h > 0; }, depth);
+    free(
+        "Pin off: size in plan", [](const B& b) { return b.B > 0 || b.L > 0; }, plan);
+    free(
+        "Pin off: bars", [](const B& b) { return !b.bar.empty() || b.spacing > 0; }, bars);
+    free(
+        "Pin off: piles", [](const B& b) { return b.piles > 0 || !b.pilesAt.empty(); }, piles);
+    free(
+        "Pin off: centre", [](const B& b) { return b.offPinned; }, [](B& b) { b.offPinned = false; });
+    free(
+        "Pins off: solve all free sizes",
+        [](const B& b) {
+            return int(b.h > 0) + int(b.B > 0 || b.L > 0) + int(!b.bar.empty() || b.spacing > 0) +
+                       int(b.piles > 0 || !b.pilesAt.empty()) + int(b.offPinned) >
+                   1;
+        },
+        [=](B& b) { plan(b), depth(b), bars(b), piles(b), b.offPinned = false; });
+    for (const auto& b : set.bases)
+        if (b.id == part.key) largerPins(project, set, b, all);
+    if (auto concrete = baseConcreteLadder(project, set); !concrete.empty())
+        all.push_back(std::move(concrete));
+    return all;
+}
+
+}  // namespace
+
+std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, const model::PartRef& part) {
+    if (const auto* slab = model::findSlab(project, part.element)) return ladders(project, *slab);
+    if (const auto* floor = dynamic_cast<const FloorDesign*>(&now))
+        return floorLadders(project, *floor, part);
+    const auto* set = model::findBases(project, part.element);
+    if (!set) return {};
+    auto all = baseLadders(project, *set, part);
+    const auto* base = dynamic_cast<const BasePart*>(now.find(part));
+    if (base && !base->overlaps.empty()) {
+        std::vector<model::Id> bases{set->bases[base->number].id};
+        std::string names = model::baseName(*set, set->bases[base->number]);
+        for (std::size_t n : base->overlaps)
+            bases.push_back(set->bases[n].id), names += " + " + model::baseName(*set, set->bases[n]);
+        all.insert(all.begin(), {"one base for several",
+                                 {{"One base for " + names, [id = set->id, bases](const Project& p) {
+                                       return model::joinBases(p, id, bases);
+                                   }}}});
+    }
+    return all;
+}
+
+}  // namespace talvik::design
