@@ -373,7 +373,7 @@ void FloorCanvas::paintStructure(QPainter& p) {
         const QPointF a = toPixel(l.a.x, l.a.y), b = toPixel(l.b.x, l.b.y);
         p.drawLine(a, b);
         const QString limit = QStringLiteral("≤ ") + session_.text(l.limit, units::Kind::Sag);
-        if (QLineF(a, b).length() > 90) p.drawText((a + b) / 2 + QPointF(4, -4), limit);
+        if (QLineF(a, b).length() > 90) p.drawText(a + 0.36 * (b - a) + QPointF(4, -4), limit);
     }
     if (!drawing())
         for (const auto& l : f->actions.loads) {

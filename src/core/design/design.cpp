@@ -1,8 +1,10 @@
 #include "design/design.h"
 
 #include <algorithm>
+#include <atomic>
 
 #include "design/bases.h"
+#include "fem/parallel/pool.h"
 #include "model/edits.h"
 
 namespace talvik::design {
@@ -115,21 +117,25 @@ Project designAll(const Project& project, const Progress& progress) {
     const auto basis = std::make_shared<const model::Basis>(project.basis);
     const double step = standard->nativeUnits == units::System::Metric ? 10 : 12.7;
     const double least = units::roundUp(project.basis.coverTop + project.basis.coverBottom + 50, step);
-    double done = 0;
-    for (std::size_t i = 0; i < project.slabs.size(); ++i) {
+    // On all cores, a slab to each.
+    std::atomic<std::size_t> done{0};
+    std::atomic<bool> stopped{false};
+    fem::parallelFor(project.slabs.size(), [&](std::size_t i) {
         const auto& row = project.slabs[i];
-        const double from = done;
-        done += 1.0 / static_cast<double>(project.slabs.size());
-        if (row->thicknessPinned) continue;
-        for (double h = std::max(least, units::roundUp(100, step)); h <= 800; h += step) {
-            if (progress && !progress(from + (done - from) * (h / 801))) return project;
+        const double count = static_cast<double>(project.slabs.size());
+        for (double h = std::max(least, units::roundUp(100, step)); h <= 800 && !row->thicknessPinned;
+             h += step) {
+            if (stopped) return;
+            if (progress && !progress((static_cast<double>(done) + h / 801) / count)) stopped = true;
             auto trial = std::make_shared<model::OneWaySlab>(*row);
             trial->thickness = h;
             const auto answer = designSlab(trial, basis, standard);
             next.slabs[i] = trial;
             if (answer->error.empty() && answer->summary.over == 0) break;
         }
-    }
+        ++done;
+    });
+    if (stopped) return project;
     return next;
 }
 
