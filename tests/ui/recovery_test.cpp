@@ -101,6 +101,8 @@ TEST_F(RecoveryWindow, OfferedAtTheNextStart) {
 }
 
 TEST_F(RecoveryWindow, WithoutANameInTheStateFolder) {
+    // Windows of other tests may have left theirs.
+    for (const auto& kept : formats::keptWithoutName()) QFile::remove(QString::fromStdString(kept.path));
     {  // As a process leaves it that is killed: locks go with it, files stay.
         const auto place = formats::keepingPlace({}, "test");
         const formats::Lock lock(place.lock);

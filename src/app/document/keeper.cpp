@@ -11,7 +11,7 @@ namespace talvik::app {
 
 namespace {
 
-constexpr int patience = 700;  // ms from a change to its writing
+constexpr int patience = 400;  // ms from a change to its writing
 
 std::string ownName() {
     static int number = 0;

@@ -268,7 +268,9 @@ void MarginView::paintEvent(QPaintEvent*) {
                 p.drawText(inner, Qt::AlignRight | Qt::AlignTop, item.right.section(QLatin1Char('|'), 0, 0));
                 p.setFont(uiFont(11));
                 p.setPen(t.secondary);
-                p.drawText(inner, Qt::AlignLeft | Qt::AlignBottom, item.right.section(QLatin1Char('|'), 1));
+                p.drawText(inner, Qt::AlignLeft | Qt::AlignBottom,
+                           p.fontMetrics().elidedText(item.right.section(QLatin1Char('|'), 1), Qt::ElideRight,
+                                                      static_cast<int>(inner.width())));
                 break;
             }
             case Item::Kind::Note:

@@ -333,7 +333,11 @@ class Builder {
             double k = 3 * columnModulus_ * f_.choices.modifiers.wall * std::pow(wall.thickness, 3) / 12 /
                        wall.height;
             along(int(i), wall.a, wall.b, "Wall " + m_.supports.back().name, fmt::format("walls[{}]", i),
-                  [&](const fem::Mesh::Edge& e, double cx, double cy, double L) {
+                  [&](const fem::Mesh::Edge& e, double, double, double L) {
+                      // Of the wall, not of the mesh: where that bends by a hair, two directions would hold a
+                      // node against every turning.
+                      const double cx = (wall.b.x - wall.a.x) / geometry::length(wall.a, wall.b),
+                                   cy = (wall.b.y - wall.a.y) / geometry::length(wall.a, wall.b);
                       for (int n : {e.a, e.b}) {
                           fem::PlateModel::Restraint r{n};
                           r.w = true;
@@ -355,7 +359,9 @@ class Builder {
             int support = addSupport(FloorSupport::Kind::Line, line.id, line.name,
                                      {(line.a.x + line.b.x) / 2, (line.a.y + line.b.y) / 2});
             along(edgeId(i), line.a, line.b, "Line support " + m_.supports.back().name,
-                  fmt::format("edges[{}]", i), [&](const fem::Mesh::Edge& e, double cx, double cy, double) {
+                  fmt::format("edges[{}]", i), [&](const fem::Mesh::Edge& e, double, double, double) {
+                      const double cx = (line.b.x - line.a.x) / geometry::length(line.a, line.b),
+                                   cy = (line.b.y - line.a.y) / geometry::length(line.a, line.b);
                       for (int n : {e.a, e.b}) {
                           fem::PlateModel::Restraint r{n};
                           r.w = line.kind != Kind::Symmetry;

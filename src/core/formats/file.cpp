@@ -111,7 +111,7 @@ std::string whyNotWritable(const std::string& path) {
     return {};
 }
 
-std::string writeFile(const std::string& path, std::string_view bytes) {
+std::string writeFile(const std::string& path, std::string_view bytes, bool flush) {
     auto failed = [&] { return fmt::format("{} cannot be written: {}.", path, std::strerror(errno)); };
     const std::string to = followed(path);
     struct stat old {};
@@ -141,7 +141,7 @@ std::string writeFile(const std::string& path, std::string_view bytes) {
     if (there && (old.st_uid != geteuid() || old.st_gid != getegid()) &&
         fchown(file, old.st_uid, old.st_gid) != 0)
         errno = 0;
-    bool good = fchmod(file, mode) == 0 && writeAll(file, bytes) && fsync(file) == 0;
+    bool good = fchmod(file, mode) == 0 && writeAll(file, bytes) && (!flush || fsync(file) == 0);
     std::string why;
     if (!good) why = failed();
     if (close(file) != 0 && why.empty()) why = failed();
@@ -151,6 +151,7 @@ std::string writeFile(const std::string& path, std::string_view bytes) {
         return why;
     }
     // The new name itself; a file system that cannot do so has written all the same.
+    if (!flush) return {};
     if (const int folder = open(folderOf(to).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC); folder >= 0) {
         fsync(folder);
         close(folder);

@@ -16,8 +16,9 @@ FileText readFile(const std::string& path, std::size_t limit = 64u << 20);
 // Writes to a fresh file of unpredictable name beside `path`, flushes it to disk and renames it over `path`.
 // Links are followed to what they lead to; permissions and, where that is allowed, owner stay; a file that is
 // read-only is refused, a device is written through. What killed runs have left beside it goes. Empty on
-// success, else a sentence; the old file is then untouched and nothing is left.
-std::string writeFile(const std::string& path, std::string_view bytes);
+// success, else a sentence; the old file is then untouched and nothing is left. Without `flush` it withstands
+// the end of the process, not that of the machine.
+std::string writeFile(const std::string& path, std::string_view bytes, bool flush = true);
 // Why a file certainly cannot be written there, as far as can be told without writing; empty where nothing
 // speaks against it.
 std::string whyNotWritable(const std::string& path);

@@ -57,7 +57,8 @@ std::string keep(const KeepingPlace& place, const std::string& of, const std::st
     nlohmann::json j{{"kept_of", of},
                      {"at", fmt::format("{:%Y-%m-%d %H:%M:%S}", fmt::localtime(now))},
                      {"project", projectText}};
-    return writeFile(place.kept, j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace) + "\n");
+    return writeFile(place.kept, j.dump(1, ' ', false, nlohmann::json::error_handler_t::replace) + "\n",
+                     false);
 }
 
 bool readKept(const std::string& path, Kept& into) {

@@ -377,14 +377,15 @@ TEST(Connections, ChoicesAreKeptInTheFileAndTakenBack) {
     EXPECT_TRUE(nothing.floors.front()->punching.choices.empty());
 }
 
-TEST(Connections, DemoHasOnePunchingAndOneTopSteelOver) {
+TEST(Connections, DemoHasOnePunchingOneTopSteelAndOneSagOver) {
     const auto d = designFloor(formats::demoFloorProject(), 0);
     ASSERT_TRUE(d);
     std::vector<std::string> over;
     for (const auto* c : d->all())
         if (c->outcome == checks::Outcome::Over && c->topic != checks::Topic::Coverage)
             over.push_back(c->title);
-    ASSERT_EQ(over.size(), 2u);
-    EXPECT_EQ(over[0], "Flexure top, support C3");
-    EXPECT_EQ(over[1], "Punching, concrete alone, B4");
+    ASSERT_EQ(over.size(), 3u);
+    EXPECT_EQ(over[0], "Sag after partitions, line Glazed front");
+    EXPECT_EQ(over[1], "Flexure top, support C3");
+    EXPECT_EQ(over[2], "Punching, concrete alone, B4");
 }

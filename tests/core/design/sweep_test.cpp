@@ -78,10 +78,11 @@ TEST(Sweep, StopsAndSaysWhatHasNoDesign) {
     auto p = test::regularFloor(3, 3, 6000, 5500, 240);
     std::stop_source stop;
     design::SweepWish wish;
-    wish.thicknesses = {200, 220, 240};
+    for (int h = 160; h <= 400; h += 10) wish.thicknesses.push_back(h);
     const auto some = design::sweep(p, "f1", wish, stop.get_token(),
                                     [&](const design::SweepPoint&, std::size_t) { stop.request_stop(); });
-    EXPECT_EQ(some.size(), 1u);
+    EXPECT_GE(some.size(), 1u);
+    EXPECT_LT(some.size(), wish.thicknesses.size()) << "but for those under way";
     p = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) { f.columns.clear(); });
     wish.thicknesses = {200};
     EXPECT_FALSE(design::sweep(p, "f1", wish)[0].error.empty());

@@ -44,7 +44,8 @@ void beforeIssue(nlohmann::json& j) {
         for (const char* key : {"bar_mark", "bar_piece"}) j["basis"]["rates"].erase(key);
     for (const char* key : {"paper", "scale", "north_degrees", "every_bar"}) j["sheet"].erase(key);
     for (const char* list : {"slabs", "floors"})
-        for (auto& e : j[list]) e.erase("members");
+        for (auto& e : j[list])
+            for (const char* key : {"members", "cambers", "sag_lines"}) e.erase(key);
 }
 void beforeConnections(nlohmann::json& j) {
     beforeIssue(j);
