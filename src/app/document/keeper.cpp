@@ -37,6 +37,9 @@ Keeper::Keeper(Session& session, QObject* parent) : QObject(parent), session_(se
 Keeper::~Keeper() {
     thread_.request_stop();
     wake_.notify_all();
+    if (thread_.joinable()) thread_.join();
+    // With nothing kept the lock has nothing to tell.
+    if (taken_) lock_.remove();
 }
 
 void Keeper::follow() {
