@@ -57,7 +57,7 @@ void Keeper::follow() {
         place_ = formats::keepingPlace({}, ownName());
         lock_ = formats::Lock(place_.lock);
     }
-    if (also != also_) also_ = also;
+    also_ = also;
     if (also) emit alsoOpened();
 }
 

@@ -305,17 +305,17 @@ class Builder {
         }
     }
 
-    // Calls f(edge, cx, cy, length) along a line of the mesh; says when part of the line has no slab under
-    // it.
+    // Calls f(edge, cx, cy, length) along a line of the mesh, with the direction of the line, not of the
+    // mesh: where that bends by a hair, two directions would hold a node against every turning. Says when
+    // part of the line has no slab under it.
     template <class F>
     void along(int id, Point a, Point b, const std::string& what, const std::string& at, F f) {
         double found = 0, whole = length(a, b);
         for (const auto& e : m_.mesh.edges) {
             if (e.line != id) continue;
-            Point p = m_.mesh.nodes[e.a], q = m_.mesh.nodes[e.b];
-            double L = length(p, q);
+            const double L = length(m_.mesh.nodes[e.a], m_.mesh.nodes[e.b]);
             found += L;
-            f(e, (q.x - p.x) / L, (q.y - p.y) / L, L);
+            f(e, (b.x - a.x) / whole, (b.y - a.y) / whole, L);
         }
         if (found < whole - 2)
             m_.notes.push_back(
@@ -333,11 +333,7 @@ class Builder {
             double k = 3 * columnModulus_ * f_.choices.modifiers.wall * std::pow(wall.thickness, 3) / 12 /
                        wall.height;
             along(int(i), wall.a, wall.b, "Wall " + m_.supports.back().name, fmt::format("walls[{}]", i),
-                  [&](const fem::Mesh::Edge& e, double, double, double L) {
-                      // Of the wall, not of the mesh: where that bends by a hair, two directions would hold a
-                      // node against every turning.
-                      const double cx = (wall.b.x - wall.a.x) / geometry::length(wall.a, wall.b),
-                                   cy = (wall.b.y - wall.a.y) / geometry::length(wall.a, wall.b);
+                  [&](const fem::Mesh::Edge& e, double cx, double cy, double L) {
                       for (int n : {e.a, e.b}) {
                           fem::PlateModel::Restraint r{n};
                           r.w = true;
@@ -359,9 +355,7 @@ class Builder {
             int support = addSupport(FloorSupport::Kind::Line, line.id, line.name,
                                      {(line.a.x + line.b.x) / 2, (line.a.y + line.b.y) / 2});
             along(edgeId(i), line.a, line.b, "Line support " + m_.supports.back().name,
-                  fmt::format("edges[{}]", i), [&](const fem::Mesh::Edge& e, double, double, double) {
-                      const double cx = (line.b.x - line.a.x) / geometry::length(line.a, line.b),
-                                   cy = (line.b.y - line.a.y) / geometry::length(line.a, line.b);
+                  fmt::format("edges[{}]", i), [&](const fem::Mesh::Edge& e, double cx, double cy, double) {
                       for (int n : {e.a, e.b}) {
                           fem::PlateModel::Restraint r{n};
                           r.w = line.kind != Kind::Symmetry;

@@ -405,10 +405,13 @@ class Sagger {
                 most = row;
         };
         const auto panels = layout::findPanels(*f_.floor);
-        alongStrips(out, w, at, panels);
-        for (const auto& panel : panels) {
+        std::vector<Raised> formwork;
+        for (const auto& panel : panels) formwork.emplace_back(*this, panel);
+        alongStrips(out, w, at, panels, formwork);
+        for (std::size_t number = 0; number < panels.size(); ++number) {
+            const auto& panel = panels[number];
             const auto points = held(panel, supports);
-            const Raised raised(*this, panel);
+            const Raised& raised = formwork[number];
             for (const auto& limit : rules_.limits()) {
                 const auto& of = valuesOf(limit.which);
                 if (of.empty()) continue;
@@ -482,9 +485,8 @@ class Sagger {
         alongLines(out, w, at);
     }
     template <class At>
-    void alongStrips(FloorSag& out, const Parts& w, At at, const std::vector<layout::Panel>& panels) const {
-        std::vector<Raised> raised;
-        for (const auto& panel : panels) raised.emplace_back(*this, panel);
+    void alongStrips(FloorSag& out, const Parts& w, At at, const std::vector<layout::Panel>& panels,
+                     const std::vector<Raised>& raised) const {
         auto camber = [&](Point p) {
             for (std::size_t i = 0; i < panels.size(); ++i)
                 if (raised[i].rise() > 0 && geometry::contains(panels[i].outline, p)) return raised[i].at(p);
