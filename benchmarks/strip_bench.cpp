@@ -76,10 +76,11 @@ void DemoSag(benchmark::State& s) {
 }
 void DemoFirstRemedy(benchmark::State& s) {
     const auto p = demo();
+    const auto now = design::designNow(p, p.floors[0]->id);
     for (auto _ : s) {
         std::stop_source stop;
-        design::remedies(p, {p.floors[0]->id}, stop.get_token(),
-                         [&](const design::Remedy&) { stop.request_stop(); });
+        design::remedies(
+            p, {p.floors[0]->id}, stop.get_token(), [&](const design::Remedy&) { stop.request_stop(); }, now);
         if (!stop.stop_requested()) s.SkipWithError("no remedy");
     }
 }

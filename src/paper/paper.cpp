@@ -41,11 +41,29 @@ QPen pen(drawing::Layer layer) {
     return p;
 }
 
-// Qt writes the time of day into PDF; a fixed time of the same length keeps all offsets inside the file
-// right.
+// Qt writes the time of day and its zone into PDF: a fixed time stands there instead.
 QByteArray withoutTime(QByteArray pdf) {
-    static const QByteArray key = "/CreationDate (D:";
-    if (qsizetype at = pdf.indexOf(key); at >= 0) pdf.replace(at + key.size(), 14, "20000101000000");
+    static const QByteArray key = "/CreationDate (D:", fixed = "20000101000000Z";
+    const qsizetype at = pdf.indexOf(key) + key.size(), end = at < key.size() ? -1 : pdf.indexOf(')', at);
+    if (end < 0) return pdf;
+    // The zone is as long as the place is far from Greenwich: what stands behind moves, and the table of
+    // where objects stand (ISO 32000-1 7.5.4) with it.
+    const qsizetype moved = fixed.size() - (end - at);
+    pdf.replace(at, end - at, fixed);
+    if (moved == 0) return pdf;
+    static const QByteArray start = "startxref\n";
+    const qsizetype last = pdf.lastIndexOf(start) + start.size();
+    if (last < start.size()) return pdf;
+    const qsizetype stop = pdf.indexOf('\n', last), table = pdf.mid(last, stop - last).toLongLong() + moved;
+    pdf.replace(last, stop - last, QByteArray::number(table));
+    if (table < 0 || pdf.mid(table, 4) != "xref") return pdf;
+    const qsizetype head = pdf.indexOf('\n', table) + 1, first = pdf.indexOf('\n', head) + 1;
+    const auto counts = pdf.mid(head, first - head).split(' ');
+    const qsizetype n = counts.value(1).trimmed().toLongLong();
+    for (qsizetype k = 0; k < n && first + 20 * (k + 1) <= pdf.size(); ++k) {
+        const qsizetype entry = first + 20 * k, place = pdf.mid(entry, 10).toLongLong();
+        if (place > at) pdf.replace(entry, 10, QByteArray::number(place + moved).rightJustified(10, '0'));
+    }
     return pdf;
 }
 

@@ -158,6 +158,93 @@ TEST_F(CommandLine, WritesWhatLeavesTheOffice) {
     EXPECT_EQ(run("report demo.talvik -o r.doc").code, 2);
 }
 
+// The same PDF to the byte wherever the clock stands, and its table of objects leads to each of them.
+TEST_F(CommandLine, PdfIsTheSameInEveryTimeZone) {
+    std::string first;
+    for (const char* zone : {"UTC", "Asia/Kolkata", "America/St_Johns", "Pacific/Kiritimati"}) {
+        ::setenv("TZ", zone, 1);
+        EXPECT_EQ(run("draw demo.talvik -o zone.pdf").code, 0);
+        EXPECT_EQ(run("report demo.talvik -o report.pdf").code, 0);
+        ::unsetenv("TZ");
+        for (const char* name : {"zone.pdf", "report.pdf"}) {
+            const auto pdf = readText((dir / name).string());
+            const auto start = std::stoul(pdf.substr(pdf.rfind("startxref\n") + 10));
+            ASSERT_EQ(pdf.substr(start, 5), "xref\n") << zone;
+            const auto head = pdf.find('\n', start) + 1, entries = pdf.find('\n', head) + 1;
+            const int n = std::stoi(pdf.substr(pdf.find(' ', head) + 1));
+            ASSERT_GT(n, 5);
+            for (int k = 1; k < n; ++k) {
+                const auto at = std::stoul(pdf.substr(entries + 20 * std::size_t(k), 10));
+                const auto word = std::to_string(k) + " 0 obj";
+                EXPECT_EQ(pdf.substr(at, word.size()), word) << zone << " " << name;
+            }
+        }
+        const auto both = readText((dir / "zone.pdf").string()) + readText((dir / "report.pdf").string());
+        if (first.empty()) first = both;
+        EXPECT_TRUE(both == first) << zone;
+    }
+}
+
+// Whatever things are called, what leaves the office can be opened: tags closed and text without signs that
+// no file of its kind may hold.
+TEST_F(CommandLine, EveryNameLeavesWellFormed) {
+    const std::string names[] = {"<b>&\"'>",
+                                 "=HYPERLINK(\"x\")",
+                                 "]]> --> <!--",
+                                 "%s %n \\ {\\rtf",
+                                 "+1 -2 @a",
+                                 "\u00e9\u4e2d\u0416 \U0001F6A2",
+                                 "\u202eabc\u200b",
+                                 "  ",
+                                 "';--",
+                                 "&amp;&#0;"};
+    for (const auto& name : names) {
+        auto j = nlohmann::json::parse(readText((dir / "demo.talvik").string()));
+        j["name"] = name;
+        j["slabs"][0]["name"] = name;
+        for (auto& support : j["slabs"][0]["supports"])
+            if (support.contains("name")) support["name"] = name;
+        std::ofstream(dir / "named.talvik") << j;
+        ASSERT_LE(run("check named.talvik").code, 1) << name << run("check named.talvik").err;
+        EXPECT_EQ(run("draw named.talvik -o n.svg n.dxf n.pdf").code, 0) << name;
+        EXPECT_EQ(run("schedule named.talvik -o n.csv n.xlsx n.html n.ifc").code, 0) << name;
+        EXPECT_EQ(run("report named.talvik -o r.html r.odt").code, 0) << name;
+        // XML by a parser that is not ours; DXF by pairs of group code and value; cells that start no
+        // formula.
+        std::ofstream(dir / "look.py") << R"(
+import csv, io, sys, xml.dom.minidom, zipfile
+xml.dom.minidom.parse("n.svg")
+for name in ("n.xlsx", "r.odt"):
+    z = zipfile.ZipFile(name)
+    assert z.testzip() is None
+    for part in z.namelist():
+        if part.endswith((".xml", ".rels")): xml.dom.minidom.parseString(z.read(part))
+lines = open("n.dxf", encoding="utf-8").read().split("\n")
+while lines and lines[-1] == "": lines.pop()
+assert len(lines) % 2 == 0 and lines[-1].strip() == "EOF"
+for code in lines[::2]: int(code)
+for row in csv.reader(io.StringIO(open("n.csv", encoding="utf-8-sig").read())):
+    for cell in row: assert not cell or cell[0] not in "=+@\t\r" and not (cell[0] == "-" and not cell[1:].replace(".", "").isdigit()), cell
+import html.parser
+class Look(html.parser.HTMLParser):
+    def __init__(self): super().__init__(); self.open = []
+    def handle_starttag(self, tag, attributes):
+        if tag not in ("br", "img", "meta", "hr", "link", "input", "col", "path", "line", "circle", "rect", "polyline", "polygon"): self.open.append(tag)
+        assert tag != "script"
+    def handle_startendtag(self, tag, attributes): pass
+    def handle_endtag(self, tag):
+        if tag in ("path", "line", "circle", "rect", "polyline", "polygon"): return
+        assert self.open and self.open.pop() == tag, tag
+for name in ("r.html", "n.html"):
+    text = open(name, encoding="utf-8").read()
+    assert not any(ord(c) < 32 and c not in "\n\t\r" for c in text)
+    look = Look(); look.feed(text); assert not look.open, look.open
+)";
+        const int status = std::system(("cd '" + dir.string() + "' && python3 look.py > said 2>&1").c_str());
+        EXPECT_EQ(status, 0) << name << "\n" << readText((dir / "said").string());
+    }
+}
+
 // A floor has several sheets: a PDF holds them all, the others are numbered; one can be asked for.
 TEST_F(CommandLine, DrawsAFloorSheetBySheet) {
     EXPECT_EQ(run("draw " + fishHall + " -o f.pdf f.dxf f.svg").code, 0);

@@ -125,6 +125,62 @@ TEST_F(BasesWindow, APinTooSmallHasARemedyThatMendsIt) {
     EXPECT_LE(bases().find(part)->worst(), 1 + 1e-9);
 }
 
+// A base on the boundary gets a strap, another a top that slopes: chosen in the tray, drawn, saved and taken
+// back.
+TEST_F(BasesWindow, StrapsAndTops) {
+    press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_EQ(bases().bases.size(), 21u);
+    session().apply(
+        QStringLiteral("Site"),
+        model::editBases(session().base(), session().bases()->id, [&](model::BaseSet& s, model::Project&) {
+            s.site = {{-3000, -3000}, {43450, -3000}, {43450, 19000}, {-3000, 19000}};
+        }));
+    const std::string start = text();
+    session().setPlace(Place::Layout);
+    session().select(Spot{base("G3").part, Spot::In::Whole, {}});
+    answer();
+    auto* to = window.findChild<QComboBox*>(QStringLiteral("strapTo"));
+    ASSERT_TRUE(to && to->isVisible());
+    ASSERT_GE(to->findText(QStringLiteral("F3")), 0) << "in one line along x";
+    EXPECT_LT(to->findText(QStringLiteral("A1")), 0) << "askew";
+    emit to->textActivated(QStringLiteral("F3"));
+    EXPECT_TRUE(base("G3").strap);
+    EXPECT_EQ(base("G3").trouble(), "");
+    auto* pane = window.findChild<BasePane*>();
+    ASSERT_TRUE(pane);
+    QTemporaryDir dir;
+    for (auto shows : {BasePane::Shows::AlongX, BasePane::Shows::AlongY, BasePane::Shows::Cage}) {
+        pane->show(shows);
+        pane->grab();
+        EXPECT_EQ(pane->savePicture(dir.filePath(QStringLiteral("%1.svg").arg(int(shows)))), QString());
+    }
+    bool told = false;
+    for (const auto& fact : bases().facts(session().selection(), units::System::Metric))
+        told |= fact.text == "Strap";
+    EXPECT_TRUE(told);
+    // A top that slopes, of a base without a strap.
+    session().select(Spot{base("C2").part, Spot::In::Whole, {}});
+    answer();
+    const double level = base("C2").concrete;
+    auto* edge = window.findChild<QLineEdit*>(QStringLiteral("topEdge"));
+    edge->setFocus();
+    edge->selectAll();
+    QTest::keyClicks(edge, QStringLiteral("220"));
+    QTest::keyClick(edge, Qt::Key_Return);
+    emit window.findChild<QComboBox*>(QStringLiteral("baseTop"))->textActivated(QStringLiteral("sloped"));
+    ASSERT_TRUE(base("C2").shaped);
+    EXPECT_LT(base("C2").concrete, level * 1.1);
+    pane->show(BasePane::Shows::AlongX);
+    pane->grab();
+    plan().grab();
+    // A strap beside a slope is refused with a word, and nothing changes.
+    const std::string before = text();
+    emit window.findChild<QComboBox*>(QStringLiteral("strapTo"))->textActivated(QStringLiteral("D2"));
+    EXPECT_EQ(text(), before);
+    while (session().undoStack().count() && session().undoStack().index() > 2) session().undoStack().undo();
+    EXPECT_EQ(text(), start);
+}
+
 // What stands beside the register: sections, the cage that turns and is saved, sizes and types as dots.
 TEST_F(BasesWindow, SectionsCageSizesAndTypes) {
     press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);

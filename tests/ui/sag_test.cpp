@@ -1,6 +1,8 @@
 // Sag of floors in the real window: limits drawn on plan, precamber typed, remedies taken; the economical
 // slab.
+#include <QCheckBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QTableWidget>
 #include <QUndoStack>
@@ -81,6 +83,31 @@ TEST_F(SagWindow, ALimitIsDrawnAndPrecamberTyped) {
     table->item(0, 7)->setText(QStringLiteral("–"));
     QCoreApplication::processEvents();
     EXPECT_TRUE(floor().cambers.empty());
+    while (session().undoStack().canUndo()) session().undoStack().undo();
+    EXPECT_EQ(text(), start);
+}
+
+// Vibration is switched on, its limit typed, and taken back.
+TEST_F(SagWindow, VibrationIsLookedAtWhereItIsAskedFor) {
+    const std::string start = text();
+    EXPECT_FALSE(check("Response to walking"));
+    session().setPlace(Place::Actions);
+    whole();
+    auto* on = window.findChild<QCheckBox*>(QStringLiteral("vibration"));
+    ASSERT_TRUE(on && on->isVisibleTo(&window));
+    on->click();
+    whole();
+    ASSERT_TRUE(floor().vibration.on);
+    ASSERT_TRUE(check("ibration") || check("Response to walking"));
+    auto* damping = window.findChild<QLineEdit*>(QStringLiteral("vibrationDamping"));
+    ASSERT_TRUE(damping);
+    EXPECT_EQ(damping->text().toDouble(), 3);
+    damping->setFocus();
+    damping->selectAll();
+    QTest::keyClicks(damping, QStringLiteral("2"));
+    QTest::keyClick(damping, Qt::Key_Return);
+    EXPECT_NEAR(floor().vibration.damping, 0.02, 1e-9);
+    whole();
     while (session().undoStack().canUndo()) session().undoStack().undo();
     EXPECT_EQ(text(), start);
 }

@@ -228,14 +228,19 @@ void BasePane::paintSection(QPainter& p, const BasePart& base, int axis) {
     const auto& set = *answer->set;
     const auto& s = base.size();
     const auto& row = set.bases[base.number];
-    const double wide = s.side(axis), stubs = row.pedestal.any() ? row.pedestal.height : 0;
+    const auto outline = drawing::sectionOutline(base, axis);
+    const double wide = s.side(axis), stubs = row.pedestal.any() ? row.pedestal.height
+                                              : outline.strap    ? std::max(0.0, (*outline.strap)[3] - s.h)
+                                                                 : 0;
+    const double low = outline.strap ? std::min(-wide / 2, (*outline.strap)[0]) : -wide / 2,
+                 high = outline.strap ? std::max(wide / 2, (*outline.strap)[1]) : wide / 2;
     const double top = headHeight + 26, bottom = 102, side = 70;
     const double ground = std::max(set.ground.depth, s.h + stubs + 400),
                  stub = std::max(400.0, ground - s.h - stubs + 300);
     const double perMm =
-        std::min((width() - 2 * side) / wide, (height() - top - bottom) / (s.h + stubs + stub));
+        std::min((width() - 2 * side) / (high - low), (height() - top - bottom) / (s.h + stubs + stub));
     if (!(perMm > 0)) return;
-    const double cx = width() / 2.0, floor = height() - bottom;
+    const double cx = width() / 2.0 - (low + high) / 2 * perMm, floor = height() - bottom;
     auto at = [&](double x, double z) { return QPointF(cx + x * perMm, floor - z * perMm); };
     // The ground and the soil's edge.
     if (set.ground.depth > s.h) {
@@ -256,12 +261,15 @@ void BasePane::paintSection(QPainter& p, const BasePart& base, int axis) {
         const double half = set.pile.diameter / 2, u = axis == 0 ? q.x : q.y;
         p.drawRect(QRectF(at(u - half, set.pile.embedment), at(u + half, -900)));
     }
-    p.drawRect(QRectF(at(-wide / 2, s.h), at(wide / 2, 0)));
+    QPolygonF around;
+    for (Point q : outline.base) around << at(q.x, q.y);
+    p.drawPolygon(around);
+    if (const auto& t = outline.strap) p.drawRect(QRectF(at((*t)[0], (*t)[3]), at((*t)[1], (*t)[2])));
     for (const auto& id : row.columns)
         if (const auto* c = answer->context->column(id)) {
             const double u = axis == 0 ? c->x - base.centre.x : c->y - base.centre.y,
                          half = (axis == 0 ? c->width : c->depth) / 2;
-            if (stubs > 0) {
+            if (row.pedestal.any()) {
                 const double broad = (axis == 0 ? row.pedestal.width : row.pedestal.depth) / 2;
                 p.drawRect(QRectF(at(u - broad, s.h + stubs), at(u + broad, s.h)));
             }

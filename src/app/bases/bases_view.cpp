@@ -90,7 +90,25 @@ void BasesView::paintEvent(QPaintEvent*) {
                 p.setBrush(hatch(theme().over));
                 p.drawRect(r);
             }
+            auto rectangle = [&](double x0, double x1, double y0, double y1) {
+                p.drawRect(QRectF(at({x0, y1}), at({x1, y0})));
+            };
+            p.setPen(QPen(mine ? theme().selection : theme().ink, 1));
+            if (const auto& t = b->strap) {
+                p.setBrush(theme().concrete);
+                rectangle((*t)[0], (*t)[1], (*t)[2], (*t)[3]);
+            }
             p.setBrush(Qt::NoBrush);
+            if (b->shaped) {
+                const auto& u = b->shaped->upper();
+                rectangle(b->centre.x + u[0], b->centre.x + u[1], b->centre.y + u[2], b->centre.y + u[3]);
+                if (!b->shaped->stepped())
+                    for (int i : {0, 1})
+                        for (int k : {0, 1})
+                            p.drawLine(
+                                at({b->centre.x + (i - 0.5) * s.B, b->centre.y + (k - 0.5) * s.L}),
+                                at({b->centre.x + u[std::size_t(i)], b->centre.y + u[std::size_t(2 + k)]}));
+            }
             p.setPen(QPen(theme().secondary, 1, Qt::DashLine));
             for (Point q : b->piles()) {
                 const double d = set->pile.diameter / 2 * perMm_;

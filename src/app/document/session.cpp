@@ -256,29 +256,34 @@ void Session::seekRemedies() {
     search_ = Search::UnderWay;
     soughtFor_ = soughtFor();
     emit remediesChanged();
-    remedyThread_ = std::jthread([this, snapshot = std::make_shared<const model::Project>(base()),
-                                  part = soughtFor_, serial = remedySerial_](std::stop_token stop) {
-        auto found = design::remedies(*snapshot, part, stop, [this, serial](const design::Remedy& one) {
+    std::shared_ptr<const design::ElementAnswer> answered;
+    if (const auto known = answers_.find(element_); known != answers_.end() && known->second.get() == a)
+        answered = known->second;
+    remedyThread_ =
+        std::jthread([this, snapshot = std::make_shared<const model::Project>(base()), part = soughtFor_,
+                      serial = remedySerial_, now = answered](std::stop_token stop) {
+            auto each = [this, serial](const design::Remedy& one) {
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, serial, one] {
+                        if (serial != remedySerial_) return;
+                        remedies_.found.push_back(one);
+                        emit remediesChanged();
+                    },
+                    Qt::QueuedConnection);
+            };
+            auto found = design::remedies(*snapshot, part, stop, each, now);
+            if (stop.stop_requested()) return;
             QMetaObject::invokeMethod(
                 this,
-                [this, serial, one] {
+                [this, serial, found = std::move(found)]() mutable {
                     if (serial != remedySerial_) return;
-                    remedies_.found.push_back(one);
+                    remedies_ = std::move(found);
+                    search_ = Search::Done;
                     emit remediesChanged();
                 },
                 Qt::QueuedConnection);
         });
-        if (stop.stop_requested()) return;
-        QMetaObject::invokeMethod(
-            this,
-            [this, serial, found = std::move(found)]() mutable {
-                if (serial != remedySerial_) return;
-                remedies_ = std::move(found);
-                search_ = Search::Done;
-                emit remediesChanged();
-            },
-            Qt::QueuedConnection);
-    });
 }
 
 bool Session::apply(const QString& text, model::Project next, const QString& merge) {

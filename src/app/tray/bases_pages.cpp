@@ -4,6 +4,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 #include "design/bases.h"
@@ -114,6 +115,54 @@ class LayoutPage final : public TrayPage {
         pedestal(tr("Pedestal, along x"), "pedestalX", &model::Pedestal::width);
         pedestal(tr("Pedestal, along y"), "pedestalY", &model::Pedestal::depth);
         pedestal(tr("Pedestal, height"), "pedestalHeight", &model::Pedestal::height);
+        static const QStringList tops{tr("level"), tr("sloped"), tr("stepped")};
+        choice(
+            tr("Top"), "baseTop", [] { return tops; },
+            [this] { return tops[inHand() ? int(inHand()->top.kind) : 0]; },
+            [edit](const QString& v) {
+                return edit([&](model::Base& b) {
+                    b.top.kind = model::BaseTop::Kind(std::max<int>(0, int(tops.indexOf(v))));
+                });
+            });
+        auto top = [&](const QString& label, const char* name, double model::BaseTop::*member) {
+            quantity(
+                label, Kind::Length, name, [this, member] { return inHand() ? inHand()->top.*member : 0; },
+                [edit, member](double v) { return edit([&](model::Base& b) { b.top.*member = v; }); });
+        };
+        top(tr("Top, depth at the edges"), "topEdge", &model::BaseTop::edge);
+        top(tr("Top, level about column"), "topShoulder", &model::BaseTop::shoulder);
+        choice(
+            tr("Strap to column"), "strapTo",
+            [this] {
+                QStringList all{tr("none")};
+                for (const auto* c : inLine()) all << qs(c->name);
+                return all;
+            },
+            [this] {
+                const auto* c = inHand() ? model::findColumn(*session_.bases(), inHand()->strap.to) : nullptr;
+                return c ? qs(c->name) : tr("none");
+            },
+            [this, edit](const QString& v) {
+                model::Id to;
+                for (const auto* c : inLine())
+                    if (qs(c->name) == v) to = c->id;
+                return edit([&](model::Base& b) { b.strap.to = to; });
+            });
+        sentence([this] {
+            return inHand() && inHand()->strap.any()
+                       ? tr("The strap holds a base whose column stands off its middle; its own bars are "
+                            "among "
+                            "those of the base.")
+                       : tr("A strap is a beam to a column further in, along x or y, that holds a base whose "
+                            "column stands off its middle: near the edge of the site.");
+        });
+        auto strap = [&](const QString& label, const char* name, double model::Strap::*member) {
+            quantity(
+                label, Kind::Length, name, [this, member] { return inHand() ? inHand()->strap.*member : 0; },
+                [edit, member](double v) { return edit([&](model::Base& b) { b.strap.*member = v; }); });
+        };
+        strap(tr("Strap, width"), "strapWidth", &model::Strap::width);
+        strap(tr("Strap, depth"), "strapDepth", &model::Strap::depth);
         heading(tr("All bases"));
         auto bar = [&](const QString& label, const char* name, const QString& none,
                        std::string model::BaseSet::*member) {
@@ -135,6 +184,10 @@ class LayoutPage final : public TrayPage {
         quantity(
             tr("Side bars, at the most"), Kind::BarSpacing, "sideSpacing", [=] { return set().sideSpacing; },
             basesValue([](model::BaseSet& s, double v) { s.sideSpacing = v; }));
+        bar(tr("Links in caps"), "linkBar", tr("none"), &model::BaseSet::linkBar);
+        quantity(
+            tr("Legs of links, apart"), Kind::BarSpacing, "linkSpacing", [=] { return set().linkSpacing; },
+            basesValue([](model::BaseSet& s, double v) { s.linkSpacing = v; }));
         using Rows = std::vector<std::vector<double>>;
         static const std::vector<Kind> corner{Kind::Span, Kind::Span};
         line(
@@ -252,6 +305,28 @@ class LayoutPage final : public TrayPage {
         for (const auto& b : session_.bases()->bases)
             if (b.id == session_.selection()->part.key) return &b;
         return nullptr;
+    }
+    // Columns of other bases in one line with the column in hand, the nearest first.
+    std::vector<const model::BaseColumn*> inLine() const {
+        std::vector<const model::BaseColumn*> all;
+        const auto* own = inHand() && inHand()->columns.size() == 1
+                              ? model::findColumn(*session_.bases(), inHand()->columns.front())
+                              : nullptr;
+        if (!own) return all;
+        for (const auto& b : session_.bases()->bases)
+            if (b.id != inHand()->id && !b.strap.any())
+                for (const auto& id : b.columns)
+                    if (const auto* c = model::findColumn(*session_.bases(), id);
+                        c && bases::strapLine(*own, *c).trouble.empty())
+                        all.push_back(c);
+        std::stable_sort(all.begin(), all.end(), [&](const auto* a, const auto* b) {
+            return std::hypot(a->x - own->x, a->y - own->y) < std::hypot(b->x - own->x, b->y - own->y);
+        });
+        if (all.size() > 12) all.resize(12);
+        if (const auto* now = model::findColumn(*session_.bases(), inHand()->strap.to);
+            now && std::find(all.begin(), all.end(), now) == all.end())
+            all.push_back(now);
+        return all;
     }
 };
 

@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "design/floor_design.h"
 #include "tray/property_form.h"
 #include "tray/table.h"
 #include "tray/tray.h"
@@ -49,6 +50,33 @@ class FloorActionsPage final : public TrayPage {
         column_->addWidget(layers_);
         titled(tr("Imposed loads on"), arrangement_, QStringLiteral("arrangement"));
         arrangement_->addItems({tr("panels in turn, by the standard"), tr("all panels at once")});
+        heading(tr("People who walk"));
+        auto vibration = [this]() -> model::FloorVibration {
+            return desk_.floor() ? desk_.floor()->vibration : model::FloorVibration{};
+        };
+        flag(
+            tr("Look at vibration"), "vibration", [=] { return vibration().on; },
+            floorValue([](model::Floor& f, bool on) { f.vibration.on = on; }));
+        quantity(
+            tr("Response factor, at the most"), units::Kind::None, "vibrationLimit",
+            [=] { return vibration().limit; },
+            floorValue([](model::Floor& f, double v) { f.vibration.limit = v; }));
+        quantity(
+            tr("Damping"), units::Kind::Percent, "vibrationDamping", [=] { return vibration().damping; },
+            floorValue([](model::Floor& f, double v) { f.vibration.damping = v; }));
+        quantity(
+            tr("Imposed loads as mass"), units::Kind::Percent, "vibrationMass",
+            [=] { return vibration().imposed; },
+            floorValue([](model::Floor& f, double v) { f.vibration.imposed = v; }));
+        sentence([this] {
+            const auto* d = dynamic_cast<const design::FloorDesign*>(session_.answer());
+            if (!d || !d->vibration || d->vibration->modes.empty())
+                return tr(
+                    "The response of each panel to one person walking, by ISO 10137; 4 suits offices, 8 "
+                    "workshops.");
+            return tr("The lowest natural frequency is %1 Hz.")
+                .arg(QString::number(d->vibration->modes.front().frequency, 'f', 1));
+        });
         column_->addStretch(1);
 
         connect(layers_, &TrayTable::edited, this, &FloorActionsPage::editLayer);
@@ -73,6 +101,7 @@ class FloorActionsPage final : public TrayPage {
     void refresh() override {
         const auto* f = desk_.floor();
         if (!f) return;
+        refreshFields();
         QString name;
         QStringList names;
         int at = 0;

@@ -168,6 +168,8 @@ Cap::Demand Cap::demand(const CapDesign& design) const {
                             sign * ((axis == 0 ? design.piles[k].x : design.piles[k].y) - face);
                         if (arm <= 0) continue;
                         M += R[k] * arm, V += R[k];
+                        if (const double clear = arm - in_.set.pile.diameter / 2; clear > 0)
+                            out.clear[axis] = std::min(out.clear[axis], clear);
                         reduced +=
                             R[k] * in_.rules.pileShare(arm - in_.set.pile.diameter / 2,
                                                        design.d[std::size_t(axis)], in_.set.pile.diameter);
@@ -207,15 +209,19 @@ void Cap::chooseBars(CapDesign& design) const {
             const double off = top ? in_.cover : toBars();
             Section section{b, s.h, s.h - off - below - 10, off + 10, in_.fc, in_.fy};
             if (section.d < 50) continue;
-            if (top && M <= rules.flexure->plain(section)) continue;
+            const bool plain = top && M <= rules.flexure->plain(section);
+            if (plain && in_.set.linkBar.empty()) continue;
             double diameter = 16;
             for (int pass = 0; pass < 2; ++pass) {
                 section.d = s.h - off - below - diameter / 2;
                 const auto need = rules.flexure->required(section, M);
-                mat = bases::mat(
-                    in_, base_, b,
-                    std::max(need.possible && !need.doubly ? need.As : 1e9, rules.steel->minimum(section)),
-                    most);
+                // Links stand about bars of both faces: where nothing else asks for them, the least there
+                // are.
+                mat = bases::mat(in_, base_, b,
+                                 plain ? 0
+                                       : std::max(need.possible && !need.doubly ? need.As : 1e9,
+                                                  rules.steel->minimum(section)),
+                                 most);
                 if (!mat.bar) break;
                 diameter = mat.bar->diameter;
             }
@@ -361,6 +367,42 @@ checks::Finding Cap::anchorage(const CapDesign& design, int axis, double moment,
     return checks::judged(f);
 }
 
+double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::string* by,
+                   trace::Steps* t) const {
+    const auto& s = design.size;
+    const auto a = std::size_t(axis);
+    const auto& mat = design.bottom[a];
+    const auto& rules = *in_.standard->shear;
+    const Section section{s.side(1 - axis), s.h, design.d[a], in_.cover + 10, in_.fc, in_.fy};
+    const double plain = in_.rules.oneWay(section, mat.area());
+    const auto grid = linkGrid(in_, s.B, s.L);
+    if (by) *by = in_.rules.oneWayClause();
+    if (!grid.bar || grid.apart[axis] > rules.linkSpacing(section, m.shear[axis].value) + 1e-6)
+        return in_.rules.oneWay(section, mat.area(), t);
+    trace::Steps steps;
+    const double asw = grid.area(axis);
+    trace::step(&steps, "a_sw", "n*A_link/s",
+                {{"n", double(grid.number[1 - axis])},
+                 {"A_link", grid.bar->area, "mm²"},
+                 {"s", grid.apart[axis], "mm"}},
+                asw, "mm²/mm", rules.linkClauses().resistance, "legs on the width");
+    double V = rules.linked(section, mat.area(), asw, in_.fy, &steps).V;
+    // Where the share of near loads counts, the links in the middle of the way to them carry it.
+    if (rules.nearSupport(0, section.d) < 1 && m.clear[axis] < 2 * section.d) {
+        const double fywd = in_.standard->anchorage->designYield(in_.fy);
+        V = std::min(
+            V, trace::step(&steps, "V_links", "0.75*a_v*a_sw*f_ywd/1000",
+                           {{"a_v", m.clear[axis], "mm"}, {"a_sw", asw, "mm²/mm"}, {"f_ywd", fywd, "MPa"}},
+                           0.75 * m.clear[axis] * asw * fywd / 1000, "kN", "EN 1992-1-1 (6.19)",
+                           "links in the middle three quarters of the way to the nearest pile") *
+                   1000);
+    }
+    if (V <= plain) return in_.rules.oneWay(section, mat.area(), t);
+    if (t) t->insert(t->end(), steps.begin(), steps.end());
+    if (by) *by = rules.linkClauses().resistance;
+    return V;
+}
+
 bool Cap::strong(CapDesign& design) const {
     chooseBars(design);
     const auto& s = design.size;
@@ -373,7 +415,7 @@ bool Cap::strong(CapDesign& design) const {
         const auto& mat = design.bottom[a];
         if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
             return false;
-        if (m.reduced[axis].value > in_.rules.oneWay(section, mat.area()) * (1 + 1e-9)) return false;
+        if (m.reduced[axis].value > oneWay(design, m, axis, nullptr, nullptr) * (1 + 1e-9)) return false;
         if (const double most = in_.standard->shear->crushing(section);
             most > 0 && m.shear[axis].value > most)
             return false;
@@ -625,7 +667,7 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
             trace::Steps t;
             Finding f = finding(units::Kind::Force, m.reduced[axis].value, 0, in_.rules.oneWayClause());
             f.prefix = "V";
-            f.limit = in_.rules.oneWay(section, mat.area(), working ? &t : nullptr);
+            f.limit = oneWay(design, m, axis, &f.clause, working ? &t : nullptr);
             f.notes.push_back(fmt::format("Shear of caps: of piles near the column a share counts ({}).",
                                           in_.rules.pileShareClause()));
             add(keys[axis][3], titles[axis][3], Topic::OneWayShear, checks::judged(f), t,
@@ -670,6 +712,37 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         add("node-pile", "Node of struts above the piles", Topic::Bearing, at.pile, t,
             combination(BaseState::Strength, at.combination));
     }
+    if (const auto grid = linkGrid(in_, s.B, s.L); grid.bar)
+        for (int axis : {0, 1}) {
+            const Section section{side[1 - axis], s.h,    design.d[std::size_t(axis)],
+                                  in_.cover + 10, in_.fc, in_.fy};
+            const auto clauses = rules.shear->linkClauses();
+            trace::Steps t, l;
+            Finding f =
+                finding(units::Kind::BarSpacing, grid.apart[axis],
+                        rules.shear->linkSpacing(section, m.shear[axis].value, working ? &t : nullptr),
+                        clauses.spacing);
+            f.prefix = "s";
+            // Links that keep a rule no longer are bars of the cage alone: the concrete carries the shear
+            // then.
+            f = checks::judged(f);
+            if (f.outcome == checks::Outcome::Over)
+                f = checks::notApplicable(clauses.spacing,
+                                          "Links stand further apart than that: none of them is counted.");
+            add(axis == 0 ? "links-x" : "links-y",
+                axis == 0 ? "Spacing of links along x" : "Spacing of links along y", Topic::Spacing, f, t,
+                {});
+            Finding g =
+                finding(units::Kind::SteelPerWidth, grid.area(axis),
+                        rules.shear->leastLinks(section, in_.fy, working ? &l : nullptr), clauses.least);
+            g.sense = checks::Sense::AtLeast, g.prefix = "asw";
+            g = checks::judged(g);
+            if (g.outcome == checks::Outcome::Over)
+                g = checks::notApplicable(clauses.least,
+                                          "Fewer links than the least: none of them is counted.");
+            add(axis == 0 ? "least-links-x" : "least-links-y",
+                axis == 0 ? "Least links along x" : "Least links along y", Topic::Steel, g, l, {});
+        }
     starterChecks(add, s, toBars(), working);
     commonChecks(add);
     return list.take();
@@ -683,6 +756,7 @@ std::vector<schedule::Item> Cap::items(const CapDesign& design) const {
 std::vector<Laid> Cap::laid(const CapDesign& design) const {
     auto r = reinforced(design.size, design.bottom, design.top, toBars());
     r.sides = !in_.set.sideBar.empty();
+    r.links = true;
     return lay(in_, r);
 }
 

@@ -46,6 +46,7 @@ class Cap : public Standing {
   private:
     struct Demand {
         Asked moment[2], top[2], shear[2], reduced[2];
+        double clear[2] = {1e9, 1e9};  // from a column's face to the nearest pile beyond it
     };
     BaseState capacityState() const {
         return in_.set.pile.ultimate ? BaseState::Strength : BaseState::Service;
@@ -57,6 +58,9 @@ class Cap : public Standing {
     bool held(const CapDesign& design) const;
     bool strong(CapDesign& design) const;
     void chooseBars(CapDesign& design) const;
+    // One-way shear that the section takes, with the set's links where they help; `by`: its clause.
+    double oneWay(const CapDesign& design, const Demand& demand, int axis, std::string* by,
+                  trace::Steps* t) const;
     std::vector<double> upward(const CapDesign& design, std::size_t combination) const;
     Demand demand(const CapDesign& design) const;
     // Of the bars along an axis beyond the inner face of the outermost piles, legs counted.

@@ -30,8 +30,17 @@ double GroundAnswer::worst() const {
                      onSite ? 0 : none});
 }
 
-Pad::Pad(const Context& in, const model::Base& base) : Standing(in, base) {
+Pad::Pad(const Context& in, const model::Base& base, std::vector<StrapEnd> ends)
+    : Standing(in, base, std::move(ends)) {
     if (columns_.empty()) return;
+    if (const auto* far = base.strap.any() && columns_.size() == 1 ? in.column(base.strap.to) : nullptr) {
+        const auto line = strapLine(*columns_.front().column, *far);
+        strapTrouble_ = line.trouble;
+        if (strapTrouble_.empty()) strap_ = line;
+        strapWidth_ = base.strap.width > 0
+                          ? base.strap.width
+                          : units::roundUp(std::max(300.0, columns_.front().side(1 - line.axis)), 50);
+    }
     double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
     for (const auto& c : columns_) {
         x0 = std::min(x0, c.at.x), x1 = std::max(x1, c.at.x), y0 = std::min(y0, c.at.y),
@@ -47,6 +56,10 @@ bool Pad::allowable() const {
     return in_.set.ground.by == By::Gross || in_.set.ground.by == By::Net;
 }
 double Pad::weights(const PadSize& s) const {
+    if (const Top top = this->top(s); !top.level())
+        return (in_.density * top.volume() + in_.set.ground.soil * top.soil(in_.set.ground.depth) -
+                soilDisplaced(s.h)) /
+               s.area();
     return in_.density * s.h + in_.set.ground.soil * std::max(0.0, in_.set.ground.depth - s.h) -
            soilDisplaced(s.h) / s.area();
 }
@@ -56,8 +69,8 @@ double Pad::waterPressure() const {
 }
 std::pair<double, double> Pad::settlement(const PadSize& s, std::size_t i) const {
     const auto& g = in_.set.ground;
-    const double p =
-        std::max(0.0, sums(BaseState::Sustained)[i].N / s.area() + weights(s) - g.soil * g.depth);
+    const Sum& sum = sums(BaseState::Sustained)[i];
+    const double p = std::max(0.0, (sum.N + strapAdds(sum, s)) / s.area() + weights(s) - g.soil * g.depth);
     std::vector<ground::SoilLayer> layers;
     for (const auto& l : g.layers) layers.push_back({l.modulus, l.poisson, l.thickness});
     return {p, ground::settlement(p, s.B, s.L, layers).characteristic};
@@ -71,8 +84,10 @@ double Pad::holds(const PadSize& s, std::size_t i, trace::Steps* t) const {
     const double W = (weights(s) * k.weight - waterPressure()) * s.area();
     const std::string clause = in_.rules.clause(BaseState::Ground);
     const auto r = resultant(sum, s, W);
-    step(t, "V", "N_c + W", {{"N_c", sum.N / 1000, "kN"}, {"W", W / 1000, "kN"}}, r.N / 1000, "kN", clause,
-         "with base and soil, less the water's uplift");
+    step(t, "V", "N_c + W", {{"N_c", (r.N - W) / 1000, "kN"}, {"W", W / 1000, "kN"}}, r.N / 1000, "kN",
+         clause,
+         strap_ ? "with what the strap adds, base and soil, less the water's uplift"
+                : "with base and soil, less the water's uplift");
     if (!(r.N > 0)) return 0;
     const Point e = r.at();
     const double area = ground::effectiveArea(s.B, s.L, e.x, e.y).area();
@@ -104,7 +119,7 @@ double Pad::holds(const PadSize& s, std::size_t i, trace::Steps* t) const {
     const double H = std::hypot(sum.Hx, sum.Hy);
     if (!(H > 0)) return R;
     // Effective stress beside the base between its top, or the ground, and its underside.
-    const double top = std::max(0.0, g.depth - s.h), zw = g.water ? g.waterDepth : 1e12;
+    const double top = std::max(0.0, g.depth - this->top(s).edge()), zw = g.water ? g.waterDepth : 1e12;
     auto upTo = [&](double z) {
         return g.soil * z * z / 2 - waterWeight * std::pow(std::max(0.0, z - zw), 2) / 2;
     };
@@ -126,13 +141,15 @@ double Pad::holds(const PadSize& s, std::size_t i, trace::Steps* t) const {
 }
 
 std::pair<double, double> Pad::turning(const PadSize& s, std::size_t i, int axis, double sign) const {
+    if (strap_ && axis == strap_->axis) return {0, 1};  // the strap holds it
     const auto& k = of(BaseState::Stability)[i];
     const double W = (weights(s) * k.weight - waterPressure()) * s.area();
     double turns = 0, stands = std::max(0.0, W) * s.side(axis) / 2;
     for (const auto& c : columns_) {
-        const Forces f = forces(c, k);
+        Forces f = forces(c, k);
+        f.N += strapAdds(sums(BaseState::Stability)[i], s);
         const double arm = s.side(axis) / 2 - sign * c.place(axis, s);
-        const double m = sign * f.along(axis, s.h);
+        const double m = sign * f.along(axis, strapDepth(s));
         (f.N * arm > 0 ? stands : turns) += std::abs(f.N * arm);
         if (m > 0) turns += m;
     }
@@ -236,7 +253,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
                 if (ratio > out.overturning.value) out.turns = turns, out.stands = stands;
                 out.overturning.larger(ratio, int(i));
             }
-        const double up = -stable[i].N;
+        const double up = -stable[i].N - strapAdds(stable[i], s);
         if (up > 0) {
             const double ratio = W > 0 ? std::min(none, up / W) : none;
             if (ratio > out.uplift.value) out.lifts = up, out.weighs = std::max(0.0, W);
@@ -255,6 +272,13 @@ GroundAnswer Pad::ground(const PadSize& s) const {
 Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<double, 2>& d) const {
     Demand out;
     const double A = s.area(), w = weights(s), side[2] = {s.B, s.L};
+    const Top top = this->top(s);
+    for (int axis : {0, 1})
+        for (double from : top.places(axis)) {
+            // Shear beyond a step as beyond a column: at the depth there from it.
+            const double away = top.stepped() ? d[std::size_t(axis)] - (s.h - top.edge()) : 0;
+            out.lower[axis].push_back({from, from + away, {}, {}});
+        }
     const auto& sums = this->sums(state);
     for (std::size_t i = 0; i < sums.size(); ++i) {
         const auto& k = of(state)[i];
@@ -266,8 +290,14 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
         }
         std::vector<Forces> forces;
         for (const auto& c : columns_) forces.push_back(this->forces(c, k));
+        if (strap_) forces.front().N += strapAdds(sums[i], s);
         for (int axis : {0, 1}) {
+            if (strap_ && axis == strap_->axis) {
+                out.atFace[axis] = side[axis] / 2, out.side[axis] = columns_.front().side(axis);
+                continue;
+            }
             const double half = side[axis] / 2, width = side[1 - axis];
+            auto sideOf = [&](const Column& c) { return strap_ ? strapWidth_ : c.side(axis); };
             // Net of the weights, and of columns beyond, on the side where the base ends sooner.
             auto at = [&](double x) {
                 const bool positive = x >= 0;
@@ -279,7 +309,7 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
                     if (arm <= 0) continue;
                     const Forces& f = forces[c];
                     b.force -= f.N;
-                    b.moment -= f.N * arm + sign * f.along(axis, s.h);
+                    b.moment -= f.N * arm + sign * f.along(axis, strapDepth(s));
                 }
                 return b;
             };
@@ -293,17 +323,22 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
                         const double from = (x >= 0 ? 1 : -1) * (half - edge);
                         const auto b = ground::beyond(p, axis, from, x >= 0);
                         out.edge[axis] = edge > 0 ? std::max(0.0, b.force / (edge * width) - wk) : 0;
-                        out.atFace[axis] = half - std::abs(x), out.side[axis] = c->side(axis);
+                        out.atFace[axis] = half - std::abs(x), out.side[axis] = sideOf(*c);
                     }
                 }
                 out.top[axis].larger(-m, int(i));
             };
             for (const auto& c : columns_)
                 for (double sign : {1.0, -1.0}) {
-                    const double face = c.place(axis, s) + sign * c.side(axis) / 2,
+                    const double face = c.place(axis, s) + sign * sideOf(c) / 2,
                                  cut = face + sign * d[std::size_t(axis)];
                     bend(face, &c);
                     if (std::abs(cut) < half) out.shear[axis].larger(std::abs(at(cut).force), int(i));
+                    for (auto& low : out.lower[axis]) {
+                        const double x = face + sign * low.from, v = face + sign * low.cut;
+                        if (std::abs(x) < half) low.moment.larger(at(x).moment, int(i));
+                        if (std::abs(v) < half) low.shear.larger(std::abs(at(v).force), int(i));
+                    }
                 }
             if (columns_.size() > 1)
                 for (int n = 1; n < 24; ++n) {
@@ -332,24 +367,39 @@ bool Pad::chooseBars(PadDesign& design) const {
                                                                             : BaseState::Service,
                {1e9, 1e9});
     const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
+    const Top shape = this->top(s);
     double below = 0;
     for (int axis : {0, 1}) {
-        const double b = side[1 - axis];
+        const double b = side[1 - axis], up = shape.breadth(axis, 0);
         for (bool top : {false, true}) {
             Mat& mat = top ? design.top[std::size_t(axis)] : design.bottom[std::size_t(axis)];
             mat = {};
             const double M = top ? m.top[axis].value : m.moment[axis].value;
             Section section{b, s.h, s.h - in_.cover - below - 10, in_.cover + 10, in_.fc, in_.fy};
             // Concrete without bars carries the little that hogs, as the standard says.
-            if (top && M <= rules.flexure->plain(section)) continue;
+            Section upper = section;
+            upper.b = up;
+            // Tops that are not level have no bars.
+            if (top && (!shape.level() || M <= rules.flexure->plain(upper))) continue;
             double diameter = 16;
             for (int pass = 0; pass < 2; ++pass) {
                 section.d = s.h - in_.cover - below - diameter / 2;
                 if (section.d < 50) break;
-                const auto need = rules.flexure->required(section, M);
+                // What is compressed is as wide as the base is there.
+                auto required = [&](double from, double moment) {
+                    Section there = section;
+                    there.b = shape.breadth(axis, from), there.h = shape.height(axis, from);
+                    there.d = section.d - (s.h - there.h);
+                    if (there.d < 50) return 1e9;
+                    const auto need = rules.flexure->required(there, moment);
+                    return need.possible && !need.doubly ? need.As : 1e9;
+                };
+                double needs = required(0, M);
+                if (!top)
+                    for (const auto& low : m.lower[axis])
+                        needs = std::max(needs, required(low.from, low.moment.value));
                 const double least = rules.steel->minimum(section);
-                double area =
-                    std::max(need.possible && !need.doubly ? need.As * evenly(s, axis) : 1e9, least);
+                double area = std::max(needs < 1e9 ? needs * evenly(s, axis) : 1e9, least);
                 bool cracks = false;
                 for (int more = 0; more < 20; ++more) {
                     cracks = false;
@@ -358,10 +408,16 @@ bool Pad::chooseBars(PadDesign& design) const {
                     const double Ms = top ? service.top[axis].value : service.moment[axis].value;
                     if (!(Ms > 0)) break;
                     section.d = s.h - in_.cover - below - mat.bar->diameter / 2;
-                    standards::CrackInput crack{section,          Ms,
-                                                mat.area(),       mat.bar->diameter,
-                                                mat.spacing,      in_.cover + below,
-                                                in_.basis->creep, in_.basis->crackLimitBottom};
+                    Section there = section;
+                    there.b = up;
+                    standards::CrackInput crack{there,
+                                                Ms,
+                                                mat.area(),
+                                                mat.bar->diameter,
+                                                mat.spacing,
+                                                in_.cover + below,
+                                                in_.basis->creep,
+                                                in_.basis->crackLimitBottom};
                     cracks = rules.cracks->check(crack).outcome == checks::Outcome::Over;
                     if (!cracks) break;
                     if (!base_.bar.empty() && base_.spacing > 0) break;
@@ -395,9 +451,10 @@ standards::FootingAnchorage Pad::anchored(const PadDesign& design, const Demand&
     const auto a = std::size_t(axis);
     const Mat& mat = design.bottom[a];
     const double b = design.size.side(1 - axis);
+    const double lower = design.size.h - top(design.size).edge();
     return {m.atFace[axis],
-            design.size.h,
-            design.d[a],
+            design.size.h - lower,
+            design.d[a] - lower,
             m.side[axis],
             in_.cover,
             m.edge[axis],
@@ -419,6 +476,11 @@ standards::FootingPunching Pad::punchingOf(const PadDesign& design, std::size_t 
     const Point at{c.place(0, s), c.place(1, s)};
     auto in = pushing(at, c.side(0), c.side(1), s, design.d, design.bottom);
     in.N = f.N, in.moment[0] = f.along(0, s.h), in.moment[1] = f.along(1, s.h);
+    if (const Top top = this->top(s); !top.level()) {
+        in.shoulder = std::min(top.shoulder(0), top.shoulder(1)), in.step = top.stepped();
+        in.low = in.d - (s.h - top.edge());
+        in.run = std::min(top.run(0) > 1 ? top.run(0) : 1e9, top.run(1) > 1 ? top.run(1) : 1e9);
+    }
     const auto p =
         ground::rectanglePressure(s.B, s.L, resultant(sums(BaseState::Strength)[i], s, wk * s.area()));
     if (p.good()) {
@@ -430,14 +492,31 @@ standards::FootingPunching Pad::punchingOf(const PadDesign& design, std::size_t 
 
 Pad::Punched Pad::punched(const PadDesign& design, trace::Steps* t) const {
     Punched worst;
-    if (!(design.d[0] > 50) || !(design.d[1] > 50)) return worst;
+    if (!(design.d[0] > 50) || !(design.d[1] > 50) || strap_) return worst;
+    const Top top = this->top(design.size);
     const double d = (design.d[0] + design.d[1]) / 2;
     double most = -1;
     for (std::size_t c = 0; c < columns_.size(); ++c)
         for (std::size_t i : worstLooking(columns_[c], design.size.h, d)) {
             Punched p;
             p.column = c, p.combination = int(i), p.in = punchingOf(design, c, i);
-            if (!(p.in.N > 0)) continue;
+            if (!(p.in.N > 0) || (!top.level() && p.in.low < 50)) continue;
+            p.found = in_.rules.punching(p.in);
+            if (const double ratio = ratioOf(p.found); ratio > most) most = ratio, worst = p;
+            if (top.level() || !top.stepped()) continue;
+            // The upper part, as if it were a column on the lower one.
+            const auto& u = top.upper();
+            const Point middle{(u[0] + u[1]) / 2, (u[2] + u[3]) / 2};
+            const double lower = design.size.h - top.edge();
+            auto block = pushing(middle, u[1] - u[0], u[3] - u[2], design.size,
+                                 {design.d[0] - lower, design.d[1] - lower}, design.bottom);
+            block.N = p.in.N, block.pressure = p.in.pressure;
+            for (int axis : {0, 1}) {
+                const double off = columns_[c].place(axis, design.size) - (axis == 0 ? middle.x : middle.y);
+                block.moment[axis] = p.in.moment[axis] + p.in.N * off;
+                block.gradient[axis] = p.in.gradient[axis];
+            }
+            p.in = block;
             p.found = in_.rules.punching(p.in);
             if (const double ratio = ratioOf(p.found); ratio > most) most = ratio, worst = p;
         }
@@ -449,21 +528,23 @@ Pad::Punched Pad::punched(const PadDesign& design, trace::Steps* t) const {
 bool Pad::strong(PadDesign& design) const {
     if (!chooseBars(design)) return false;
     const auto& s = design.size;
-    const double side[2] = {s.B, s.L};
-    for (int axis : {0, 1}) {
-        const auto& mat = design.bottom[std::size_t(axis)];
-        if (!mat.bar) return false;
-    }
+    if (!design.bottom[0].bar || !design.bottom[1].bar) return false;
     const auto m = demand(s, BaseState::Strength, design.d);
     if (m.outsideIn >= 0 || !startersHold(s.h, in_.cover)) return false;
+    const Top top = this->top(s);
+    if (!top.level() && top.edge() < leastEdge()) return false;
     for (int axis : {0, 1}) {
         const auto a = std::size_t(axis);
-        const double b = side[1 - axis];
         const auto& mat = design.bottom[a];
-        const Section section{b, s.h, design.d[a], in_.cover + mat.bar->diameter / 2, in_.fc, in_.fy};
+        const Section section = across(design, top, axis, 0), cut = sheared(design, top, axis, design.d[a]);
         if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
             return false;
-        if (m.shear[axis].value > in_.rules.oneWay(section, mat.area()) * (1 + 1e-9)) return false;
+        if (m.shear[axis].combination >= 0 &&
+            m.shear[axis].value > in_.rules.oneWay(cut, mat.area()) * (1 + 1e-9))
+            return false;
+        for (bool shear : {false, true})
+            if (const auto low = lowest(design, top, m, axis, shear); low && low->ratio > 1 + 1e-9)
+                return false;
         if (const double more = evenly(s, axis);
             more > 1 + 1e-9 && mat.area() * (1 + 1e-9) <
                                    more * in_.standard->flexure->required(section, m.moment[axis].value).As)
@@ -485,6 +566,7 @@ PadSize Pad::sized(double grown, double h) const {
     const double step = in_.set.planStep;
     PadSize s;
     s.h = h;
+    if (strap_) s.strap = base_.strap.depth > 0 ? base_.strap.depth : strapDepth_;
     s.off = base_.offPinned ? Point{base_.offX, base_.offY} : Point{0, 0};
     s.B = base_.B > 0 ? base_.B : units::roundUp(std::max(spanX_ + grown, leastX_) - 1e-6, step);
     s.L = base_.L > 0 ? base_.L : units::roundUp(std::max(spanY_ + grown, leastY_) - 1e-6, step);
@@ -524,10 +606,34 @@ PadDesign Pad::ofSize(const PadSize& size) const {
     PadDesign d;
     d.size = size;
     strong(d);
+    chooseStrap(d);
     return d;
 }
 
+// The strap is as deep as it has to be: it decides how far above the underside horizontal forces act.
 PadDesign Pad::solve() const {
+    if (!strap_) {
+        PadDesign out = solved();
+        if (out.possible()) out.trouble = strapTrouble_;
+        return out;
+    }
+    Pad own = *this;
+    const double step = in_.set.depthStep, most = std::max(2000.0, strap_->length / 2);
+    for (own.strapDepth_ = units::roundUp(strap_->length / 8, step);; own.strapDepth_ += step) {
+        PadDesign out = own.solved();
+        own.chooseStrap(out);
+        if (!out.possible() || own.strapBeam(out.size).carries(out.strap)) return out;
+        if (base_.strap.depth > 0 || own.strapDepth_ > most) {
+            out.trouble = base_.strap.depth > 0
+                              ? fmt::format("The pinned depth of the strap of {} does not do.",
+                                            units::plain(base_.strap.depth))
+                              : "No depth of the strap carries it; make it wider.";
+            return out;
+        }
+    }
+}
+
+PadDesign Pad::solved() const {
     PadDesign out;
     if (columns_.empty()) {
         out.trouble = "The base has no column.";
@@ -744,23 +850,34 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             const double w = weights(s);
             using trace::step;
             const double beside = soilDisplaced(s.h) / 1000;
-            step(&t, "W", "(gamma_c*h + gamma_s*t)*B*L/1000000000 - W_p",
-                 {{"gamma_c", in_.density * 1e6, "kN/m³"},
-                  {"h", s.h, "mm"},
-                  {"gamma_s", g.soil * 1e6, "kN/m³"},
-                  {"t", std::max(0.0, g.depth - s.h), "mm"},
-                  {"B", s.B, "mm"},
-                  {"L", s.L, "mm"},
-                  {"W_p", beside, "kN"}},
-                 w * s.area() / 1000, "kN", f.clause,
-                 beside > 0
-                     ? "base and soil above it, less that where the pedestals stand, whose weight is in N_c"
-                     : "base and soil above it");
-            const double N = sum.N + w * k.weight * s.area();
+            const Top top = this->top(s);
+            if (top.level())
+                step(&t, "W", "(gamma_c*h + gamma_s*t)*B*L/1000000000 - W_p",
+                     {{"gamma_c", in_.density * 1e6, "kN/m³"},
+                      {"h", s.h, "mm"},
+                      {"gamma_s", g.soil * 1e6, "kN/m³"},
+                      {"t", std::max(0.0, g.depth - s.h), "mm"},
+                      {"B", s.B, "mm"},
+                      {"L", s.L, "mm"},
+                      {"W_p", beside, "kN"}},
+                     w * s.area() / 1000, "kN", f.clause,
+                     beside > 0 ? "base and soil above it, less that where the pedestals stand, whose weight "
+                                  "is in N_c"
+                                : "base and soil above it");
+            if (!top.level())
+                step(&t, "W", "gamma_c*V_c + gamma_s*V_s - W_p",
+                     {{"gamma_c", in_.density * 1e6, "kN/m³"},
+                      {"V_c", top.volume() / 1e9, "m³"},
+                      {"gamma_s", g.soil * 1e6, "kN/m³"},
+                      {"V_s", top.soil(g.depth) / 1e9, "m³"},
+                      {"W_p", beside, "kN"}},
+                     w * s.area() / 1000, "kN", f.clause, "base, and soil above it and its lower parts");
+            const auto r = resultant(sum, s, w * k.weight * s.area());
+            const double N = r.N, column = N - w * k.weight * s.area();
             step(&t, "N", "N_c + k*W",
-                 {{"N_c", sum.N / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}}, N / 1000,
-                 "kN", f.clause);
-            const auto r = resultant(sum, s, 0);
+                 {{"N_c", column / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}}, N / 1000,
+                 "kN", f.clause,
+                 strap_ ? "N_c with what the strap adds, which passes through the centre along it" : "");
             const double ax = r.alongX, ay = r.alongY;
             step(&t, "e_x", "M_x/N*1000", {{"M_x", ax / 1e6, "kNm"}, {"N", N / 1000, "kN"}}, ax / N, "mm",
                  f.clause);
@@ -785,6 +902,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
 
     // The base itself.
     const auto& rules = *in_.standard;
+    const Top shape = this->top(s);
     const auto m = demand(s, BaseState::Strength, design.d);
     const auto crackState = rules.cracks->state() == actions::LimitState::QuasiPermanent
                                 ? BaseState::Sustained
@@ -815,7 +933,9 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 {}, combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
             continue;
         }
-        const Section section{b, s.h, design.d[a], in_.cover + mat.bar->diameter / 2, in_.fc, in_.fy};
+        const Section section = across(design, shape, axis, 0);
+        Section whole = section;
+        whole.b = b;
         auto flexure = [&](const Section& sec, const Mat& bars, const Asked& asked, int which,
                            model::Face face) {
             trace::Steps t;
@@ -827,6 +947,37 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 combination(BaseState::Strength, asked.combination), face);
         };
         flexure(section, mat, m.moment[axis], 0, model::Face::Bottom);
+        for (bool shear : {false, true})
+            if (const auto low = lowest(design, shape, m, axis, shear)) {
+                const auto& place = m.lower[axis][low->place];
+                trace::Steps t;
+                Finding f =
+                    shear ? finding(units::Kind::Force, place.shear.value, 0, in_.rules.oneWayClause())
+                          : finding(units::Kind::Moment, place.moment.value, 0, rules.flexure->clause());
+                f.prefix = shear ? "V" : "M";
+                auto* steps = working ? &t : nullptr;
+                const double away = shear ? place.cut : place.from;
+                trace::step(steps, "a", "", {}, away, "mm", f.clause,
+                            "beyond the face of the column, where it is worst");
+                f.limit =
+                    shear ? in_.rules.oneWay(sheared(design, shape, axis, away), mat.area(), steps)
+                          : rules.flexure->resistance(across(design, shape, axis, away), mat.area(), 0, steps)
+                                .M;
+                f.notes.push_back(
+                    "Tops that are not level are looked at at the step (shear at the depth there beyond it), "
+                    "or at "
+                    "quarters of the slope no nearer to the column than the depth there: what is compressed "
+                    "is as "
+                    "wide as the base is there, what is sheared its area.");
+                const char* where = shape.stepped() ? "at the step" : "on the slope";
+                add(fmt::format("{}-{}-{}", shear ? "shear" : "flexure", axis == 0 ? 'x' : 'y',
+                                shape.stepped() ? "step" : "slope"),
+                    fmt::format("{} along {} {}", shear ? "One-way shear" : "Flexure", axis == 0 ? 'x' : 'y',
+                                where),
+                    shear ? Topic::OneWayShear : Topic::Flexure, checks::judged(f), t,
+                    combination(BaseState::Strength, (shear ? place.shear : place.moment).combination),
+                    model::Face::Bottom);
+            }
         const Mat& top = design.top[a];
         if (m.top[axis].value > 0) {
             Section upper = section;
@@ -838,7 +989,10 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 Finding f = finding(units::Kind::Moment, m.top[axis].value, 0, rules.flexure->clause());
                 f.prefix = "M";
                 f.limit = rules.flexure->plain(section, working ? &t : nullptr);
-                f.here.push_back("Without bars at the top: the plain section carries what hogs.");
+                f.here.push_back(
+                    shape.level()
+                        ? "Without bars at the top: the plain section carries what hogs."
+                        : "A top that is not level has no bars: the plain section carries what hogs.");
                 add(keys[axis][1], titles[axis][1], Topic::Flexure, checks::judged(f), t,
                     combination(BaseState::Strength, m.top[axis].combination), model::Face::Top);
             }
@@ -847,7 +1001,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             trace::Steps t;
             Finding f = finding(units::Kind::Area, mat.area(), 0, rules.steel->clauses(true).minimum);
             f.sense = checks::Sense::AtLeast, f.prefix = "As";
-            f.limit = rules.steel->minimum(section, working ? &t : nullptr);
+            f.limit = rules.steel->minimum(whole, working ? &t : nullptr);
             add(keys[axis][2], titles[axis][2], Topic::Steel, checks::judged(f), t, {}, model::Face::Bottom);
         }
         trace::Steps band;
@@ -876,10 +1030,13 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             trace::Steps t;
             Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, in_.rules.oneWayClause());
             f.prefix = "V";
-            f.limit = in_.rules.oneWay(section, mat.area(), working ? &t : nullptr);
+            f.limit = in_.rules.oneWay(sheared(design, shape, axis, design.d[a]), mat.area(),
+                                       working ? &t : nullptr);
             if (m.shear[axis].combination < 0)
                 f = checks::notApplicable(f.clause,
-                                          "The section at d from the column lies outside the base.");
+                                          strap_ && axis == strap_->axis
+                                              ? "Along the strap the strap carries it."
+                                              : "The section at d from the column lies outside the base.");
             else
                 f.notes.push_back("One-way shear of bases is that at d from the faces of columns.");
             add(keys[axis][4], titles[axis][4], Topic::OneWayShear,
@@ -915,6 +1072,21 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
     if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0)
         add("foot", "Concrete below the column", Topic::Bearing, foot, ft,
             combination(BaseState::Strength, in));
+    if (strap_) {
+        add("punching", "Punching", Topic::Punching,
+            checks::notApplicable(in_.rules.clause(BaseState::Strength),
+                                  "The strap carries the column over the whole length of the base."),
+            {}, {});
+        strapChecks(add, design, working);
+    }
+    if (!shape.level()) {
+        Finding f = finding(units::Kind::Length, shape.edge(), leastEdge(), "ACI 318-19 13.3.1.2");
+        f.sense = checks::Sense::AtLeast, f.prefix = "h";
+        f.notes.push_back(
+            "Edges of bases are as deep as ACI 318-19 13.3.1.2 asks, 150 mm above the bottom bars, "
+            "under every standard.");
+        add("edge", "Depth at the edges", Topic::Steel, checks::judged(f), {}, {});
+    }
     starterChecks(add, s, in_.cover, working);
     commonChecks(add);
     if (m.outsideIn >= 0) {
@@ -943,9 +1115,14 @@ std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, 
         // On a pedestal its top is what the column presses on; the base below it is pressed less.
         const auto& p = base_.pedestal;
         const double over = p.any() ? p.height : deepest ? 1e9 : s.h;
-        const double spread = std::max(1.0, std::min({3.0, (p.any() ? col.side(0) : s.B - 2 * x) / cx,
-                                                      (p.any() ? col.side(1) : s.L - 2 * y) / cy,
-                                                      1 + in_.rules.footSpread() * over / std::max(cx, cy)}));
+        // Where the top falls away the load spreads no further than the shoulder.
+        const Top top = this->top(s);
+        const auto& u = top.upper();
+        const bool own = p.any() || !top.level();
+        const double wx = p.any() ? col.side(0) : u[1] - u[0], wy = p.any() ? col.side(1) : u[3] - u[2];
+        const double spread =
+            std::max(1.0, std::min({3.0, (own ? wx : s.B - 2 * x) / cx, (own ? wy : s.L - 2 * y) / cy,
+                                    1 + in_.rules.footSpread() * over / std::max(cx, cy)}));
         Asked press;
         for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
             press.larger(combined(col.actions, of(BaseState::Strength)[i].factors).N, int(i));
@@ -968,7 +1145,11 @@ std::vector<schedule::Item> Pad::items(const PadDesign& design) const {
     return all;
 }
 std::vector<Laid> Pad::laid(const PadDesign& design) const {
-    return lay(in_, reinforced(design.size, design.bottom, design.top, in_.cover));
+    auto r = reinforced(design.size, design.bottom, design.top, in_.cover);
+    if (const Top top = this->top(design.size); !top.level()) r.edge = top.edge();
+    r.strap = design.strap;
+    if (strap_) r.strapAt = {columns_.front().column->x, columns_.front().column->y};
+    return lay(in_, r);
 }
 
 std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {

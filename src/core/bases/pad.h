@@ -6,12 +6,13 @@
 // base and soil cause no bending or shear where all of it is in contact. Moments act at the faces of columns,
 // shear at d from them; between columns the moment of the beam as a whole counts. Against sliding the ground
 // beside the base helps with the share of Rankine's passive pressure that someone chose. Settlement is that
-// of the sustained loads less the soil dug out, on elastic layers.
+// of the sustained loads less the soil dug out, on elastic layers. Tops that are not level: weights act at
+// the middle of the base; what is compressed in flexure is as wide as the base is at the depth looked at.
 #pragma once
 
 #include <optional>
 
-#include "bases/standing.h"
+#include "bases/top.h"
 
 namespace talvik::bases {
 
@@ -34,14 +35,19 @@ struct PadDesign {
     PadSize size;
     std::array<Mat, 2> bottom, top;  // along x, along y
     std::array<double, 2> d{};       // of the bottom bars
-    std::string trouble;             // why there is none
+    StrapDesign strap;
+    std::string trouble;  // why there is none
     bool possible() const { return trouble.empty(); }
 };
 
 class Pad : public Standing {
   public:
-    Pad(const Context& in, const model::Base& base);
+    Pad(const Context& in, const model::Base& base, std::vector<StrapEnd> ends = {});
     PadDesign solve() const;
+    // What its strap does to the base further in, where it has one that can be.
+    std::optional<StrapEnd> strapEnd(const PadSize& size) const;
+    // Concrete and formwork of the base without pedestals and strap; mm3, mm2.
+    Top top(const PadSize& size) const;
     // The size as pinned, where it is not free; bars chosen for it whether it carries or not.
     PadDesign ofSize(const PadSize& size) const;
     // Largest ratio of all checks but those of bars' arrangement; for searches.
@@ -67,10 +73,42 @@ class Pad : public Standing {
         double atFace[2] = {0, 0};  // overhang, side of the column there
         double side[2] = {0, 0};
         double edge[2] = {0, 0};  // net pressure over the outer h/2 where the moment is largest
-        double outside = 0;       // mm by which a resultant leaves the base
+        // At places of a top that is not level, beyond the faces.
+        struct Lower {
+            double from = 0, cut = 0;  // where moment and shear are taken
+            Asked moment, shear;
+        };
+        std::vector<Lower> lower[2];
+        double outside = 0;  // mm by which a resultant leaves the base
         int outsideIn = -1;
     };
     double spanX_ = 0, spanY_ = 0, leastX_ = 0, leastY_ = 0;
+    std::optional<StrapLine> strap_;
+    std::string strapTrouble_;
+    double strapWidth_ = 0, strapDepth_ = 0;
+
+    PadDesign solved() const;
+    // ACI 318-19 13.3.1.2: 150 mm above the bottom bars.
+    double leastEdge() const { return in_.cover + 150; }
+    double strapDepth(const PadSize& size) const { return std::max(size.h, size.strap); }
+    // The strap under a combination; and the resultant of the base with what it adds.
+    StrapLoad strapOn(const Sum& sum, const PadSize& size) const;
+    double strapAdds(const Sum& sum, const PadSize& size) const;
+    ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;
+    StrapBeam strapBeam(const PadSize& size) const;
+    void chooseStrap(PadDesign& design) const;
+    void strapChecks(const Add& add, const PadDesign& design, bool working) const;
+    // A section across an axis at a distance beyond the faces, as wide as it is at its full depth; with the
+    // same area of shear.
+    standards::Section across(const PadDesign& design, const Top& top, int axis, double from) const;
+    standards::Section sheared(const PadDesign& design, const Top& top, int axis, double from) const;
+    // The worst of the places of a top that is not level.
+    struct Lowest {
+        std::size_t place = 0;
+        double ratio = 0;
+    };
+    std::optional<Lowest> lowest(const PadDesign& design, const Top& top, const Demand& demand, int axis,
+                                 bool shear) const;
 
     double weights(const PadSize& size) const;  // per area
     double waterPressure() const;

@@ -24,7 +24,8 @@ Laid mat(const Context& in, const Reinforced& base, int axis, bool top) {
     const double straight = units::roundDown(length - 2 * in.cover, 5);
     i.from = -straight / 2, i.to = straight / 2;
     const auto& anchorage = *in.standard->anchorage;
-    const double depth = units::roundDown(base.h - 2 * in.cover, 5),
+    const double tall = !top && base.edge > 0 ? base.edge : base.h;
+    const double depth = units::roundDown(tall - 2 * in.cover, 5),
                  leg = std::max(depth, schedule::hookLeg(depth, i.diameter, anchorage));
     schedule::shape(i, straight, leg, m.hooked, m.hooked);
     if (m.hooked && leg > depth) i.note = schedule::tilted;
@@ -33,7 +34,7 @@ Laid mat(const Context& in, const Reinforced& base, int axis, bool top) {
     const double inner = axis == 1 && outer.bar ? outer.bar->diameter : 0;
     const double off = (top ? in.cover : base.below) + inner + i.diameter / 2, z = top ? base.h - off : off;
     // No leg leaves the base, also one that lies tilted.
-    const double end = top ? std::max(z - leg, in.cover) : std::min(z + leg, base.h - in.cover);
+    const double end = top ? std::max(z - leg, in.cover) : std::min(z + leg, tall - in.cover);
     const double pitch = m.number > 1 ? (width - 2 * in.cover - i.diameter) / (m.number - 1) : 0;
     for (int k = 0; k < m.number; ++k) {
         const double v = (k - (m.number - 1) / 2.0) * pitch;
@@ -53,6 +54,17 @@ Laid mat(const Context& in, const Reinforced& base, int axis, bool top) {
         out.lines.push_back(std::move(line));
     }
     return out;
+}
+
+// A closed link as it lies: its middle line from corner to corner, sides outside to outside.
+void closed(Laid& into, const Context& in, const catalogs::Bar& bar, int number, double a, double b) {
+    auto& l = into.item;
+    const auto& anchorage = *in.standard->anchorage;
+    l.bar = bar.name, l.diameter = bar.diameter, l.number = number, l.layer = "links";
+    const double tail =
+        units::roundUp(anchorage.bendRadius(l.diameter) + l.diameter + anchorage.hookTail(l.diameter), 5);
+    l.shape = "51", l.dimensions = {{'A', units::rounded(a, 4)}, {'B', units::rounded(b, 4)}, {'C', tail}};
+    schedule::cut(l, bar, anchorage);
 }
 
 std::vector<Laid> starters(const Context& in, const Reinforced& base, const Starters& s) {
@@ -102,11 +114,8 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
     const double first = stands + d / 2 + thin->diameter, last = base.h + base.pedestal - in.cover;
     const int n = std::max(3, int(std::ceil((last - first) / std::min(300.0, 15 * d))) + 1);
     const double a = 2 * half[0] + d + 2 * thin->diameter, b = 2 * half[1] + d + 2 * thin->diameter;
-    l.run = "links", l.bar = thin->name, l.diameter = thin->diameter, l.number = n, l.layer = "links";
-    const double tail =
-        units::roundUp(anchorage.bendRadius(l.diameter) + l.diameter + anchorage.hookTail(l.diameter), 5);
-    l.shape = "51", l.dimensions = {{'A', units::rounded(a, 4)}, {'B', units::rounded(b, 4)}, {'C', tail}};
-    schedule::cut(l, *thin, anchorage);
+    l.run = "links";
+    closed(links, in, *thin, n, a, b);
     const double x = a / 2 - thin->diameter / 2, y = b / 2 - thin->diameter / 2;
     for (int k = 0; k < n; ++k) {
         const double z = first + k * (last - first) / (n - 1);
@@ -150,7 +159,94 @@ std::vector<Laid> sides(const Context& in, const Reinforced& base) {
     return {std::move(out)};
 }
 
+// Bars of a strap, bent at both ends, and its links.
+std::vector<Laid> strap(const Context& in, const Reinforced& base) {
+    const auto& s = base.strap;
+    if (!s.link) return {};
+    std::vector<Laid> all;
+    auto at = [&](double along, double across, double z) {
+        const double u = s.line.way * along;
+        return s.line.axis == 0 ? Point3{base.strapAt.x + u, base.strapAt.y + across, z}
+                                : Point3{base.strapAt.x + across, base.strapAt.y + u, z};
+    };
+    const auto& anchorage = *in.standard->anchorage;
+    const double link = s.link->diameter, low = s.under, high = s.depth - in.cover;
+    for (bool top : {false, true}) {
+        const auto& bars = top ? s.top : s.bottom;
+        Laid l;
+        auto& i = l.item;
+        const double d = bars.bar->diameter, room = high - low - 2 * link;
+        i.run = top ? "strap/top" : "strap/bottom", i.bar = bars.bar->name, i.diameter = d;
+        i.number = bars.number, i.layer = std::string(top ? "T" : "B") + (s.line.axis == 0 ? "S1" : "S2");
+        const double straight = units::roundDown(s.to - s.from - 2 * in.cover, 5),
+                     leg = units::roundDown(std::max(std::min(room, 12 * d + 6 * d), 10 * d), 5);
+        schedule::shape(i, straight, leg, true, true);
+        schedule::cut(i, *bars.bar, anchorage);
+        const double z = top ? high - link - d / 2 : low + link + d / 2,
+                     end = top ? z + d / 2 - leg : z - d / 2 + leg, x0 = s.from + in.cover + d / 2,
+                     x1 = x0 + straight - d, half = s.width / 2 - in.cover - link - d / 2;
+        for (int k = 0; k < bars.number; ++k) {
+            const double v = half * (2.0 * k / std::max(1, bars.number - 1) - 1);
+            l.lines.push_back({at(x0, v, end), at(x0, v, z), at(x1, v, z), at(x1, v, end)});
+        }
+        all.push_back(std::move(l));
+    }
+    const double x0 = s.from + in.cover + link / 2, x1 = s.line.length - s.line.farSide / 2;
+    const int n = int(std::ceil((x1 - x0) / s.spacing)) + 1;
+    // Four legs: a narrower link within each.
+    for (double share : s.legs > 2 ? std::vector{1.0, 1.0 / 3} : std::vector{1.0}) {
+        Laid l;
+        l.item.run = share < 1 ? "strap/inner links" : "strap/links";
+        l.item.spacing = s.spacing;
+        const double b = share * (s.width - 2 * in.cover), a = high - low;
+        closed(l, in, *s.link, n, a, b);
+        const double v = b / 2 - link / 2, z0 = low + link / 2, z1 = high - link / 2;
+        for (int k = 0; k < n; ++k) {
+            const double x = x0 + k * (x1 - x0) / (n - 1);
+            l.lines.push_back({at(x, -v, z0), at(x, v, z0), at(x, v, z1), at(x, -v, z1), at(x, -v, z0)});
+        }
+        all.push_back(std::move(l));
+    }
+    return all;
+}
+
+// Links of a cap: each stands along x, level with the bars along x and between them, about those along y.
+std::vector<Laid> capLinks(const Context& in, const Reinforced& base) {
+    const auto g = linkGrid(in, base.B, base.L);
+    if (!g.bar) return {};
+    Laid l;
+    l.item.run = "cap links", l.item.spacing = g.apart[1];
+    const double d = g.bar->diameter, low = base.below, high = base.h - in.cover,
+                 wide = units::roundDown(g.apart[0], 5);
+    closed(l, in, *g.bar, g.number[0] * g.number[1] / 2, high - low, wide);
+    for (int row = 0; row < g.number[0]; row += 2)
+        for (int k = 0; k < g.number[1]; ++k) {
+            const double x = base.centre.x + (row + 0.5 - (g.number[0] - 1) / 2.0) * g.apart[0],
+                         y = base.centre.y + (k - (g.number[1] - 1) / 2.0) * g.apart[1], u = wide / 2 - d / 2;
+            l.lines.push_back({{x - u, y, low + d / 2},
+                               {x + u, y, low + d / 2},
+                               {x + u, y, high - d / 2},
+                               {x - u, y, high - d / 2},
+                               {x - u, y, low + d / 2}});
+        }
+    return {std::move(l)};
+}
+
 }  // namespace
+
+LinkGrid linkGrid(const Context& in, double B, double L) {
+    LinkGrid g;
+    if (in.set.linkBar.empty()) return g;
+    g.bar = catalogs::barCatalog(in.basis->barCatalog)->find(in.set.linkBar);
+    if (!g.bar) return g;
+    for (int axis : {0, 1}) {
+        const double room = (axis == 0 ? B : L) - 2 * in.cover - 2 * g.bar->diameter;
+        g.number[axis] = std::max(2, int(std::ceil(room / in.set.linkSpacing - 1e-9)) + 1);
+        if (axis == 0) g.number[0] += g.number[0] % 2;  // legs stand in pairs along x
+        g.apart[axis] = room / (g.number[axis] - 1);
+    }
+    return g;
+}
 
 std::vector<Laid> lay(const Context& in, const Reinforced& base) {
     std::vector<Laid> all;
@@ -163,6 +259,10 @@ std::vector<Laid> lay(const Context& in, const Reinforced& base) {
         for (auto& l : starters(in, base, s)) all.push_back(std::move(l));
     if (base.sides)
         for (auto& l : sides(in, base)) all.push_back(std::move(l));
+    if (base.links)
+        for (auto& l : capLinks(in, base)) all.push_back(std::move(l));
+    if (base.strap.any())
+        for (auto& l : strap(in, base)) all.push_back(std::move(l));
     return all;
 }
 

@@ -2,7 +2,7 @@
 // upwards from the underside, x and y as in plan; mm.
 #pragma once
 
-#include "bases/context.h"
+#include "bases/strap.h"
 
 namespace talvik::bases {
 
@@ -36,7 +36,20 @@ struct Reinforced {
     double pedestal = 0;             // height above the base
     std::vector<Starters> starters;
     bool sides = false;  // of a cap: the set's side bars
+    double edge = 0;     // depth at the edges where that is less; 0: as deep as h
+    StrapDesign strap;
+    geometry::Point strapAt;  // its near column
+    bool links = false;       // of a cap: the set's links
 };
+// Vertical links of a cap in plan: their legs along x (an even number) and y, and how far apart.
+struct LinkGrid {
+    const catalogs::Bar* bar = nullptr;  // null: the set has none
+    int number[2] = {0, 0};
+    double apart[2] = {0, 0};
+    // Of all legs on the width, per mm along an axis.
+    double area(int axis) const { return bar ? bar->area * number[1 - axis] / apart[axis] : 0; }
+};
+LinkGrid linkGrid(const Context& in, double B, double L);
 // Mats bottom first, then starters, links, bars of the sides.
 std::vector<Laid> lay(const Context& in, const Reinforced& base);
 

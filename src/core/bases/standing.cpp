@@ -16,7 +16,8 @@ double ratioOf(const standards::PunchingFound& found) {
                     checks::isJudged(found.face) ? checks::ratio(found.face) : 0);
 }
 
-Standing::Standing(const Context& in, const model::Base& base) : in_(in), base_(base) {
+Standing::Standing(const Context& in, const model::Base& base, std::vector<StrapEnd> ends)
+    : in_(in), base_(base), ends_(std::move(ends)) {
     for (const auto& id : base.columns)
         if (const auto* c = in.column(id)) {
             const auto& p = base.pedestal;
@@ -38,9 +39,19 @@ Standing::Standing(const Context& in, const model::Base& base) : in_(in), base_(
                        base.leftOut.end();
             });
     }
+    if (!ends_.empty()) {
+        // Each combination once more, with less that lifts.
+        if (!own_) own_ = in.combinations;
+        for (auto& all : *own_)
+            for (std::size_t i = 0, n = all.size(); i < n; ++i) {
+                all.push_back(all[i]);
+                all.back().lightStrap = true;
+            }
+    }
     for (int s = 0; s < states; ++s)
         for (const auto& k : of(BaseState(s))) {
             Sum& sum = sums_[std::size_t(s)].emplace_back();
+            sum.weight = k.weight;
             for (const auto& c : columns_) {
                 const Forces f = forces(c, k);
                 sum.N += f.N, sum.Hx += f.Hx, sum.Hy += f.Hy;
@@ -52,6 +63,8 @@ Standing::Standing(const Context& in, const model::Base& base) : in_(in), base_(
 
 Forces Standing::forces(const Column& c, const standards::BaseCombination& k) const {
     Forces f = combined(c.actions, k.factors);
+    for (const auto& e : ends_)
+        if (e.column == c.column->id) f.N -= e.lifts(k, in_.set.cases);
     if (!base_.pedestal.any()) return f;
     f.N += k.weight * pedestal();
     f.My += f.Hx * base_.pedestal.height, f.Mx -= f.Hy * base_.pedestal.height;

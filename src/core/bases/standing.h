@@ -18,6 +18,7 @@ struct PadSize {
     double B = 0, L = 0, h = 0;
     geometry::Point off{};  // of the centre from the middle of the columns
     bool onSite = true;     // within the outline of the site
+    double strap = 0;       // depth of the strap, where there is one
     double area() const { return B * L; }
     double side(int axis) const { return axis == 0 ? B : L; }
 };
@@ -55,8 +56,10 @@ class Standing {
     // Of all columns together about their middle: moments without those of H, which grow with the depth.
     struct Sum {
         double N = 0, alongX = 0, alongY = 0, Hx = 0, Hy = 0;
+        double weight = 1;  // factor of weights
     };
-    Standing(const Context& in, const model::Base& base);
+    // `ends`: of straps of other bases at columns of this one.
+    Standing(const Context& in, const model::Base& base, std::vector<StrapEnd> ends = {});
     const std::vector<standards::BaseCombination>& of(BaseState s) const {
         return own_ ? (*own_)[std::size_t(s)] : in_.combinations[std::size_t(s)];
     }
@@ -100,6 +103,7 @@ class Standing {
   private:
     // Where some combinations are left out for this base: those that are not.
     std::optional<std::array<std::vector<standards::BaseCombination>, states>> own_;
+    const std::vector<StrapEnd> ends_;
     std::array<std::vector<Sum>, states> sums_;
     std::vector<Starters> starters_;
     void findStarters();

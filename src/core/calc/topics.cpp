@@ -180,6 +180,74 @@ Topic shearOneWayUs() {
             }};
 }
 
+// Least links for a shear, at least those of the rule: by halving, as resistance grows with them.
+double linksFor(const standards::ShearRules& rules, const Section& s, double As, double fyw, double V) {
+    double low = rules.leastLinks(s, fyw), high = low;
+    if (rules.linked(s, As, low, fyw).V >= V) return low;
+    for (int i = 0; i < 40 && rules.linked(s, As, high, fyw).V < V; ++i) high *= 2;
+    if (rules.linked(s, As, high, fyw).V < V) throw NoAnswer{"no links are enough: the concrete crushes."};
+    for (int i = 0; i < 60; ++i) {
+        const double m = (low + high) / 2;
+        (rules.linked(s, As, m, fyw).V >= V ? high : low) = m;
+    }
+    return high;
+}
+
+Topic enLinks() {
+    return {"en_links",
+            "Vertical links of a beam with variable strut angle",
+            "EN 1992-1-1 6.2.2(1), 6.2.3, 9.2.2(5), 9.2.2(6)",
+            {{"V_", "kN", "design shear"},
+             {"b", "mm", "width of the web"},
+             {"d", "mm", "effective depth"},
+             {"fck", "MPa", "cylinder strength"},
+             {"fywk", "MPa", "yield strength of the links"},
+             {"As", "mm2", "anchored tension steel"}},
+            {{"VRdc", "kN", "V_Rd,c"},
+             {"Vmax1", "kN", "V_Rd,max at 45 degrees"},
+             {"need", "-", "1 where links are needed"},
+             {"asw_min", "mm2/mm", "least links"},
+             {"asw", "mm2/mm", "links"},
+             {"smax", "mm", "their spacing at the most"}},
+            {"Vmax25", "cot", "asw_v", "al", "dF"},
+            [](const Row& r) {
+                const Section s{r["b"], r["d"] * 1.1, r["d"], 0, r["fck"], r["fywk"]};
+                const auto rules = en::shearRules(enParameters());
+                const double V = r["V_"] * kN, plain = rules->oneWay(s, r["As"]), fyw = r["fywk"];
+                const double least = rules->leastLinks(s, fyw);
+                return std::vector<double>{plain / kN,
+                                           rules->linked(s, r["As"], 1000 * s.b, fyw).V / kN,
+                                           V > plain ? 1.0 : 0.0,
+                                           least,
+                                           V > plain ? linksFor(*rules, s, r["As"], fyw, V) : least,
+                                           rules->linkSpacing(s, V)};
+            }};
+}
+
+Topic aciLinks() {
+    return {"aci_links",
+            "Stirrups of a beam",
+            "ACI 318-19 22.5.1.2, 22.5.5.1, 22.5.8.5.3, 9.6.3.4, 9.7.6.2.2, phi 0.75",
+            {{"V_", "kN", "factored shear"},
+             {"b", "mm", "width of the web"},
+             {"d", "mm", "effective depth"},
+             {"fc", "MPa", "f'c"},
+             {"fyt", "MPa", "yield strength of the stirrups"},
+             {"As", "mm2", "tension steel"}},
+            {{"Vc_c", "kN", "phi Vc without stirrups"},
+             {"Vlim", "kN", "most that the section takes"},
+             {"av_min", "mm2/mm", "least stirrups"},
+             {"smax", "mm", "their spacing at the most"}},
+            {"Vc_a", "Vc_b", "V0", "av_a", "av_b", "sw"},
+            [](const Row& r) {
+                const Section s{r["b"], r["d"] * 1.1, r["d"], 0, r["fc"], r["fyt"]};
+                const auto rules = aci::shearRules(aci::si(), 1);
+                return std::vector<double>{
+                    rules->oneWay(s, r["As"]) / kN, rules->linked(s, r["As"], 1000 * s.b, r["fyt"]).V / kN,
+                    rules->leastLinks(s, r["fyt"]), rules->linkSpacing(s, r["V_"] * kN)};
+            }};
+}
+
 Topic minimumSteel() {
     return {"minimum_steel",
             "Minimum and maximum steel and bar spacing of slabs",
@@ -403,6 +471,8 @@ const std::vector<Topic>& topics() {
             aciCapacity(),
             shearOneWay(),
             shearOneWayUs(),
+            enLinks(),
+            aciLinks(),
             minimumSteel(),
             enCrackWidth(),
             enSpanDepth(),

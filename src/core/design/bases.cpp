@@ -32,18 +32,45 @@ ColumnIndex indexOf(const model::BaseSet& set) {
     for (const auto& c : set.columns) all.emplace(c.id, &c);
     return all;
 }
+bool sameColumn(const model::Id& id, const ColumnIndex& a, const ColumnIndex& b) {
+    const auto p = a.find(id), q = b.find(id);
+    return p != a.end() && q != b.end() && *p->second == *q->second;
+}
 bool sameColumns(const model::Base& base, const ColumnIndex& a, const ColumnIndex& b) {
-    return std::all_of(base.columns.begin(), base.columns.end(), [&](const model::Id& id) {
-        const auto p = a.find(id), q = b.find(id);
-        return p != a.end() && q != b.end() && *p->second == *q->second;
-    });
+    return std::all_of(base.columns.begin(), base.columns.end(),
+                       [&](const model::Id& id) { return sameColumn(id, a, b); });
 }
 bool sameRules(const model::BaseSet& a, const model::BaseSet& b) {
     return a.kind == b.kind && a.ground == b.ground && a.pile == b.pile && a.twoFormulas == b.twoFormulas &&
            a.approach == b.approach && a.planStep == b.planStep && a.depthStep == b.depthStep &&
            a.leastDepth == b.leastDepth && a.bars == b.bars && a.cases == b.cases && a.site == b.site &&
            a.starterBar == b.starterBar && a.sideBar == b.sideBar && a.sideSpacing == b.sideSpacing &&
-           a.leftOut == b.leftOut;
+           a.linkBar == b.linkBar && a.linkSpacing == b.linkSpacing && a.leftOut == b.leftOut;
+}
+
+// The base of each column, and of each base those from which straps come; by their place in the set.
+std::vector<std::vector<std::size_t>> strapsOn(const model::BaseSet& set) {
+    std::vector<std::vector<std::size_t>> all(set.bases.size());
+    if (std::none_of(set.bases.begin(), set.bases.end(), [](const model::Base& b) { return b.strap.any(); }))
+        return all;
+    std::unordered_map<std::string_view, std::size_t> below;
+    for (std::size_t i = 0; i < set.bases.size(); ++i)
+        for (const auto& id : set.bases[i].columns) below.emplace(id, i);
+    for (std::size_t i = 0; i < set.bases.size(); ++i)
+        if (const auto far = below.find(set.bases[i].strap.to); far != below.end())
+            all[far->second].push_back(i);
+    return all;
+}
+
+// A pad with what straps of other bases do to it. `sizeOf`: the size of the base at a place in the set; null
+// where it is not known.
+bases::Pad padOf(const Context& in, std::size_t number, const std::vector<std::vector<std::size_t>>& straps,
+                 const std::function<const bases::PadSize*(std::size_t)>& sizeOf, const model::Base& base) {
+    std::vector<bases::StrapEnd> ends;
+    for (std::size_t k : straps[number])
+        if (const auto* size = sizeOf(k))
+            if (auto end = bases::Pad(in, in.set.bases[k]).strapEnd(*size)) ends.push_back(std::move(*end));
+    return {in, base, std::move(ends)};
 }
 
 // What makes two bases the same to build, as text.
@@ -53,16 +80,42 @@ std::string shapeOf(const BasePart& p) {
     for (auto q : p.piles()) all += fmt::format("{:.0f}:{:.0f};", q.x, q.y);
     for (const auto* mats : {&p.bottom(), &p.top()})
         for (const auto& m : *mats) all += "|" + text(m);
+    if (const auto* pad = std::get_if<bases::PadDesign>(&p.design)) {
+        if (const auto& s = pad->strap; s.any())
+            all +=
+                fmt::format("|strap {:.0f} {:.0f} {:.0f} {:.0f} {} {} {} {}", s.width, s.depth, s.line.length,
+                            s.from, s.top.text(), s.bottom.text(), s.link ? s.link->name : "", s.spacing);
+        if (p.shaped)
+            all += fmt::format("|{} {:.0f} {:.0f}", p.shaped->stepped() ? "step" : "slope", p.shaped->edge(),
+                               p.shaped->shoulder(0));
+    }
     return all;
 }
 
 class Maker {
   public:
+    using SizeOf = std::function<const bases::PadSize*(std::size_t)>;
+    // `sizeOf`: of bases that are solved already.
     Maker(const std::shared_ptr<const model::BaseSet>& set, const model::Basis& basis,
-          const std::shared_ptr<const standards::Standard>& standard)
-        : set_(set), context_(std::make_shared<Context>(*set, basis, standard)), in_(*context_) {}
+          const std::shared_ptr<const standards::Standard>& standard, SizeOf sizeOf)
+        : set_(set),
+          context_(std::make_shared<Context>(*set, basis, standard)),
+          in_(*context_),
+          straps_(strapsOn(*set)),
+          sizeOf_(std::move(sizeOf)) {}
     // Of an answer that is there.
-    explicit Maker(const BasesAnswer& answer) : set_(answer.set), context_(answer.context), in_(*context_) {}
+    explicit Maker(const BasesAnswer& answer)
+        : set_(answer.set),
+          context_(answer.context),
+          in_(*context_),
+          straps_(strapsOn(*answer.set)),
+          sizeOf_([&answer](std::size_t i) { return &answer.bases[i]->size(); }) {}
+
+    // Bases from which straps come to that one.
+    const std::vector<std::size_t>& strapsTo(std::size_t number) const { return straps_[number]; }
+    bases::Pad padAt(std::size_t number, const model::Base& base) const {
+        return padOf(in_, number, straps_, sizeOf_, base);
+    }
 
     const std::shared_ptr<const Context>& context() const { return context_; }
 
@@ -70,8 +123,7 @@ class Maker {
         auto part = std::make_shared<BasePart>();
         part->number = number;
         if (pads(*set_)) {
-            const bases::Pad pad(in_, base);
-            part->design = pad.solve();
+            part->design = padAt(number, base).solve();
         } else {
             const bases::Cap cap(in_, base);
             part->design = cap.solve();
@@ -83,12 +135,12 @@ class Maker {
     void complete(BasePart& part, const model::Base& base) const {
         part.part = {set_->id, model::PartKind::Base, base.id};
         part.name = (pads(*set_) ? "Base " : "Cap ") + model::baseName(*set_, base);
-        if (const auto* pad = std::get_if<bases::PadDesign>(&part.design)) {
-            const bases::Pad maker(in_, base);
-            part.checks = maker.checks(*pad, part.part, false);
-            part.items = maker.items(*pad);
-            part.centre = maker.centre(pad->size);
-            part.pressure = maker.shown(*pad);
+        if (const auto* own = std::get_if<bases::PadDesign>(&part.design)) {
+            const bases::Pad maker = padAt(part.number, base);
+            part.checks = maker.checks(*own, part.part, false);
+            part.items = maker.items(*own);
+            part.centre = maker.centre(own->size);
+            part.pressure = maker.shown(*own);
         } else {
             const auto& cap = std::get<bases::CapDesign>(part.design);
             const bases::Cap maker(in_, base);
@@ -103,13 +155,36 @@ class Maker {
             if (!over && !part.checks.empty()) part.checks.front().outcome = checks::Outcome::Over;
             if (!part.checks.empty()) part.checks.front().here.push_back(part.trouble());
         }
-        part.shape = shapeOf(part);
         const auto& s = part.size();
+        const auto* pad = std::get_if<bases::PadDesign>(&part.design);
+        double solid = s.B * s.L * s.h, forms = 2 * (s.B + s.L) * s.h;
+        if (pad) {
+            const auto top = padAt(part.number, base).top(s);
+            solid = top.volume(), forms = top.formwork();
+            part.shaped = top.level() ? std::nullopt : std::optional(top);
+            part.strap.reset();
+            if (const auto& t = pad->strap; t.any()) {
+                // Above the pad, and from its edge to the far column.
+                const double on = s.side(t.line.axis),
+                             off = std::max(0.0, t.line.length - t.line.farSide / 2 - t.from - on);
+                solid += t.width * ((t.depth - s.h) * on + t.depth * off);
+                forms += 2 * ((t.depth - s.h) * on + t.depth * off);
+                if (const auto* near = in_.column(base.columns.front())) {
+                    const bool x = t.line.axis == 0;
+                    const double along = x ? near->x : near->y, across = x ? near->y : near->x,
+                                 a = along + t.line.way * t.from, b = along + t.line.way * t.to;
+                    const double plan[4] = {std::min(a, b), std::max(a, b), across - t.width / 2,
+                                            across + t.width / 2};
+                    part.strap = {plan[x ? 0 : 2], plan[x ? 1 : 3], plan[x ? 2 : 0], plan[x ? 3 : 1]};
+                }
+            }
+        }
+        part.shape = shapeOf(part);
         const auto& g = set_->ground;
         const auto& stub = base.pedestal;
         const double stubs = stub.any() ? double(base.columns.size()) : 0;
-        part.concrete = (s.B * s.L * s.h + stubs * stub.width * stub.depth * stub.height) / 1e9;
-        part.formwork = 2 * ((s.B + s.L) * s.h + stubs * (stub.width + stub.depth) * stub.height) / 1e6;
+        part.concrete = (solid + stubs * stub.width * stub.depth * stub.height) / 1e9;
+        part.formwork = (forms + 2 * stubs * (stub.width + stub.depth) * stub.height) / 1e6;
         part.blinding = (s.B + 2 * 100) * (s.L + 2 * 100) * g.blinding / 1e9;
         part.excavation = (s.B + 2 * 100) * (s.L + 2 * 100) * (std::max(g.depth, s.h) + g.blinding) / 1e9;
         part.steel = 0;
@@ -132,13 +207,13 @@ class Maker {
         for (const auto& p : parts) {
             if (!p->trouble().empty()) return false;
             size.B = std::max(size.B, p->size().B), size.L = std::max(size.L, p->size().L);
-            size.h = std::max(size.h, p->size().h);
+            size.h = std::max(size.h, p->size().h), size.strap = std::max(size.strap, p->size().strap);
         }
         for (int round = 0; round < 10; ++round) {
             std::array<bases::Mat, 2> bottom, top;
             std::vector<bases::PadDesign> designs;
             for (const auto& p : parts) {
-                const bases::Pad pad(in_, set_->bases[p->number]);
+                const bases::Pad pad = padAt(p->number, set_->bases[p->number]);
                 auto s = size;
                 s.off = p->size().off;
                 designs.push_back(pad.ofSize(pad.sited(s)));
@@ -154,7 +229,7 @@ class Maker {
             }
             bool groundOver = false, baseOver = false;
             for (std::size_t i = 0; i < parts.size(); ++i) {
-                const bases::Pad pad(in_, set_->bases[parts[i]->number]);
+                const bases::Pad pad = padAt(parts[i]->number, set_->bases[parts[i]->number]);
                 auto& d = designs[i];
                 d.bottom = bottom, d.top = top, d.trouble.clear();
                 if (!bottom[0].bar || !bottom[1].bar) {
@@ -184,6 +259,8 @@ class Maker {
     const std::shared_ptr<const model::BaseSet> set_;
     const std::shared_ptr<const Context> context_;
     const Context& in_;
+    const std::vector<std::vector<std::size_t>> straps_;
+    const SizeOf sizeOf_;
 };
 
 // A base that is as it was, or one solved anew.
@@ -207,9 +284,15 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
     const auto& set = *answer.set;
     std::map<std::string, std::vector<std::shared_ptr<BasePart>>> byHand;
     std::vector<std::shared_ptr<BasePart>> free;
+    // What a strap does hangs on the size of its pad: such bases stay as they are solved.
+    auto strapped = [&](std::size_t i) { return set.bases[i].strap.any() || !maker.strapsTo(i).empty(); };
     for (auto& p : parts) {
         const auto& type = set.bases[p->number].type;
-        if (!type.empty())
+        if (strapped(p->number)) {
+            if (!type.empty())
+                answer.assumptions.push_back(
+                    fmt::format("{} has a strap: it stays as it is solved, whatever its type.", p->name));
+        } else if (!type.empty())
             byHand[type].push_back(p);
         else if (p->trouble().empty())
             free.push_back(p);
@@ -219,7 +302,7 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
     // Different shapes, by cost: bases near to each other in cost are near in size.
     std::unordered_map<std::string_view, std::vector<const BasePart*>> shapes;
     for (const auto& s : slots)
-        if (set.bases[s.get().number].type.empty() && s.get().trouble().empty())
+        if (set.bases[s.get().number].type.empty() && s.get().trouble().empty() && !strapped(s.get().number))
             shapes[s.get().shape].push_back(&s.get());
     if (shapes.size() > 1 && pads(set)) {
         std::vector<std::vector<const BasePart*>*> rows;
@@ -310,8 +393,16 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
                         apart > 1 ? "s" : ""));
     // Names: those given by hand, else F1, F2, ... from the largest.
     std::unordered_map<std::string_view, std::vector<Slot*>> alike;
-    for (auto& p : slots)
-        if (set.bases[p.get().number].type.empty()) alike[p.get().shape].push_back(&p);
+    std::map<std::string, int> own;  // bases with straps, of a type by hand
+    for (auto& p : slots) {
+        const auto& type = set.bases[p.get().number].type;
+        if (type.empty()) alike[p.get().shape].push_back(&p);
+        if (!type.empty() && strapped(p.get().number)) {
+            p.name(type);
+            if (!byHand.contains(type)) byHand[type];
+            ++own[type];
+        }
+    }
     std::vector<std::vector<Slot*>*> order;
     for (auto& [shape, all] : alike) order.push_back(&all);
     std::sort(order.begin(), order.end(), [](const auto* a, const auto* b) {
@@ -321,7 +412,7 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
     });
     for (auto& [name, group] : byHand) {
         for (auto& p : group) p->type = name;
-        answer.types.push_back({name, int(group.size())});
+        answer.types.push_back({name, int(group.size()) + own[name]});
     }
     int n = 0;
     for (const auto* all : order) {
@@ -436,9 +527,12 @@ std::vector<checks::Check> BasesAnswer::withWorking(const PartAnswer& part) cons
     if (!base) return part.checks;
     const Context& in = *context;
     const auto& row = set->bases[base->number];
-    auto all = std::holds_alternative<bases::PadDesign>(base->design)
-                   ? bases::Pad(in, row).checks(std::get<bases::PadDesign>(base->design), part.part, true)
-                   : bases::Cap(in, row).checks(std::get<bases::CapDesign>(base->design), part.part, true);
+    auto all =
+        std::holds_alternative<bases::PadDesign>(base->design)
+            ? padOf(
+                  in, base->number, strapsOn(*set), [&](std::size_t i) { return &bases[i]->size(); }, row)
+                  .checks(std::get<bases::PadDesign>(base->design), part.part, true)
+            : bases::Cap(in, row).checks(std::get<bases::CapDesign>(base->design), part.part, true);
     for (std::size_t i = 0; i < all.size() && i < part.checks.size(); ++i)
         all[i].outcome = part.checks[i].outcome, all[i].here = part.checks[i].here;
     // What only the whole set knows.
@@ -485,6 +579,21 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
         all.push_back(
             {Pair, axis == 0 ? "Bars along x" : "Bars along y", m.text() + (m.hooked ? ", bent up" : "")});
     }
+    if (const auto* pad = std::get_if<bases::PadDesign>(&part->design); pad && pad->strap.any()) {
+        const auto& t = pad->strap;
+        const auto* far = model::findColumn(*set, set->bases[part->number].strap.to);
+        all.push_back({Heading, "Strap", far ? "to " + far->name : std::string()});
+        all.push_back({Pair, "Width, depth",
+                       text(t.width, units::Kind::Length) + " × " + text(t.depth, units::Kind::Length)});
+        all.push_back({Pair, "Top, bottom", t.top.text() + ", " + t.bottom.text()});
+        if (t.link)
+            all.push_back({Pair, "Links",
+                           fmt::format("{}-{}{}", t.link->name, units::plain(t.spacing),
+                                       t.legs > 2 ? fmt::format(", {} legs", t.legs) : "")});
+    }
+    for (std::size_t k : strapsOn(*set)[part->number])
+        all.push_back(
+            {Note, fmt::format("A strap from {} lifts this base.", model::baseName(*set, set->bases[k]))});
     for (const auto& c : changed) {
         const auto& columns = set->bases[part->number].columns;
         if (std::find(columns.begin(), columns.end(), c.column) == columns.end()) continue;
@@ -515,7 +624,10 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
                                                const std::function<void(double)>& progress) {
     auto answer = std::make_shared<BasesAnswer>();
     answer->element = set->id, answer->name = set->name, answer->set = set, answer->standard = standard;
-    const Maker maker(set, basis, standard);
+    std::vector<Slot> slots(set->bases.size());
+    const Maker maker(set, basis, standard, [&](std::size_t i) {
+        return slots[i].made || slots[i].kept ? &slots[i].get().size() : nullptr;
+    });
     answer->context = maker.context();
     answer->basis = maker.context()->basis;
     if (set->bases.empty()) {
@@ -536,17 +648,25 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
         for (const auto& p : last->bases)
             if (last->set->bases[p->number].type.empty()) known[p->part.key] = p;
     const auto columns = indexOf(*set), before = same ? indexOf(*last->set) : ColumnIndex();
-    std::vector<Slot> slots(set->bases.size());
     std::atomic<std::size_t> done = 0;
-    fem::parallelFor(slots.size(), [&](std::size_t i) {
-        if (stop.stop_requested()) return;
-        const auto& base = set->bases[i];
-        if (const auto found = known.find(base.id); found != known.end() && found->second->number == i)
-            if (last->set->bases[i] == base && sameColumns(base, before, columns))
-                slots[i].kept = found->second;
-        if (!slots[i].kept) slots[i].made = maker.solve(i, base);
-        if (const auto n = ++done; progress && n % 64 == 0) progress(double(n) / double(slots.size()));
-    });
+    // Those first that lie below the far end of no strap.
+    const auto strapsBefore = same ? strapsOn(*last->set) : std::vector<std::vector<std::size_t>>();
+    for (bool far : {false, true})
+        fem::parallelFor(slots.size(), [&](std::size_t i) {
+            if (stop.stop_requested() || far == maker.strapsTo(i).empty()) return;
+            const auto& base = set->bases[i];
+            const auto& from = maker.strapsTo(i);
+            const bool asBefore =
+                std::all_of(from.begin(), from.end(), [&](std::size_t k) { return bool(slots[k].kept); }) &&
+                i < strapsBefore.size() && strapsBefore[i] == from;
+            if (const auto found = known.find(base.id);
+                asBefore && found != known.end() && found->second->number == i)
+                if (last->set->bases[i] == base && sameColumns(base, before, columns) &&
+                    (!base.strap.any() || sameColumn(base.strap.to, before, columns)))
+                    slots[i].kept = found->second;
+            if (!slots[i].kept) slots[i].made = maker.solve(i, base);
+            if (const auto n = ++done; progress && n % 64 == 0) progress(double(n) / double(slots.size()));
+        });
     if (stop.stop_requested()) return nullptr;
     findTypes(maker, *answer, slots, stop);
     findOverlaps(*answer, slots);
@@ -603,7 +723,10 @@ std::vector<Alike> BasesAnswer::alike() const {
 std::vector<bases::Laid> BasesAnswer::laid(const BasePart& part) const {
     const auto& row = set->bases[part.number];
     if (const auto* pad = std::get_if<bases::PadDesign>(&part.design))
-        return bases::Pad(*context, row).laid(*pad);
+        return padOf(
+                   *context, part.number, strapsOn(*set), [&](std::size_t i) { return &bases[i]->size(); },
+                   row)
+            .laid(*pad);
     return bases::Cap(*context, row).laid(std::get<bases::CapDesign>(part.design));
 }
 
@@ -700,7 +823,7 @@ void BasesDesigner::design(const Request& request, std::stop_token stop,
             auto none = std::make_shared<BasesAnswer>();
             none->element = row->id, none->name = row->name, none->set = row, none->standard = standard;
             none->error = loads.error;
-            const Maker maker(row, basis, standard);
+            const Maker maker(row, basis, standard, [](std::size_t) { return nullptr; });
             none->context = maker.context(), none->basis = none->context->basis;
             none->summarise();
             last_ = std::move(none);

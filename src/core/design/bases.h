@@ -16,8 +16,12 @@ struct BasePart : PartAnswer {
     std::size_t number = 0;  // in the set
     std::variant<bases::PadDesign, bases::CapDesign> design;
     geometry::Point centre;
-    std::string type;   // "F1"
-    std::string shape;  // what makes two bases the same to build
+    std::string type;                  // "F1"
+    std::string shape;                 // what makes two bases the same to build
+    std::optional<bases::Top> shaped;  // its top, where that is not level
+    bases::Top solid() const { return shaped ? *shaped : bases::Top(size(), {0, 0}, {0, 0}, {}); }
+    // Its strap on plan: least and largest x, least and largest y.
+    std::optional<std::array<double, 4>> strap;
     double concrete = 0, steel = 0, formwork = 0, blinding = 0, excavation = 0;  // m3, kg, m2, m3, m3
     double cost = 0, carbon = 0;
     std::optional<bases::Pad::Shown> pressure;

@@ -29,6 +29,9 @@ class Designer {
     virtual void design(const Request& request, std::stop_token stop,
                         const std::function<void(double)>& progress,
                         const std::function<void(Answer)>& publish) = 0;
+    // The complete answer to a request, worked out by another of its kind: what an edit of it leaves alone
+    // may be kept.
+    virtual void startFrom(const Request&, const Answer&) {}
 };
 
 // One that serves the element that the project has under this id; null without.

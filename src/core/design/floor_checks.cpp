@@ -90,9 +90,10 @@ void checkFloor(FloorDesign& f) {
     }
     proofChecks(f, f.proof.get(), list);
     sagChecks(f, f.sag.get(), list);
+    vibrationChecks(f, f.vibration.get(), list);
     if (auto lifting = uplift(f)) add("uplift", "Uplift of supports", Topic::Uplift, std::move(*lifting));
     for (const auto& o : f.standard->omissions)
-        if (o.key == "sag" && f.sag && f.sag->why.empty())
+        if ((o.key == "sag" && f.sag && f.sag->why.empty()) || (o.key == "vibration" && f.vibration))
             continue;
         else if (o.floors || (o.beams && !f.floor->beams.empty()))
             add("omitted-" + o.key, o.title, Topic::Omission, checks::notChecked(o.clause, o.reason));

@@ -444,13 +444,26 @@ void FloorDesigner::design(const Request& request, std::stop_token stop,
                 analysis->trouble.empty() ? "The floor has no answer." : analysis->trouble.front().message;
             f = std::move(none);
         }
+        const auto before = answer_;
         asked_ = floors[i], analysed_ = input.floor;
         if (!sameBasis) askedBasis_ = std::make_shared<const model::Basis>(basis);
         answer_ = f;
         publish(f);
         // The proof takes longer than the design: it follows, unless something newer is asked meanwhile.
         if (f->complete || stop.stop_requested()) return;
-        if (auto whole = proved(f, stop); whole && !stop.stop_requested()) publish(answer_ = whole);
+        if (auto whole = proved(f, stop, before.get()); whole && !stop.stop_requested())
+            publish(answer_ = whole);
+    }
+}
+
+void FloorDesigner::startFrom(const Request& request, const Answer& answer) {
+    const auto known = std::dynamic_pointer_cast<const FloorDesign>(answer);
+    if (!known || !known->complete || !known->first) return;
+    for (const auto& floor : request.project->floors) {
+        if (floor->id != request.element) continue;
+        answer_ = known, last_ = known->first;
+        asked_ = floor, analysed_ = known->floor;
+        askedBasis_ = std::make_shared<const model::Basis>(request.project->basis);
     }
 }
 
@@ -521,14 +534,26 @@ void sagDecides(FloorDesign& f) {
 }  // namespace
 
 std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design,
-                                          std::stop_token stop) {
-    auto proof = proveByField(*design, stop);
+                                          std::stop_token stop, const FloorDesign* before) {
+    const bool same = before && before->proof && before->first && before->analysis == design->analysis &&
+                      model::sameButStrips(*before->floor, *design->floor) &&
+                      before->first->strips == design->strips &&
+                      before->first->connections == design->connections && *before->basis == *design->basis;
+    auto proof = same ? before->proof : proveByField(*design, stop);
     if (!proof) return nullptr;
     auto sag = floorSag(*design, stop);
     if (!sag) return nullptr;
+    std::shared_ptr<const FloorVibration> vibration;
+    if (const auto& v = design->floor->vibration; v.on) {
+        const bool known = before && before->vibration && before->analysis == design->analysis &&
+                           before->floor->vibration == v;
+        vibration = known ? before->vibration : floorVibration(*design, stop);
+        if (!vibration) return nullptr;
+    }
     auto f = std::make_shared<FloorDesign>(*design);
+    f->vibration = std::move(vibration);
     f->proof = std::move(proof), f->sag = std::move(sag);
-    f->complete = true;
+    f->complete = true, f->first = design;
     sagAlong(*f);
     sagDecides(*f);
     checkFloor(*f);

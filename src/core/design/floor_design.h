@@ -10,6 +10,7 @@
 #include "design/designer.h"
 #include "design/field_proof.h"
 #include "design/floor_sag.h"
+#include "design/floor_vibration.h"
 #include "design/floors.h"
 #include "design/panels_around.h"
 
@@ -41,8 +42,10 @@ struct FloorDesign : ElementAnswer {
     std::vector<std::shared_ptr<const ConnectionDesign>> connections;
     // By direction and face (bottom, top): bars and spacings that strips share where it costs them little.
     std::array<std::array<std::vector<bars::BarChoice>, 2>, 2> usual;
-    std::shared_ptr<const FieldProof> proof;  // null until it is worked out
-    std::shared_ptr<const FloorSag> sag;      // likewise
+    std::shared_ptr<const FieldProof> proof;          // null until it is worked out
+    std::shared_ptr<const FloorSag> sag;              // likewise
+    std::shared_ptr<const FloorVibration> vibration;  // likewise, where it is asked for
+    std::shared_ptr<const FloorDesign> first;         // the same before proof and sag; null in that
     using ElementAnswer::find;
     const StripDesign* find(std::string_view key) const;
     const ConnectionDesign* connection(std::string_view key) const;
@@ -61,6 +64,7 @@ class FloorDesigner : public Designer {
     // First with strips and their checks; the proof by field, which takes longer, follows.
     void design(const Request& request, std::stop_token stop, const std::function<void(double)>& progress,
                 const std::function<void(Answer)>& publish) override;
+    void startFrom(const Request& request, const Answer& answer) override;
     // Of an analysis that is there. Null when stopped, or when the analysis has no answer.
     std::shared_ptr<const FloorDesign> design(const std::shared_ptr<const model::Floor>& floor,
                                               const std::shared_ptr<const analysis::FloorAnalysis>& analysis,
@@ -80,9 +84,10 @@ class FloorDesigner : public Designer {
     std::shared_ptr<const FloorDesign> answer_;
 };
 
-// The same design with its proof by field, which takes longer than the design; null when stopped.
+// The same design with its proof by field, which takes longer than the design; null when stopped. `before`: a
+// whole answer whose proof holds where it is to the same forces and bars.
 std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design,
-                                          std::stop_token stop = {});
+                                          std::stop_token stop = {}, const FloorDesign* before = nullptr);
 
 // One floor of a project, analysed, designed and (where asked) proved from nothing: for the command line and
 // tests. Null when stopped, or without an answer.

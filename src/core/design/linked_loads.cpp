@@ -250,6 +250,7 @@ model::Project unlinkFloor(const model::Project& project, std::string_view set, 
         std::erase_if(s.columns, [&](const BaseColumn& c) { return isGone(c.id); });
         for (auto& b : s.bases) std::erase_if(b.columns, isGone);
         std::erase_if(s.bases, [](const model::Base& b) { return b.columns.empty(); });
+        model::dropLooseStraps(s);
     });
 }
 

@@ -76,6 +76,10 @@ class Trials {
         return stop_.stop_requested() ? nullptr : last;
     }
 
+    void startFrom(const Project& project, const Designer::Answer& answer) {
+        if (designer_) designer_->startFrom({std::make_shared<const Project>(project), element_}, answer);
+    }
+
   private:
     const model::Id element_;
     const std::unique_ptr<Designer> designer_;
@@ -92,12 +96,15 @@ std::vector<std::string> stillOver(const ElementAnswer& then) {
 }  // namespace
 
 Remedies remedies(const Project& project, const model::PartRef& part, std::stop_token stop,
-                  const std::function<void(const Remedy&)>& each) {
+                  const std::function<void(const Remedy&)>& each, std::shared_ptr<const ElementAnswer> now) {
     Remedies out;
     if (stop.stop_requested() || !model::validate(project).empty()) return out;
     Trials trials(project, part.element, stop);
     // All that takes longer is needed first: it says what was over before.
-    const auto now = trials.of(project, {});
+    if (now)
+        trials.startFrom(project, now);
+    else
+        now = trials.of(project, {});
     if (!now || !now->error.empty()) return out;
     const Goal goal(part, *now);
     if (!goal.open(*now)) return out;

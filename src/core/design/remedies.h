@@ -29,8 +29,10 @@ struct Remedies {
 // For a part of an element in which some check is over: the element itself where the part is Whole, nothing
 // of which may stay over; of a floor its worst check at least, then what is left is named. Empty where none
 // is over, where none was found, or when stopped. Floors are verified with their proof by field and their
-// sag. `each` is told every one as it is found.
+// sag. `each` is told every one as it is found. `now`: the complete answer to the project as it is; worked
+// out where there is none.
 Remedies remedies(const model::Project& project, const model::PartRef& part, std::stop_token stop = {},
-                  const std::function<void(const Remedy&)>& each = {});
+                  const std::function<void(const Remedy&)>& each = {},
+                  std::shared_ptr<const ElementAnswer> now = nullptr);
 
 }  // namespace talvik::design

@@ -32,7 +32,7 @@ std::string length(double v, units::System system) {
 BarStroke::Kind kindOf(const schedule::Item& i) {
     using enum BarStroke::Kind;
     return i.run == "starters"      ? Starter
-           : i.run == "links"       ? Link
+           : i.layer == "links"     ? Link
            : i.run == "sides"       ? Side
            : i.layer.ends_with('1') ? AlongX
                                     : AlongY;
@@ -86,7 +86,33 @@ void box(std::vector<std::array<Point, 2>>& into, const CageView& view, Point3 a
     }
 }
 
+// Run of bars that have no lines on plan: their call-outs stand above it.
+const char* const aside[] = {"links",        "sides",       "cap links",        "strap/top",
+                             "strap/bottom", "strap/links", "strap/inner links"};
+
 }  // namespace
+
+SectionOutline sectionOutline(const BasePart& base, int axis) {
+    SectionOutline out;
+    const auto& s = base.size();
+    const auto top = base.solid();
+    const double half = s.side(axis) / 2;
+    const auto* u = &top.upper()[std::size_t(2 * axis)];
+    out.base = {{-half, 0}, {half, 0}, {half, top.edge()}};
+    if (!top.level()) {
+        if (top.stepped()) out.base.push_back({u[1], top.edge()});
+        out.base.push_back({u[1], s.h}), out.base.push_back({u[0], s.h});
+        if (top.stepped()) out.base.push_back({u[0], top.edge()});
+    }
+    out.base.push_back({-half, top.edge()});
+    if (const auto& on = base.strap) {
+        const auto& t = std::get<bases::PadDesign>(base.design).strap;
+        const double c = axis == 0 ? base.centre.x : base.centre.y;
+        const auto* p = &(*on)[std::size_t(2 * axis)];
+        out.strap = {p[0] - c, p[1] - c, 0, t.depth};
+    }
+    return out;
+}
 
 Point seen(const CageView& view, const Point3& p) {
     const double t = view.turn * std::numbers::pi / 180, e = view.tilt * std::numbers::pi / 180;
@@ -122,7 +148,21 @@ std::vector<std::array<Point, 2>> cageEdges(const design::BasesAnswer& answer, c
     std::vector<std::array<Point, 2>> all;
     const auto& s = base.size();
     const auto& row = answer.set->bases[base.number];
-    box(all, view, {-s.B / 2, -s.L / 2, 0}, {s.B / 2, s.L / 2, s.h});
+    const auto shape = base.solid();
+    box(all, view, {-s.B / 2, -s.L / 2, 0}, {s.B / 2, s.L / 2, shape.edge()});
+    if (const auto& u = shape.upper(); !shape.level()) {
+        box(all, view, {u[0], u[2], shape.stepped() ? shape.edge() : s.h}, {u[1], u[3], s.h});
+        if (!shape.stepped())
+            for (int i : {0, 1})
+                for (int k : {0, 1})
+                    all.push_back({seen(view, {(i - 0.5) * s.B, (k - 0.5) * s.L, shape.edge()}),
+                                   seen(view, {u[std::size_t(i)], u[std::size_t(2 + k)], s.h})});
+    }
+    if (const auto& t = base.strap) {
+        const double x = base.centre.x, y = base.centre.y;
+        box(all, view, {(*t)[0] - x, (*t)[2] - y, 0},
+            {(*t)[1] - x, (*t)[3] - y, std::get<bases::PadDesign>(base.design).strap.depth});
+    }
     for (const auto& id : row.columns) {
         const auto* c = answer.context->column(id);
         if (!c) continue;
@@ -152,6 +192,24 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
     };
     auto& sheet = f.sheet;
     sheet.rectangle({left, below}, {left + w, below + h}, Layer::Outline);
+    if (const auto shape = base.solid(); !shape.level()) {
+        const auto& u = shape.upper();
+        auto own = [&](double x, double y) { return at({base.centre.x + x, base.centre.y + y}); };
+        sheet.rectangle(own(u[0], u[2]), own(u[1], u[3]), Layer::Outline);
+        if (!shape.stepped())
+            for (int i : {0, 1})
+                for (int k : {0, 1})
+                    sheet.line(own((i - 0.5) * s.B, (k - 0.5) * s.L),
+                               own(u[std::size_t(i)], u[std::size_t(2 + k)]), Layer::Outline);
+    }
+    if (const auto& t = base.strap) {
+        // As far as the plan reaches; the whole of it stands in the section.
+        const double x0 = std::max((*t)[0], base.centre.x - s.B / 2),
+                     x1 = std::min((*t)[1], base.centre.x + s.B / 2),
+                     y0 = std::max((*t)[2], base.centre.y - s.L / 2),
+                     y1 = std::min((*t)[3], base.centre.y + s.L / 2);
+        sheet.rectangle(at({x0, y0}), at({x1, y1}), Layer::Outline);
+    }
     for (const auto& id : row.columns)
         if (const auto* c = answer.context->column(id))
             sheet.rectangle(at({c->x - c->width / 2, c->y - c->depth / 2}),
@@ -207,7 +265,7 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
         if (!standing) above.push_back(schedule::callout(base.items, "starters", design.marks, system));
         standing = true;
     }
-    for (const char* run : {"links", "sides"})
+    for (const char* run : aside)
         if (const auto call = schedule::callout(base.items, run, design.marks, system); !call.empty())
             above.push_back(call);
     double y = below + h + 2;
@@ -228,22 +286,34 @@ BaseFigure baseSection(const design::BasesAnswer& answer, const BasePart& base, 
     const auto& row = answer.set->bases[base.number];
     const double side = s.side(axis), stubs = row.pedestal.any() ? row.pedestal.height : 0;
     const auto bars = sectionStrokes(answer.laid(base), base.centre, axis);
-    double tall = s.h + stubs + shownColumn;
+    const auto outline = sectionOutline(base, axis);
+    double tall = s.h + stubs + shownColumn, low = -side / 2, high = side / 2;
+    if (outline.strap)
+        tall = std::max(tall, (*outline.strap)[3] + shownColumn), low = std::min(low, (*outline.strap)[0]),
+        high = std::max(high, (*outline.strap)[1]);
     for (const auto& stroke : bars)
         for (Point p : stroke.line) tall = std::max(tall, p.y);
-    const double left = 14, below = 14, w = side / scale, h = s.h / scale;
-    f.width = left + w + 6, f.height = below + tall / scale + 12;
+    const double first = 14, below = 14, w = side / scale, h = s.h / scale,
+                 left = first + (-side / 2 - low) / scale;
+    f.width = first + (high - low) / scale + 6, f.height = below + tall / scale + 12;
     f.sheet.scale = scale;
     auto& sheet = f.sheet;
-    sheet.text({left, below + tall / scale + 6}, 3,
+    sheet.text({first, below + tall / scale + 6}, 3,
                fmt::format("{} section along {}", base.type, axis == 0 ? "x" : "y"), Align::Left, true);
     auto at = [&](double u, double z) { return Point{left + (u + side / 2) / scale, below + z / scale}; };
-    sheet.rectangle(at(-side / 2, 0), at(side / 2, s.h), Layer::Outline);
+    std::vector<Point> around;
+    for (Point p : outline.base) around.push_back(at(p.x, p.y));
+    around.push_back(around.front());
+    sheet.polyline(around, Layer::Outline);
+    if (outline.strap)
+        sheet.rectangle(at((*outline.strap)[0], (*outline.strap)[2]),
+                        at((*outline.strap)[1], (*outline.strap)[3]), Layer::Outline);
+    const double stands = std::max(s.h, outline.strap ? (*outline.strap)[3] : 0);
     for (const auto& id : row.columns)
         if (const auto* c = answer.context->column(id)) {
             const double u = axis == 0 ? c->x - base.centre.x : c->y - base.centre.y,
                          half = (axis == 0 ? c->width : c->depth) / 2;
-            double top = s.h;
+            double top = stands;
             if (const auto& p = row.pedestal; p.any()) {
                 const double wide = (axis == 0 ? p.width : p.depth) / 2;
                 top += p.height;
@@ -265,6 +335,13 @@ BaseFigure baseSection(const design::BasesAnswer& answer, const BasePart& base, 
     draw(sheet, bars, scale, [&](Point p) { return at(p.x, p.y); });
     sheet.dimension({left, below}, {left + w, below}, -6, length(side, system));
     sheet.dimension({left, below + h}, {left, below}, -6, length(s.h, system));
+    if (const auto shape = base.solid(); !shape.level())
+        sheet.dimension({left + w, below}, {left + w, below + shape.edge() / scale}, -4,
+                        length(shape.edge(), system));
+    if (outline.strap) {
+        const Point a = at((*outline.strap)[1], 0), b = at((*outline.strap)[1], (*outline.strap)[3]);
+        sheet.dimension(a, b, -4, length((*outline.strap)[3], system));
+    }
     return f;
 }
 

@@ -19,6 +19,14 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const design::BasePart& b
 BaseFigure baseSection(const design::BasesAnswer& answer, const design::BasePart& base, int axis,
                        double scale, units::System system);
 
+// The concrete of a base as a section along an axis shows it, mm from the middle of its underside: around the
+// base, and the strap where it is seen.
+struct SectionOutline {
+    std::vector<Point> base;
+    std::optional<std::array<double, 4>> strap;  // from, to; least and largest height
+};
+SectionOutline sectionOutline(const design::BasePart& base, int axis);
+
 // Parallel projection: turned about the vertical, seen from so far above the horizon; degrees.
 struct CageView {
     double turn = 30, tilt = 22;

@@ -92,6 +92,13 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
             const Point a = at({b->centre.x - s.B / 2, b->centre.y - s.L / 2}),
                         c = at({b->centre.x + s.B / 2, b->centre.y + s.L / 2});
             sheet.rectangle(a, c, Layer::Outline);
+            if (b->shaped) {
+                const auto& u = b->shaped->upper();
+                sheet.rectangle(at({b->centre.x + u[0], b->centre.y + u[2]}),
+                                at({b->centre.x + u[1], b->centre.y + u[3]}), Layer::Outline);
+            }
+            if (const auto& t = b->strap)
+                sheet.rectangle(at({(*t)[0], (*t)[2]}), at({(*t)[1], (*t)[3]}), Layer::Outline);
             for (const auto& id : answer.set->bases[b->number].columns)
                 if (const auto* col = model::findColumn(*answer.set, id))
                     sheet.rectangle(at({col->x - col->width / 2, col->y - col->depth / 2}),

@@ -435,7 +435,7 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
     number(j, "", "passive_share", g.passiveShare, 1, 0, 1);
     number(j, "", "ground_friction_deg", g.friction, 1, 1, 50);
     number(j, "", "settlement_mm", g.settlement, 1, 1, 1000);
-    for (const char* key : {"layers", "site", "one_base"}) {
+    for (const char* key : {"layers", "site", "one_base", "straps"}) {
         asked.insert(key);
         if (j.contains(key) && (!j[key].is_array() || j[key].size() > 1000)) trouble(key, "is no list.");
     }
@@ -460,6 +460,10 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
         }
         set.site.push_back({corner[0].get<double>() * 1000, corner[1].get<double>() * 1000});
     }
+    auto named = [&](const std::string& name) {
+        return std::find_if(set.columns.begin(), set.columns.end(),
+                            [&](const model::BaseColumn& c) { return c.name == name; });
+    };
     for (const auto& group : j.value("one_base", json::array())) {
         std::vector<model::Id> bases;
         if (!group.is_array()) {
@@ -467,10 +471,7 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
             break;
         }
         for (const auto& name : group) {
-            const auto column =
-                std::find_if(set.columns.begin(), set.columns.end(), [&](const model::BaseColumn& c) {
-                    return name.is_string() && c.name == name.get<std::string>();
-                });
+            const auto column = name.is_string() ? named(name.get<std::string>()) : set.columns.end();
             if (column == set.columns.end()) {
                 if (notes)
                     notes->push_back(
@@ -485,12 +486,53 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
         }
         model::joinInSet(set, bases);
     }
-    for (const char* key : {"starter_bar", "side_bar"}) {
+    for (const auto& [key, bar] : {std::pair{"starter_bar", &set.starterBar},
+                                   {"side_bar", &set.sideBar},
+                                   {"link_bar", &set.linkBar}}) {
         std::vector<std::string> known{""};
         for (const auto& b : catalogs::barCatalog(basis.barCatalog)->bars) known.push_back(b.name);
-        word(j, "", key, std::string(key) == "side_bar" ? set.sideBar : set.starterBar, known);
+        word(j, "", key, *bar, known);
     }
     number(j, "", "side_spacing_mm", set.sideSpacing, 1, 50, 500);
+    number(j, "", "link_spacing_mm", set.linkSpacing, 1, 50, 600);
+    asked.insert("top");
+    for (const auto& row : j.value("straps", json::array())) {
+        const bool two = row.is_array() && row.size() == 2 && row[0].is_string() && row[1].is_string();
+        if (!two) {
+            trouble("straps", "has a row that is no pair of columns.");
+            break;
+        }
+        const auto near = named(row[0].get<std::string>()), far = named(row[1].get<std::string>());
+        for (const auto& [found, name] : {std::pair{near, row[0]}, {far, row[1]}})
+            if (found == set.columns.end() && notes)
+                notes->push_back(
+                    fmt::format("\"straps\" of the ground names \"{}\", which is no column of the table.",
+                                shown(name.get<std::string>())));
+        if (near == set.columns.end() || far == set.columns.end()) continue;
+        for (auto& b : set.bases)
+            if (std::find(b.columns.begin(), b.columns.end(), near->id) != b.columns.end())
+                b.strap.to = far->id;
+    }
+    if (j.contains("top")) {
+        const json& t = j["top"];
+        if (!t.is_object()) {
+            trouble("top", "is no object.");
+        } else {
+            model::BaseTop top;
+            std::string fall = "level";
+            word(t, "top.", "kind", fall, {"level", "sloped", "stepped"}, true);
+            number(t, "top.", "edge_mm", top.edge, 1, 100, 5000);
+            number(t, "top.", "shoulder_mm", top.shoulder, 1, 0, 5000);
+            top.kind = fall == "sloped"    ? model::BaseTop::Kind::Sloped
+                       : fall == "stepped" ? model::BaseTop::Kind::Stepped
+                                           : model::BaseTop::Kind::Level;
+            for (const auto& [key, value] : t.items())
+                if (!asked.contains("top." + key)) trouble("top." + key, "is not known; check its spelling.");
+            // Bases with straps or several columns stay level.
+            for (auto& b : set.bases)
+                if (b.columns.size() == 1 && !b.strap.any()) b.top = top;
+        }
+    }
     using By = model::GroundValues::By;
     for (const char* key : {"allowable_kPa", "allowable_is", "bearing", "pile"}) asked.insert(key);
     const bool allowable = j.contains("allowable_kPa"), bearing = j.contains("bearing");

@@ -182,7 +182,8 @@ class Writer {
     }
     void material(const std::vector<int>& of, const std::string& name, const char* category) {
         const int m = add("IFCMATERIAL", "{},$,'{}'", text(name), category);
-        add("IFCRELASSOCIATESMATERIAL", "{},$,$,$,{},#{}", identity(std::string("material/") + category +
+        add("IFCRELASSOCIATESMATERIAL", "{},$,$,$,{},#{}",
+            identity(std::string("material/") + category +
                      (name == project_.basis.concrete || name == project_.basis.steel ? "" : "/" + name)),
             list(of), m);
     }
@@ -373,7 +374,30 @@ class Writer {
             const auto& size = b->size();
             const auto& row = set.bases[b->number];
             const double z = -set.ground.depth;
-            std::vector<int> solids{prism(geometry::rectangle(b->centre, size.B, size.L), z, size.h)};
+            const auto outer = b->solid();
+            std::vector<int> solids{prism(geometry::rectangle(b->centre, size.B, size.L), z, outer.edge())};
+            if (!outer.level()) {
+                // Slopes as ten steps, each as wide as the slope is in its middle.
+                const auto& u = outer.upper();
+                const int steps = outer.stepped() ? 1 : 10;
+                const double rise = (size.h - outer.edge()) / steps;
+                for (int k = 0; k < steps; ++k) {
+                    const double t = outer.stepped() ? 1 : (k + 0.5) / steps;
+                    auto between = [&](double out, double in) { return out + t * (in - out); };
+                    const double x0 = between(-size.B / 2, u[0]), x1 = between(size.B / 2, u[1]),
+                                 y0 = between(-size.L / 2, u[2]), y1 = between(size.L / 2, u[3]);
+                    solids.push_back(
+                        prism(geometry::rectangle({b->centre.x + (x0 + x1) / 2, b->centre.y + (y0 + y1) / 2},
+                                                  x1 - x0, y1 - y0),
+                              z + outer.edge() + k * rise, rise));
+                }
+            }
+            if (const auto& t = b->strap)
+                concrete("IFCBEAM", row.id + "/strap", "Strap of " + b->name,
+                         {prism(geometry::rectangle({((*t)[0] + (*t)[1]) / 2, ((*t)[2] + (*t)[3]) / 2},
+                                                    (*t)[1] - (*t)[0], (*t)[3] - (*t)[2]),
+                                z, std::get<bases::PadDesign>(b->design).strap.depth)},
+                         "BEAM");
             for (const auto& id : row.columns) {
                 const auto* c = answer.context->column(id);
                 if (!c) continue;
@@ -486,7 +510,7 @@ class Writer {
                           key = fmt::format("{}/{}/{}/{}/{}/{}", element_->element, part.part.key, i.run,
                                             signature, units::plain(i.from), i.hookStart);
         const int mark = design_.marks.contains(signature) ? design_.marks.at(signature) : 0;
-        const char* kind = i.layer == "S"   ? (i.shape == "99" ? "STUD" : "SHEAR")
+        const char* kind = i.layer == "S"       ? (i.shape == "99" ? "STUD" : "SHEAR")
                            : i.layer == "U"     ? "EDGE"
                            : i.layer == "links" ? "LIGATURE"
                                                 : "MAIN";

@@ -364,6 +364,9 @@ void memberFields(Io& io, M& m) {
 }
 inline const Names<model::BaseSet::Kind> baseKinds{
     {{model::BaseSet::Kind::Pads, "pads"}, {model::BaseSet::Kind::Caps, "caps"}}};
+inline const Names<model::BaseTop::Kind> baseTops{{{model::BaseTop::Kind::Level, "level"},
+                                                   {model::BaseTop::Kind::Sloped, "sloped"},
+                                                   {model::BaseTop::Kind::Stepped, "stepped"}}};
 inline const Names<model::GroundValues::By> groundRules{
     {{model::GroundValues::By::Gross, "gross pressure"},
      {model::GroundValues::By::Net, "net pressure"},
@@ -395,6 +398,10 @@ void baseSetFields(Io& io, Set& s) {
             of.field("y_mm", p.y);
         };
         io.rows("site", 200, s.site, corner);
+    });
+    io.since(13, [&] {
+        io.field("link_bar", s.linkBar);
+        io.field("link_spacing_mm", s.linkSpacing);
     });
 }
 template <class Io, class Ground>
@@ -492,8 +499,23 @@ void baseFields(Io& io, Base& b) {
         io.field("pedestal_height_mm", b.pedestal.height);
         io.field("left_out", b.leftOut);
     });
+    io.since(13, [&] {
+        io.field("top", b.top.kind, baseTops);
+        io.field("edge_depth_mm", b.top.edge);
+        io.field("shoulder_mm", b.top.shoulder);
+        io.field("strap_to", b.strap.to);
+        io.field("strap_width_mm", b.strap.width);
+        io.field("strap_depth_mm", b.strap.depth);
+    });
 }
 
+template <class Io, class Vibration>
+void vibrationFields(Io& io, Vibration& v) {
+    io.field("on", v.on);
+    io.field("imposed_share", v.imposed);
+    io.field("damping", v.damping);
+    io.field("limit", v.limit);
+}
 template <class Io, class Choices>
 void choiceFields(Io& io, Choices& c) {
     io.field("mesh_size_mm", c.meshSize);

@@ -127,6 +127,12 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
     }
     if (version >= 7) r.read("fixed_eccentricity", floor->punching.fixedEccentricity);
     if (version >= 8) r.read("more_by_bending", floor->punching.moreByBending);
+    if (version >= 13)
+        if (const json* rules = r.find("vibration", "how vibration is looked at")) {
+            Reader c(*rules, r.at("vibration"), trouble);
+            Reading io{c, version};
+            vibrationFields(io, floor->vibration);
+        }
     eachList(*floor, version, list);
     project.floors.push_back(floor);
 }
@@ -243,6 +249,8 @@ json floorJson(const model::Floor& floor) {
     j["bars"] = barsJson(floor.strips.bars);
     j["fixed_eccentricity"] = floor.punching.fixedEccentricity;
     j["more_by_bending"] = floor.punching.moreByBending;
+    Writing vibration{j["vibration"]};
+    vibrationFields(vibration, floor.vibration);
     return j;
 }
 

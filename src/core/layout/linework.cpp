@@ -6,6 +6,10 @@
 #include <cmath>
 #include <numbers>
 #include <optional>
+#include <unordered_set>
+
+#include "layout/free_names.h"
+#include "layout/grid.h"
 
 namespace talvik::layout {
 namespace {
@@ -307,6 +311,22 @@ Ids make(Project& project, Floor& floor, const Linework& work, const model::Unde
             notes.push_back("The lines chosen are no grid: two directions with two lines each are needed.");
         return made;
     }
+    // Named here, as there may be very many of them.
+    FreeNames names(floor);
+    std::unordered_set<std::string> columns;
+    for (const auto& c : floor.columns) columns.insert(c.name);
+    auto put = [&]<class T>(T m) {
+        if constexpr (std::is_same_v<T, model::Column>) {
+            if (const auto crossing = crossingAt(floor, {m.x, m.y}, 1); crossing && !columns.contains(*crossing))
+                m.name = *crossing, names.take(m.name);
+            else
+                m.name = names.next(namePrefix<T>());
+            columns.insert(m.name);
+        } else if constexpr (requires { m.name; }) {
+            m.name = names.next(namePrefix<T>());
+        }
+        made.push_back(add(project, floor, std::move(m)));
+    };
     Joined all = join(work, under, paths);
     auto where = [](const model::Outline& o) {
         return fmt::format("({:.2f}, {:.2f}) m", o.front().x / 1000, o.front().y / 1000);
@@ -316,41 +336,41 @@ Ids make(Project& project, Floor& floor, const Linework& work, const model::Unde
             case As::Wall: {
                 model::Wall w{"", "", a, b};
                 if (width > 0) w.thickness = width;
-                made.push_back(add(project, floor, w));
+                put(w);
                 break;
             }
             case As::Beam: {
                 model::FloorBeam m{"", "", a, b};
                 if (width > 0) m.width = width;
-                made.push_back(add(project, floor, m));
+                put(m);
                 break;
             }
             case As::LineSupport:
-                made.push_back(add(project, floor, model::LineSupport{"", "", a, b}));
+                put(model::LineSupport{"", "", a, b});
                 break;
             default: {
                 model::FloorLoad l;
                 l.kind = model::FloorLoad::Kind::Line;
                 l.loadCase = loadCase, l.a = a, l.b = b;
-                made.push_back(add(project, floor, l));
+                put(l);
             }
         }
     };
     for (const auto& o : all.closed) {
         switch (as) {
             case As::Slab:
-                made.push_back(add(project, floor, model::SlabArea{"", "", o}));
+                put(model::SlabArea{"", "", o});
                 break;
             case As::Zone:
-                made.push_back(add(project, floor, model::Zone{"", "", o}));
+                put(model::Zone{"", "", o});
                 break;
             case As::Opening:
-                made.push_back(add(project, floor, model::Opening{"", "", o}));
+                put(model::Opening{"", "", o});
                 break;
             case As::AreaLoad: {
                 model::FloorLoad l;
                 l.loadCase = loadCase, l.outline = o;
-                made.push_back(add(project, floor, l));
+                put(l);
                 break;
             }
             case As::Column: {
@@ -367,7 +387,7 @@ Ids make(Project& project, Floor& floor, const Linework& work, const model::Unde
                                         " is no rectangle; the column is the rectangle around it.");
                 }
                 c.x = at.x, c.y = at.y;
-                made.push_back(add(project, floor, c));
+                put(c);
                 break;
             }
             default: {

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "layout/free_names.h"
+
 namespace talvik::layout {
 namespace {
 
@@ -68,21 +70,6 @@ void renew(Project& project, model::FloorLoad& load) {
 template <class M>
 void renew(Project&, M&) {}
 
-template <class T>
-const char* prefix() {
-    if constexpr (std::is_same_v<T, model::SlabArea>) return "S";
-    if constexpr (std::is_same_v<T, model::Zone>) return "D";
-    if constexpr (std::is_same_v<T, model::Opening>) return "O";
-    if constexpr (std::is_same_v<T, model::Column>) return "C";
-    if constexpr (std::is_same_v<T, model::Wall>) return "W";
-    if constexpr (std::is_same_v<T, model::LineSupport>) return "E";
-    if constexpr (std::is_same_v<T, model::FloorBeam>) return "B";
-    if constexpr (std::is_same_v<T, model::Ground>) return "G";
-    if constexpr (std::is_same_v<T, model::Pile>) return "P";
-    if constexpr (std::is_same_v<T, model::SagLine>) return "F";
-    return "X";
-}
-
 // Puts a member into its list with an id and a name of its own.
 template <class T>
 Id put(Project& project, Floor& floor, std::vector<T>& list, T m, char letter) {
@@ -95,7 +82,7 @@ Id put(Project& project, Floor& floor, std::vector<T>& list, T m, char letter) {
                     if (std::none_of(list.begin(), list.end(),
                                      [&](const auto& o) { return o.name == *name; }))
                         m.name = *name;
-        if (m.name.empty()) m.name = freeName(floor, prefix<T>());
+        if (m.name.empty()) m.name = freeName(floor, namePrefix<T>());
     }
     list.push_back(std::move(m));
     return list.back().id;
@@ -113,12 +100,7 @@ bool Box::contains(Point p) const {
 }
 
 std::string freeName(const Floor& floor, const std::string& prefix) {
-    std::set<std::string> taken;
-    model::eachMember(floor, [&](const std::string&, const auto& m) {
-        if constexpr (requires { m.name; }) taken.insert(m.name);
-    });
-    for (int i = 1;; ++i)
-        if (std::string name = prefix + std::to_string(i); !taken.contains(name)) return name;
+    return FreeNames(floor).next(prefix);
 }
 
 Id addFloor(Project& project, std::string name) {

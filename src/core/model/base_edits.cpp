@@ -30,6 +30,7 @@ void joinInSet(BaseSet& set, const std::vector<Id>& bases) {
         freePlan(*first);
     }
     std::erase_if(set.bases, [](const Base& b) { return b.columns.empty(); });
+    dropLooseStraps(set);
 }
 Project joinBases(const Project& project, std::string_view set, const std::vector<Id>& bases) {
     return editBases(project, set, [&](BaseSet& s, Project&) { joinInSet(s, bases); });
@@ -49,12 +50,14 @@ Project partBases(const Project& project, std::string_view set, const std::vecto
             all.push_back(b);
             for (std::size_t i = 1; i < columns.size(); ++i) {
                 Base own = b;
+                own.strap = {};
                 own.id = newId(next, 'b');
                 own.columns = {columns[i]};
                 all.push_back(std::move(own));
             }
         }
         s.bases = std::move(all);
+        dropLooseStraps(s);
     });
 }
 

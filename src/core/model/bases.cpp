@@ -25,6 +25,13 @@ std::string baseName(const BaseSet& set, const Base& base) {
     return all.empty() ? base.id : all;
 }
 
+void dropLooseStraps(BaseSet& set) {
+    for (auto& b : set.bases) {
+        const bool own = std::find(b.columns.begin(), b.columns.end(), b.strap.to) != b.columns.end();
+        if (b.strap.any() && (own || b.columns.size() != 1 || !findColumn(set, b.strap.to))) b.strap = {};
+    }
+}
+
 geometry::Point middle(const BaseSet& set, const Base& base) {
     geometry::Point m{0, 0};
     int n = 0;
@@ -118,6 +125,10 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
             for (double v : {a.Mx, a.My}) number(at, v, -1e13, 1e13, 1e6, "A moment of a column", "kNm");
         }
     }
+    number("linkSpacing", set.linkSpacing, 50, 600, 1, "The spacing of links", "mm");
+    std::map<Id, const Base*> below;
+    for (const auto& b : set.bases)
+        for (const auto& id : b.columns) below.emplace(id, &b);
     std::set<Id> taken, ids;
     for (std::size_t i = 0; i < set.bases.size(); ++i) {
         const auto& b = set.bases[i];
@@ -139,6 +150,28 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
         for (double v : {pd.width, pd.depth})
             if (v != 0) number(at + ".pedestal", v, 100, 10000, 1, "A side of a pedestal", "mm");
         number(at + ".pedestal", pd.height, 0, 10000, 1, "The height of a pedestal", "mm");
+        if (b.top.edge != 0)
+            number(at + ".top", b.top.edge, 100, 5000, 1, "The depth of a base at its edges", "mm");
+        number(at + ".top", b.top.shoulder, 0, 5000, 1, "The shoulder of a base about its column", "mm");
+        if (b.strap.any()) {
+            const auto other = below.find(b.strap.to);
+            const std::string strap = path + "." + at + ".strap";
+            if (set.kind != BaseSet::Kind::Pads)
+                found.push_back({strap, "Straps are for pads; caps are held by their piles."});
+            else if (other == below.end())
+                found.push_back({strap, fmt::format("There is no column \"{}\" for a strap.", b.strap.to)});
+            else if (other->second == &b)
+                found.push_back({strap, "A strap goes to a column of another base."});
+            else if (other->second->strap.any())
+                found.push_back({strap, "A strap goes to a base that has no strap of its own."});
+            if (b.columns.size() != 1)
+                found.push_back(
+                    {strap, "A base with a strap has one column; take the strap or the others away."});
+            if (pd.any() || b.top.kind != BaseTop::Kind::Level)
+                found.push_back({strap, "A base with a strap has a level top and no pedestal."});
+            for (double v : {b.strap.width, b.strap.depth})
+                if (v != 0) number(at + ".strap", v, 150, 5000, 1, "A size of a strap", "mm");
+        }
         number(at + ".offX", b.offX, -25000, 25000, 1, "How far a base stands off", "mm");
         number(at + ".offY", b.offY, -25000, 25000, 1, "How far a base stands off", "mm");
         if (b.piles < 0 || b.piles > 64)

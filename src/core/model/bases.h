@@ -49,6 +49,21 @@ struct Pedestal {
     bool any() const { return width > 0 && depth > 0 && height > 0; }
     bool operator==(const Pedestal&) const = default;
 };
+// The top of a pad below one column: level, or down to the edges by a slope or a step.
+struct BaseTop {
+    enum class Kind { Level, Sloped, Stepped } kind = Kind::Level;
+    double edge = 0;        // pin: depth at the edges; solved, it is half of the depth
+    double shoulder = 100;  // level about what stands on it, beyond its faces
+    bool operator==(const BaseTop&) const = default;
+};
+// A beam from the one column of a pad, near a boundary, to a column of a pad further in, along x or y: it
+// holds the pad against turning.
+struct Strap {
+    Id to;                        // the column further in; none: no strap
+    double width = 0, depth = 0;  // pins
+    bool any() const { return !to.empty(); }
+    bool operator==(const Strap&) const = default;
+};
 struct Base {
     Id id;
     std::vector<Id> columns;
@@ -62,6 +77,8 @@ struct Base {
     double spacing = 0;
     std::string type;  // bases with one name, given by hand, are alike
     Pedestal pedestal;
+    BaseTop top;
+    Strap strap;
     std::vector<std::string> leftOut;  // names of combinations not looked at for this base, besides the set's
     bool operator==(const Base&) const = default;
 };
@@ -115,6 +132,8 @@ struct BaseSet {
     std::string starterBar;             // for the columns; none: solved
     std::string sideBar;                // round the sides of caps; none: no such bars
     double sideSpacing = 200;           // at the most
+    std::string linkBar;                // vertical links of caps, one leg at each place of a grid; none
+    double linkSpacing = 200;           // of the grid
     std::vector<geometry::Point> site;  // corners of the outline that no base leaves; none: no bound
     std::vector<std::string> leftOut;   // names of combinations that nobody is to look at
     std::vector<ActionCase> cases;
@@ -126,6 +145,8 @@ struct BaseSet {
 const BaseColumn* findColumn(const BaseSet& set, std::string_view id);
 // The names of its columns, joined by " + ".
 std::string baseName(const BaseSet& set, const Base& base);
+// Straps to columns that are not there, or that stand on the same base by now, go.
+void dropLooseStraps(BaseSet& set);
 // Middle of the columns of a base.
 geometry::Point middle(const BaseSet& set, const Base& base);
 

@@ -103,7 +103,7 @@ bool sameButStrips(const Floor& a, const Floor& b) {
     Floor c = a;
     c.strips = b.strips;
     c.punching = b.punching;
-    c.cambers = b.cambers, c.sagLines = b.sagLines;
+    c.cambers = b.cambers, c.sagLines = b.sagLines, c.vibration = b.vibration;
     return c == b;
 }
 

@@ -306,6 +306,15 @@ struct FloorActions {
     bool operator==(const FloorActions&) const = default;
 };
 
+// How a floor is looked at under people who walk on it.
+struct FloorVibration {
+    bool on = false;
+    double imposed = 0.1;   // share of the imposed loads that is there as mass
+    double damping = 0.03;  // of critical
+    double limit = 4;       // of the response factor: accelerations over those that are just felt
+    bool operator==(const FloorVibration&) const = default;
+};
+
 struct Floor {
     Id id;
     std::string name;
@@ -328,6 +337,7 @@ struct Floor {
     FloorActions actions;
     FloorStrips strips;
     FloorPunching punching;
+    FloorVibration vibration;
     bool operator==(const Floor&) const = default;
 };
 

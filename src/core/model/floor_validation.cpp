@@ -238,6 +238,10 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
             v.add(where, fmt::format("{} stands outside every slab, at {}; move it or extend the slab.", name,
                                      metres({p.x, p.y})));
     }
+    v.number("vibration.imposed", f.vibration.imposed, 0, 1, "The share of imposed loads that vibrates along",
+             "", 1);
+    v.number("vibration.damping", f.vibration.damping, 0.002, 0.2, "The damping", "of critical", 1);
+    v.number("vibration.limit", f.vibration.limit, 0.5, 100, "The limit of the response factor", "", 1);
     const auto& ch = f.choices;
     if (ch.meshSize != 0) v.number("choices.meshSize", ch.meshSize, 20, 20000, "The size of mesh", "mm", 1);
     for (auto [key, value] : {std::pair("slab", ch.modifiers.slab),

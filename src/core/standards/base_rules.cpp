@@ -16,9 +16,14 @@ std::string BaseCombination::name(const std::vector<std::string>& actions) const
         if (factors[i] != 0)
             all += fmt::format("{}{} {}", all.empty() ? "" : " + ",
                                units::plain(units::rounded(factors[i], 5)), actions[i]);
-    return all.empty() ? "weight alone" : all;
+    if (all.empty()) all = "weight alone";
+    return lightStrap ? all + ", no imposed load at the strap's far end" : all;
 }
 
+double FootingPunching::depth(double a) const {
+    if (low <= 0 || a <= shoulder) return d;
+    return step ? low : d - (d - low) * std::clamp((a - shoulder) / std::max(1.0, run), 0.0, 1.0);
+}
 double FootingPunching::clear(geometry::Point at) const {
     return std::hypot(std::max(0.0, std::abs(at.x) - sides[0] / 2),
                       std::max(0.0, std::abs(at.y) - sides[1] / 2));

@@ -26,6 +26,8 @@ struct BaseCombination {
     // Partial factors by which tan phi, c' and c_u are divided, and the resistances in bearing and sliding
     // and of the ground beside.
     double friction = 1, cohesion = 1, undrained = 1, bearing = 1, sliding = 1, passive = 1;
+    // Imposed loads at the far end of a strap are not there where they would take load off this base.
+    bool lightStrap = false;
     // "1.35 G + 1.5 Q + 0.9 W"
     std::string name(const std::vector<std::string>& actions) const;
 };
@@ -39,6 +41,12 @@ struct FootingPunching {
     double sides[2] = {0, 0};
     double over[4] = {0, 0, 0, 0};
     double d = 0, rho[2] = {0, 0}, fc = 0;
+    // Of tops that are not level: as deep as d up to the shoulder from the faces, from there down to `low` by
+    // a step or, evenly, over `run`. Nought: level.
+    double shoulder = 0, run = 0, low = 0;
+    bool step = false;
+    // Effective depth at a distance from the faces.
+    double depth(double a) const;
     double N = 0;                 // of the column, downwards
     double moment[2] = {0, 0};    // along x, along y
     double pressure = 0;          // upwards at the column, net of what lies on the base, MPa

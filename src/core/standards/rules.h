@@ -71,6 +71,21 @@ class ShearRules {
     virtual std::string nearClause() const = 0;
     // Largest shear that the concrete can take at all, N on b; 0 where the standard names none for slabs.
     virtual double crushing(const Section& s, Steps* t = nullptr) const = 0;
+    // With vertical links: `asw` is the area of all their legs on b, per mm along the member, of yield
+    // strength fyw. Design resistance, N on b, never above what the concrete takes; less than that without
+    // links where they are fewer than the least.
+    struct Linked {
+        double V = 0;
+        double cot = 1;  // of the struts' angle, where the standard lets it vary
+    };
+    virtual Linked linked(const Section& s, double As, double asw, double fyw, Steps* t = nullptr) const = 0;
+    // Least asw where there are links; their spacing along the member at the most under a shear V.
+    virtual double leastLinks(const Section& s, double fyw, Steps* t = nullptr) const = 0;
+    virtual double linkSpacing(const Section& s, double V, Steps* t = nullptr) const = 0;
+    struct LinkClauses {
+        std::string resistance, least, spacing;
+    };
+    virtual LinkClauses linkClauses() const = 0;
 };
 
 enum class SpanSystem { Simple, End, Interior, Cantilever };
@@ -219,6 +234,9 @@ class SteelRules {
   public:
     virtual ~SteelRules() = default;
     virtual double minimum(const Section& s, Steps* t = nullptr) const = 0;
+    // Of beams.
+    virtual double beamMinimum(const Section& s, Steps* t = nullptr) const = 0;
+    virtual std::string beamClause() const = 0;
     virtual double maximum(const Section& s, Steps* t = nullptr) const = 0;
     // TwoWay: main bars of slabs that carry both ways.
     enum class Role { Main, Secondary, TwoWay };

@@ -306,15 +306,20 @@ TEST(Reinforcement, LiesInTheConcrete) {
             set.kind = model::BaseSet::Kind::Caps;
             set.pile.compression = 900e3, set.pile.tension = 200e3;
             set.sideBar = k % 2 ? "H12" : "";
+            set.linkBar = k % 4 < 2 ? "H10" : "";
         } else if (k % 4 == 1) {
             set.ground.depth = 2200;
             set.bases[0].pedestal = {set.columns[0].width + 200, set.columns[0].depth + 200, 700};
+        } else if (k % 4 == 2) {
+            set.bases[0].top = {k % 8 == 2 ? model::BaseTop::Kind::Sloped : model::BaseTop::Kind::Stepped,
+                                250, 100};
         }
         const bases::Context in(set, basis(), en());
         std::vector<bases::Laid> laid;
         bases::PadSize size;
         Point centre;
         std::vector<schedule::Item> items;
+        std::optional<bases::Top> top;
         if (cap) {
             const bases::Cap c(in, set.bases[0]);
             const auto d = c.solve();
@@ -323,6 +328,7 @@ TEST(Reinforcement, LiesInTheConcrete) {
             const bases::Pad p(in, set.bases[0]);
             const auto d = p.solve();
             laid = p.laid(d), size = d.size, centre = p.centre(d.size), items = p.items(d);
+            top = p.top(d.size);
         }
         ASSERT_EQ(laid.size(), items.size());
         for (const auto& l : laid) {
@@ -346,6 +352,10 @@ TEST(Reinforcement, LiesInTheConcrete) {
                     // Starters and their links go on into pedestal and column.
                     if (l.item.run != "starters" && l.item.run != "links") {
                         EXPECT_LE(p.z + r, size.h - in.cover + r + 1) << k << " " << l.item.run;
+                    }
+                    // Legs of mats end below the edges of tops that are not level.
+                    if (top && l.item.run.starts_with("bottom")) {
+                        EXPECT_LE(p.z, top->edge() - in.cover + 1) << k << " " << l.item.run;
                     }
                 }
                 along = length;

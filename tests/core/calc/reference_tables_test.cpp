@@ -55,5 +55,5 @@ INSTANTIATE_TEST_SUITE_P(
                       "en_bearing_undrained", "settlement_layers", "pile_reactions", "pile_cap_tie",
                       "pile_cap_two_pile", "pad_design", "en_punching_footing", "cap_shear_en", "pad_aci",
                       "wind_combos", "en_deflection_ss", "en_deflection_propped", "aci_deflection",
-                      "aci_two_way_thickness"),
+                      "aci_two_way_thickness", "en_links", "aci_links"),
     [](const auto& row) { return row.param; });

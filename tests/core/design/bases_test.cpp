@@ -87,6 +87,12 @@ TEST(BaseSets, FileKeepsAllOfThem) {
             s.pile.lateral = 30e3, s.starterBar = "H16", s.sideBar = "H12", s.sideSpacing = 175;
             s.site = {{-9000, -9000}, {90000, -9000}, {90000, 90000}}, s.leftOut = {"1.35 G"};
             s.columns[0].from = {{"f9", "c3"}};
+            s.linkBar = "H10", s.linkSpacing = 150;
+            s.bases[1].top = {model::BaseTop::Kind::Stepped, 350, 75};
+            if (s.kind == model::BaseSet::Kind::Pads) {
+                s.bases[3].columns.resize(1);
+                s.bases[3].strap = {s.bases[2].columns[0], 350, 900};
+            }
         });
         const auto read = formats::readProject(formats::projectText(p));
         ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);

@@ -251,6 +251,24 @@ TEST(FloorFile, VersionTenOpensWithWhatIsNewAtRest) {
     }
 }
 
+// As version 12 had them: no straps, level tops, no links in caps, nobody looks at vibration.
+TEST(FloorFile, VersionTwelveOpensWithWhatIsNewAtRest) {
+    for (const char* name : {"fish_hall_12", "gallery_12", "canopy_12"}) {
+        const auto read = formats::openProject(std::string(TALVIK_SOURCE_DIR) + "/tests/core/formats/older/" +
+                                               name + ".talvik");
+        ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+        EXPECT_EQ(read.project.bases.size(), name[0] == 'c' ? 1u : 0u);
+        for (const auto& s : read.project.bases) {
+            EXPECT_EQ(s->linkBar, "");
+            for (const auto& b : s->bases)
+                EXPECT_TRUE(b.top == model::BaseTop{} && b.strap == model::Strap{}) << b.id;
+        }
+        for (const auto& f : read.project.floors) EXPECT_FALSE(f->vibration.on);
+        const auto text = formats::projectText(read.project);
+        EXPECT_EQ(formats::projectText(formats::readProject(text).project), text);
+    }
+}
+
 // The demos as version 6 had them: they open, and say again what they said.
 TEST(FloorFile, VersionSixOpensWithoutConnections) {
     for (const char* name : {"fish_hall_6", "gallery_6"}) {

@@ -183,7 +183,12 @@ const Edition& si() {
                            .dropLeast = 100,
                            .softLeast = 125,
                            .stiffLeast = 90,
-                           .stiffYield = 1400};
+                           .stiffYield = 1400,
+                           .shearLinked = 0.17,
+                           .shearStep = 0.165,
+                           .linkRoot = 0.062,
+                           .linkLeast = 0.35,
+                           .linkApart = 600};
     return e;
 }
 
@@ -240,7 +245,12 @@ const Edition& inchPound() {
                            .dropLeast = 4,
                            .softLeast = 5,
                            .stiffLeast = 3.5,
-                           .stiffYield = 200000};
+                           .stiffYield = 200000,
+                           .shearLinked = 2,
+                           .shearStep = 2,
+                           .linkRoot = 0.75,
+                           .linkLeast = 50,
+                           .linkApart = 24};
     return e;
 }
 

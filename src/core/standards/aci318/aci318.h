@@ -36,6 +36,9 @@ struct Edition {
     double gradeThickness[3];                            // Tables 8.3.1.1, 8.3.1.2: f_y at 40, 60, 80 ksi
     double flatLeast, dropLeast, softLeast, stiffLeast;  // least thicknesses of 8.3.1.1, 8.3.1.2
     double stiffYield;                                   // Table 8.3.1.2
+    double shearLinked,
+        shearStep;  // Table 22.5.5.1(a); half of what makes links stand closer, Table 9.7.6.2.2
+    double linkRoot, linkLeast, linkApart;  // Table 9.6.3.4, Table 9.7.6.2.2
 };
 const Edition& si();
 const Edition& inchPound();

@@ -59,7 +59,12 @@ class Bases final : public BaseRules {
 
     PunchingFound punching(const FootingPunching& in, Steps* t) const override {
         PunchingFound found;
-        const double a = in.d / 2;
+        // Half the depth there is from the column, at the depth there.
+        double a = in.d / 2;
+        if (in.low > 0 && in.step && a > in.shoulder) a = std::max(in.shoulder + 1e-6, in.low / 2);
+        if (in.low > 0 && !in.step)
+            for (int i = 0; i < 60; ++i) a = (a + in.depth(a) / 2) / 2;
+        const double d = in.depth(a);
         const auto p = footingPerimeter(in, a, false);
         auto& f = found.stress;
         f.kind = units::Kind::Stress, f.clause = "ACI 318-19 22.6.5, 8.4.4.2", f.prefix = "v";
@@ -86,7 +91,7 @@ class Bases final : public BaseRules {
                          b2 = p.area / b1;
             const double inside = in.gradient[i] * b2 * b1 * b1 * b1 / 12;
             const double M = std::abs(in.moment[i] - inside - V * m.centroid);
-            const double J = in.d * m.second + m.along * std::pow(in.d, 3) / 12;
+            const double J = d * m.second + m.along * std::pow(d, 3) / 12;
             const double v = momentByShear(b1, b2) * M * m.far / J;
             step(t, i == 0 ? "v_x" : "v_y", "gamma_v*M*1000000*c/J",
                  {{"gamma_v", momentByShear(b1, b2)},
@@ -99,14 +104,14 @@ class Bases final : public BaseRules {
         found.distance = a, found.perimeter = p.length, found.force = V;
         f.demand = step(
             t, "v_u", "V_u*1000/(b_o*d) + v_m",
-            {{"V_u", V / 1000, "kN"}, {"b_o", p.length, "mm"}, {"d", in.d, "mm"}, {"v_m", more, "MPa"}},
-            V / (p.length * in.d) + more, "MPa", "ACI 318-19 8.4.4.2.3",
+            {{"V_u", V / 1000, "kN"}, {"b_o", p.length, "mm"}, {"d", d, "mm"}, {"v_m", more, "MPa"}},
+            V / (p.length * d) + more, "MPa", "ACI 318-19 8.4.4.2.3",
             in.piles.empty() ? "the ground's pressure inside is taken off" : "piles inside are taken off");
         const double beta = std::max(in.sides[0], in.sides[1]) / std::min(in.sides[0], in.sides[1]),
                      alpha = cuts == 0   ? 40
                              : cuts == 1 ? 30
                                          : 20;
-        const auto r = twoWayShear(e_, in.d, p.length, beta, alpha, in.fc, lambda_);
+        const auto r = twoWayShear(e_, d, p.length, beta, alpha, in.fc, lambda_);
         f.limit = step(t, "phiv_c", "0.75*min(v_a, v_b, v_c)",
                        {{"v_a", r.plain / r.size, "MPa"},
                         {"v_b", r.ratio / r.size, "MPa"},

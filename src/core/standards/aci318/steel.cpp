@@ -14,6 +14,12 @@ class Steel final : public SteelRules {
     double minimum(const Section& s, Steps* t) const override {
         return shrinkageSteel(s, "A_s,min", clauses(false).minimum, t);
     }
+    double beamMinimum(const Section& s, Steps* t) const override {
+        return trace::step(t, "A_s,min", "", {}, beamMinimumSteel(e_, s) / area(e_), areaUnit(e_),
+                           beamClause(), "of beams") *
+               area(e_);
+    }
+    std::string beamClause() const override { return "ACI 318-19 9.6.1.2"; }
     double maximum(const Section& s, Steps* t) const override {
         // No ceiling as such: a tension-controlled section is the limit. That amount of steel is given.
         double fc = s.fc / e_.stress, fy = s.fy / e_.stress, beta = beta1(e_, fc);

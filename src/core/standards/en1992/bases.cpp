@@ -124,12 +124,8 @@ class Bases final : public BaseRules {
             near[i] = in.over[i] < in.d && in.over[i] < 0.5 * in.over[i ^ 1];
             if (!near[i]) most = std::min(most, in.over[i]);
         }
-        const double rho = std::min(std::sqrt(in.rho[0] * in.rho[1]), 0.02),
-                     k = std::min(1 + std::sqrt(200 / in.d), 2.0);
-        const double v1 = p_.shear_numerator / p_.gamma_c * k * std::cbrt(100 * rho * in.fc),
-                     v2 = p_.v_min_factor * std::pow(k, 1.5) * std::sqrt(in.fc), vc = std::max(v1, v2);
         struct At {
-            double u, area, up, V, beta, stress, strength;
+            double u, area, up, V, beta, stress, strength, d, rho, k, v1, v2;
             double ratio() const { return strength > 0 ? stress / strength : 0; }
         };
         auto at = [&](double a) {
@@ -152,8 +148,13 @@ class Bases final : public BaseRules {
                 if (r.V > 0 && W > 0) sum += std::pow(share * M / r.V * r.u / W, 2);
             }
             r.beta = 1 + std::sqrt(sum);
-            r.stress = r.beta * r.V / (r.u * in.d);
-            r.strength = vc * 2 * in.d / a;
+            r.d = in.depth(a);
+            r.rho = std::min(std::sqrt(in.rho[0] * in.rho[1]) * in.d / r.d, 0.02),
+            r.k = std::min(1 + std::sqrt(200 / r.d), 2.0);
+            r.v1 = p_.shear_numerator / p_.gamma_c * r.k * std::cbrt(100 * r.rho * in.fc),
+            r.v2 = p_.v_min_factor * std::pow(r.k, 1.5) * std::sqrt(in.fc);
+            r.stress = r.beta * r.V / (r.u * r.d);
+            r.strength = std::max(r.v1, r.v2) * 2 * r.d / a;
             return r;
         };
         double best = most, worst = at(most).ratio();
@@ -174,7 +175,9 @@ class Bases final : public BaseRules {
                 b = low + golden * (high - low), rb = at(b).ratio();
             }
         }
-        if (const double m = (low + high) / 2; at(m).ratio() > worst) best = m;
+        if (const double m = (low + high) / 2; at(m).ratio() > worst) worst = at(m).ratio(), best = m;
+        // Just beyond a step the depth is less.
+        if (const double m = in.shoulder + 1e-6; in.step && m < most && at(m).ratio() > worst) best = m;
         auto& f = found.stress;
         f.kind = units::Kind::Stress, f.clause = "EN 1992-1-1 6.4.4(2)", f.prefix = "v";
         if (most < 1) {
@@ -190,26 +193,32 @@ class Bases final : public BaseRules {
                                   : "less the piles inside the perimeter that governs");
             f.demand =
                 step(t, "v_Ed", "beta*V_Ed,red*1000/(u*d)",
-                     {{"beta", r.beta}, {"V_Ed,red", r.V / 1000, "kN"}, {"u", r.u, "mm"}, {"d", in.d, "mm"}},
+                     {{"beta", r.beta}, {"V_Ed,red", r.V / 1000, "kN"}, {"u", r.u, "mm"}, {"d", r.d, "mm"}},
                      r.stress, "MPa", "EN 1992-1-1 (6.51)");
             step(t, "v_1", "c/gamma_c*k*(100*rho_l*f_ck)^(1/3)",
                  {{"c", p_.shear_numerator},
                   {"gamma_c", p_.gamma_c},
-                  {"k", k},
-                  {"rho_l", rho},
+                  {"k", r.k},
+                  {"rho_l", r.rho},
                   {"f_ck", in.fc, "MPa"}},
-                 v1, "MPa", "EN 1992-1-1 (6.50)");
+                 r.v1, "MPa", "EN 1992-1-1 (6.50)");
             step(t, "v_min", "c_min*k^1.5*sqrt(f_ck)",
-                 {{"c_min", p_.v_min_factor}, {"k", k}, {"f_ck", in.fc, "MPa"}}, v2, "MPa",
+                 {{"c_min", p_.v_min_factor}, {"k", r.k}, {"f_ck", in.fc, "MPa"}}, r.v2, "MPa",
                  "EN 1992-1-1 (6.3N)");
-            f.limit = step(t, "v_Rd", "max(v_1, v_min)*2*d/a",
-                           {{"v_1", v1, "MPa"}, {"v_min", v2, "MPa"}, {"d", in.d, "mm"}, {"a", best, "mm"}},
-                           r.strength, "MPa", "EN 1992-1-1 (6.50)");
+            f.limit =
+                step(t, "v_Rd", "max(v_1, v_min)*2*d/a",
+                     {{"v_1", r.v1, "MPa"}, {"v_min", r.v2, "MPa"}, {"d", r.d, "mm"}, {"a", best, "mm"}},
+                     r.strength, "MPa", "EN 1992-1-1 (6.50)");
             f.notes.push_back(
                 "Punching of bases: perimeters wholly on the base up to 2d, the worst of them; the ground's "
                 "pressure "
                 "at the column's middle is taken off inside; eccentricities of both axes by the root of "
                 "their squares.");
+            if (in.low > 0)
+                f.notes.push_back(
+                    "The depth of a perimeter is that at its place, less than 6.4.2(6) allows for sloping "
+                    "tops "
+                    "and beyond the step of stepped ones.");
             f = checks::judged(f);
         }
         auto& face = found.face;

@@ -23,6 +23,8 @@ class Steel final : public SteelRules {
                            std::max(p_.as_min_factor * fctm / s.fy, p_.as_min_floor) * s.b * s.d, "mm²",
                            clauses(false).minimum);
     }
+    double beamMinimum(const Section& s, Steps* t) const override { return minimum(s, t); }
+    std::string beamClause() const override { return "EN 1992-1-1 9.2.1.1(1)"; }
     double maximum(const Section& s, Steps* t) const override {
         return trace::step(t, "A_s,max", "k_max*b*h",
                            {{"k_max", p_.as_max_ratio}, {"b", s.b, "mm"}, {"h", s.h, "mm"}},
