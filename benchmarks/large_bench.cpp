@@ -91,7 +91,8 @@ std::string drawing(int n) {
     };
     out << "0\nSECTION\n2\nENTITIES\n";
     box("SLAB", -500, -500, side * 6000.0, side * 6000.0);
-    for (int i = 0; i < n; ++i) {
+    // With the slab no more members than a floor may have.
+    for (int i = 0; i < std::min(n, 19999); ++i) {
         const double x = i % side * 6000.0, y = i / side * 6000.0;
         box("COLUMN", x - 200, y - 200, x + 200, y + 200);
     }

@@ -591,7 +591,8 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
                            fmt::format("{}-{}{}", t.link->name, units::plain(t.spacing),
                                        t.legs > 2 ? fmt::format(", {} legs", t.legs) : "")});
     }
-    for (std::size_t k : strapsOn(*set)[part->number])
+    const auto straps = strapsOn(*set);
+    for (std::size_t k : straps[part->number])
         all.push_back(
             {Note, fmt::format("A strap from {} lifts this base.", model::baseName(*set, set->bases[k]))});
     for (const auto& c : changed) {

@@ -197,17 +197,17 @@ class FloorDesigner::Stages {
 
     bool readForces() {
         const bool sameAnalysis = last_ && of_.readFrom_ == f_->analysis;
-        if (!sameAnalysis) {
-            of_.readFrom_ = nullptr;
-            of_.reader_ = std::make_shared<const strips::ForceReader>(*f_->analysis,
-                                                                      f_->standard->cracks->state(), stop_);
-            if (stop_.stop_requested()) return false;
-        }
         const bool sameZones = last_ && last_->floor->zones == floor_.zones &&
                                last_->floor->panels == floor_.panels &&
                                last_->floor->actions.loads == floor_.actions.loads;
         sameForces_ =
             sameAnalysis && sameLayout_ && sameZones && last_->floor->strips.rules == floor_.strips.rules;
+        if (!sameAnalysis || (!sameForces_ && !of_.reader_)) {
+            of_.readFrom_ = nullptr;
+            of_.reader_ = std::make_shared<const strips::ForceReader>(*f_->analysis,
+                                                                      f_->standard->cracks->state(), stop_);
+            if (stop_.stop_requested()) return false;
+        }
         made_.resize(f_->layout->strips.size());
         fem::parallelFor(made_.size(), [&](std::size_t i) {
             if (!stop_.stop_requested()) made_[i] = forcesOf(i);
@@ -462,6 +462,9 @@ void FloorDesigner::startFrom(const Request& request, const Answer& answer) {
     for (const auto& floor : request.project->floors) {
         if (floor->id != request.element) continue;
         answer_ = known, last_ = known->first;
+        readFrom_ = known->analysis, reader_ = nullptr;
+        panels_ =
+            std::make_shared<const std::vector<layout::Panel>>(layout::findPanels(*known->first->floor));
         asked_ = floor, analysed_ = known->floor;
         askedBasis_ = std::make_shared<const model::Basis>(request.project->basis);
     }
