@@ -282,8 +282,20 @@ void BasePane::paintSection(QPainter& p, const BasePart& base, int axis) {
     p.restore();
     p.setFont(uiFont(11));
     p.setPen(theme().ink);
-    p.drawText(QRectF(at(wide / 2, s.h).x() + 8, (at(0, s.h).y() + at(0, 0).y()) / 2 - 9, 62, 18),
-               Qt::AlignLeft | Qt::AlignVCenter, session_.text(s.h, Kind::Length));
+    // Beside the pad, on the side where no strap leaves it.
+    const bool right = !outline.strap || (*outline.strap)[1] <= wide / 2 + 1;
+    p.drawText(QRectF(right ? at(wide / 2, 0).x() + 8 : at(-wide / 2, 0).x() - 70,
+                      (at(0, s.h).y() + at(0, 0).y()) / 2 - 9, 62, 18),
+               (right ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, session_.text(s.h, Kind::Length));
+    if (const auto& t = outline.strap) {
+        // Of the strap at its far end.
+        const double y = (at(0, (*t)[2]).y() + at(0, (*t)[3]).y()) / 2 - 9;
+        const QString deep = session_.text((*t)[3], Kind::Length);
+        if ((*t)[0] < -wide / 2)
+            p.drawText(QRectF(at((*t)[0], 0).x() - 68, y, 62, 18), Qt::AlignRight | Qt::AlignVCenter, deep);
+        else if ((*t)[1] > wide / 2)
+            p.drawText(QRectF(at((*t)[1], 0).x() + 6, y, 62, 18), Qt::AlignLeft | Qt::AlignVCenter, deep);
+    }
     // Pressure along the section, the larger of both edges, below.
     const double y0 = at(0, -std::max(blind, base.piles().empty() ? 0.0 : 900.0)).y() + 4;
     if (base.pressure) {
