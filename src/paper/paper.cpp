@@ -54,7 +54,9 @@ QByteArray withoutTime(QByteArray pdf) {
     static const QByteArray start = "startxref\n";
     const qsizetype last = pdf.lastIndexOf(start) + start.size();
     if (last < start.size()) return pdf;
-    const qsizetype stop = pdf.indexOf('\n', last), table = pdf.mid(last, stop - last).toLongLong() + moved;
+    qsizetype stop = last;
+    while (stop < pdf.size() && pdf[stop] >= '0' && pdf[stop] <= '9') ++stop;
+    const qsizetype table = pdf.mid(last, stop - last).toLongLong() + moved;
     pdf.replace(last, stop - last, QByteArray::number(table));
     if (table < 0 || pdf.mid(table, 4) != "xref") return pdf;
     const qsizetype head = pdf.indexOf('\n', table) + 1, first = pdf.indexOf('\n', head) + 1;
@@ -287,7 +289,7 @@ std::string writeSvg(const std::string& path, const drawing::Sheet& sheet) {
         QSvgGenerator svg;
         svg.setOutputDevice(device);
         svg.setResolution(254);
-        svg.setTitle(QString::fromStdString(sheet.title));
+        svg.setTitle(QString::fromStdString(sheet.title).toHtmlEscaped());  // which Qt does not do
         svg.setSize(QSize(static_cast<int>(sheet.width * dots), static_cast<int>(sheet.height * dots)));
         svg.setViewBox(QRectF(0, 0, sheet.width * dots, sheet.height * dots));
         QPainter p(&svg);

@@ -284,8 +284,16 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
     const auto& set = *answer.set;
     std::map<std::string, std::vector<std::shared_ptr<BasePart>>> byHand;
     std::vector<std::shared_ptr<BasePart>> free;
-    // What a strap does hangs on the size of its pad: such bases stay as they are solved.
-    auto strapped = [&](std::size_t i) { return set.bases[i].strap.any() || !maker.strapsTo(i).empty(); };
+    // What a strap does hangs on the size of its pad: such bases stay as they are solved, types of their own.
+    auto strapped = [&](std::size_t i) { return set.bases[i].strap.any(); };
+    std::set<std::string_view> apartByStrap;
+    for (const auto& s : slots)
+        if (strapped(s.get().number) && set.bases[s.get().number].type.empty())
+            apartByStrap.insert(s.get().shape);
+    if (!apartByStrap.empty() && set.mostTypes > 0)
+        answer.assumptions.push_back(
+            fmt::format("Bases with straps stay as they are solved: {} of the types {} theirs.",
+                        apartByStrap.size(), apartByStrap.size() > 1 ? "are" : "is"));
     for (auto& p : parts) {
         const auto& type = set.bases[p->number].type;
         if (strapped(p->number)) {
@@ -336,7 +344,9 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
         // The whole curve whatever is asked for; then what is. Of few all groupings there are, else those in
         // stretches by size.
         const std::size_t shown = std::min<std::size_t>(12, rows.size()),
-                          asked = std::size_t(std::max(0, set.mostTypes)),
+                          asked = set.mostTypes > 0
+                                      ? std::size_t(std::max(1, set.mostTypes - int(apartByStrap.size())))
+                                      : 0,
                           most = std::max(shown, std::min(asked, rows.size()));
         std::vector<std::vector<std::size_t>> types;
         if (rows.size() <= mostSets) {

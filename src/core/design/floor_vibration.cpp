@@ -5,15 +5,17 @@
 #include <algorithm>
 #include <cmath>
 #include <complex>
+#include <set>
 
 #include "design/floor_design.h"
+#include "fem/parallel/pool.h"
 #include "layout/panels.h"
 
 namespace talvik::design {
 namespace {
 
 constexpr double gravity = 9810;  // mm/s2
-constexpr int mostModes = 12;
+constexpr int mostModes = 192;
 const char* const clause = "ISO 10137:2007 A.2.1, C.1";
 
 }  // namespace
@@ -25,32 +27,63 @@ double harmonic(int n, double pace) {
     return n == 1 ? 0.37 * (pace - 1) : n == 2 ? 0.1 : 0.06;
 }
 
-Walking walking(const std::vector<fem::Mode>& modes, const std::vector<double>& shape, double damping) {
-    auto at = [&](double pace) {
-        double felt = 0, whole = 0;
-        for (int n = 1; n <= harmonics; ++n) {
-            const double f = n * pace;
-            std::complex<double> sum = 0;
-            for (std::size_t m = 0; m < modes.size(); ++m) {
-                const double r = f / modes[m].frequency;
-                sum += shape[m] * shape[m] * harmonic(n, pace) * walker / modes[m].mass * r * r /
-                       std::complex<double>(1 - r * r, 2 * damping * r);
+namespace {
+
+// What a walker makes of every mode, at every pace that is looked at and for each harmonic.
+class Paces {
+  public:
+    Paces(const std::vector<fem::Mode>& modes, double damping) : modes_(modes.size()) {
+        std::set<long> all;  // in 1/500 of a step a second
+        auto look = [&](double pace) {
+            if (pace > slowest - 1e-9 && pace < fastest + 1e-9) all.insert(std::lround(500 * pace));
+        };
+        for (int i = 0; i <= 16; ++i) look(slowest + i * (fastest - slowest) / 16);
+        // Where a harmonic meets a mode.
+        for (const auto& m : modes)
+            for (int n = 1; n <= harmonics; ++n) look(m.frequency / n);
+        for (long p : all) {
+            const double pace = double(p) / 500;
+            paces_.push_back(pace);
+            for (int n = 1; n <= harmonics; ++n) {
+                felt_.push_back(1 / justFelt(n * pace));
+                for (const auto& m : modes) {
+                    const double r = n * pace / m.frequency;
+                    table_.push_back(std::complex<double>(harmonic(n, pace) * walker / m.mass * r * r) /
+                                     std::complex<double>(1 - r * r, 2 * damping * r));
+                }
             }
-            const double rms = std::abs(sum) / std::sqrt(2.0);
-            felt += std::pow(rms / justFelt(f), 2), whole += rms * rms;
         }
-        return Walking{std::sqrt(felt), pace, std::sqrt(whole)};
-    };
-    Walking worst;
-    auto look = [&](double pace) {
-        if (pace < slowest - 1e-9 || pace > fastest + 1e-9) return;
-        if (const auto w = at(pace); w.response > worst.response) worst = w;
-    };
-    for (int i = 0; i <= 16; ++i) look(slowest + i * (fastest - slowest) / 16);
-    // Where a harmonic meets a mode.
-    for (const auto& m : modes)
-        for (int n = 1; n <= harmonics; ++n) look(m.frequency / n);
-    return worst;
+    }
+    Walking at(const std::vector<double>& shape) const {
+        std::vector<double> squares(modes_);
+        for (std::size_t m = 0; m < modes_; ++m) squares[m] = shape[m] * shape[m];
+        Walking worst;
+        const auto* a = table_.data();
+        for (std::size_t p = 0; p < paces_.size(); ++p) {
+            double felt = 0, whole = 0;
+            for (std::size_t n = 0; n < std::size_t(harmonics); ++n) {
+                double re = 0, im = 0;
+                for (std::size_t m = 0; m < modes_; ++m, ++a)
+                    re += squares[m] * a->real(), im += squares[m] * a->imag();
+                const double mean = (re * re + im * im) / 2, f = felt_[p * std::size_t(harmonics) + n];
+                felt += mean * f * f, whole += mean;
+            }
+            if (felt > worst.response) worst = {felt, paces_[p], whole};
+        }
+        worst.response = std::sqrt(worst.response), worst.acceleration = std::sqrt(worst.acceleration);
+        return worst;
+    }
+
+  private:
+    const std::size_t modes_;
+    std::vector<double> paces_, felt_;
+    std::vector<std::complex<double>> table_;
+};
+
+}  // namespace
+
+Walking walking(const std::vector<fem::Mode>& modes, const std::vector<double>& shape, double damping) {
+    return Paces(modes, damping).at(shape);
 }
 
 std::shared_ptr<const FloorVibration> floorVibration(const FloorDesign& design, std::stop_token stop) {
@@ -92,23 +125,34 @@ std::shared_ptr<const FloorVibration> floorVibration(const FloorDesign& design, 
             out->modes.front().frequency);
         return out;
     }
-    out->response.assign(n, 0);
-    std::vector<double> shape(out->modes.size());
-    std::vector<Walking> all(n);
-    for (std::size_t i = 0; i < n; ++i) {
-        if (stop.stop_requested()) return nullptr;
-        for (std::size_t m = 0; m < shape.size(); ++m) shape[m] = out->modes[m].shape[i];
-        all[i] = walking(out->modes, shape, floor.vibration.damping);
-        out->response[i] = float(all[i].response);
+    if (int(out->modes.size()) == mostModes && out->modes.back().frequency < harmonics * fastest) {
+        out->why = fmt::format(
+            "More than {} natural frequencies lie below {:.0f} Hz: the floor is too large to be "
+            "looked at in one piece.",
+            mostModes, harmonics * fastest);
+        return out;
     }
+    out->response.assign(n, 0);
+    const Paces paces(out->modes, floor.vibration.damping);
+    std::vector<Walking> all(n);
+    fem::parallelFor(n, [&](std::size_t i) {
+        if (stop.stop_requested()) return;
+        std::vector<double> shape(out->modes.size());
+        for (std::size_t m = 0; m < shape.size(); ++m) shape[m] = out->modes[m].shape[i];
+        all[i] = paces.at(shape);
+        out->response[i] = float(all[i].response);
+    });
+    if (stop.stop_requested()) return nullptr;
     for (const auto& panel : layout::findPanels(floor)) {
         FloorVibration::Row row;
         row.panel = panel.name, row.centre = panel.centre;
         for (std::size_t i = 0; i < n; ++i) {
             const auto p = a.model->plate.nodes[i];
             if (all[i].response <= row.response) continue;
-            if (std::any_of(panel.parts.begin(), panel.parts.end(),
-                            [&](const geometry::Ring& part) { return geometry::contains(part, p); }))
+            if (std::any_of(panel.parts.begin(), panel.parts.end(), [&](const geometry::Ring& part) {
+                    // Free edges, where it is often worst, belong to the panel.
+                    return geometry::contains(part, p) || geometry::distanceToEdge(part, p) < 1;
+                }))
                 row.at = p, row.response = all[i].response, row.pace = all[i].pace,
                 row.acceleration = all[i].acceleration;
         }

@@ -277,6 +277,24 @@ void addBase(nlohmann::json& j, const design::BasePart& b, units::System system)
                                  {"spacing", shown(m.spacing, Kind::BarSpacing, system)},
                                  {"bent", m.hooked}});
         }
+    if (b.shaped)
+        j["top"] = {{"kind", b.shaped->stepped() ? "stepped" : "sloped"},
+                    {"edge_depth", shown(b.shaped->edge(), Kind::Length, system)},
+                    {"shoulder", shown(b.shaped->shoulder(0), Kind::Length, system)}};
+    if (const auto* pad = std::get_if<bases::PadDesign>(&b.design); pad && pad->strap.any()) {
+        const auto& t = pad->strap;
+        auto& strap = j["strap"];
+        strap = {{"along", t.line.axis == 0 ? "x" : "y"},
+                 {"between_columns", shown(t.line.length, Kind::Span, system)},
+                 {"width", shown(t.width, Kind::Length, system)},
+                 {"depth", shown(t.depth, Kind::Length, system)},
+                 {"top", t.top.text()},
+                 {"bottom", t.bottom.text()}};
+        if (t.link)
+            strap["links"] = {{"bar", t.link->name},
+                              {"legs", t.legs},
+                              {"spacing", shown(t.spacing, Kind::BarSpacing, system)}};
+    }
     if (!b.trouble().empty()) j["trouble"] = b.trouble();
 }
 

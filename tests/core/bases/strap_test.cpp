@@ -2,11 +2,15 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <nlohmann/json.hpp>
 #include <random>
 
 #include "bases/pad.h"
 #include "design/bases.h"
-#include "formats/column_loads.h"
+#include "design/design.h"
+#include "drawing/base_sheets.h"
+#include "formats/ifc.h"
+#include "formats/tables.h"
 #include "model/edits.h"
 
 using namespace talvik;
@@ -225,6 +229,37 @@ TEST(Strap, RandomOnesHoldAndLieInTheConcrete) {
     }
     EXPECT_GT(good, 25);
     (void)four;
+}
+
+// What it is goes into the machine-readable answer, the drawings, the model for exchange, and the schedule.
+TEST(Strap, LeavesTheOffice) {
+    auto project = model::emptyProject();
+    auto set = two();
+    set.columns.push_back({"c3", "C1", 0, 6000, 300, 300, {{"q1", 600e3}, {"q2", 200e3}}});
+    model::Base third;
+    third.id = "b3", third.columns = {"c3"}, third.top = {model::BaseTop::Kind::Sloped, 0, 100};
+    set.bases.push_back(third);
+    set.site = {{-200, -4000}, {9000, -4000}, {9000, 9000}, {-200, 9000}};
+    project.bases = {std::make_shared<model::BaseSet>(set)};
+    ASSERT_TRUE(model::validate(project).empty());
+    const auto design = design::run(project);
+    const auto json = nlohmann::json::parse(formats::resultsJson(project, design));
+    const auto& parts = json["elements"][0]["parts"];
+    EXPECT_EQ(parts[0]["strap"]["along"], "x");
+    EXPECT_EQ(parts[0]["strap"]["between_columns"], 5);
+    EXPECT_GE(parts[0]["strap"]["links"]["legs"], 2);
+    EXPECT_FALSE(parts[1].contains("strap"));
+    EXPECT_EQ(parts[2]["top"]["kind"], "sloped");
+    EXPECT_NE(formats::ifcText(project, design).find("Strap of Base A1"), std::string::npos);
+    const auto csv = formats::scheduleCsv(project, design);
+    const auto* answer = dynamic_cast<const design::BasesAnswer*>(design.elements.front().get());
+    ASSERT_TRUE(answer);
+    int links = 0;
+    for (const auto& i : answer->bases[0]->items) links += i.run == "strap/links" ? i.number : 0;
+    EXPECT_GT(links, 10);
+    EXPECT_NE(csv.find("," + std::to_string(links) + ","), std::string::npos);
+    const auto sheets = drawing::baseSheets(project, design, *answer);
+    EXPECT_GE(sheets.size(), 2u);
 }
 
 TEST(Strap, WhatCannotBeIsNamed) {

@@ -5,6 +5,8 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <cstdio>
+#include <cstdlib>
 #include <numeric>
 
 #include "design/design.h"
@@ -214,8 +216,11 @@ TEST(FloorSag, ConvergesAndMoreSteelNeverSagsMore) {
 // Floors of any shape: the search ends, what sags is finite and more than the elastic sag where it is
 // largest.
 TEST(FloorSag, RandomFloorsSettle) {
+    // More of them where someone asks.
+    const char* asked = std::getenv("TALVIK_FLOORS");
+    const unsigned last = asked ? unsigned(std::atoi(asked)) : 40;
     int seen = 0, rounds = 0;
-    for (unsigned seed = 1; seed <= 40; ++seed) {
+    for (unsigned seed = 1; seed <= last; ++seed) {
         auto p = test::regularFloor(2, 2, 5000, 5000);
         p.floors[0] = std::make_shared<model::Floor>(test::randomFloor(seed));
         const auto d = designed(p);
@@ -234,7 +239,9 @@ TEST(FloorSag, RandomFloorsSettle) {
         }
         EXPECT_GT(total, 1.5 * elastic) << seed;
     }
-    EXPECT_GT(seen, 15);
+    RecordProperty("floors", seen), RecordProperty("rounds", rounds);
+    if (asked) std::printf("%d floors settled, in %d rounds at the most\n", seen, rounds);
+    EXPECT_GT(seen, int(last) * 3 / 8);
     EXPECT_LT(rounds, 60);
 }
 

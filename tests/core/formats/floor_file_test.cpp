@@ -51,7 +51,8 @@ void beforeConnections(nlohmann::json& j) {
     beforeIssue(j);
     for (const char* key : {"stud_table", "stud_rails"}) j["basis"].erase(key);
     for (auto& f : j["floors"])
-        for (const char* key : {"connections", "fixed_eccentricity", "more_by_bending"}) f.erase(key);
+        for (const char* key : {"connections", "fixed_eccentricity", "more_by_bending", "vibration"})
+            f.erase(key);
 }
 // What a project file of version 2 did not have.
 void makeOlder(nlohmann::json& j) {
