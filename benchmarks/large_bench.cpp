@@ -71,11 +71,17 @@ std::string slabs(int n) {
     auto p = formats::demoProject();
     const auto first = *p.slabs.front();
     for (int i = 1; i < n; ++i) {
-        auto s = first;
-        s.id = "s" + std::to_string(9000 + i), s.name = fmt::format("Slab {}", i);
-        s.thickness += i % 7 * 5;
-        p.slabs.push_back(std::make_shared<model::OneWaySlab>(s));
+        // Ids of their own: the same with a number before them.
+        auto j = first;
+        auto own = [&](model::Id& id) { id = id.substr(0, 1) + std::to_string(1000 * i) + id.substr(1); };
+        own(j.id), j.name = fmt::format("Slab {}", i), j.thickness += i % 7 * 5;
+        for (auto& span : j.spans) own(span.id);
+        for (auto& support : j.supports) own(support.id);
+        for (auto& finish : j.finishes) own(finish.id);
+        j.bars.clear();
+        p.slabs.push_back(std::make_shared<model::OneWaySlab>(j));
     }
+    p.nextId = 1000000;
     const auto path = (scratch() / "slabs.talvik").string();
     formats::saveProject(path, p);
     return path;

@@ -32,14 +32,6 @@ ColumnIndex indexOf(const model::BaseSet& set) {
     for (const auto& c : set.columns) all.emplace(c.id, &c);
     return all;
 }
-bool sameColumn(const model::Id& id, const ColumnIndex& a, const ColumnIndex& b) {
-    const auto p = a.find(id), q = b.find(id);
-    return p != a.end() && q != b.end() && *p->second == *q->second;
-}
-bool sameColumns(const model::Base& base, const ColumnIndex& a, const ColumnIndex& b) {
-    return std::all_of(base.columns.begin(), base.columns.end(),
-                       [&](const model::Id& id) { return sameColumn(id, a, b); });
-}
 bool sameRules(const model::BaseSet& a, const model::BaseSet& b) {
     return a.kind == b.kind && a.ground == b.ground && a.pile == b.pile && a.twoFormulas == b.twoFormulas &&
            a.approach == b.approach && a.planStep == b.planStep && a.depthStep == b.depthStep &&
@@ -653,12 +645,22 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
     }
     const bool same =
         last && sameRules(*last->set, *set) && last->standard == standard && *last->basis == *answer->basis;
-    std::unordered_map<std::string_view, std::shared_ptr<const BasePart>> known;
     // Types join bases: what was joined may have another size alone.
-    if (same && set->mostTypes == 0 && last->set->mostTypes == 0)
-        for (const auto& p : last->bases)
-            if (last->set->bases[p->number].type.empty()) known[p->part.key] = p;
-    const auto columns = indexOf(*set), before = same ? indexOf(*last->set) : ColumnIndex();
+    const bool keeps = same && set->mostTypes == 0 && last->set->mostTypes == 0;
+    const auto columns = keeps ? indexOf(*set) : ColumnIndex();
+    // Mostly columns stand in the order they had.
+    const auto& now = set->columns;
+    const bool inOrder = keeps && now.size() == last->set->columns.size() &&
+                         std::equal(now.begin(), now.end(), last->set->columns.begin(),
+                                    [](const auto& a, const auto& b) { return a.id == b.id; });
+    const auto before = keeps && !inOrder ? indexOf(*last->set) : ColumnIndex();
+    auto sameColumn = [&](const model::Id& id) {
+        const auto q = columns.find(id);
+        if (q == columns.end()) return false;
+        if (inOrder) return last->set->columns[std::size_t(q->second - now.data())] == *q->second;
+        const auto p = before.find(id);
+        return p != before.end() && *p->second == *q->second;
+    };
     std::atomic<std::size_t> done = 0;
     // Those first that lie below the far end of no strap.
     const auto strapsBefore = same ? strapsOn(*last->set) : std::vector<std::vector<std::size_t>>();
@@ -670,11 +672,11 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
             const bool asBefore =
                 std::all_of(from.begin(), from.end(), [&](std::size_t k) { return bool(slots[k].kept); }) &&
                 i < strapsBefore.size() && strapsBefore[i] == from;
-            if (const auto found = known.find(base.id);
-                asBefore && found != known.end() && found->second->number == i)
-                if (last->set->bases[i] == base && sameColumns(base, before, columns) &&
-                    (!base.strap.any() || sameColumn(base.strap.to, before, columns)))
-                    slots[i].kept = found->second;
+            if (keeps && asBefore && i < last->bases.size() && last->bases[i]->number == i &&
+                base.type.empty() && last->set->bases[i] == base &&
+                std::all_of(base.columns.begin(), base.columns.end(), sameColumn) &&
+                (!base.strap.any() || sameColumn(base.strap.to)))
+                slots[i].kept = last->bases[i];
             if (!slots[i].kept) slots[i].made = maker.solve(i, base);
             if (const auto n = ++done; progress && n % 64 == 0) progress(double(n) / double(slots.size()));
         });
