@@ -106,15 +106,18 @@ class LayoutPage final : public TrayPage {
             [edit](bool on) { return edit([&](model::Base& b) { b.offPinned = on; }); });
         pin(tr("Centre off its columns, x"), "offX", Kind::Length, &model::Base::offX);
         pin(tr("Centre off its columns, y"), "offY", Kind::Length, &model::Base::offY);
-        auto pedestal = [&](const QString& label, const char* name, double model::Pedestal::*member) {
+        // A length that is part of what a base has: pedestal, top, strap.
+        auto of = [&](const QString& label, const char* name, auto group, auto member) {
             quantity(
                 label, Kind::Length, name,
-                [this, member] { return inHand() ? inHand()->pedestal.*member : 0; },
-                [edit, member](double v) { return edit([&](model::Base& b) { b.pedestal.*member = v; }); });
+                [this, group, member] { return inHand() ? inHand()->*group.*member : 0; },
+                [edit, group, member](double v) {
+                    return edit([&](model::Base& b) { b.*group.*member = v; });
+                });
         };
-        pedestal(tr("Pedestal, along x"), "pedestalX", &model::Pedestal::width);
-        pedestal(tr("Pedestal, along y"), "pedestalY", &model::Pedestal::depth);
-        pedestal(tr("Pedestal, height"), "pedestalHeight", &model::Pedestal::height);
+        of(tr("Pedestal, along x"), "pedestalX", &model::Base::pedestal, &model::Pedestal::width);
+        of(tr("Pedestal, along y"), "pedestalY", &model::Base::pedestal, &model::Pedestal::depth);
+        of(tr("Pedestal, height"), "pedestalHeight", &model::Base::pedestal, &model::Pedestal::height);
         static const QStringList tops{tr("level"), tr("sloped"), tr("stepped")};
         choice(
             tr("Top"), "baseTop", [] { return tops; },
@@ -124,13 +127,8 @@ class LayoutPage final : public TrayPage {
                     b.top.kind = model::BaseTop::Kind(std::max<int>(0, int(tops.indexOf(v))));
                 });
             });
-        auto top = [&](const QString& label, const char* name, double model::BaseTop::*member) {
-            quantity(
-                label, Kind::Length, name, [this, member] { return inHand() ? inHand()->top.*member : 0; },
-                [edit, member](double v) { return edit([&](model::Base& b) { b.top.*member = v; }); });
-        };
-        top(tr("Top, depth at the edges"), "topEdge", &model::BaseTop::edge);
-        top(tr("Top, level about column"), "topShoulder", &model::BaseTop::shoulder);
+        of(tr("Top, depth at the edges"), "topEdge", &model::Base::top, &model::BaseTop::edge);
+        of(tr("Top, level about column"), "topShoulder", &model::Base::top, &model::BaseTop::shoulder);
         choice(
             tr("Strap to column"), "strapTo",
             [this] {
@@ -156,13 +154,8 @@ class LayoutPage final : public TrayPage {
                        : tr("A strap is a beam to a column further in, along x or y, that holds a base whose "
                             "column stands off its middle: near the edge of the site.");
         });
-        auto strap = [&](const QString& label, const char* name, double model::Strap::*member) {
-            quantity(
-                label, Kind::Length, name, [this, member] { return inHand() ? inHand()->strap.*member : 0; },
-                [edit, member](double v) { return edit([&](model::Base& b) { b.strap.*member = v; }); });
-        };
-        strap(tr("Strap, width"), "strapWidth", &model::Strap::width);
-        strap(tr("Strap, depth"), "strapDepth", &model::Strap::depth);
+        of(tr("Strap, width"), "strapWidth", &model::Base::strap, &model::Strap::width);
+        of(tr("Strap, depth"), "strapDepth", &model::Base::strap, &model::Strap::depth);
         heading(tr("All bases"));
         auto bar = [&](const QString& label, const char* name, const QString& none,
                        std::string model::BaseSet::*member) {

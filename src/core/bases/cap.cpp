@@ -374,12 +374,16 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
     const auto& mat = design.bottom[a];
     const auto& rules = *in_.standard->shear;
     const Section section{s.side(1 - axis), s.h, design.d[a], in_.cover + 10, in_.fc, in_.fy};
-    const double plain = in_.rules.oneWay(section, mat.area());
+    auto take = [&](const trace::Steps& steps, double V, std::string clause) {
+        if (t) t->insert(t->end(), steps.begin(), steps.end());
+        if (by) *by = std::move(clause);
+        return V;
+    };
+    trace::Steps without, steps;
+    const double plain = in_.rules.oneWay(section, mat.area(), t ? &without : nullptr);
     const auto grid = linkGrid(in_, s.B, s.L);
-    if (by) *by = in_.rules.oneWayClause();
     if (!grid.bar || grid.apart[axis] > rules.linkSpacing(section, m.shear[axis].value) + 1e-6)
-        return in_.rules.oneWay(section, mat.area(), t);
-    trace::Steps steps;
+        return take(without, plain, in_.rules.oneWayClause());
     const double asw = grid.area(axis);
     trace::step(&steps, "a_sw", "n*A_link/s",
                 {{"n", double(grid.number[1 - axis])},
@@ -397,10 +401,8 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
                            "links in the middle three quarters of the way to the nearest pile") *
                    1000);
     }
-    if (V <= plain) return in_.rules.oneWay(section, mat.area(), t);
-    if (t) t->insert(t->end(), steps.begin(), steps.end());
-    if (by) *by = rules.linkClauses().resistance;
-    return V;
+    if (V <= plain) return take(without, plain, in_.rules.oneWayClause());
+    return take(steps, V, rules.linkClauses().resistance);
 }
 
 bool Cap::strong(CapDesign& design) const {
