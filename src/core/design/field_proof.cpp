@@ -127,6 +127,77 @@ class Bars {
     std::unordered_map<Key, double, Hash> known_;
 };
 
+// A piece of the line across the bars: moments at its two ends, what the bars resist on it.
+struct Piece {
+    double length = 0;
+    std::vector<Tensor> from, to;  // per case
+    double resists[2] = {0, 0};    // bottom, top
+};
+
+struct Mean {
+    double ratio, asked, provided;
+};
+
+// Moments against bars as means over a stretch of a line in pieces: of the given width where the line is as
+// long, and containing the point at `own` along it.
+class Sharing {
+  public:
+    Sharing(const std::vector<Piece>& pieces, std::size_t face, double own, double width)
+        : own_(own), place_(1, 0), resist_(1, 0), demand_(1, 0) {
+        for (const auto& piece : pieces) {
+            place_.push_back(place_.back() + piece.length);
+            resist_.push_back(resist_.back() + piece.resists[face] * piece.length);
+        }
+        w_ = std::min(width, place_.back());
+        low_ = std::max(0.0, own - w_), high_ = std::max(0.0, std::min(own, place_.back() - w_));
+        middle_ = std::clamp(own - w_ / 2, low_, high_);
+        aboutResists_ = (at(resist_, middle_ + w_) - at(resist_, middle_)) / w_;
+    }
+    // The ratio on the stretch about the point; the most favourable one has no more. `of` gives the mean
+    // demand on a piece.
+    template <class Of>
+    double about(const Of& of) const {
+        double sum = 0;
+        for (std::size_t k = 0; k + 1 < place_.size(); ++k) {
+            const double part = std::min(place_[k + 1], middle_ + w_) - std::max(place_[k], middle_);
+            if (part > 0) sum += of(k) * part;
+        }
+        return ratio(sum / w_, aboutResists_);
+    }
+    // The most favourable stretch: one that begins or ends with a piece, or at the point.
+    template <class Of>
+    Mean best(const Of& of) {
+        demand_.resize(1);
+        for (std::size_t k = 0; k + 1 < place_.size(); ++k)
+            demand_.push_back(demand_.back() + of(k) * (place_[k + 1] - place_[k]));
+        Mean least{1e300, 0, 0};
+        auto take = [&](double from) {
+            from = std::clamp(from, low_, high_);
+            const double m = (at(demand_, from + w_) - at(demand_, from)) / w_,
+                         r = (at(resist_, from + w_) - at(resist_, from)) / w_;
+            if (ratio(m, r) < least.ratio) least = {ratio(m, r), m, r};
+        };
+        take(own_ - w_ / 2), take(own_ - w_), take(own_);
+        for (double x : place_) {
+            if (x >= own_ - w_ - 1 && x <= own_ + 1) take(x);
+            if (x >= own_ - 1 && x <= own_ + w_ + 1) take(x - w_);
+        }
+        return least;
+    }
+
+  private:
+    double own_, w_, low_, high_, middle_, aboutResists_;
+    std::vector<double> place_, resist_, demand_;  // ends of pieces, sums up to there
+
+    static double ratio(double m, double r) { return m <= 0 ? 0 : m / std::max(r, 1e-9); }
+    double at(const std::vector<double>& sum, double x) const {
+        auto k = std::size_t(std::upper_bound(place_.begin(), place_.end(), x) - place_.begin());
+        k = std::clamp<std::size_t>(k, 1, place_.size() - 1);
+        const double part = place_[k] - place_[k - 1];
+        return part > 0 ? sum[k - 1] + (sum[k] - sum[k - 1]) * (x - place_[k - 1]) / part : sum[k];
+    }
+};
+
 class Prover {
   public:
     Prover(const FloorDesign& f, std::stop_token stop)
@@ -206,13 +277,6 @@ class Prover {
         }
     }
 
-    // A piece of the line across the bars: moments at its two ends, what the bars resist on it.
-    struct Piece {
-        double length = 0;
-        std::vector<Tensor> from, to;  // per case
-        double resists[2] = {0, 0};    // bottom, top
-    };
-
     void moments(int direction, std::array<ProofOf, 2>& out) {
         const std::size_t n = place_.size();
         std::vector<std::array<float, 2>> asked(n), provided(n);
@@ -223,8 +287,9 @@ class Prover {
             if (stop_.stop_requested()) return;
             const strips::StripFinder finder(*f_.layout, direction);
             Bars bars(f_);
+            std::array<std::size_t, 2> first{0, 0};
             for (std::size_t i = piece * block; i < std::min(n, (piece + 1) * block); ++i)
-                if (!skip_[i]) at(i, finder, bars, out, asked[i], provided[i], by[i]);
+                if (!skip_[i]) at(i, finder, bars, out, asked[i], provided[i], by[i], first);
         });
         for (std::size_t face : {0u, 1u}) {
             auto& o = out[face];
@@ -251,7 +316,8 @@ class Prover {
     }
 
     void at(std::size_t i, const strips::StripFinder& finder, Bars& bars, std::array<ProofOf, 2>& out,
-            std::array<float, 2>& asked, std::array<float, 2>& provided, std::array<int, 2>& by) {
+            std::array<float, 2>& asked, std::array<float, 2>& provided, std::array<int, 2>& by,
+            std::array<std::size_t, 2>& first) {
         const Point p = place_[i];
         int owner = finder.at(p);
         if (owner < 0) owner = finder.at(inner_[i]);  // on the slab's very edge
@@ -282,39 +348,45 @@ class Prover {
         double own = 0;  // of the point along what is kept of the line
         divide(cut, s, local, reach, finder, bars, pieces, own);
         if (pieces.empty()) return;
-        std::vector<double> place(1, 0), demand(1, 0), resist(1, 0);
         for (std::size_t face : {0u, 1u}) {
             if (face == 1 && betweenFaces(s, local.x)) {
                 byRule_[i] = 1;
                 continue;
             }
-            for (const auto& w : weights_) {
-                place.assign(1, 0), demand.assign(1, 0), resist.assign(1, 0);
-                for (const auto& piece : pieces) {
-                    double ends[2];
-                    for (int e : {0, 1}) {
-                        Tensor sum;
-                        for (const auto& [c, factor] : w.cases) {
-                            const Tensor& t = (e == 0 ? piece.from : piece.to)[c];
-                            sum.along += factor * t.along, sum.across += factor * t.across;
-                            sum.twist += factor * t.twist;
-                        }
-                        ends[e] =
-                            twisting
-                                ? strips::barMoments(sum.along, sum.across, sum.twist, skew, face == 1).along
-                                : (face == 1 ? -sum.along : sum.along);
+            Sharing sharing(pieces, face, own, width[face]);
+            auto along = [&](const Weights& w, const Piece& piece) {
+                double sum = 0;
+                for (const auto* end : {&piece.from, &piece.to}) {
+                    Tensor t;
+                    for (const auto& [c, factor] : w.cases) {
+                        t.along += factor * (*end)[c].along, t.across += factor * (*end)[c].across;
+                        t.twist += factor * (*end)[c].twist;
                     }
-                    place.push_back(place.back() + piece.length);
-                    demand.push_back(demand.back() + (ends[0] + ends[1]) / 2 * piece.length);
-                    resist.push_back(resist.back() + piece.resists[face] * piece.length);
+                    sum += twisting ? strips::barMoments(t.along, t.across, t.twist, skew, face == 1).along
+                                    : (face == 1 ? -t.along : t.along);
                 }
-                const auto [ratio, most, least] = best(place, demand, resist, own, width[face]);
-                if (ratio > out[face].ratio[i]) {
-                    out[face].ratio[i] = float(ratio);
-                    asked[face] = float(most), provided[face] = float(least);
-                    by[face] = int(w.combination);
-                }
+                return sum / 2;
+            };
+            double worst = 0;
+            int which = -1;
+            // What governed the point before is tried first: it most often governs here, and the rest falls
+            // short of it by the mean about the point alone.
+            for (std::size_t k = 0; k <= weights_.size() && !weights_.empty(); ++k) {
+                if (k > 0 && k - 1 == first[face]) continue;
+                const std::size_t index = k == 0 ? first[face] : k - 1;
+                const Weights& w = weights_[index];
+                auto of = [&](std::size_t piece) { return along(w, pieces[piece]); };
+                const double about = sharing.about(of);
+                if (about == 0 || about < worst) continue;
+                const auto [ratio, most, least] = sharing.best(of);
+                if (ratio < worst || (ratio == worst && (which < 0 || int(index) > which))) continue;
+                worst = ratio, which = int(index);
+                asked[face] = float(most), provided[face] = float(least);
             }
+            if (which < 0 || worst <= 0) continue;
+            out[face].ratio[i] = float(worst);
+            by[face] = int(weights_[std::size_t(which)].combination);
+            first[face] = std::size_t(which);
         }
     }
 
@@ -425,35 +497,6 @@ class Prover {
         for (std::size_t k = 0; k < first && k < pieces.size(); ++k) own -= pieces[k].length;
         pieces.erase(pieces.begin(), pieces.begin() + std::ptrdiff_t(std::min(first, pieces.size())));
         own = std::max(own, 0.0);
-    }
-
-    struct Mean {
-        double ratio, asked, provided;
-    };
-    // The most favourable stretch of the width that contains the point.
-    static Mean best(const std::vector<double>& place, const std::vector<double>& demand,
-                     const std::vector<double>& resist, double own, double width) {
-        const double whole = place.back(), w = std::min(width, whole);
-        auto at = [&](const std::vector<double>& sum, double x) {
-            auto k = std::size_t(std::upper_bound(place.begin(), place.end(), x) - place.begin());
-            k = std::clamp<std::size_t>(k, 1, place.size() - 1);
-            const double part = place[k] - place[k - 1];
-            return part > 0 ? sum[k - 1] + (sum[k] - sum[k - 1]) * (x - place[k - 1]) / part : sum[k];
-        };
-        Mean least{1e300, 0, 0};
-        auto take = [&](double from) {
-            from = std::clamp(from, std::max(0.0, own - w), std::max(0.0, std::min(own, whole - w)));
-            const double m = (at(demand, from + w) - at(demand, from)) / w,
-                         r = (at(resist, from + w) - at(resist, from)) / w;
-            const double ratio = m <= 0 ? 0 : m / std::max(r, 1e-9);
-            if (ratio < least.ratio) least = {ratio, m, r};
-        };
-        take(own - w / 2), take(own - w), take(own);
-        for (double x : place) {
-            if (x >= own - w - 1 && x <= own + 1) take(x);
-            if (x >= own - 1 && x <= own + w + 1) take(x - w);
-        }
-        return least;
     }
 
     void shear(FieldProof& proof) {
