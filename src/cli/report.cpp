@@ -2,6 +2,7 @@
 #include "report/report.h"
 
 #include <fmt/format.h>
+#include <malloc.h>
 
 #include "cli/commands.h"
 #include "design/floors.h"
@@ -33,9 +34,12 @@ void addReport(CLI::App& app, int& exitCode) {
         report::Convergences convergences;
         for (std::size_t i = 0; i < project->floors.size() && !o->brief; ++i)
             convergences[project->floors[i]->id] = design::convergence(*project, i);
-        auto document =
+        const auto document =
             report::make(*project, design, o->brief ? report::Depth::Summary : report::Depth::Full,
                          convergences, only ? std::string_view(only->element) : std::string_view());
+        // All that is needed of the design stands in the document: its memory is for the pages.
+        design = {};
+        malloc_trim(0);
         exitCode = writeDocument(o->out, document, "a report");
     });
 }

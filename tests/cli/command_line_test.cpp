@@ -245,6 +245,42 @@ for name in ("r.html", "n.html"):
     }
 }
 
+// The contents of a long report lead to the pages on which headings stand, and every page has its number.
+TEST_F(CommandLine, ContentsLeadToTheirPages) {
+    std::ofstream(dir / "many.py") << R"(
+import copy, json
+p = json.load(open("demo.talvik"))
+first = p["slabs"][0]
+for i in range(1, 12):
+    slab = copy.deepcopy(first)
+    own = lambda name: name[0] + str(1000 * i) + name[1:]
+    slab["id"], slab["name"], slab["bars"] = own(slab["id"]), "Terrace %d" % i, []
+    for part in ("spans", "supports", "finishes"):
+        for x in slab[part]: x["id"] = own(x["id"])
+    p["slabs"].append(slab)
+p["next_id"] = 100000
+json.dump(p, open("many.talvik", "w"))
+)";
+    std::ofstream(dir / "look.py") << R"(
+import re, subprocess
+text = subprocess.run(["pdftotext", "-layout", "many.pdf", "-"], check=True, capture_output=True).stdout.decode()
+pages = text.split("")[:-1]
+assert len(pages) > 100, len(pages)
+for k, page in enumerate(pages, 1):
+    foot = page.rstrip().splitlines()[-1].split()
+    assert foot[-3:] == [str(k), "/", str(len(pages))], (k, foot)
+assert pages[0].split()[0] == "Contents"
+entries = re.findall(r"^ *(\S.*?) {3,}(\d+)$", pages[0] + pages[1], re.M)
+assert len(entries) > 60, len(entries)
+for words, page in entries:
+    assert re.search("^ *" + re.escape(words), pages[int(page) - 1], re.M), (words, page)
+)";
+    ASSERT_EQ(std::system(("cd '" + dir.string() + "' && python3 many.py").c_str()), 0);
+    EXPECT_EQ(run("report many.talvik -o many.pdf").code, 0);
+    const int status = std::system(("cd '" + dir.string() + "' && python3 look.py > said 2>&1").c_str());
+    EXPECT_EQ(status, 0) << readText((dir / "said").string());
+}
+
 // A floor has several sheets: a PDF holds them all, the others are numbered; one can be asked for.
 TEST_F(CommandLine, DrawsAFloorSheetBySheet) {
     EXPECT_EQ(run("draw " + fishHall + " -o f.pdf f.dxf f.svg").code, 0);
@@ -253,8 +289,8 @@ TEST_F(CommandLine, DrawsAFloorSheetBySheet) {
     EXPECT_FALSE(there("f-6.svg"));
     const auto pdf = readText((dir / "f.pdf").string());
     std::size_t pages = 0;
-    for (std::size_t at = pdf.find("/Type /Page\n"); at != std::string::npos;
-         at = pdf.find("/Type /Page\n", at + 1))
+    for (std::size_t at = pdf.find("/Type /Page "); at != std::string::npos;
+         at = pdf.find("/Type /Page ", at + 1))
         ++pages;
     EXPECT_EQ(pages, 5u);
     EXPECT_EQ(run("draw " + fishHall + " --sheet 2 -o g.svg").code, 0);

@@ -279,6 +279,9 @@ TEST(Paper, WritesWholeFilesThatAreTheSameEveryTime) {
     EXPECT_TRUE(read("d1.svg").contains("Sundvarg ferry landing"));
     EXPECT_GT(read("r1.pdf").count("/Type /Page\n") + read("r1.pdf").count("/Type /Page "), 2);
     EXPECT_NE(paper::writePdf("/nonexistent/x.pdf", {sheet}), "");
+    const auto stopped = paper::writeReportPdf(path("s.pdf"), document, [](double) { return false; });
+    EXPECT_NE(stopped.find("stopped"), std::string::npos);
+    EXPECT_FALSE(QFile::exists(folder.filePath(QStringLiteral("s.pdf"))));
 }
 
 // A drawing painted to pixels: something dark in the frame, nothing outside the sheet.

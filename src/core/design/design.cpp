@@ -91,10 +91,11 @@ Design run(const Project& project, const Options& options) {
     auto found = model::validate(project);
     d.trouble.insert(d.trouble.end(), found.begin(), found.end());
     if (!d.trouble.empty()) return d;
-    std::vector<std::shared_ptr<const ElementAnswer>> answers;
+    std::vector<std::shared_ptr<const ElementAnswer>> answers(project.slabs.size());
     const auto basis = std::make_shared<const model::Basis>(project.basis);
-    for (const auto& slab : project.slabs)
-        answers.push_back(designSlab(slab, basis, standard, options.trace));
+    fem::parallelFor(answers.size(), [&](std::size_t i) {
+        answers[i] = designSlab(project.slabs[i], basis, standard, options.trace);
+    });
     for (const auto& floor : project.floors)
         if (options.floors)
             if (auto answer = designNow(project, floor->id)) answers.push_back(std::move(answer));

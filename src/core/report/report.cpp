@@ -6,9 +6,9 @@
 #include <cmath>
 
 #include "design/floor_design.h"
+#include "drawing/base_figures.h"
 #include "drawing/connection_detail.h"
 #include "drawing/long_section.h"
-#include "drawing/base_figures.h"
 #include "drawing/plan_figure.h"
 #include "model/sources.h"
 #include "opinions/panel_opinions.h"
@@ -42,6 +42,10 @@ class Maker {
         auto sum = design_.summary();
         paragraph(fmt::format("{} checks over their limits, {} within, {} not checked, {} not applicable.",
                               sum.over, sum.within, sum.notChecked, sum.notApplicable));
+        if (doc_.working)
+            paragraph(
+                "Clauses in the working are of the standard that the check names, where they name none. What "
+                "is worked out above under the same heading is given by its result.");
         governing(only);
         basis();
         for (const auto& e : design_.elements)
@@ -508,7 +512,64 @@ std::string gauge(const checks::Check& c) {
                    notch);
 }
 
-std::string checkHtml(const checks::Check& c, const Document& doc, Target target) {
+// "EN 1992-1-1 " of "EN 1992-1-1 6.1": two words.
+std::string_view standardOf(std::string_view clause) {
+    const auto first = clause.find(' '), second = first == clause.npos ? first : clause.find(' ', first + 1);
+    return second == clause.npos ? std::string_view() : clause.substr(0, second + 1);
+}
+
+// Less important words. Not by a style: Qt reads each anew, which takes long.
+std::string grey(const std::string& words) {
+    return "<font color=\"#5d6b74\">" + words + "</font>";
+}
+
+// The steps of a check, what is worked out above by its result alone, and its notes. Clauses of the standard
+// that the check names stand without its name.
+std::string workingHtml(const checks::Check& c, const Told& told) {
+    constexpr auto html = trace::Form::Html;
+    constexpr auto line = "<br>&nbsp;&nbsp;&nbsp;";
+    std::string s, above;
+    auto sayAbove = [&] {
+        if (!above.empty()) s += line + above + " " + grey("as above");
+        above.clear();
+    };
+    const auto standard = standardOf(c.clause);
+    for (std::size_t k = 0; k < c.steps.size(); ++k) {
+        const auto& step = c.steps[k];
+        if (told.steps[k]) {
+            above += (above.empty() ? "" : ", ") + trace::symbol(step.symbol, html) + " " +
+                     trace::result(step, html);
+            continue;
+        }
+        sayAbove();
+        std::string_view clause = step.clause;
+        if (!standard.empty() && clause.starts_with(standard)) clause.remove_prefix(standard.size());
+        s += fmt::format(
+            "{}{} {} <b>{}</b> {}", line, trace::formula(step, html), trace::substituted(step, html),
+            trace::result(step, html),
+            grey(escaped(std::string(clause)) + (step.note.empty() ? "" : ": " + escaped(step.note))));
+    }
+    // What says nothing new stays on the line of the check.
+    if (s.empty() && c.here.empty() && c.notes.empty() && !above.empty())
+        return " " + grey("worked out above");
+    sayAbove();
+    for (const auto& fact : c.here) s += line + ("<i>" + escaped(fact) + "</i>");
+    std::string numbers;
+    for (std::size_t k = 0; k < c.notes.size(); ++k) {
+        const auto& note = told.notes[k];
+        if (note.above)
+            numbers += fmt::format("{}{}", numbers.empty() ? "" : ", ", note.number);
+        else
+            s += fmt::format("{}<i>Note {}: {}</i>", line, note.number, escaped(c.notes[k]));
+    }
+    if (!numbers.empty())
+        s += fmt::format("{}<i>Note{} {} as above.</i>", line, numbers.find(',') == numbers.npos ? "" : "s",
+                         numbers);
+    return s;
+}
+
+std::string checkHtml(const Document& doc, int index, Target target) {
+    const checks::Check& c = doc.checks[std::size_t(index)];
     bool judged = checks::isJudged(c);
     std::string ratio = judged ? fmt::format("{:.2f}", checks::ratio(c)) : checks::name(c.outcome);
     if (c.outcome == checks::Outcome::Over) ratio = "<b style=\"color:#c8401f\">" + ratio + " over</b>";
@@ -516,26 +577,39 @@ std::string checkHtml(const checks::Check& c, const Document& doc, Target target
                               ? gauge(c)
                               : fmt::format("<img src=\"gauge:{:.4f}:{}\" width=\"110\" height=\"9\">",
                                             judged ? checks::ratio(c) : 0.0, checks::name(c.outcome));
-    std::string s = target == Target::Page ? "<div class=\"check\">" : "<p>";
-    s += fmt::format("<b>{}</b> &nbsp; {} &nbsp; {} &nbsp; {} <span style=\"color:#5d6b74\">{}</span>",
-                     escaped(c.title), picture, ratio,
-                     judged ? escaped(checks::figures(c, doc.system)) : escaped(c.reason), escaped(c.clause));
-    if (!c.combination.empty())
-        s += "<br><span style=\"color:#5d6b74\">" + escaped(c.combination) + "</span>";
-    if (doc.working) {
-        for (const auto& step : c.steps) {
-            std::string numbers = trace::substituted(step, trace::Form::Html);
-            s += fmt::format(
-                "<br>&nbsp;&nbsp;&nbsp;{} {} <b>{}</b> <span style=\"color:#5d6b74\">{}{}</span>",
-                trace::formula(step, trace::Form::Html), numbers, trace::result(step, trace::Form::Html),
-                escaped(step.clause), step.note.empty() ? "" : ": " + escaped(step.note));
-        }
-        for (const auto& note : checks::said(c)) s += "<br>&nbsp;&nbsp;&nbsp;<i>" + escaped(note) + "</i>";
-    }
+    std::string s = target == Target::Page ? "<div class=\"check\">" : "<p style=\"margin:7px 0 0 0\">";
+    s += fmt::format("<b>{}</b> &nbsp; {} &nbsp; {} &nbsp; {} {}", escaped(c.title), picture, ratio,
+                     judged ? escaped(checks::figures(c, doc.system)) : escaped(c.reason),
+                     grey(escaped(c.clause)));
+    if (!c.combination.empty()) s += "<br>" + grey(escaped(c.combination));
+    if (doc.working) s += workingHtml(c, doc.told[std::size_t(index)]);
     return s + (target == Target::Page ? "</div>\n" : "</p>\n");
 }
 
 }  // namespace
+
+void Document::add(Block::Kind kind, std::string words) {
+    if (kind == Block::Kind::Heading) above_.clear(), notes_ = 0;
+    blocks.push_back({kind, std::move(words), {}});
+}
+
+void Document::check(checks::Check c) {
+    Told all;
+    for (const auto& step : c.steps) {
+        std::string key = fmt::format("{} = {} = {} {}\n{}\n{}", step.symbol, step.expression, step.result,
+                                      step.unit, step.clause, step.note);
+        for (const auto& input : step.inputs) key += fmt::format("\n{} {}", input.symbol, input.value);
+        all.steps.push_back(!above_.emplace(std::move(key), 0).second);
+    }
+    for (const auto& note : c.notes) {
+        const auto [at, first] = above_.emplace("note " + note, notes_ + 1);
+        if (first) ++notes_;
+        all.notes.push_back({at->second, !first});
+    }
+    told.push_back(std::move(all));
+    checks.push_back(std::move(c));
+    blocks.push_back({Block::Kind::Check, "", {}, static_cast<int>(checks.size()) - 1});
+}
 
 Document make(const model::Project& project, const design::Design& design, Depth depth,
               const Convergences& convergences, std::string_view element) {
@@ -656,7 +730,7 @@ std::string html(const Document& doc, std::size_t from, std::size_t to, Target t
                 s += "<p>" + escaped(b.text) + "</p>\n";
                 break;
             case Block::Kind::Check:
-                s += checkHtml(doc.checks[b.index], doc, target);
+                s += checkHtml(doc, b.index, target);
                 break;
             case Block::Kind::Figure:
                 if (target == Target::Page)

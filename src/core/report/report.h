@@ -23,26 +23,37 @@ struct Block {
     std::vector<std::vector<std::string>> rows;  // Table: first row is the head
     int index = -1;                              // of a check or a figure in the document
 };
+// What of a check's working stands above it, under the same heading: it is not worked out again.
+struct Told {
+    std::vector<bool> steps;
+    struct Note {
+        int number;
+        bool above;
+    };
+    std::vector<Note> notes;
+};
 struct Document {
     std::string title;
     std::vector<Block> blocks;
     std::vector<drawing::Sheet> figures;
     std::vector<checks::Check> checks;
+    std::vector<Told> told;  // of each check
     units::System system = units::System::Metric;
     bool working = true;
 
-    void add(Block::Kind kind, std::string words) { blocks.push_back({kind, std::move(words), {}}); }
+    void add(Block::Kind kind, std::string words);
     void table(std::vector<std::vector<std::string>> rows) {
         blocks.push_back({Block::Kind::Table, "", std::move(rows)});
     }
-    void check(checks::Check c) {
-        checks.push_back(std::move(c));
-        blocks.push_back({Block::Kind::Check, "", {}, static_cast<int>(checks.size()) - 1});
-    }
+    void check(checks::Check c);
     void figure(drawing::Sheet sheet, std::string caption) {
         figures.push_back(std::move(sheet));
         blocks.push_back({Block::Kind::Figure, std::move(caption), {}, static_cast<int>(figures.size()) - 1});
     }
+
+  private:
+    std::map<std::string, int> above_;  // steps, and the numbers of notes, since the last heading
+    int notes_ = 0;
 };
 
 // How far the analyses of floors are from converged, by the floor's id, where it was asked for.

@@ -1,0 +1,287 @@
+// The calculation report on A4 pages.
+#include <QAbstractTextDocumentLayout>
+#include <QFontMetricsF>
+#include <QPainter>
+#include <QPdfWriter>
+#include <QTextBlock>
+#include <QTextDocument>
+#include <QTextObjectInterface>
+#include <QThreadPool>
+#include <atomic>
+#include <condition_variable>
+#include <exception>
+#include <mutex>
+
+#include "formats/file.h"
+#include "paper/paper.h"
+#include "paper/parts.h"
+
+namespace talvik::paper {
+namespace {
+
+// The same in the places where they stand in text: instead of pixels, which Qt writes into PDF one by one.
+class Vectors final : public QObject, public QTextObjectInterface {
+  public:
+    explicit Vectors(const report::Document& document) : document_(document) {}
+    // What moc would write: Qt asks for the interface by its name.
+    void* qt_metacast(const char* name) override {
+        if (std::string_view(name) == qobject_interface_iid<QTextObjectInterface*>())
+            return static_cast<QTextObjectInterface*>(this);
+        return QObject::qt_metacast(name);
+    }
+    QSizeF intrinsicSize(QTextDocument*, int, const QTextFormat& format) override {
+        const auto image = format.toImageFormat();
+        return {image.width(), image.height()};
+    }
+    void drawObject(QPainter* p, const QRectF& at, QTextDocument*, int, const QTextFormat& format) override {
+        const QString name = format.toImageFormat().name();
+        const double rim = name.startsWith(QLatin1String("gauge:")) ? 1 : 0;
+        paintNamed(*p, document_, name, at.adjusted(rim, rim, -rim, -rim));
+    }
+
+  private:
+    const report::Document& document_;
+};
+
+const QColor ink(0x1f, 0x2a, 0x33), grey(0x5d, 0x6b, 0x74);
+
+// A page: points at 96 dpi, and what stays free about the text. What rises above a line or hangs below it, as
+// indices do, reaches into the rim.
+constexpr double dots = 300, unit = dots / 96, marginX = 60, marginY = 52, rim = 4;
+
+class Pages {
+  public:
+    explicit Pages(QIODevice* device) : pdf_(device) {
+        pdf_.setResolution(int(dots));
+        pdf_.setPageSize(QPageSize(QPageSize::A4));
+        pdf_.setPageMargins(QMarginsF(0, 0, 0, 0), QPageLayout::Millimeter);
+        size_ = QSizeF(pdf_.width() / unit, pdf_.height() / unit);
+        font_ = QFont(QString::fromLatin1(fontFamily()));
+        font_.setPointSizeF(8.5);
+        // Half of the time of a long report went into kerning; scripts that need their letters put together
+        // have it all the same.
+        font_.setStyleStrategy(QFont::PreferNoShaping);
+        painter_.begin(&pdf_);
+        painter_.scale(unit, unit);
+    }
+    ~Pages() { painter_.end(); }
+    QPainter& next() {
+        if (number_++ > 0) pdf_.newPage();
+        return painter_;
+    }
+    QSizeF size() const { return size_; }
+    QSizeF body() const { return {size_.width() - 2 * marginX, size_.height() - 2 * marginY}; }
+    const QFont& font() const { return font_; }
+    QFont font(int pixels) const {
+        QFont f(font_);
+        f.setPixelSize(pixels);
+        return f;
+    }
+    int number() const { return number_; }
+
+  private:
+    QPdfWriter pdf_;
+    QPainter painter_;
+    QSizeF size_;
+    QFont font_;
+    int number_ = 0;
+};
+
+// A run of blocks: its pages, and those of them on which its headings stand.
+struct Part {
+    QByteArray pdf;
+    int pages = 0;
+    std::vector<int> headings;
+};
+
+Part paintPart(const report::Document& document, std::size_t from, std::size_t to) {
+    Part part;
+    part.pdf = written([&](QIODevice* device) {
+        Vectors vectors(document);
+        Pages pages(device);
+        auto starts = report::pieces(document);
+        starts.push_back(document.blocks.size());
+        const QSizeF whole(pages.body().width() + 2 * rim, pages.body().height() + 2 * rim);
+        for (auto k = std::lower_bound(starts.begin(), starts.end(), from); *k < to; ++k) {
+            QTextDocument text;
+            text.setDefaultFont(pages.font());
+            text.setDocumentMargin(rim);
+            text.documentLayout()->registerHandler(QTextFormat::ImageObject, &vectors);
+            text.setHtml(QString::fromStdString(report::html(document, *k, k[1], report::Target::Flow)));
+            text.setPageSize(whole);
+            for (int i = 0; i < text.pageCount(); ++i) {
+                auto& painter = pages.next();
+                painter.save();
+                painter.translate(marginX - rim, marginY - rim - i * whole.height());
+                text.drawContents(&painter, QRectF(QPointF(0, i * whole.height()), whole));
+                painter.restore();
+            }
+            const int first = pages.number() - text.pageCount();
+            for (auto b = text.begin(); b.isValid(); b = b.next()) {
+                const int level = b.blockFormat().headingLevel();
+                if (level == 2 || level == 3)
+                    part.headings.push_back(
+                        first + int(text.documentLayout()->blockBoundingRect(b).top() / whole.height()));
+            }
+        }
+        part.pages = pages.number();
+    });
+    part.pdf.squeeze();
+    return part;
+}
+
+// Runs of pieces that are painted at once, the same on every machine.
+std::vector<std::size_t> runs(const report::Document& document) {
+    constexpr std::size_t blocks = 800;
+    std::vector<std::size_t> all{0};
+    for (std::size_t at : report::pieces(document))
+        if (at - all.back() >= blocks) all.push_back(at);
+    all.push_back(document.blocks.size());
+    return all;
+}
+
+// All parts, on every core; none where `on` wants no more. Throws what painting them throws.
+std::vector<Part> paintParts(const report::Document& document, const std::function<bool(double)>& on) {
+    const auto starts = runs(document);
+    std::vector<Part> parts(starts.size() - 1);
+    std::mutex guard;
+    std::condition_variable changed;
+    std::size_t done = 0;
+    std::exception_ptr why;
+    std::atomic<bool> stop = false;
+    QThreadPool pool;
+    for (std::size_t k = 0; k < parts.size(); ++k)
+        pool.start([&, k] {
+            std::exception_ptr caught;
+            try {
+                if (!stop) parts[k] = paintPart(document, starts[k], starts[k + 1]);
+            } catch (...) {
+                caught = std::current_exception();
+                stop = true;
+            }
+            const std::lock_guard lock(guard);
+            if (caught) why = caught;
+            ++done;
+            changed.notify_all();
+        });
+    std::unique_lock lock(guard);
+    while (done < parts.size()) {
+        const std::size_t seen = done;
+        lock.unlock();
+        if (!on(double(seen) / double(parts.size()))) stop = true;
+        lock.lock();
+        changed.wait_for(lock, std::chrono::milliseconds(100), [&] { return done > seen; });
+    }
+    lock.unlock();
+    pool.waitForDone();
+    if (why) std::rethrow_exception(why);
+    if (stop) parts.clear();
+    return parts;
+}
+
+struct Entry {
+    QString text;
+    bool sub = false;
+    int page = 0;
+};
+
+// The table of contents; as many pages however its numbers are.
+Part paintContents(const std::vector<Entry>& entries) {
+    constexpr double step = 16;
+    Part part;
+    part.pdf = written([&](QIODevice* device) {
+        Pages pages(device);
+        const double width = pages.body().width();
+        double y = 0;
+        QPainter* painter = nullptr;
+        for (const auto& entry : entries) {
+            if (!painter || y + step > marginY + pages.body().height()) {
+                const bool first = !painter;
+                painter = &pages.next();
+                y = marginY;
+                painter->setPen(ink);
+                if (first) {
+                    painter->setFont(pages.font(18));
+                    painter->drawText(QRectF(marginX, y, width, 24), Qt::AlignLeft,
+                                      QStringLiteral("Contents"));
+                    y += 2 * step;
+                }
+            }
+            auto font = pages.font(11);
+            font.setWeight(entry.sub ? QFont::Normal : QFont::DemiBold);
+            painter->setFont(font);
+            const double x = marginX + (entry.sub ? 16 : 0), wide = width - (x - marginX) - 40;
+            painter->drawText(QRectF(x, y, wide, step), Qt::AlignLeft,
+                              QFontMetricsF(font).elidedText(entry.text, Qt::ElideRight, wide));
+            painter->drawText(QRectF(marginX, y, width, step), Qt::AlignRight, QString::number(entry.page));
+            y += step;
+        }
+        part.pages = pages.number();
+    });
+    return part;
+}
+
+Feet paintFeet(const QString& title, int count) {
+    constexpr double points = 72 / 96.0;
+    Feet feet;
+    feet.pdf = written([&](QIODevice* device) {
+        Pages pages(device);
+        const auto font = pages.font(10);
+        const QRectF foot(marginX, pages.size().height() - 40, pages.body().width(), 14);
+        auto draw = [&](Qt::AlignmentFlag side, const QString& text, QPainter& painter) {
+            painter.setFont(font);
+            painter.setPen(grey);
+            painter.drawText(foot, side, text);
+        };
+        auto& words = pages.next();
+        const QString of = QStringLiteral(" / %1").arg(count);
+        draw(Qt::AlignLeft, title, words);
+        draw(Qt::AlignRight, of, words);
+        const QFontMetricsF metrics(font, words.device());
+        feet.begin = foot.left() * points;
+        feet.end = (foot.right() - metrics.horizontalAdvance(of)) * points;
+        for (int d = 0; d < 10; ++d) {
+            const QString digit = QString::number(d);
+            feet.width[std::size_t(d)] = metrics.horizontalAdvance(digit) * points;
+            draw(Qt::AlignLeft, digit, pages.next());
+        }
+    });
+    return feet;
+}
+
+}  // namespace
+
+std::string writeReportPdf(const std::string& path, const report::Document& document,
+                           const Progress& progress) {
+    const char* stopped = "The report was stopped; nothing was written.";
+    auto on = [&](double share) { return !progress || progress(share); };
+    auto parts = paintParts(document, [&](double share) { return on(0.9 * share); });
+    if (parts.empty()) return stopped;
+    int count = 0;
+    std::vector<int> headings;  // numbers of pages, from 0
+    for (const auto& part : parts) {
+        for (int h : part.headings) headings.push_back(count + h);
+        count += part.pages;
+    }
+    std::vector<QByteArray> pdfs;
+    if (report::hasContents(document)) {
+        std::vector<Entry> entries;
+        for (const auto& b : document.blocks)
+            if (b.kind == report::Block::Kind::Heading || b.kind == report::Block::Kind::Subheading)
+                entries.push_back(
+                    {QString::fromStdString(b.text), b.kind == report::Block::Kind::Subheading});
+        const int before = paintContents(entries).pages;
+        for (std::size_t k = 0; k < std::min(entries.size(), headings.size()); ++k)
+            entries[k].page = before + headings[k] + 1;
+        pdfs.push_back(paintContents(entries).pdf);
+        count += before;
+    }
+    for (auto& part : parts) pdfs.push_back(std::move(part.pdf));
+    if (!on(0.92)) return stopped;
+    const auto feet = paintFeet(QString::fromStdString(document.title), count);
+    const auto bytes = joinPdf(std::move(pdfs), document.title, &feet);
+    if (!on(1)) return stopped;
+    return formats::writeFile(path, bytes);
+}
+
+}  // namespace talvik::paper
