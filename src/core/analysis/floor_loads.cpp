@@ -1,9 +1,12 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <map>
+#include <numeric>
 
 #include "analysis/floor_model.h"
+#include "fem/parallel/pool.h"
 #include "fem/plate/loads.h"
 
 namespace talvik::analysis {
@@ -26,38 +29,77 @@ double fullMagnitude(const model::FloorLoad& l, double slabArea) {
 
 namespace {
 
-// Pressures on outlines. Panels loaded in turn put the same outlines on again and again: the forces of one are worked
-// out once.
+// Pressures on the outlines of area loads. Panels loaded in turn put the same outlines on again and again:
+// the forces of one are worked out once.
 class Pressures {
+    struct Unit {
+        double total = 0;
+        std::vector<std::pair<std::size_t, double>> forces;
+    };
+
   public:
-    explicit Pressures(const fem::TriangleFinder& finder) : finder_(finder) {}
+    Pressures(const fem::TriangleFinder& finder, const std::vector<model::FloorLoad>& loads,
+              std::size_t unknowns)
+        : finder_(finder) {
+        std::vector<std::pair<Unit*, const model::FloorLoad*>> all;
+        for (const auto& load : loads)
+            if (load.kind == model::FloorLoad::Kind::Area)
+                if (const auto [at, fresh] = made_.try_emplace(key(load)); fresh)
+                    all.push_back({&at->second, &load});
+        constexpr std::size_t few = 64;
+        fem::parallelFor((all.size() + few - 1) / few, [&](std::size_t piece) {
+            fem::NodeVector scratch(unknowns, 0);
+            for (std::size_t k = few * piece; k < std::min(all.size(), few * (piece + 1)); ++k)
+                make(*all[k].first, *all[k].second, scratch);
+        });
+    }
     // Adds to the forces at nodes; gives what was put on.
-    double add(const model::FloorLoad& load, fem::NodeVector& f) {
-        std::vector<double> key;
-        for (const auto& c : load.outline) key.insert(key.end(), {c.x, c.y, c.bulge});
-        auto [known, fresh] = made_.try_emplace(std::move(key));
-        Unit& unit = known->second;
-        if (fresh) {
-            scratch_.assign(f.size(), 0);
-            unit.total = load.outline.empty()
-                             ? fem::addPressure(finder_, 1, [](int) { return true; }, scratch_)
-                             : fem::addPressure(finder_, 1, model::ring(load.outline), scratch_);
-            for (std::size_t i = 0; i < scratch_.size(); ++i)
-                if (scratch_[i] != 0) unit.forces.emplace_back(i, scratch_[i]);
-        }
+    double add(const model::FloorLoad& load, fem::NodeVector& f) const {
+        const Unit& unit = made_.at(key(load));
         const double q = intensity(load);
         for (const auto& [i, force] : unit.forces) f[i] += q * force;
         return q * unit.total;
     }
 
   private:
-    struct Unit {
-        double total = 0;
-        std::vector<std::pair<std::size_t, double>> forces;
-    };
+    static std::vector<double> key(const model::FloorLoad& load) {
+        std::vector<double> key;
+        for (const auto& c : load.outline) key.insert(key.end(), {c.x, c.y, c.bulge});
+        return key;
+    }
+    // `scratch` is nought before and after. Only what lies about the outline is looked at: a floor may have a
+    // thousand panels.
+    void make(Unit& unit, const model::FloorLoad& load, fem::NodeVector& scratch) const {
+        std::vector<std::size_t> reached;
+        if (load.outline.empty()) {
+            unit.total = fem::addPressure(
+                finder_, 1, [](int) { return true; }, scratch);
+            reached.resize(scratch.size());
+            std::iota(reached.begin(), reached.end(), 0);
+        } else {
+            const auto ring = model::ring(load.outline);
+            unit.total = fem::addPressure(finder_, 1, ring, scratch);
+            model::Point low = ring[0], high = ring[0];
+            for (const auto p : ring) {
+                low = {std::min(low.x, p.x), std::min(low.y, p.y)};
+                high = {std::max(high.x, p.x), std::max(high.y, p.y)};
+            }
+            finder_.touching(low, high, [&](int t) {
+                for (int n : finder_.triangles()[std::size_t(t)])
+                    for (std::size_t d : {0u, 1u, 2u}) reached.push_back(3 * std::size_t(n) + d);
+            });
+            std::sort(reached.begin(), reached.end());
+            reached.erase(std::unique(reached.begin(), reached.end()), reached.end());
+        }
+        for (std::size_t i : reached) {
+            if (scratch[i] == 0) continue;
+            unit.forces.emplace_back(i, scratch[i]);
+            scratch[i] = 0;
+        }
+    }
+
     const fem::TriangleFinder& finder_;
     std::map<std::vector<double>, Unit> made_;
-    fem::NodeVector scratch_;
 };
 
 }  // namespace
@@ -68,7 +110,7 @@ FloorLoads floorLoads(const model::Floor& floor, const std::string& path, const 
     FloorLoads out;
     std::size_t nodes = m.plate.nodes.size();
     fem::TriangleFinder finder(m.plate.nodes, m.plate.triangles);
-    Pressures pressures(finder);
+    const Pressures pressures(finder, floor.actions.loads, 3 * nodes);
     double slabArea = 0;
     {
         fem::NodeVector scratch(3 * nodes, 0);

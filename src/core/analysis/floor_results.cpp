@@ -1,7 +1,9 @@
 // Fields, envelopes and values at places from the answers of an analysis.
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstdint>
+#include <functional>
 #include <limits>
 
 #include "analysis/cuts.h"
@@ -39,6 +41,26 @@ units::Kind kind(Field f) {
     return kinds[int(f)];
 }
 
+namespace {
+
+fem::ShearField shears(const FloorAnalysis& a, const std::vector<double>& factors) {
+    fem::MomentField m(3 * a.model->points.node.size(), 0);
+    for (std::size_t c = 0; c < factors.size(); ++c)
+        if (factors[c] != 0)
+            for (std::size_t i = 0; i < m.size(); ++i) m[i] += factors[c] * a.moments[c][i];
+    return fem::recoverShears(a.model->plate, a.model->points, m);
+}
+
+// What to take the cases of `u` and `moments` times for a combination.
+std::vector<double> weights(const FloorAnalysis& a, std::size_t combination) {
+    if (!a.nonlinear) return a.combinations[combination].factors;
+    std::vector<double> only(a.u.size(), 0);
+    only[combination] = 1;
+    return only;
+}
+
+}  // namespace
+
 std::vector<double> FloorAnalysis::field(Field f, const std::vector<double>& factors) const {
     std::size_t count = perNode(f) ? model->plate.nodes.size() : model->points.node.size();
     std::vector<double> out(count, 0);
@@ -59,11 +81,7 @@ std::vector<double> FloorAnalysis::field(Field f, const std::vector<double>& fac
         return out;
     }
     if (f == Field::Qx || f == Field::Qy) {
-        fem::MomentField m(3 * count, 0);
-        for (std::size_t c = 0; c < factors.size(); ++c)
-            if (factors[c] != 0)
-                for (std::size_t i = 0; i < m.size(); ++i) m[i] += factors[c] * moments[c][i];
-        auto q = fem::recoverShears(model->plate, model->points, m);
+        const auto q = shears(*this, factors);
         for (std::size_t i = 0; i < count; ++i) out[i] = q[2 * i + (f == Field::Qy)];
         return out;
     }
@@ -75,10 +93,7 @@ std::vector<double> FloorAnalysis::field(Field f, const std::vector<double>& fac
 }
 
 std::vector<double> FloorAnalysis::field(Field f, std::size_t combination) const {
-    if (!nonlinear) return field(f, combinations[combination].factors);
-    std::vector<double> only(u.size(), 0);
-    only[combination] = 1;
-    return field(f, only);
+    return field(f, weights(*this, combination));
 }
 
 FloorAnalysis::Envelope FloorAnalysis::envelope(Field f, actions::LimitState state) const {
@@ -101,22 +116,57 @@ FloorAnalysis::Envelope FloorAnalysis::envelope(Field f, actions::LimitState sta
     return e;
 }
 
+// Combination by combination on all cores: no field is held longer than it is looked at.
 std::vector<FloorAnalysis::Extremes> FloorAnalysis::extremes(actions::LimitState state) const {
-    std::vector<Extremes> all;
-    bool ground = std::any_of(model->bed.begin(), model->bed.end(), [](double k) { return k > 0; });
-    for (int f = 0; f < fieldCount; ++f) {
-        if (Field(f) == Field::Pressure && !ground) continue;
-        Envelope e = envelope(Field(f), state);
-        if (e.most.empty()) continue;
-        Extremes x{Field(f), {}, {}};
-        auto most = std::size_t(std::max_element(e.most.begin(), e.most.end()) - e.most.begin());
-        auto least = std::size_t(std::min_element(e.least.begin(), e.least.end()) - e.least.begin());
-        auto place = [&](std::size_t i) {
-            return model->plate.nodes[perNode(Field(f)) ? i : std::size_t(model->points.node[i])];
+    const bool ground = std::any_of(model->bed.begin(), model->bed.end(), [](double k) { return k > 0; });
+    std::vector<std::size_t> which;
+    for (std::size_t k = 0; k < combinations.size(); ++k)
+        if (combinations[k].state == state) which.push_back(k);
+    struct Found {
+        float value = 0;
+        std::size_t at = 0;
+    };
+    struct Pair {
+        Found most, least;
+    };
+    std::vector<std::array<Pair, fieldCount>> found(which.size());
+    fem::parallelFor(which.size(), [&](std::size_t n) {
+        const auto factors = weights(*this, which[n]);
+        auto look = [&](Field f, std::size_t count, auto value) {
+            Pair p{{float(value(0)), 0}, {float(value(0)), 0}};
+            for (std::size_t i = 1; i < count; ++i) {
+                const auto v = float(value(i));
+                if (v > p.most.value) p.most = {v, i};
+                if (v < p.least.value) p.least = {v, i};
+            }
+            found[n][std::size_t(f)] = p;
         };
-        x.most = {e.most[most], place(most), e.mostBy[most]};
-        x.least = {e.least[least], place(least), e.leastBy[least]};
-        all.push_back(x);
+        for (Field f : {Field::Deflection, Field::Mx, Field::My, Field::Mxy, Field::Pressure}) {
+            if (f == Field::Pressure && !ground) continue;
+            const auto values = field(f, factors);
+            look(f, values.size(), [&](std::size_t i) { return values[i]; });
+        }
+        const auto q = shears(*this, factors);
+        look(Field::Qx, q.size() / 2, [&](std::size_t i) { return q[2 * i]; });
+        look(Field::Qy, q.size() / 2, [&](std::size_t i) { return q[2 * i + 1]; });
+    });
+    std::vector<Extremes> all;
+    for (int f = 0; f < fieldCount && !which.empty(); ++f) {
+        if (Field(f) == Field::Pressure && !ground) continue;
+        // The first place with the extreme, and the first combination there.
+        auto of = [&](auto side, auto beyond) {
+            std::size_t best = 0;
+            for (std::size_t n = 1; n < which.size(); ++n) {
+                const Found &x = side(found[n][std::size_t(f)]), &y = side(found[best][std::size_t(f)]);
+                if (beyond(x.value, y.value) || (x.value == y.value && x.at < y.at)) best = n;
+            }
+            const Found& x = side(found[best][std::size_t(f)]);
+            return Extreme{
+                x.value, model->plate.nodes[perNode(Field(f)) ? x.at : std::size_t(model->points.node[x.at])],
+                which[best]};
+        };
+        all.push_back({Field(f), of([](const Pair& p) -> const Found& { return p.most; }, std::greater<>()),
+                       of([](const Pair& p) -> const Found& { return p.least; }, std::less<>())});
     }
     return all;
 }
