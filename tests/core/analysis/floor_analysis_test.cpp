@@ -523,6 +523,28 @@ double largestSag(const analysis::FloorAnalysis& a) {
 
 }  // namespace
 
+// No side that refinement makes is shorter than a 25th of the thickness; where lines crowd over a large
+// floor, as hatching does, that is said with the place and not worked at for minutes.
+TEST(FloorAnalysis, LinesThatCrowdAreTold) {
+    for (double gap : {11.0, 200.0}) {
+        Floor f;
+        f.id = "f";
+        f.slabs = {{"d1", "", box(0, 0, 60000, 24000), 250}};
+        for (int i = 0; i < 250; ++i)
+            f.edges.push_back({"e" + std::to_string(i), "", {5000 + gap * i, 2000}, {5000 + gap * i, 22000}});
+        f.actions.cases = {{"q1", "Self", Nature::SelfWeight, "B"}};
+        const auto a = FloorAnalyser().analyse(f, "f", basis(), eachCase(f), {});
+        EXPECT_EQ(a.good(), gap > 100) << gap;
+        if (a.good()) continue;
+        ASSERT_EQ(a.trouble.size(), 1u);
+        double x = 0, y = 0;
+        const auto& said = a.trouble[0].message;
+        ASSERT_NE(said.find("near ("), std::string::npos) << said;
+        ASSERT_EQ(std::sscanf(said.c_str() + said.find("near (") + 6, "%lf, %lf", &x, &y), 2) << said;
+        EXPECT_TRUE(x > 4.5 && x < 5.5 + gap * 250 / 1000 && y > 1.5 && y < 22.5) << said;
+    }
+}
+
 // A wall 1 mm inside an edge, a zone 0.6 mm off one, a line support 0.9 mm outside: as if on it, told, and
 // with no more triangles. Whatever the gap, triangles stay bounded by the square of the thickness.
 TEST(FloorAnalysis, LinesAHairApartAreOne) {
@@ -542,7 +564,14 @@ TEST(FloorAnalysis, LinesAHairApartAreOne) {
             EXPECT_GT(mesh.smallestAngle, 12) << int(what) << " " << gap;
             EXPECT_NEAR(largestSag(a), largestSag(on), 0.01 * largestSag(on)) << int(what) << " " << gap;
             bool told = false;
-            for (const auto& n : mesh.notes) told |= n.find("taken as one") != std::string::npos;
+            for (const auto& n : mesh.notes) {
+                if (n.find("taken as one") == std::string::npos) continue;
+                told = true;
+                double x = 0, y = 0;
+                ASSERT_EQ(std::sscanf(n.c_str() + n.find("at (") + 4, "%lf, %lf", &x, &y), 2) << n;
+                EXPECT_NEAR(y, 0, 0.01) << n << ": all that is near an edge lies at y = 0";
+                EXPECT_TRUE(x >= 0 && x <= 8) << n;
+            }
             EXPECT_TRUE(told) << int(what) << " " << gap;
         }
     }

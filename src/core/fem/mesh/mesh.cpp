@@ -15,7 +15,9 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <map>
 #include <numbers>
+#include <optional>
 
 #include "fem/mesh/size_field.h"
 #include "fem/mesh/symmetry.h"
@@ -111,11 +113,21 @@ class Generator {
     }
 
     bool isLarge() const { return points_.size() > 50000; }
+    // In the axes of the task: where points were first taken as one; where more triangles than allowed crowd.
+    std::optional<Point> joined() const {
+        return work_.joined > 0 ? std::optional(work_.firstJoined) : std::nullopt;
+    }
+    struct Crowd {
+        Point at;
+        std::size_t triangles;
+    };
+    const std::optional<Crowd>& crowded() const { return crowded_; }
 
   private:
     const MeshTask& input_;
     std::stop_token stop_;
     std::size_t most_;
+    std::optional<Crowd> crowded_;
     Mesh mesh_;
     Point low_{1e300, 1e300}, high_{-1e300, -1e300};
     std::vector<MeshTask::Line> lines_;
@@ -149,13 +161,6 @@ class Generator {
         for (const auto& r : input_.openings) ring(r);
         lines_.insert(lines_.end(), input_.lines.begin(), input_.lines.end());
         work_ = joinLines(lines_, input_.points, input_.tolerance, input_.crossing);
-        if (work_.joined > 0)
-            mesh_.notes.push_back(fmt::format(
-                "{} closer together than {:.2g} mm {} taken as one, the first at ({:.3f}, {:.3f}) m: draw "
-                "them on "
-                "one place.",
-                work_.joined == 1 ? std::string("Two points") : fmt::format("{} points", work_.joined + 1),
-                input_.tolerance, "were", work_.firstJoined.x / 1000, work_.firstJoined.y / 1000));
         points_ = work_.points;
     }
 
@@ -381,19 +386,31 @@ class Generator {
         return points;
     }
 
+    // The middle of the square, of the usual size of triangles, with the most points.
+    Point densest() const {
+        std::map<std::pair<long, long>, int> count;
+        std::pair<long, long> most{0, 0};
+        int found = 0;
+        for (auto v = cdt_.finite_vertices_begin(); v != cdt_.finite_vertices_end(); ++v) {
+            const std::pair<long, long> cell{long(std::floor(v->point().x() / input_.size)),
+                                             long(std::floor(v->point().y() / input_.size))};
+            if (++count[cell] > found) found = count[cell], most = cell;
+        }
+        return {(double(most.first) + 0.5) * input_.size, (double(most.second) + 0.5) * input_.size};
+    }
     void refine() {
         findParts();
         double sine = std::sin(input_.leastAngle * std::numbers::pi / 180);
         CGAL::Delaunay_mesher_2<Triangulation, Criteria> mesher(
             cdt_, Criteria(sine * sine, std::max(2 * input_.tolerance, input_.size * 1e-4)));
         mesher.init(true);
+        // Refinement adds few points to the lattice's, but where lines nearly touch.
+        const std::size_t bound = std::min(most_ + most_ / 2, 8 * points_.size() + 50'000);
         for (std::size_t step = 0; !mesher.is_refinement_done(); ++step) {
             if (step % 1024 == 0 && stopped()) return;
-            if (cdt_.number_of_vertices() > most_ + most_ / 2) {
-                mesh_.error = fmt::format(
-                    "The mesh would have more than {} nodes; lines very close together "
-                    "near ({}, {}) need small triangles.",
-                    most_, low_.x, low_.y);
+            if (cdt_.number_of_vertices() > bound) {
+                mesh_.error = "crowded";
+                crowded_ = {densest(), 2 * bound};
                 return;
             }
             mesher.try_one_step_refine_mesh();
@@ -494,6 +511,22 @@ Mesh makeMesh(const MeshTask& input, std::stop_token stop, std::size_t mostNodes
     auto task = std::make_shared<const MeshTask>(reduced.task());
     auto generator = std::make_shared<Generator>(*task, stop, mostNodes);
     Mesh mesh = generator->run();
+    auto place = [&](Point p) {
+        p = reduced.toPlan(p);
+        // No minus before a nought.
+        return fmt::format("({:.3f}, {:.3f}) m", p.x / 1000 + 0.0, p.y / 1000 + 0.0);
+    };
+    if (const auto& crowd = generator->crowded())
+        mesh.error = fmt::format(
+            "Lines very close together near {} need more than {} triangles; move them apart or onto each "
+            "other, "
+            "or choose a larger size of mesh.",
+            place(crowd->at), crowd->triangles);
+    if (const auto at = generator->joined(); at && mesh.error.empty())
+        mesh.notes.push_back(
+            fmt::format("Points closer together than {:.2g} mm were taken as one, the first at {}: draw them "
+                        "on one place.",
+                        input.tolerance, place(*at)));
     if (generator->isLarge())
         letGo(std::make_shared<std::pair<decltype(generator), decltype(task)>>(std::move(generator), task));
     return reduced.whole(std::move(mesh));
