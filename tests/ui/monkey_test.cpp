@@ -1,9 +1,11 @@
 // Random keys, clicks and drags in the real window, in every place and on every kind of element: nothing
 // crashes, what is asked is answered, and undo leads back to the start byte by byte. TALVIK_SEED and
-// TALVIK_EVENTS for more; the seed is in what a failure says.
+// TALVIK_EVENTS for more; the seed is in what a failure says. TALVIK_MEMORY names a file for the memory over
+// time of TALVIK_ROUNDS rounds, of which scripts/memory_picture.py makes a picture.
 #include <sys/resource.h>
 
 #include <QAbstractButton>
+#include <QElapsedTimer>
 #include <QMenu>
 #include <QTimer>
 #include <QUndoStack>
@@ -31,6 +33,8 @@ class Monkey : public OpenWindow {
   protected:
     std::mt19937 random{1};
     QTimer closer;
+    QElapsedTimer since;
+    int done = 0;  // events
     void SetUp() override {
         OpenWindow::SetUp();
         window.askUnsaved = [] { return MainWindow::Unsaved::Cancel; };
@@ -109,6 +113,29 @@ class Monkey : public OpenWindow {
             while (session().undoStack().canUndo()) session().undoStack().undo();
             ASSERT_TRUE(QTest::qWaitFor([&] { return !session().stale(); }, 60000)) << name << " " << place;
             EXPECT_TRUE(withoutMarks() == start) << name << " " << place << ": undone to the start";
+            done += events;
+            if (const auto file = qEnvironmentVariable("TALVIK_MEMORY"); !file.isEmpty())
+                std::ofstream(file.toStdString(), std::ios::app)
+                    << double(since.elapsed()) / 1000 << "," << done << "," << memory() << "\n";
+        }
+    }
+    void round(int events) {
+        window.openDemo(false);
+        answer();
+        play("one-way slab", events);
+        window.openFloorDemo();
+        answer();
+        window.fit();
+        play("floor", events);
+        window.askOpenPath = [](const QString&, const QString&) {
+            return QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_canopy_loads.csv");
+        };
+        window.openDemo(false);
+        press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+        window.askOpenPath = [](const QString&, const QString&) { return QString(); };
+        if (session().bases()) {
+            answer();
+            play("bases", events);
         }
     }
 };
@@ -121,24 +148,10 @@ TEST_F(Monkey, LeavesAllAsItWas) {
     random.seed(seed);
     SCOPED_TRACE(seed);
     const double before = memory();
-    window.openDemo(false);
-    answer();
-    play("one-way slab", events);
-    window.openFloorDemo();
-    answer();
-    window.fit();
-    play("floor", events);
-    window.askOpenPath = [](const QString&, const QString&) {
-        return QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_canopy_loads.csv");
-    };
-    window.openDemo(false);
-    press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
-    window.askOpenPath = [](const QString&, const QString&) { return QString(); };
-    if (session().bases()) {
-        answer();
-        play("bases", events);
-    }
-    std::printf("seed %u, %d events: %.0f MB before, %.0f MB after\n", seed, 21 * events, before, memory());
+    since.start();
+    for (int rounds = std::max(1, qEnvironmentVariable("TALVIK_ROUNDS").toInt()); rounds > 0; --rounds)
+        round(events);
+    std::printf("seed %u, %d events: %.0f MB before, %.0f MB after\n", seed, done, before, memory());
     EXPECT_LT(memory(), before + 1500) << "memory does not grow without end";
 }
 
