@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # Feeds broken project files and floors, then broken DXF drawings, then broken tables, grounds, maps and lists of
-# studs, to the program for a while (60 s each, or as many as given), with libFuzzer and the address and undefined-behaviour sanitizers. Needs the packages clang and
-# libclang-rt-14-dev.
+# studs, to the program for a while (60 s each, or as many as given), with libFuzzer and the address and
+# undefined-behaviour sanitizers. Needs the packages clang and libclang-rt-14-dev.
 set -euo pipefail
 root="$(cd "$(dirname "$0")/.." && pwd)"
 seconds=${1:-60}

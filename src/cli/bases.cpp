@@ -24,7 +24,7 @@ struct Options {
 int run(const Options& o) {
     std::map<std::string, std::string> headers;
     auto text = [](const std::string& path, std::string& into) {
-        auto file = formats::readFile(path);
+        auto file = formats::readTable(path);
         into = std::move(file.text);
         return file.error;
     };

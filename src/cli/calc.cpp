@@ -41,7 +41,7 @@ void addCalc(CLI::App& app, int& exitCode) {
         if (o->in.empty()) {
             text.assign(std::istreambuf_iterator<char>(std::cin), {});
         } else {
-            auto file = formats::readFile(o->in);
+            auto file = formats::readTable(o->in);
             if (!file.error.empty()) return void(exitCode = fail(file.error, BadInput));
             text = std::move(file.text);
         }

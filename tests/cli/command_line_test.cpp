@@ -245,6 +245,22 @@ for name in ("r.html", "n.html"):
     }
 }
 
+// Tables as spreadsheets of the West write them, and bytes that are no letters at all.
+TEST_F(CommandLine, TablesInOtherEncodingsAreRead) {
+    auto csv = readText(TALVIK_SOURCE_DIR "/demos/sundvarg_cap_loads.csv");
+    const auto ground = std::string(TALVIK_SOURCE_DIR) + "/demos/sundvarg_cap_ground.json";
+    const auto name = csv.find("Crane 1");
+    ASSERT_NE(name, std::string::npos);
+    for (std::size_t at = name; at != std::string::npos; at = csv.find("Crane 1", at))
+        csv.replace(at, 7,
+                    "Kr\xE4n\xFF"
+                    "1");
+    std::ofstream(dir / "latin.csv", std::ios::binary) << csv;
+    const auto done = run("bases latin.csv --ground " + ground + " --out latin");
+    EXPECT_LE(done.code, 1) << done.err;
+    EXPECT_NE(readText((dir / "latin/register.csv").string()).find("Kr\u00e4n\u00ff1"), std::string::npos);
+}
+
 // The contents of a long report lead to the pages on which headings stand, and every page has its number.
 TEST_F(CommandLine, ContentsLeadToTheirPages) {
     std::ofstream(dir / "many.py") << R"(

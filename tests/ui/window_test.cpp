@@ -16,6 +16,7 @@
 #include <QTemporaryDir>
 #include <QtTest/QTest>
 
+#include "model/edits.h"
 #include "open_window.h"
 #include "plan/plan_view.h"
 #include "widgets/inline_edit.h"
@@ -401,4 +402,51 @@ TEST_F(Window, ZoomAndPanKeepThePlaceUnderThePointer) {
     EXPECT_GT(window.plan().spanCentre(3).x() - before.x(), 50);
     press(window, Qt::Key_0, Qt::ControlModifier);
     EXPECT_NEAR(window.plan().spanCentre(2).x(), before.x(), 1);
+}
+// A field that is left because of an edit, an undo or a redo brings its words in then: after that step, so
+// that history leads back to the start whatever came in when.
+TEST_F(Window, AnEditDuringAStepOfHistoryComesAfterIt) {
+    window.openDemo(false);
+    answer();
+    const std::string start = text();
+    int wanted = 0;
+    QObject::connect(&session(), &Session::changed, &session(), [&] {
+        if (wanted == 0) return;
+        auto next = session().base();
+        next.sheet.note = "note " + std::to_string(wanted);
+        wanted = 0;
+        session().apply(QStringLiteral("Note"), next);
+    });
+    auto thicker = [&](double t) {
+        session().apply(QStringLiteral("Thickness"),
+                        model::editSlab(session().base(), slab().id,
+                                        [&](model::OneWaySlab& s, model::Project&) { s.thickness = t; }));
+    };
+    auto& stack = session().undoStack();
+    wanted = 1;
+    thicker(260);
+    EXPECT_EQ(session().project().sheet.note, "note 1");
+    EXPECT_EQ(slab().thickness, 260);
+    EXPECT_EQ(stack.count(), 2);
+    stack.undo();
+    EXPECT_NE(session().project().sheet.note, "note 1");
+    EXPECT_EQ(slab().thickness, 260) << "the last step alone";
+    wanted = 2;
+    stack.undo();
+    EXPECT_NE(slab().thickness, 260);
+    EXPECT_EQ(session().project().sheet.note, "note 2");
+    EXPECT_EQ(stack.count(), 1) << "what was taken back gave way";
+    while (stack.canUndo()) stack.undo();
+    EXPECT_TRUE(text() == start);
+    // An edit that merges into nothing leaves nothing, not even an id used up.
+    auto named = [&](bool on) {
+        auto next = session().base();
+        if (on) model::newId(next, 'x');
+        next.sheet.note = on ? "x" : "";
+        session().apply(QStringLiteral("Note"), next, QStringLiteral("note"));
+    };
+    ASSERT_TRUE(session().project().sheet.note.empty());
+    named(true), named(false);
+    EXPECT_FALSE(stack.canUndo());
+    EXPECT_TRUE(text() == start);
 }

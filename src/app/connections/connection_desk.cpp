@@ -105,7 +105,7 @@ void ConnectionDesk::turnSteel() {
 }
 
 QString ConnectionDesk::loadStuds(const QString& path) {
-    const auto file = formats::readFile(path.toStdString());
+    const auto file = formats::readTable(path.toStdString());
     if (!file.error.empty()) return qs(file.error);
     auto table = catalogs::readStudRails(file.text);
     if (!table.trouble.empty()) {

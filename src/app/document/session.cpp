@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <utility>
 
 #include "formats/file.h"
 #include "formats/project_file.h"
@@ -22,14 +23,18 @@ class SnapshotCommand final : public QUndoCommand {
           before_(std::move(before)),
           after_(std::move(after)),
           merge_(merge) {}
-    void undo() override { session_.show(before_); }
-    void redo() override { session_.show(after_); }
+    void undo() override { session_.step(before_); }
+    void redo() override { session_.step(after_); }
     int id() const override { return merge_.isEmpty() ? -1 : 1; }
     bool mergeWith(const QUndoCommand* other) override {
         const auto* next = static_cast<const SnapshotCommand*>(other);
         if (next->merge_ != merge_) return false;
         after_ = next->after_;
-        setObsolete(*before_ == *after_);
+        if (*before_ == *after_) {
+            // Nothing is left of it; ids that it used up are free again as after an undo.
+            setObsolete(true);
+            session_.step(before_);
+        }
         return true;
     }
 
@@ -80,6 +85,7 @@ Session::Session(QObject* parent)
     remedyTimer_.setInterval(120);
     connect(&remedyTimer_, &QTimer::timeout, this, &Session::seekRemedies);
     connect(&undo_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
+    connect(&undo_, &QUndoStack::indexChanged, this, &Session::applyLate);
     start(model::emptyProject(), {});
 }
 
@@ -286,7 +292,23 @@ void Session::seekRemedies() {
         });
 }
 
+void Session::step(std::shared_ptr<const model::Project> project) {
+    ++stepping_;
+    show(std::move(project));
+    --stepping_;
+}
+
+void Session::applyLate() {
+    if (stepping_ == 0)
+        if (const auto late = std::exchange(late_, nullptr)) late();
+}
+
 bool Session::apply(const QString& text, model::Project next, const QString& merge) {
+    // A field that is left because of a step of history comes in after it: the stack would lose its order.
+    if (stepping_ > 0) {
+        late_ = [this, text, next = std::move(next), merge] { apply(text, next, merge); };
+        return true;
+    }
     auto trouble = model::validate(next);
     if (!trouble.empty()) {
         emit refused(QString::fromStdString(trouble.front().message));
@@ -297,6 +319,7 @@ bool Session::apply(const QString& text, model::Project next, const QString& mer
     undo_.push(new SnapshotCommand(*this, text, project_,
                                    std::make_shared<const model::Project>(std::move(next)),
                                    merge.isEmpty() ? merge : merge + QString::number(mergeSerial_)));
+    applyLate();  // where the step went into the one before, the stack tells nothing
     return true;
 }
 
@@ -340,6 +363,7 @@ void Session::start(model::Project project, const QString& path) {
     undo_.clear();
     path_ = path;
     fileContent_ = 0;
+    late_ = nullptr;
     highestId_ = project.nextId;
     element_.clear();
     marks_ = project.marks;

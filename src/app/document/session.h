@@ -7,6 +7,7 @@
 #include <QString>
 #include <QTimer>
 #include <QUndoStack>
+#include <functional>
 #include <memory>
 #include <thread>
 
@@ -129,6 +130,8 @@ class Session : public QObject {
   private:
     friend class SnapshotCommand;
     void show(std::shared_ptr<const model::Project> project);
+    void step(std::shared_ptr<const model::Project> project);  // of history
+    void applyLate();
     void ask();     // for answers to all elements, the one in hand first
     void gather();  // answers to the design
     void keepElement();
@@ -145,6 +148,8 @@ class Session : public QObject {
     std::pair<std::string, catalogs::ParameterValues> standardOf_;
     QUndoStack undo_;
     int mergeSerial_ = 0;
+    int stepping_ = 0;            // steps of history under way
+    std::function<void()> late_;  // an edit that came during one
     QString path_;
     model::Id element_;
     std::optional<Spot> selection_;

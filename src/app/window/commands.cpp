@@ -152,7 +152,7 @@ void MainWindow::addBases() {
 }
 
 QString MainWindow::importBases(const QString& path) {
-    const auto file = formats::readFile(path.toStdString());
+    const auto file = formats::readTable(path.toStdString());
     if (!file.error.empty()) {
         say(qs(file.error));
         return qs(file.error);

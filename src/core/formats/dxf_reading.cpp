@@ -9,6 +9,7 @@
 #include <numbers>
 #include <unordered_map>
 
+#include "formats/encoding.h"
 #include "formats/file.h"
 
 namespace talvik::formats {
@@ -80,46 +81,20 @@ int whole(std::string_view text, int otherwise) {
 
 // Names as UTF-8: files before 2007 are in a Latin code page and write other letters as \U+XXXX.
 std::string utf8(std::string_view raw) {
-    auto put = [](std::string& out, unsigned c) {
-        if (c < 0x80)
-            out += static_cast<char>(c);
-        else if (c < 0x800)
-            out += static_cast<char>(0xC0 | c >> 6), out += static_cast<char>(0x80 | (c & 0x3F));
-        else
-            out += static_cast<char>(0xE0 | c >> 12), out += static_cast<char>(0x80 | (c >> 6 & 0x3F)),
-                out += static_cast<char>(0x80 | (c & 0x3F));
-    };
-    bool valid = true;
-    for (std::size_t i = 0; i < raw.size() && valid;) {
-        auto c = static_cast<unsigned char>(raw[i]);
-        std::size_t extra = c < 0x80                ? 0
-                            : c >= 0xC2 && c < 0xE0 ? 1
-                            : c >= 0xE0 && c < 0xF0 ? 2
-                            : c >= 0xF0 && c < 0xF5 ? 3
-                                                    : 9;
-        valid = extra < 9 && i + extra < raw.size();
-        for (std::size_t k = 1; k <= extra && valid; ++k)
-            valid = i + k < raw.size() && (static_cast<unsigned char>(raw[i + k]) & 0xC0) == 0x80;
-        i += extra + 1;
-    }
+    const auto text = asUtf8(raw);
     std::string out;
-    for (std::size_t i = 0; i < raw.size(); ++i) {
-        auto c = static_cast<unsigned char>(raw[i]);
-        if (raw.substr(i, 3) == "\\U+" && i + 7 <= raw.size()) {
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        if (text.compare(i, 3, "\\U+") == 0 && i + 7 <= text.size()) {
             unsigned code = 0;
-            auto r = std::from_chars(raw.data() + i + 3, raw.data() + i + 7, code, 16);
-            if (r.ptr == raw.data() + i + 7 && code >= 32 && (code < 0xD800 || code > 0xDFFF)) {
-                put(out, code);
+            const char* from = text.data() + i + 3;
+            if (std::from_chars(from, from + 4, code, 16).ptr == from + 4 && code >= 32 &&
+                (code < 0xD800 || code > 0xDFFF)) {
+                putUtf8(out, code);
                 i += 6;
                 continue;
             }
         }
-        if (c < 32)
-            out += ' ';
-        else if (c < 0x80 || valid)
-            out += raw[i];
-        else
-            put(out, c);
+        out += static_cast<unsigned char>(text[i]) < 32 ? ' ' : text[i];
     }
     return out;
 }

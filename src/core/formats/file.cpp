@@ -12,6 +12,8 @@
 #include <filesystem>
 #include <fstream>
 
+#include "formats/encoding.h"
+
 namespace talvik::formats {
 
 FileText readFile(const std::string& path, std::size_t limit) {
@@ -29,6 +31,12 @@ FileText readFile(const std::string& path, std::size_t limit) {
     if (in.bad() || !in.is_open())
         return {{}, fmt::format("{} cannot be read: {}.", path, std::strerror(errno))};
     return {std::move(text), {}};
+}
+
+FileText readTable(const std::string& path) {
+    auto file = readFile(path);
+    file.text = asUtf8(file.text);
+    return file;
 }
 
 namespace {

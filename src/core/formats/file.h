@@ -12,6 +12,8 @@ struct FileText {
     std::string text, error;
 };
 FileText readFile(const std::string& path, std::size_t limit = 64u << 20);
+// The same of a table, as spreadsheets write it: in UTF-8 whatever it was in; see encoding.
+FileText readTable(const std::string& path);
 
 // Writes to a fresh file of unpredictable name beside `path`, flushes it to disk and renames it over `path`.
 // Links are followed to what they lead to; permissions and, where that is allowed, owner stay; a file that is

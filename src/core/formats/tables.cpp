@@ -506,7 +506,7 @@ std::string resultsJson(const model::Project& project, const design::Design& des
             j["elements"].push_back(std::move(other));
         }
     }
-    return j.dump(1) + "\n";
+    return j.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
 }
 
 namespace {

@@ -53,7 +53,7 @@ void deepSteps(const model::Floor& floor, std::vector<Matter>& all) {
     std::set<std::pair<std::size_t, std::size_t>> told;
     for (const auto& side : model::slabSides(floor)) {
         if (side.beside < 0) continue;
-        const auto pair = std::minmax(side.slab, std::size_t(side.beside));
+        const auto pair = std::minmax({side.slab, std::size_t(side.beside)});
         const auto &a = floor.slabs[pair.first], &b = floor.slabs[pair.second];
         const double left = model::passing(a, b);
         if (left >= model::leastPassing || !told.insert(pair).second) continue;

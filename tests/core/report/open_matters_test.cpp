@@ -53,6 +53,30 @@ TEST(OpenMatters, LooseEndsComeWithPlaceGapAndMend) {
     EXPECT_TRUE(report::openMatters(p, id).empty());
 }
 
+// A step through which no bars pass is told with both slabs, whichever is drawn first and stands higher.
+TEST(OpenMatters, DeepStepsAreToldWithBothSlabs) {
+    for (bool swapped : {false, true})
+        for (double down : {0.0, 120.0, 400.0, -400.0}) {
+            auto p = formats::demoFloorProject();
+            const auto id = p.floors[0]->id;
+            p = model::editFloor(p, id, [&](model::Floor& f, model::Project&) {
+                const auto box = [](double x0, double x1) {
+                    return model::Outline{{x0, 0}, {x1, 0}, {x1, 5000}, {x0, 5000}};
+                };
+                f.slabs = {{"s901", "Hall", box(0, 6000), 250}, {"s902", "Stair", box(6000, 9000), 250}};
+                f.slabs[1].level = f.slabs[0].level - down;
+                if (swapped) std::swap(f.slabs[0], f.slabs[1]);
+            });
+            const auto all = report::openMatters(p, id);
+            const auto told = std::count_if(all.begin(), all.end(), [](const auto& m) {
+                return m.message.find("Hall") != std::string::npos &&
+                       m.message.find("Stair") != std::string::npos &&
+                       m.message.find("share nothing") != std::string::npos;
+            });
+            EXPECT_EQ(told, std::abs(down) > 250 ? 1 : 0) << swapped << " " << down;
+        }
+}
+
 // Of every case by itself whether it has a load, by a count of our own.
 TEST(OpenMatters, EveryCaseWithoutLoadIsToldOnce) {
     auto p = formats::demoFloorProject();

@@ -1,0 +1,17 @@
+// Letters of files whose encoding nobody knows.
+#pragma once
+
+#include <string>
+#include <string_view>
+
+namespace talvik::formats {
+
+// Whether it is UTF-8 (RFC 3629): no overlong forms, no surrogates, nothing cut off.
+bool isUtf8(std::string_view bytes);
+// Appends a character in UTF-8; one that is none becomes U+FFFD.
+void putUtf8(std::string& out, unsigned code);
+// Bytes as UTF-8: as they are where they are that already, else as Western European letters (the code page
+// 1252 of Windows). Control characters but ends of lines and tabs become spaces.
+std::string asUtf8(std::string_view bytes);
+
+}  // namespace talvik::formats
