@@ -32,7 +32,7 @@ TEST(Encoding, IsUtf8WhatTheJsonReaderTakes) {
 TEST(Encoding, OtherBytesAreWesternLetters) {
     EXPECT_EQ(formats::asUtf8("K\xF6ln \x80 5 \x96 7"), "K\u00f6ln \u20ac 5 \u2013 7");
     EXPECT_EQ(formats::asUtf8("K\u00f6ln"), "K\u00f6ln");
-    EXPECT_EQ(formats::asUtf8(std::string_view("a\0b\x1b[2Jc\r\n\td", 11)), "a b [2Jc\r\n\td");
+    EXPECT_EQ(formats::asUtf8(std::string_view("a\0b\x1b[2Jc\r\n\td", 12)), "a b [2Jc\r\n\td");
     std::string out;
     for (unsigned code : {0x41u, 0xF6u, 0x20ACu, 0x1F6A2u, 0xD800u, 0x110000u}) formats::putUtf8(out, code);
     EXPECT_EQ(out, "A\u00f6\u20ac\U0001F6A2\uFFFD\uFFFD");
