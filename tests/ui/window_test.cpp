@@ -450,3 +450,39 @@ TEST_F(Window, AnEditDuringAStepOfHistoryComesAfterIt) {
     EXPECT_FALSE(stack.canUndo());
     EXPECT_TRUE(text() == start);
 }
+
+// Words in a field belong to the element they were typed for: they come in when another one is taken in hand,
+// and never go to that one.
+TEST_F(Window, WordsInAFieldStayWithTheirElement) {
+    window.openDemo(false);
+    answer();
+    const auto first = slab().id;
+    const auto copied = formats::withCopy(session().base(), first, "Second");
+    ASSERT_TRUE(session().apply(QStringLiteral("Copy"), copied.project));
+    session().setPlace(Place::Layout);
+    auto* name = window.tray().findChild<QLineEdit*>(QStringLiteral("slabName"));
+    ASSERT_TRUE(name);
+    window.activateWindow();
+    auto type = [&](const char* words) {
+        name->setFocus();
+        name->selectAll();
+        QTest::keyClicks(name, QString::fromLatin1(words));
+        ASSERT_EQ(QApplication::focusWidget(), name);
+    };
+    auto named = [&](const model::Id& id) { return model::findSlab(session().project(), id)->name; };
+    type("Jetty");
+    session().setElement(copied.copy);
+    EXPECT_EQ(named(first), "Jetty");
+    EXPECT_EQ(named(copied.copy), "Second");
+    // The element goes while words for it stand in the field; another project of another kind comes.
+    type("Nowhere");
+    session().undoStack().undo(), session().undoStack().undo();
+    ASSERT_EQ(session().project().slabs.size(), 1u);
+    name->clearFocus();
+    EXPECT_NE(named(session().element()), "Nowhere");
+    type("Quay");
+    window.openFloorDemo();
+    name->clearFocus();
+    answer();
+    EXPECT_TRUE(session().floor());
+}

@@ -200,6 +200,7 @@ void Session::keepElement() {
                                            : model::Id();
 }
 void Session::setElement(const model::Id& id) {
+    emit leaving();
     element_ = id;
     keepElement();
     selection_ = {};
@@ -360,6 +361,7 @@ QString Session::save(const QString& path) {
 }
 
 void Session::start(model::Project project, const QString& path) {
+    emit leaving();
     undo_.clear();
     path_ = path;
     fileContent_ = 0;

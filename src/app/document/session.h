@@ -118,6 +118,7 @@ class Session : public QObject {
     QString unit(units::Kind kind) const;  // its symbol
 
   signals:
+    void leaving();   // the element in hand or the project: what stands in fields is to come in first
     void changed();   // the project
     void answered();  // an element, or how far that is
     void selectionChanged();

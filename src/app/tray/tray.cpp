@@ -16,6 +16,21 @@
 
 namespace talvik::app {
 
+namespace {
+
+// What is typed belongs to the element it was typed for: an undo, or another project, may have put another
+// one in hand when the field is left.
+void remembersElement(QLineEdit& edit, const Session& session) {
+    QObject::connect(&edit, &QLineEdit::textEdited, &edit, [&edit, &session] {
+        edit.setProperty("of", QString::fromStdString(session.element()));
+    });
+}
+bool ofElementInHand(const QLineEdit& edit, const Session& session) {
+    return edit.property("of").toString() == QString::fromStdString(session.element());
+}
+
+}  // namespace
+
 TrayPage::TrayPage(Session& session, const QString& title, QWidget* parent)
     : QWidget(parent), session_(session), column_(new QVBoxLayout(this)), title_(new QLabel(title)) {
     column_->setContentsMargins(14, 12, 12, 12);
@@ -67,8 +82,10 @@ void TrayPage::quantity(const QString& label, units::Kind kind, const QString& n
     title->setBuddy(edit);
     form()->addRow(title, edit);
     connect(edit, &QuantityEdit::refused, this, &TrayPage::refused);
-    connect(edit, &QuantityEdit::entered, this,
-            [this, set, label](double value) { session_.apply(label, set(value)); });
+    remembersElement(*edit, session_);
+    connect(edit, &QuantityEdit::entered, this, [this, edit, set, label](double value) {
+        if (ofElementInHand(*edit, session_)) session_.apply(label, set(value));
+    });
     refreshers_.push_back([this, edit, title, get, kind, label] {
         const auto system = session_.project().basis.units;
         edit->setSystem(system);
@@ -113,9 +130,11 @@ void TrayPage::line(const QString& label, const QString& name, std::function<QSt
     edit->setAccessibleName(label);
     edit->setPlaceholderText(hint);
     form()->addRow(label, edit);
+    remembersElement(*edit, session_);
     connect(edit, &QLineEdit::editingFinished, this, [this, edit, get, set, label] {
         if (!edit->isModified()) return;
         edit->setModified(false);
+        if (!ofElementInHand(*edit, session_)) return;
         auto [project, why] = set(edit->text());
         if (why.isEmpty())
             session_.apply(label, std::move(project));

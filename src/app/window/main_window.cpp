@@ -45,6 +45,12 @@
 
 namespace talvik::app {
 
+// What stands in the field in hand comes in as if it were left.
+static void finishTyping(const QWidget& window) {
+    auto* field = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+    if (field && field->isModified() && window.isAncestorOf(field)) emit field->editingFinished();
+}
+
 MainWindow::MainWindow()
     : desk_(new FloorDesk(session_, this)),
       strips_(new StripDesk(session_, bars_, this)),
@@ -240,6 +246,7 @@ void MainWindow::connectParts() {
     for (auto signal : {&Session::changed, &Session::fileChanged})
         connect(&session_, signal, this, &MainWindow::refreshTitle);
     connect(&session_, &Session::refused, this, &MainWindow::say);
+    connect(&session_, &Session::leaving, this, [this] { finishTyping(*this); });
     connect(tray_, &Tray::refused, this, &MainWindow::say);
     connect(&bars_, &BarDesk::said, this, &MainWindow::say);
     connect(desk_, &FloorDesk::said, this, &MainWindow::say);
@@ -583,6 +590,7 @@ bool MainWindow::saveAs(const QString& chosen) {
 }
 
 bool MainWindow::mayLeave() {
+    finishTyping(*this);
     if (!session_.modified()) return true;
     switch (askUnsaved()) {
         case Unsaved::Save:
