@@ -462,12 +462,11 @@ TEST_F(Window, WordsInAFieldStayWithTheirElement) {
     session().setPlace(Place::Layout);
     auto* name = window.tray().findChild<QLineEdit*>(QStringLiteral("slabName"));
     ASSERT_TRUE(name);
-    window.activateWindow();
     auto type = [&](const char* words) {
         name->setFocus();
         name->selectAll();
         QTest::keyClicks(name, QString::fromLatin1(words));
-        ASSERT_EQ(QApplication::focusWidget(), name);
+        ASSERT_EQ(window.focusWidget(), name);
     };
     auto named = [&](const model::Id& id) { return model::findSlab(session().project(), id)->name; };
     type("Jetty");

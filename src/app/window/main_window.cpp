@@ -45,10 +45,10 @@
 
 namespace talvik::app {
 
-// What stands in the field in hand comes in as if it were left.
+// What stands in the field in hand comes in as if it were left. Also where a dialog has the focus just now.
 static void finishTyping(const QWidget& window) {
-    auto* field = qobject_cast<QLineEdit*>(QApplication::focusWidget());
-    if (field && field->isModified() && window.isAncestorOf(field)) emit field->editingFinished();
+    auto* field = qobject_cast<QLineEdit*>(window.focusWidget());
+    if (field && field->isModified()) emit field->editingFinished();
 }
 
 MainWindow::MainWindow()
