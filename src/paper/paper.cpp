@@ -56,7 +56,7 @@ QByteArray withoutZipTimes(QByteArray zip) {
 }
 
 void paintGauge(QPainter& p, const QRectF& r, double ratio, const QString& outcome) {
-    const QColor ink(0x1f, 0x2a, 0x33), over(0xc8, 0x40, 0x1f), grey(0x5d, 0x6b, 0x74);
+    const QColor over(0xc8, 0x40, 0x1f);
     double notch = r.left() + r.width() * 0.77, h = r.height();
     if (outcome == QLatin1String("not applicable")) {
         p.fillRect(QRectF(r.left(), r.center().y() - h * 0.1, r.width() * 0.1, h * 0.2), grey);

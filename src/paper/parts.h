@@ -3,6 +3,7 @@
 
 #include <QBuffer>
 #include <QByteArray>
+#include <QColor>
 #include <QHashSeed>
 #include <QRectF>
 #include <QString>
@@ -16,6 +17,8 @@
 class QPainter;
 
 namespace talvik::paper {
+
+inline const QColor ink(0x1f, 0x2a, 0x33), grey(0x5d, 0x6b, 0x74);
 
 // What `fill` writes to the device it is given; the device is finished with when it returns.
 template <class F>

@@ -7,9 +7,12 @@
 #include <QTextDocument>
 #include <QTextObjectInterface>
 #include <QThreadPool>
+#include <algorithm>
 #include <atomic>
+#include <chrono>
 #include <condition_variable>
 #include <exception>
+#include <functional>
 #include <mutex>
 
 #include "formats/file.h"
@@ -42,8 +45,6 @@ class Vectors final : public QObject, public QTextObjectInterface {
   private:
     const report::Document& document_;
 };
-
-const QColor ink(0x1f, 0x2a, 0x33), grey(0x5d, 0x6b, 0x74);
 
 // A page: points at 96 dpi, and what stays free about the text. What rises above a line or hangs below it, as
 // indices do, reaches into the rim.
@@ -94,20 +95,20 @@ struct Part {
     std::vector<int> headings;
 };
 
-Part paintPart(const report::Document& document, std::size_t from, std::size_t to) {
+// `starts`: of its pieces, and where the last of them ends.
+Part paintPart(const report::Document& document, const std::vector<std::size_t>& starts) {
     Part part;
     part.pdf = written([&](QIODevice* device) {
         Vectors vectors(document);
         Pages pages(device);
-        auto starts = report::pieces(document);
-        starts.push_back(document.blocks.size());
         const QSizeF whole(pages.body().width() + 2 * rim, pages.body().height() + 2 * rim);
-        for (auto k = std::lower_bound(starts.begin(), starts.end(), from); *k < to; ++k) {
+        for (std::size_t k = 0; k + 1 < starts.size(); ++k) {
             QTextDocument text;
             text.setDefaultFont(pages.font());
             text.setDocumentMargin(rim);
             text.documentLayout()->registerHandler(QTextFormat::ImageObject, &vectors);
-            text.setHtml(QString::fromStdString(report::html(document, *k, k[1], report::Target::Flow)));
+            text.setHtml(QString::fromStdString(
+                report::html(document, starts[k], starts[k + 1], report::Target::Flow)));
             text.setPageSize(whole);
             for (int i = 0; i < text.pageCount(); ++i) {
                 auto& painter = pages.next();
@@ -130,20 +131,26 @@ Part paintPart(const report::Document& document, std::size_t from, std::size_t t
     return part;
 }
 
-// Runs of pieces that are painted at once, the same on every machine.
-std::vector<std::size_t> runs(const report::Document& document) {
+// Runs of pieces that are painted at once, the same on every machine: the starts of the pieces of each, and
+// its end.
+std::vector<std::vector<std::size_t>> runs(const report::Document& document) {
     constexpr std::size_t blocks = 800;
-    std::vector<std::size_t> all{0};
-    for (std::size_t at : report::pieces(document))
-        if (at - all.back() >= blocks) all.push_back(at);
-    all.push_back(document.blocks.size());
+    std::vector<std::vector<std::size_t>> all{{}};
+    for (std::size_t at : report::pieces(document)) {
+        if (!all.back().empty() && at - all.back().front() >= blocks) {
+            all.back().push_back(at);
+            all.emplace_back();
+        }
+        all.back().push_back(at);
+    }
+    all.back().push_back(document.blocks.size());
     return all;
 }
 
 // All parts, on every core; none where `on` wants no more. Throws what painting them throws.
 std::vector<Part> paintParts(const report::Document& document, const std::function<bool(double)>& on) {
     const auto starts = runs(document);
-    std::vector<Part> parts(starts.size() - 1);
+    std::vector<Part> parts(starts.size());
     std::mutex guard;
     std::condition_variable changed;
     std::size_t done = 0;
@@ -154,7 +161,7 @@ std::vector<Part> paintParts(const report::Document& document, const std::functi
         pool.start([&, k] {
             std::exception_ptr caught;
             try {
-                if (!stop) parts[k] = paintPart(document, starts[k], starts[k + 1]);
+                if (!stop) parts[k] = paintPart(document, starts[k]);
             } catch (...) {
                 caught = std::current_exception();
                 stop = true;
