@@ -12,6 +12,7 @@
 #include <sstream>
 #include <vector>
 
+#include "formats/encoding.h"
 #include "formats/file.h"
 
 namespace talvik::formats {
@@ -21,12 +22,7 @@ namespace {
 std::string encoded(const std::string& utf8) {
     std::string out;
     for (std::size_t i = 0; i < utf8.size();) {
-        auto c = static_cast<unsigned char>(utf8[i]);
-        int extra = c < 0x80 ? 0 : c < 0xE0 ? 1 : c < 0xF0 ? 2 : 3;
-        unsigned code = extra == 0 ? c : c & (0x3F >> extra);
-        for (int k = 1; k <= extra && i + k < utf8.size(); ++k)
-            code = (code << 6) | (static_cast<unsigned char>(utf8[i + k]) & 0x3F);
-        i += extra + 1;
+        const unsigned code = takeUtf8(utf8, i);
         if (code < 0x80) {
             out += static_cast<char>(code < 32 ? ' ' : code);
         } else {

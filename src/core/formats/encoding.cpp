@@ -51,6 +51,15 @@ void putUtf8(std::string& out, unsigned code) {
         out += char(0xF0 | code >> 18), tail(12), tail(6), tail(0);
 }
 
+unsigned takeUtf8(std::string_view s, std::size_t& i) {
+    const unsigned c = byteAt(s, i);
+    const std::size_t more = c < 0x80 ? 0 : c < 0xE0 ? 1 : c < 0xF0 ? 2 : 3;
+    unsigned code = more == 0 ? c : c & (0x3Fu >> more);
+    for (std::size_t k = 1; k <= more && i + k < s.size(); ++k) code = code << 6 | (byteAt(s, i + k) & 0x3F);
+    i += more + 1;
+    return code;
+}
+
 std::string asUtf8(std::string_view bytes) {
     const bool already = isUtf8(bytes);
     std::string out;

@@ -10,6 +10,8 @@ namespace talvik::formats {
 bool isUtf8(std::string_view bytes);
 // Appends a character in UTF-8; one that is none becomes U+FFFD.
 void putUtf8(std::string& out, unsigned code);
+// The character at `i` of text that is UTF-8, and `i` behind it.
+unsigned takeUtf8(std::string_view text, std::size_t& i);
 // Bytes as UTF-8: as they are where they are that already, else as Western European letters (the code page
 // 1252 of Windows). Control characters but ends of lines and tabs become spaces.
 std::string asUtf8(std::string_view bytes);

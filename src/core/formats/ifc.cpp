@@ -11,6 +11,7 @@
 #include "design/bases.h"
 #include "design/floor_design.h"
 #include "design/slab_design.h"
+#include "formats/encoding.h"
 #include "geometry/band.h"
 #include "model/steps.h"
 
@@ -47,12 +48,7 @@ std::string text(const std::string& utf8) {
         wide = false;
     };
     for (std::size_t i = 0; i < utf8.size();) {
-        const auto c = static_cast<unsigned char>(utf8[i]);
-        const int extra = c < 0x80 ? 0 : c < 0xE0 ? 1 : c < 0xF0 ? 2 : 3;
-        unsigned code = extra == 0 ? c : c & (0x3Fu >> extra);
-        for (int k = 1; k <= extra && i + std::size_t(k) < utf8.size(); ++k)
-            code = (code << 6) | (static_cast<unsigned char>(utf8[i + std::size_t(k)]) & 0x3F);
-        i += std::size_t(extra) + 1;
+        unsigned code = takeUtf8(utf8, i);
         if (code >= 32 && code < 127) {
             leave();
             if (code == '\'' || code == '\\') out += static_cast<char>(code);
