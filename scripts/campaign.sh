@@ -38,15 +38,22 @@ binary, root, seconds = sys.argv[1], sys.argv[2], float(sys.argv[3])
 demos = os.path.join(root, "demos")
 names = ["sundvarg_fish_hall.talvik", "sundvarg_gallery.talvik"]
 seeds = {n: open(os.path.join(demos, n), "rb").read() for n in os.listdir(demos)}
+tables = os.path.join(root, "tests/reference")
+listed = subprocess.run([binary, "calc", "--list"], capture_output=True, text=True, check=True).stdout
+topics = {line for line in listed.splitlines() if not line.startswith(" ")}
+for n in os.listdir(tables):
+    if n.endswith(".csv") and n[:-4] in topics:
+        seeds["calc-" + n] = open(os.path.join(tables, n), "rb").read()
 rng = random.Random(time.time_ns())
 runs = crashes = slow = 0
 most = 0.0
 def damaged(data):
     data = bytearray(data)
+    readable = rng.random() < 0.5  # only figures change, so that more than the reader is tried
     for _ in range(rng.randint(1, 6)):
         if not data: break
         at = rng.randrange(len(data))
-        what = rng.randrange(6)
+        what = 5 if readable else rng.randrange(6)
         if what == 0: data[at] = rng.randrange(256)
         elif what == 1: del data[at:at + rng.randint(1, 200)]
         elif what == 2: data[at:at] = data[at:at + rng.randint(1, 400)]
@@ -59,12 +66,19 @@ def damaged(data):
 end = time.time() + seconds
 with tempfile.TemporaryDirectory() as folder:
     while time.time() < end:
-        name = rng.choice(sorted(seeds))
+        name = rng.choice(sorted(seeds) if rng.random() < 0.2 else sorted(os.listdir(demos)))
         path = os.path.join(folder, name)
         open(path, "wb").write(damaged(seeds[name]))
         if name.endswith(".talvik"):
-            command = rng.choice([["check"], ["check", "--json"], ["schedule", "-o", folder + "/a.xlsx"], ["draw", "-o", folder + "/a.dxf"], ["design", "-o", folder + "/b.talvik"], ["analyse"]])
-            arguments = command[:1] + [path] + command[1:]
+            arguments = rng.choice([
+                ["check", path], ["check", path, "--json"], ["analyse", path], ["analyse", path, "--json"],
+                ["schedule", path, "-o", folder + "/a.xlsx"], ["draw", path, "-o", folder + "/a.dxf"],
+                ["design", path, "-o", folder + "/b.talvik"], ["report", path, "-o", folder + "/a.html"],
+                ["report", path, "-o", folder + "/a.pdf", "--summary"],
+                ["issue", path, "--out", folder + "/issue", "--no-convergence"],
+                ["sweep", path, "--thickness", "200"], ["compare", os.path.join(demos, name), path]])
+        elif name.startswith("calc-"):
+            arguments = ["calc", name[5:-4], "-i", path]
         elif name.endswith(".dxf"):
             arguments = ["import", path, "--map", os.path.join(demos, "sundvarg_fish_hall.map.json"), "-o", folder + "/c.talvik"]
         elif name.endswith(".map.json"):
@@ -85,14 +99,15 @@ with tempfile.TemporaryDirectory() as folder:
             code = None
         took = time.time() - began
         runs += 1
-        if took > 5: slow += 1
-        if code is None or code < 0 or code > 3:
-            crashes += 1
+        wrong = code is None or code < 0 or code > 3
+        slow += took > 5
+        crashes += wrong
+        if wrong or took > 5:
             keep = os.path.join(tempfile.gettempdir(), "talvik-campaign-%d-%s" % (runs, name))
             open(keep, "wb").write(open(path, "rb").read())
-            print("ended with", code, ":", " ".join(arguments), "kept as", keep)
+            print("ended with", code, "in %.1f s:" % took, " ".join(arguments), "kept as", keep, flush=True)
     most = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1e3
 print("%d damaged files: %d crashed or hung, %d over 5 s, at most %.0f MB" % (runs, crashes, slow, most))
-sys.exit(1 if crashes else 0)
+sys.exit(1 if crashes or slow else 0)
 EOF
 exit $wrong
