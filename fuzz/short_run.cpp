@@ -1,7 +1,8 @@
 // A short run of a fuzz target without libFuzzer: its seeds as they are, then RUNS damaged ones, the same
 // every time.
 //   TARGET_short RUNS TARGET SEEDS FOLDER
-// SEEDS is fuzz/seeds.txt; its paths count from FOLDER. A run that goes wrong is told with its number and kept.
+// SEEDS is fuzz/seeds.txt; its paths count from FOLDER. A run that goes wrong is told with its number and
+// kept.
 #include <csignal>
 #include <cstdint>
 #include <cstdio>
@@ -52,16 +53,25 @@ std::vector<std::string> seeds(const std::string& target, const char* list, cons
 }
 
 std::string damaged(std::string s, std::mt19937& random) {
-    static const char* const odd[] = {"1e308", "-1", "0", "NaN", "null", "[]", "{}", "\"\"", "\xff\xfe", "=1+1"};
+    static const char* const odd[] = {"1e308", "-1", "0",    "NaN",      "null",
+                                      "[]",    "{}", "\"\"", "\xff\xfe", "=1+1"};
     auto below = [&](std::size_t n) { return n ? random() % n : 0; };
     for (std::size_t k = 1 + below(6); k > 0 && !s.empty(); --k) {
         // The first byte says what the rest is, and stays more often than not.
         const std::size_t at = below(s.size());
         switch (below(5)) {
-            case 0: s[at] = char(below(256)); break;
-            case 1: s.erase(at, 1 + below(200)); break;
-            case 2: s.insert(at, s.substr(below(s.size()), 1 + below(200))); break;
-            case 3: s.insert(at, odd[below(std::size(odd))]); break;
+            case 0:
+                s[at] = char(below(256));
+                break;
+            case 1:
+                s.erase(at, 1 + below(200));
+                break;
+            case 2:
+                s.insert(at, s.substr(below(s.size()), 1 + below(200)));
+                break;
+            case 3:
+                s.insert(at, odd[below(std::size(odd))]);
+                break;
             default: {
                 const auto digit = s.find_first_of("0123456789", at);
                 if (digit != std::string::npos) s[digit] = char('0' + below(10));

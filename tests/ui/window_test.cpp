@@ -19,6 +19,7 @@
 #include "model/edits.h"
 #include "open_window.h"
 #include "plan/plan_view.h"
+#include "tray/table.h"
 #include "widgets/inline_edit.h"
 #include "widgets/quantity_edit.h"
 #include "window/place_bar.h"
@@ -482,6 +483,54 @@ TEST_F(Window, WordsInAFieldStayWithTheirElement) {
     type("Quay");
     window.openFloorDemo();
     name->clearFocus();
+    answer();
+    EXPECT_TRUE(session().floor());
+}
+
+TEST_F(Window, WordsInACellStayWithTheirElement) {
+    window.openDemo(false);
+    answer();
+    const auto first = slab().id;
+    const auto copied = formats::withCopy(session().base(), first, "Second");
+    ASSERT_TRUE(session().apply(QStringLiteral("Copy"), copied.project));
+    session().setPlace(Place::Actions);
+    auto* table = window.tray().findChild<TrayTable*>(QStringLiteral("finishes"));
+    ASSERT_TRUE(table);
+    auto depth = [&](const model::Id& id) {
+        return model::findSlab(session().project(), id)->finishes.at(0).thickness;
+    };
+    const double was = depth(first);
+    auto type = [&](const char* words) {
+        auto* cell = table->item(0, 1);
+        ASSERT_TRUE(cell);
+        table->setFocus();
+        table->editItem(cell);
+        auto* field = table->viewport()->findChild<QLineEdit*>();
+        ASSERT_TRUE(field);
+        field->selectAll();
+        QTest::keyClicks(field, QString::fromLatin1(words));
+        ASSERT_EQ(window.focusWidget(), field);
+    };
+    auto leave = [&] {
+        window.setFocus();
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    };
+    type("77");
+    session().setElement(copied.copy);
+    EXPECT_EQ(depth(first), 77);
+    EXPECT_EQ(depth(copied.copy), was);
+    leave();
+    EXPECT_EQ(depth(copied.copy), was);
+    // The element goes while words for it stand in the cell; another project of another kind comes.
+    type("88");
+    session().undoStack().undo(), session().undoStack().undo();
+    ASSERT_EQ(session().project().slabs.size(), 1u);
+    leave();
+    EXPECT_EQ(depth(session().element()), was);
+    EXPECT_EQ(table->item(0, 1)->text().toDouble(), was);
+    type("99");
+    window.openFloorDemo();
+    leave();
     answer();
     EXPECT_TRUE(session().floor());
 }

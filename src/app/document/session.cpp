@@ -294,6 +294,7 @@ void Session::seekRemedies() {
 }
 
 void Session::step(std::shared_ptr<const model::Project> project) {
+    if (stepping_ == 0) emit stepping();
     ++stepping_;
     show(std::move(project));
     --stepping_;
@@ -317,9 +318,11 @@ bool Session::apply(const QString& text, model::Project next, const QString& mer
     }
     if (next == *project_) return true;
     model::recordChanges(*project_, next, over());
+    ++stepping_;  // forwards, with what was typed
     undo_.push(new SnapshotCommand(*this, text, project_,
                                    std::make_shared<const model::Project>(std::move(next)),
                                    merge.isEmpty() ? merge : merge + QString::number(mergeSerial_)));
+    --stepping_;
     applyLate();  // where the step went into the one before, the stack tells nothing
     return true;
 }

@@ -119,6 +119,8 @@ class Session : public QObject {
 
   signals:
     void leaving();   // the element in hand or the project: what stands in fields is to come in first
+    void stepping();  // a step of history comes: what is being typed into a cell of a table is not for what
+                      // follows
     void changed();   // the project
     void answered();  // an element, or how far that is
     void selectionChanged();

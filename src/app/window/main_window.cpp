@@ -1,6 +1,8 @@
 #include "window/main_window.h"
 
 #include <QAbstractButton>
+#include <QAbstractItemDelegate>
+#include <QAbstractItemView>
 #include <QApplication>
 #include <QClipboard>
 #include <QCloseEvent>
@@ -45,10 +47,25 @@
 
 namespace talvik::app {
 
+// The table in a cell of which a field stands, if it does.
+static QAbstractItemView* tableOf(const QLineEdit* field) {
+    const auto* inside = field ? field->parentWidget() : nullptr;
+    return inside ? qobject_cast<QAbstractItemView*>(inside->parentWidget()) : nullptr;
+}
 // What stands in the field in hand comes in as if it were left. Also where a dialog has the focus just now.
 static void finishTyping(const QWidget& window) {
     auto* field = qobject_cast<QLineEdit*>(window.focusWidget());
-    if (field && field->isModified()) emit field->editingFinished();
+    if (auto* table = tableOf(field)) {
+        if (field->isModified()) emit table->itemDelegate()->commitData(field);
+        emit table->itemDelegate()->closeEditor(field);
+    } else if (field && field->isModified()) {
+        emit field->editingFinished();
+    }
+}
+// The cell in hand is as it was: after a step of history its row may be another's.
+static void dropCell(const QWidget& window) {
+    auto* field = qobject_cast<QLineEdit*>(window.focusWidget());
+    if (auto* table = tableOf(field)) emit table->itemDelegate()->closeEditor(field);
 }
 
 MainWindow::MainWindow()
@@ -247,6 +264,7 @@ void MainWindow::connectParts() {
         connect(&session_, signal, this, &MainWindow::refreshTitle);
     connect(&session_, &Session::refused, this, &MainWindow::say);
     connect(&session_, &Session::leaving, this, [this] { finishTyping(*this); });
+    connect(&session_, &Session::stepping, this, [this] { dropCell(*this); });
     connect(tray_, &Tray::refused, this, &MainWindow::say);
     connect(&bars_, &BarDesk::said, this, &MainWindow::say);
     connect(desk_, &FloorDesk::said, this, &MainWindow::say);
