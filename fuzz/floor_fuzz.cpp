@@ -76,7 +76,7 @@ model::Floor floorOf(Bytes b) {
 }
 
 // Strips and checks on top of an analysis: every point in one strip each way, every figure a number.
-void design(const model::Project& project, std::size_t floor, analysis::FloorAnalysis a) {
+void checkStrips(const model::Project& project, std::size_t floor, analysis::FloorAnalysis a) {
     auto d = design::FloorDesigner().design(
         project.floors[floor], std::make_shared<const analysis::FloorAnalysis>(std::move(a)), project.basis);
     if (!d) return;
@@ -103,7 +103,7 @@ void analyse(const model::Project& project, std::size_t floor) {
             if (!(c.imbalance < 1e-6)) std::abort();
     for (const auto& t : a.trouble)
         if (t.message.empty()) std::abort();
-    if (a.good()) design(project, floor, std::move(a));
+    if (a.good()) checkStrips(project, floor, std::move(a));
 }
 
 }  // namespace

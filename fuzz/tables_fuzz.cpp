@@ -27,7 +27,7 @@ const char* const drawing =
 const char* const ground =
     "{\"kind\": \"pads\", \"allowable_kPa\": 200, \"allowable_is\": \"gross\", \"founding_depth_m\": 1}";
 
-void design(std::string_view csv, std::string_view json) {
+void makeBases(std::string_view csv, std::string_view json) {
     auto project = model::emptyProject();
     auto read = formats::readColumnLoads(csv, {}, project);
     for (const auto& s : read.keptOut)
@@ -53,10 +53,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const std::string_view text(reinterpret_cast<const char*>(data + 1), size - 1);
     switch (data[0] % 5) {
         case 0:
-            design(text, ground);
+            makeBases(text, ground);
             break;
         case 1:
-            design(table, text);
+            makeBases(table, text);
             break;
         case 2: {
             std::map<std::string, std::string> headers;
