@@ -14,17 +14,17 @@ using namespace talvik;
 
 namespace {
 
-const char* const table =
+const char* const someLoads =
     "column,x[m],y[m],width[mm],depth[mm],case,nature,use,N[kN],Hx[kN],Hy[kN],Mx[kNm],My[kNm]\n"
     "A1,0,0,300,300,G,permanent,,500,0,0,0,0\nA1,0,0,300,300,Q,imposed,B,200,5,0,0,10\n"
     "B1,5,0,400,400,G,permanent,,800,0,0,0,0\n";
-const char* const drawing =
+const char* const someDrawing =
     "0\nSECTION\n2\nENTITIES\n0\nLWPOLYLINE\n8\nSLAB\n90\n4\n70\n1\n10\n0\n20\n0\n10\n9000\n20\n0\n10\n9000\n"
     "20\n6000\n"
     "10\n0\n20\n6000\n0\nCIRCLE\n8\nCOLUMN\n10\n1000\n20\n1000\n40\n200\n0\nLINE\n8\nWALL\n10\n0\n20\n0\n11\n"
     "0\n21\n"
     "6000\n0\nENDSEC\n0\nEOF\n";
-const char* const ground =
+const char* const someGround =
     "{\"kind\": \"pads\", \"allowable_kPa\": 200, \"allowable_is\": \"gross\", \"founding_depth_m\": 1}";
 
 void makeBases(std::string_view csv, std::string_view json) {
@@ -53,10 +53,10 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     const std::string_view text(reinterpret_cast<const char*>(data + 1), size - 1);
     switch (data[0] % 5) {
         case 0:
-            makeBases(text, ground);
+            makeBases(text, someGround);
             break;
         case 1:
-            makeBases(table, text);
+            makeBases(someLoads, text);
             break;
         case 2: {
             std::map<std::string, std::string> headers;
@@ -64,7 +64,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             break;
         }
         case 3: {
-            static const auto work = formats::readDxfText(drawing);
+            static const auto work = formats::readDxfText(someDrawing);
             const auto made = formats::importFloor(model::emptyProject(), work, "fuzz.dxf", text);
             for (const auto& t : made.trouble)
                 if (t.message.empty()) std::abort();
