@@ -15,6 +15,7 @@
 #include "formats/project_file.h"
 #include "layout/panels.h"
 #include "layout/placing.h"
+#include "support/cases.h"
 #include "support/random_floor.h"
 #include "support/regular_floor.h"
 
@@ -218,7 +219,7 @@ TEST(FloorSag, ConvergesAndMoreSteelNeverSagsMore) {
 TEST(FloorSag, RandomFloorsSettle) {
     // More of them where someone asks.
     const char* asked = std::getenv("TALVIK_FLOORS");
-    const unsigned last = asked ? unsigned(std::atoi(asked)) : 40;
+    const unsigned last = asked ? unsigned(std::atoi(asked)) : unsigned(test::cases(40));
     int seen = 0, rounds = 0;
     for (unsigned seed = 1; seed <= last; ++seed) {
         auto p = test::regularFloor(2, 2, 5000, 5000);
