@@ -219,6 +219,9 @@ MainWindow::MainWindow()
 
 MainWindow::~MainWindow() {
     disconnect(qApp, nullptr, this, nullptr);  // focus goes on changing while the parts go
+    // What shows the session goes before it: a table asks for its heads even while it is hidden.
+    hide();
+    qDeleteAll(findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
 }
 
 void MainWindow::buildStatus() {
