@@ -219,9 +219,14 @@ MainWindow::MainWindow()
 
 MainWindow::~MainWindow() {
     disconnect(qApp, nullptr, this, nullptr);  // focus goes on changing while the parts go
-    // What shows the session goes before it: a table asks for its heads even while it is hidden.
+    // What shows the session and works on it goes before it: a table asks for its heads even while it is
+    // hidden, and the history tells when it is cleared.
     hide();
+    for (QObject* from : {static_cast<QObject*>(&session_), static_cast<QObject*>(&session_.undoStack()),
+                          static_cast<QObject*>(&bars_)})
+        disconnect(from, nullptr, this, nullptr);
     qDeleteAll(findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
+    for (QObject* part : std::initializer_list<QObject*>{keeper_, connections_, strips_, desk_}) delete part;
 }
 
 void MainWindow::buildStatus() {
