@@ -306,7 +306,7 @@ TEST_F(Strips, WhatWouldMakeAFloorPassIsFoundTakenAndTakenBack) {
                     {});
     answer();
     session().setPlace(Place::Checks);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, 30000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, 120000));
     session().select(std::nullopt);
     QCoreApplication::processEvents();
     const QRect box = window.margin().remedyRect(0);
