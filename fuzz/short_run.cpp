@@ -1,8 +1,7 @@
 // A short run of a fuzz target without libFuzzer: its seeds as they are, then RUNS damaged ones, the same
 // every time.
 //   TARGET_short RUNS TARGET SEEDS FOLDER
-// SEEDS is fuzz/seeds.txt; its paths count from FOLDER. A run that goes wrong is told with its number and
-// kept.
+// SEEDS is fuzz/seeds.txt; its paths count from FOLDER. The input of a run that goes wrong is kept.
 #include <csignal>
 #include <cstdint>
 #include <cstdio>

@@ -36,7 +36,6 @@ python3 - "$bin/talvik" "$root" "$third" <<'EOF' || wrong=1
 import os, random, resource, subprocess, sys, tempfile, time
 binary, root, seconds = sys.argv[1], sys.argv[2], float(sys.argv[3])
 demos = os.path.join(root, "demos")
-names = ["sundvarg_fish_hall.talvik", "sundvarg_gallery.talvik"]
 seeds = {n: open(os.path.join(demos, n), "rb").read() for n in os.listdir(demos)}
 tables = os.path.join(root, "tests/reference")
 listed = subprocess.run([binary, "calc", "--list"], capture_output=True, text=True, check=True).stdout

@@ -1,17 +1,23 @@
-// How many cases a property tries: all of them, or an eighth in a build with sanitizers, which is that much
-// slower.
+// What a build with sanitizers, which is slower, does with less haste.
 #pragma once
 
 #include <algorithm>
 
 namespace talvik::test {
 
-constexpr int cases(int all) {
 #if defined(__SANITIZE_ADDRESS__) || defined(__SANITIZE_THREAD__)
-    return std::max(1, all / 8);
+inline constexpr bool sanitized = true;
 #else
-    return all;
+inline constexpr bool sanitized = false;
 #endif
+
+// How many cases a property tries: all of them, or an eighth with sanitizers.
+constexpr int cases(int all) {
+    return sanitized ? std::max(1, all / 8) : all;
+}
+// How long a test waits at the most, in ms: four times as long with sanitizers.
+constexpr int patience(int ms) {
+    return sanitized ? 4 * ms : ms;
 }
 
 }  // namespace talvik::test

@@ -15,6 +15,7 @@
 
 #include "bench/bench_window.h"
 #include "open_window.h"
+#include "support/cases.h"
 #include "support/regular_floor.h"
 #include "widgets/inline_edit.h"
 #include "window/place_bar.h"
@@ -306,7 +307,7 @@ TEST_F(Strips, WhatWouldMakeAFloorPassIsFoundTakenAndTakenBack) {
                     {});
     answer();
     session().setPlace(Place::Checks);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, 120000));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, test::patience(30000)));
     session().select(std::nullopt);
     QCoreApplication::processEvents();
     const QRect box = window.margin().remedyRect(0);

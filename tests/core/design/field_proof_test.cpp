@@ -81,7 +81,7 @@ TEST(FieldProof, ThreeHundredFloorsHaveSteelEverywhereWhereTheirStripsAreWithin)
             }
         exact += most <= 1;
     }
-    EXPECT_GT(floors, all * 9 / 10);
+    EXPECT_GT(floors, all * 14 / 15);
     EXPECT_GT(within, all / 3);
     EXPECT_GT(exact, within * 8 / 10) << "of " << within;
     RecordProperty("within", within);
