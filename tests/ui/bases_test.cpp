@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QFileInfo>
 #include <QLineEdit>
+#include <QPointer>
 #include <QPushButton>
 #include <QTableView>
 #include <QTemporaryDir>
@@ -12,6 +13,7 @@
 #include "bases/base_pane.h"
 #include "bases/base_table.h"
 #include "bases/bases_view.h"
+#include "model/base_edits.h"
 #include "open_window.h"
 #include "register/register.h"
 
@@ -289,6 +291,35 @@ TEST_F(BasesWindow, RegisterPastedAndSaved) {
         EXPECT_GT(QFileInfo(path).size(), 1000) << ending;
     }
     EXPECT_NE(table.save(out.filePath(QStringLiteral("register.doc"))), QString());
+}
+
+// An answer that comes while a cell is typed into takes nothing of it away.
+TEST_F(BasesWindow, WordsInACellOutliveAnAnswer) {
+    press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+    ASSERT_EQ(bases().bases.size(), 21u);
+    auto& table = window.below().bases().table();
+    table.model()->sort(0, Qt::AscendingOrder);
+    table.setFocus();
+    table.setCurrentIndex(table.model()->index(0, 4));
+    table.edit(table.currentIndex());
+    const QPointer<QLineEdit> field = table.viewport()->findChild<QLineEdit*>();
+    ASSERT_TRUE(field);
+    field->selectAll();
+    QTest::keyClicks(field, QStringLiteral("7"));
+    // Something else is edited meanwhile, and answered.
+    ASSERT_TRUE(session().apply(QStringLiteral("Depth"),
+                                model::editBases(session().base(), session().bases()->id,
+                                                 [](model::BaseSet& s, auto&) { s.bases[5].h = 800; })));
+    answer();
+    ASSERT_TRUE(field);
+    QTest::keyClicks(field, QStringLiteral("50"));
+    QTest::keyClick(field, Qt::Key_Return);
+    QCoreApplication::processEvents();  // return comes in by the loop
+    EXPECT_EQ(base("A1").size().h, 750);
+    // Left, the rows follow.
+    auto shown = [&] { return table.model()->index(0, 4).data().toString().remove(QLatin1Char(' ')); };
+    EXPECT_TRUE(QTest::qWaitFor([&] { return shown() == QStringLiteral("750"); })) << shown().toStdString();
+    EXPECT_TRUE(session().selection());
 }
 
 // A floor hands its columns down: linked in place 3, followed by the bases, taken note of, unlinked.

@@ -1,5 +1,6 @@
 #include "bases/base_table.h"
 
+#include <QAbstractItemDelegate>
 #include <QAbstractTableModel>
 #include <QApplication>
 #include <QCheckBox>
@@ -333,6 +334,8 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
     connect(over_, &QCheckBox::toggled, this, &BaseTable::refresh);
     for (auto signal : {&Session::answered, &Session::changed})
         connect(&session, signal, this, &BaseTable::refresh);
+    connect(table_->itemDelegate(), &QAbstractItemDelegate::closeEditor, this, &BaseTable::refresh,
+            Qt::QueuedConnection);
     auto follow = [this] {
         if (following_ || !session_.bases()) return;
         following_ = true;
@@ -447,6 +450,9 @@ void BaseTable::paste(const QString& text) {
 
 void BaseTable::refresh() {
     if (!session_.bases()) return;
+    // What is typed into a cell stays there while an answer comes: the rows follow when the cell is left.
+    for (const auto* field : table_->viewport()->findChildren<QLineEdit*>(Qt::FindDirectChildrenOnly))
+        if (field->isVisibleTo(table_->viewport())) return table_->viewport()->update();
     table_->setColumnHidden(Piles, session_.bases()->kind == model::BaseSet::Kind::Pads);
     following_ = true;
     std::set<std::size_t> chosen;
