@@ -107,9 +107,9 @@ Part paintPart(const report::Document& document, const std::vector<std::size_t>&
             text.setDefaultFont(pages.font());
             text.setDocumentMargin(rim);
             text.documentLayout()->registerHandler(QTextFormat::ImageObject, &vectors);
+            text.setPageSize(whole);  // before the text, which would be laid out twice otherwise
             text.setHtml(QString::fromStdString(
                 report::html(document, starts[k], starts[k + 1], report::Target::Flow)));
-            text.setPageSize(whole);
             for (int i = 0; i < text.pageCount(); ++i) {
                 auto& painter = pages.next();
                 painter.save();

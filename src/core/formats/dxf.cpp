@@ -2,9 +2,9 @@
 
 #include <dxflib/dl_creationadapter.h>
 #include <dxflib/dl_dxf.h>
+#include <fmt/format.h>
 
 #include <cmath>
-#include <cstdio>
 #include <cstdlib>
 #include <fstream>
 #include <map>
@@ -19,6 +19,7 @@ namespace talvik::formats {
 namespace {
 
 // DXF text is written as ASCII with \U+XXXX for everything else, which every reader since R2000 understands.
+// There are four digits, so a character beyond U+FFFF is the two of UTF-16 (RFC 2781).
 std::string encoded(const std::string& utf8) {
     std::string out;
     for (std::size_t i = 0; i < utf8.size();) {
@@ -26,9 +27,13 @@ std::string encoded(const std::string& utf8) {
         if (code < 0x80) {
             out += static_cast<char>(code < 32 ? ' ' : code);
         } else {
-            char buffer[16];
-            std::snprintf(buffer, sizeof buffer, "\\U+%04X", code);
-            out += buffer;
+            auto put = [&](unsigned unit) { out += fmt::format("\\U+{:04X}", unit); };
+            if (code < 0x10000) {
+                put(code);
+            } else {
+                put(0xD800 + ((code - 0x10000) >> 10));
+                put(0xDC00 + ((code - 0x10000) & 0x3FF));
+            }
         }
     }
     return out;

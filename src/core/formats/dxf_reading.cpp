@@ -79,22 +79,30 @@ int whole(std::string_view text, int otherwise) {
     return number(text, v) && std::abs(v) < 1e9 ? static_cast<int>(v) : otherwise;
 }
 
-// Names as UTF-8: files before 2007 are in a Latin code page and write other letters as \U+XXXX.
+// What stands as \U+XXXX at `i`, or -1.
+int escaped(std::string_view text, std::size_t i) {
+    if (text.compare(i, 3, "\\U+") != 0 || i + 7 > text.size()) return -1;
+    int code = -1;
+    const char *from = text.data() + i + 3, *end = from + 4;
+    return *from != '-' && std::from_chars(from, end, code, 16).ptr == end ? code : -1;
+}
+// Names as UTF-8: files before 2007 are in a Latin code page and write other letters as \U+XXXX, those beyond
+// U+FFFF as the two of UTF-16.
 std::string utf8(std::string_view raw) {
     const auto text = asUtf8(raw);
     std::string out;
     for (std::size_t i = 0; i < text.size(); ++i) {
-        if (text.compare(i, 3, "\\U+") == 0 && i + 7 <= text.size()) {
-            unsigned code = 0;
-            const char* from = text.data() + i + 3;
-            if (std::from_chars(from, from + 4, code, 16).ptr == from + 4 && code >= 32 &&
-                (code < 0xD800 || code > 0xDFFF)) {
-                putUtf8(out, code);
-                i += 6;
-                continue;
-            }
+        int code = escaped(text, i);
+        if (code >= 0xD800 && code < 0xDC00) {
+            const int low = escaped(text, std::min(i + 7, text.size()));
+            code = low >= 0xDC00 && low < 0xE000 ? 0x10000 + ((code - 0xD800) << 10) + (low - 0xDC00) : -1;
         }
-        out += static_cast<unsigned char>(text[i]) < 32 ? ' ' : text[i];
+        if (code >= 32 && (code < 0xDC00 || code >= 0xE000)) {
+            putUtf8(out, static_cast<unsigned>(code));
+            i += code < 0x10000 ? 6 : 13;
+        } else {
+            out += static_cast<unsigned char>(text[i]) < 32 ? ' ' : text[i];
+        }
     }
     return out;
 }

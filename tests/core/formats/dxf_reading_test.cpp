@@ -230,9 +230,12 @@ TEST(DxfReading, SaysWhatItCannotRead) {
     // Layers that are off are listed as such, and other letters come through.
     auto layers = formats::readDxfText(
         "0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n0\nLAYER\n2\nM\\U+00D6BEL\n62\n-"
-        "7\n0\nLAYER\n2\nW\xC4NDE\n70\n0\n62\n7\n0\nENDTAB\n0\nENDSEC\n" +
+        "7\n0\nLAYER\n2\nW\xC4NDE\n70\n0\n62\n7\n0\nLAYER\n2\n\\U+D83D\\U+DEA2\\U+D83D-\\U+DEA2\\U+-123"
+        "\n62\n7\n0\nENDTAB\n0\nENDSEC\n" +
         entities(""));
-    ASSERT_EQ(layers.work.layers.size(), 2u);
+    ASSERT_EQ(layers.work.layers.size(), 3u);
+    // The two of UTF-16 are one letter, a half of them is none.
+    EXPECT_EQ(layers.work.layers[2], "\U0001F6A2\\U+D83D-\\U+DEA2\\U+-123");
     EXPECT_EQ(layers.work.layers[0], "MÖBEL");
     EXPECT_EQ(layers.work.layers[1], "WÄNDE");
     EXPECT_TRUE(layers.work.offInFile[0] && !layers.work.offInFile[1]);

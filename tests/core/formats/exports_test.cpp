@@ -76,6 +76,18 @@ TEST(Dxf, ReadsBackAtFullSize) {
     EXPECT_NE(formats::writeDxf("/nonexistent/x.dxf", demo.sheet), "");
 }
 
+// U+1F6A2 by RFC 2781: 0xF6A2 is 0x3D of ten bits and 0x2A2.
+TEST(Dxf, LettersBeyondFourDigitsAreTwo) {
+    Demo demo;
+    drawing::Text text;
+    text.height = 3, text.text = "Pier \U0001F6A2 \u00f6";
+    demo.sheet.items.push_back(text);
+    const std::string path = temporary(".dxf");
+    ASSERT_EQ(formats::writeDxf(path, demo.sheet), "");
+    EXPECT_NE(test::readText(path).find("Pier \\U+D83D\\U+DEA2 \\U+00F6"), std::string::npos);
+    fs::remove(path);
+}
+
 TEST(Drawing, StaysOnItsPaperAndShowsEveryRun) {
     Demo demo;
     auto inside = [&](drawing::Point p) {
