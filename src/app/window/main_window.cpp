@@ -50,7 +50,8 @@ namespace talvik::app {
 // The table in a cell of which a field stands, if it does.
 static QAbstractItemView* tableOf(const QLineEdit* field) {
     const auto* inside = field ? field->parentWidget() : nullptr;
-    return inside ? qobject_cast<QAbstractItemView*>(inside->parentWidget()) : nullptr;
+    return inside && field->isVisibleTo(inside) ? qobject_cast<QAbstractItemView*>(inside->parentWidget())
+                                                : nullptr;
 }
 // What stands in the field in hand comes in as if it were left. Also where a dialog has the focus just now.
 static void finishTyping(const QWidget& window) {
