@@ -8,6 +8,7 @@
 #include "design/floors.h"
 #include "formats/project_file.h"
 #include "model/floor_validation.h"
+#include "support/cases.h"
 #include "support/random_floor.h"
 
 using namespace talvik;
@@ -62,7 +63,7 @@ analysis::FloorAnalysis solve(const Floor& f, const analysis::FloorBasis& b = ba
 }  // namespace
 
 TEST(FloorAnalysis, HundredRandomFloorsAreInBalance) {
-    for (unsigned seed = 1; seed <= 100; ++seed) {
+    for (unsigned seed = 1; seed <= unsigned(test::cases(100)); ++seed) {
         Floor f = test::randomFloor(seed);
         auto wrong = model::validateFloor(f, "floors[0]");
         ASSERT_TRUE(wrong.empty()) << seed << " " << wrong[0].message;

@@ -8,6 +8,7 @@
 
 #include "formats/project_file.h"
 #include "model/edits.h"
+#include "support/cases.h"
 #include "support/random_floor.h"
 #include "support/regular_floor.h"
 
@@ -25,7 +26,7 @@ model::Project projectOf(model::Floor f, const std::string& standard = "en1992")
 // station from the analysis' own moments, whatever the checks chose to look at.
 TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
     int stations = 0, strips = 0, over = 0;
-    for (unsigned seed = 1; seed <= 200; ++seed) {
+    for (unsigned seed = 1; seed <= unsigned(test::cases(200)); ++seed) {
         auto f = test::randomFloor(seed);
         // Most along the floor's own sides, some askew of them.
         const auto &a = f.slabs[0].outline[1], &b = f.slabs[0].outline[2];
@@ -82,7 +83,7 @@ TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
             }
         }
     }
-    EXPECT_GT(stations, 10000);
+    EXPECT_GT(stations, test::cases(10000));
     EXPECT_LT(over, strips / 4) << "most random floors can be reinforced";
 }
 
@@ -91,7 +92,7 @@ TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
 // early or crack too wide.
 TEST(FloorDesign, BarEndsResistTheMovedMomentWhereverTheMarginSaysWithin) {
     int stations = 0, judged = 0, early = 0, wide = 0;
-    for (unsigned seed = 1; seed <= 200; ++seed) {
+    for (unsigned seed = 1; seed <= unsigned(test::cases(200)); ++seed) {
         auto f = test::randomFloor(seed);
         f.grounds.clear();  // uplift on half a floor asks for more than slabs can have
         const auto &a = f.slabs[0].outline[1], &b = f.slabs[0].outline[2];
@@ -158,7 +159,7 @@ TEST(FloorDesign, BarEndsResistTheMovedMomentWhereverTheMarginSaysWithin) {
                 }
             }
     }
-    EXPECT_GT(stations, 20000);
+    EXPECT_GT(stations, test::cases(20000));
     EXPECT_LT(early, 0.01 * judged);
     EXPECT_LT(wide, 0.01 * judged);
     RecordProperty("early", early);
