@@ -107,9 +107,13 @@ Part paintPart(const report::Document& document, const std::vector<std::size_t>&
             text.setDefaultFont(pages.font());
             text.setDocumentMargin(rim);
             text.documentLayout()->registerHandler(QTextFormat::ImageObject, &vectors);
-            text.setPageSize(whole);  // before the text, which would be laid out twice otherwise
+            // Laid out once, on pages of their size, and as laid out painted: not shaped a second time.
+            text.setPageSize(whole);
+            text.setLayoutEnabled(false);
             text.setHtml(QString::fromStdString(
                 report::html(document, starts[k], starts[k + 1], report::Target::Flow)));
+            for (auto b = text.begin(); b.isValid(); b = b.next()) b.layout()->setCacheEnabled(true);
+            text.setLayoutEnabled(true);
             for (int i = 0; i < text.pageCount(); ++i) {
                 auto& painter = pages.next();
                 painter.save();
@@ -192,36 +196,37 @@ struct Entry {
     int page = 0;
 };
 
-// The table of contents; as many pages however its numbers are.
+// The table of contents, which comes before what it lists: pages of its entries are counted behind its own.
 Part paintContents(const std::vector<Entry>& entries) {
     constexpr double step = 16;
+    constexpr std::size_t head = 2;  // rows of the heading
     Part part;
     part.pdf = written([&](QIODevice* device) {
         Pages pages(device);
         const double width = pages.body().width();
-        double y = 0;
+        const auto rows = std::size_t(pages.body().height() / step);
+        const int own = int((head + entries.size() + rows - 1) / rows);
         QPainter* painter = nullptr;
-        for (const auto& entry : entries) {
-            if (!painter || y + step > marginY + pages.body().height()) {
+        for (std::size_t row = head; const auto& entry : entries) {
+            if (!painter || row % rows == 0) {
                 const bool first = !painter;
                 painter = &pages.next();
-                y = marginY;
                 painter->setPen(ink);
                 if (first) {
                     painter->setFont(pages.font(18));
-                    painter->drawText(QRectF(marginX, y, width, 24), Qt::AlignLeft,
+                    painter->drawText(QRectF(marginX, marginY, width, 24), Qt::AlignLeft,
                                       QStringLiteral("Contents"));
-                    y += 2 * step;
                 }
             }
+            const double y = marginY + double(row++ % rows) * step;
             auto font = pages.font(11);
             font.setWeight(entry.sub ? QFont::Normal : QFont::DemiBold);
             painter->setFont(font);
             const double x = marginX + (entry.sub ? 16 : 0), wide = width - (x - marginX) - 40;
             painter->drawText(QRectF(x, y, wide, step), Qt::AlignLeft,
                               QFontMetricsF(font).elidedText(entry.text, Qt::ElideRight, wide));
-            painter->drawText(QRectF(marginX, y, width, step), Qt::AlignRight, QString::number(entry.page));
-            y += step;
+            painter->drawText(QRectF(marginX, y, width, step), Qt::AlignRight,
+                              QString::number(own + entry.page));
         }
         part.pages = pages.number();
     });
@@ -277,11 +282,11 @@ std::string writeReportPdf(const std::string& path, const report::Document& docu
             if (b.kind == report::Block::Kind::Heading || b.kind == report::Block::Kind::Subheading)
                 entries.push_back(
                     {QString::fromStdString(b.text), b.kind == report::Block::Kind::Subheading});
-        const int before = paintContents(entries).pages;
         for (std::size_t k = 0; k < std::min(entries.size(), headings.size()); ++k)
-            entries[k].page = before + headings[k] + 1;
-        pdfs.push_back(paintContents(entries).pdf);
-        count += before;
+            entries[k].page = headings[k] + 1;
+        auto contents = paintContents(entries);
+        count += contents.pages;
+        pdfs.push_back(std::move(contents.pdf));
     }
     for (auto& part : parts) pdfs.push_back(std::move(part.pdf));
     if (!on(0.92)) return stopped;
