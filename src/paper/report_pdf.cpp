@@ -209,14 +209,13 @@ Part paintContents(const std::vector<Entry>& entries) {
         QPainter* painter = nullptr;
         for (std::size_t row = head; const auto& entry : entries) {
             if (!painter || row % rows == 0) {
-                const bool first = !painter;
                 painter = &pages.next();
                 painter->setPen(ink);
-                if (first) {
-                    painter->setFont(pages.font(18));
-                    painter->drawText(QRectF(marginX, marginY, width, 24), Qt::AlignLeft,
-                                      QStringLiteral("Contents"));
-                }
+            }
+            if (row == head) {
+                painter->setFont(pages.font(18));
+                painter->drawText(QRectF(marginX, marginY, width, 24), Qt::AlignLeft,
+                                  QStringLiteral("Contents"));
             }
             const double y = marginY + double(row++ % rows) * step;
             auto font = pages.font(11);

@@ -19,7 +19,7 @@ namespace talvik::formats {
 namespace {
 
 // DXF text is written as ASCII with \U+XXXX for everything else, which every reader since R2000 understands.
-// There are four digits, so a character beyond U+FFFF is the two of UTF-16 (RFC 2781).
+// There are four digits, so a character beyond U+FFFF is the two of UTF-16.
 std::string encoded(const std::string& utf8) {
     std::string out;
     for (std::size_t i = 0; i < utf8.size();) {
@@ -27,13 +27,7 @@ std::string encoded(const std::string& utf8) {
         if (code < 0x80) {
             out += static_cast<char>(code < 32 ? ' ' : code);
         } else {
-            auto put = [&](unsigned unit) { out += fmt::format("\\U+{:04X}", unit); };
-            if (code < 0x10000) {
-                put(code);
-            } else {
-                put(0xD800 + ((code - 0x10000) >> 10));
-                put(0xDC00 + ((code - 0x10000) & 0x3FF));
-            }
+            for (const char16_t unit : utf16(code)) out += fmt::format("\\U+{:04X}", unsigned(unit));
         }
     }
     return out;

@@ -60,6 +60,12 @@ unsigned takeUtf8(std::string_view s, std::size_t& i) {
     return code;
 }
 
+std::u16string utf16(unsigned code) {
+    if (code < 0x10000) return {char16_t(code)};
+    code -= 0x10000;
+    return {char16_t(0xD800 + (code >> 10)), char16_t(0xDC00 + (code & 0x3FF))};
+}
+
 std::string asUtf8(std::string_view bytes) {
     const bool already = isUtf8(bytes);
     std::string out;

@@ -12,6 +12,8 @@ bool isUtf8(std::string_view bytes);
 void putUtf8(std::string& out, unsigned code);
 // The character at `i` of text that is UTF-8, and `i` behind it.
 unsigned takeUtf8(std::string_view text, std::size_t& i);
+// The one or two units of UTF-16 (RFC 2781) that a character is.
+std::u16string utf16(unsigned code);
 // Bytes as UTF-8: as they are where they are that already, else as Western European letters (the code page
 // 1252 of Windows). Control characters but ends of lines and tabs become spaces.
 std::string asUtf8(std::string_view bytes);

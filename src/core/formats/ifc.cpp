@@ -58,12 +58,7 @@ std::string text(const std::string& utf8) {
         if (code < 32) code = ' ';
         if (!wide) out += "\\X2\\";
         wide = true;
-        if (code > 0xFFFF) {
-            code -= 0x10000;
-            out += fmt::format("{:04X}{:04X}", 0xD800 + (code >> 10), 0xDC00 + (code & 0x3FF));
-        } else {
-            out += fmt::format("{:04X}", code);
-        }
+        for (const char16_t unit : utf16(code)) out += fmt::format("{:04X}", unsigned(unit));
     }
     leave();
     return out + "'";
