@@ -142,15 +142,12 @@ void BasePane::seekSizes() {
     seek_ = std::jthread([this, base, answer = session_.basesDesign()](std::stop_token stop) {
         auto found = design::alternatives(*answer, *base, stop);
         if (stop.stop_requested()) return;
-        QMetaObject::invokeMethod(
-            this,
-            [this, base, found = std::move(found)]() mutable {
-                if (base != sizesOf_) return;
-                sizes_ = std::move(found);
-                seeking_ = false;
-                update();
-            },
-            Qt::QueuedConnection);
+        inbox_.hand([this, base, found = std::move(found)]() mutable {
+            if (base != sizesOf_) return;
+            sizes_ = std::move(found);
+            seeking_ = false;
+            update();
+        });
     });
 }
 

@@ -1,5 +1,5 @@
-// The base in hand, beside the register of all: its sections with the pressure below it, its bars as a cage that
-// turns, the sizes that would do as dots, and what any number of types costs. One of these at a time.
+// The base in hand, beside the register of all: its sections with the pressure below it, its bars as a cage
+// that turns, the sizes that would do as dots, and what any number of types costs. One of these at a time.
 #pragma once
 
 #include <QWidget>
@@ -74,6 +74,7 @@ class BasePane : public QWidget {
     const std::vector<bases::Laid>& bars(const design::BasePart& base) const;
     std::shared_ptr<const design::BasePart> held() const;
     // Last: stopped and joined before anything else goes.
+    Inbox inbox_;
     std::jthread seek_;
 };
 

@@ -732,46 +732,41 @@ void FloorDesk::readDrawing(const std::string& name, const QString& path, bool p
     readingShare_ = 0;
     reader_ = std::jthread([this, name, path, place](std::stop_token stop) {
         auto progress = [this](double share) {
-            QMetaObject::invokeMethod(
-                this, [this, share] { readingShare_ = share, emit changed(); }, Qt::QueuedConnection);
+            inbox_.hand([this, share] { readingShare_ = share, emit changed(); });
         };
         auto read =
             std::make_shared<formats::ReadLinework>(formats::openDxf(path.toStdString(), progress, stop));
-        QMetaObject::invokeMethod(
-            this,
-            [this, name, place, read] {
-                reading_ = false;
-                if (!read->error.empty()) {
-                    failed_.insert(name);
-                    emit said(qs(read->error));
-                    return emit changed();
-                }
-                auto work = std::make_shared<const layout::Linework>(std::move(read->work));
-                linework_[name] = work;
-                index_.reset();
-                below_.reset();
-                if (place)
-                    edit(tr("Drawing below"), [&](model::Floor& f, model::Project& p) {
-                        auto u = layout::placeAsDrawn(*work, name);
-                        u.id = newId(p, 'u');
-                        f.underlays = {u};
-                    });
-                QString text =
-                    tr("%1 lines on %2 layers read").arg(work->paths.size()).arg(work->layers.size());
-                int out = 0;
-                QStringList what;
-                for (const auto& [kind, n] : work->unread) {
-                    out += n;
-                    if (what.size() < 6) what << QStringLiteral("%1 × %2").arg(n).arg(qs(kind));
-                }
-                if (out) text += tr("; left out: %1").arg(what.join(QLatin1String(", ")));
-                if (!work->unitKnown)
-                    text += tr("; the drawing names no unit, lengths were taken as millimetres");
-                for (const auto& n : work->notes) text += QStringLiteral("; ") + qs(n);
-                if (place || out || !read->cut.empty()) emit said(text + QLatin1Char('.'));
-                emit changed();
-            },
-            Qt::QueuedConnection);
+        inbox_.hand([this, name, place, read] {
+            reading_ = false;
+            if (!read->error.empty()) {
+                failed_.insert(name);
+                emit said(qs(read->error));
+                return emit changed();
+            }
+            auto work = std::make_shared<const layout::Linework>(std::move(read->work));
+            linework_[name] = work;
+            index_.reset();
+            below_.reset();
+            if (place)
+                edit(tr("Drawing below"), [&](model::Floor& f, model::Project& p) {
+                    auto u = layout::placeAsDrawn(*work, name);
+                    u.id = newId(p, 'u');
+                    f.underlays = {u};
+                });
+            QString text = tr("%1 lines on %2 layers read").arg(work->paths.size()).arg(work->layers.size());
+            int out = 0;
+            QStringList what;
+            for (const auto& [kind, n] : work->unread) {
+                out += n;
+                if (what.size() < 6) what << QStringLiteral("%1 × %2").arg(n).arg(qs(kind));
+            }
+            if (out) text += tr("; left out: %1").arg(what.join(QLatin1String(", ")));
+            if (!work->unitKnown)
+                text += tr("; the drawing names no unit, lengths were taken as millimetres");
+            for (const auto& n : work->notes) text += QStringLiteral("; ") + qs(n);
+            if (place || out || !read->cut.empty()) emit said(text + QLatin1Char('.'));
+            emit changed();
+        });
     });
 }
 const layout::Linework* FloorDesk::linework(const Id& underlay) const {

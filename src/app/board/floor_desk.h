@@ -146,6 +146,7 @@ class FloorDesk : public QObject {
     bool reading_ = false;
     double readingShare_ = 0;
     std::set<std::string> failed_;
+    Inbox inbox_;
     std::jthread reader_;
 
     void refresh();

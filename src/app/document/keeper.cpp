@@ -112,9 +112,7 @@ void Keeper::work(std::stop_token stop) {
         hold.lock();
         busy_ = false;
         idle_.notify_all();
-        if (!why.empty())
-            QMetaObject::invokeMethod(
-                this, [this, why] { emit failed(QString::fromStdString(why)); }, Qt::QueuedConnection);
+        if (!why.empty()) inbox_.hand([this, why] { emit failed(QString::fromStdString(why)); });
     }
 }
 

@@ -9,6 +9,7 @@
 #include <optional>
 #include <thread>
 
+#include "document/inbox.h"
 #include "formats/kept.h"
 
 namespace talvik::app {
@@ -45,6 +46,7 @@ class Keeper : public QObject {
     bool busy_ = false, taken_ = false;
     std::mutex mutex_;
     std::condition_variable_any wake_, idle_;
+    Inbox inbox_;
     std::jthread thread_;
 
     void follow();  // the session's path

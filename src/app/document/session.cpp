@@ -51,34 +51,28 @@ Session::Session(QObject* parent)
       // Both calls come from the background and are handed over to this object's thread.
       live_(
           [this](const design::Request& request, design::Designer::Answer answer) {
-              QMetaObject::invokeMethod(
-                  this,
-                  [this, asked = request.asked, answer = std::move(answer)] {
-                      // An edit, or another project, may have come while this waited to be handed over.
-                      if (asked != asked_) return;
-                      auto& known = answers_[answer->element];
-                      const bool same = known == answer;
-                      known = answer;
-                      if (!same) gather();
-                      if (same && (answer->element != element_ || !stale_)) return;
-                      if (answer->element == element_) {
-                          if (stale_) answerMs_ = double(since_.nsecsElapsed()) / 1e6;
-                          stale_ = false, progress_ = 1;
-                          if (answer->complete && answer->summary.over > 0) remedyTimer_.start();
-                      }
-                      emit answered();
-                  },
-                  Qt::QueuedConnection);
+              inbox_.hand([this, asked = request.asked, answer = std::move(answer)] {
+                  // An edit, or another project, may have come while this waited to be handed over.
+                  if (asked != asked_) return;
+                  auto& known = answers_[answer->element];
+                  const bool same = known == answer;
+                  known = answer;
+                  if (!same) gather();
+                  if (same && (answer->element != element_ || !stale_)) return;
+                  if (answer->element == element_) {
+                      if (stale_) answerMs_ = double(since_.nsecsElapsed()) / 1e6;
+                      stale_ = false, progress_ = 1;
+                      if (answer->complete && answer->summary.over > 0) remedyTimer_.start();
+                  }
+                  emit answered();
+              });
           },
           [this](const model::Id& id, double share) {
-              QMetaObject::invokeMethod(
-                  this,
-                  [this, id, share] {
-                      if (id != element_ || !stale_) return;
-                      progress_ = share;
-                      emit answered();
-                  },
-                  Qt::QueuedConnection);
+              inbox_.hand([this, id, share] {
+                  if (id != element_ || !stale_) return;
+                  progress_ = share;
+                  emit answered();
+              });
           }) {
     undo_.setUndoLimit(0);
     remedyTimer_.setSingleShot(true);
@@ -270,26 +264,20 @@ void Session::seekRemedies() {
         std::jthread([this, snapshot = std::make_shared<const model::Project>(base()), part = soughtFor_,
                       serial = remedySerial_, now = answered](std::stop_token stop) {
             auto each = [this, serial](const design::Remedy& one) {
-                QMetaObject::invokeMethod(
-                    this,
-                    [this, serial, one] {
-                        if (serial != remedySerial_) return;
-                        remedies_.found.push_back(one);
-                        emit remediesChanged();
-                    },
-                    Qt::QueuedConnection);
+                inbox_.hand([this, serial, one] {
+                    if (serial != remedySerial_) return;
+                    remedies_.found.push_back(one);
+                    emit remediesChanged();
+                });
             };
             auto found = design::remedies(*snapshot, part, stop, each, now);
             if (stop.stop_requested()) return;
-            QMetaObject::invokeMethod(
-                this,
-                [this, serial, found = std::move(found)]() mutable {
-                    if (serial != remedySerial_) return;
-                    remedies_ = std::move(found);
-                    search_ = Search::Done;
-                    emit remediesChanged();
-                },
-                Qt::QueuedConnection);
+            inbox_.hand([this, serial, found = std::move(found)]() mutable {
+                if (serial != remedySerial_) return;
+                remedies_ = std::move(found);
+                search_ = Search::Done;
+                emit remediesChanged();
+            });
         });
 }
 

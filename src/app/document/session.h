@@ -16,6 +16,7 @@
 #include "design/floor_design.h"
 #include "design/live_answers.h"
 #include "design/remedies.h"
+#include "document/inbox.h"
 #include "report/open_matters.h"
 
 namespace talvik::app {
@@ -173,6 +174,7 @@ class Session : public QObject {
     QElapsedTimer since_;  // the last asking
     int asked_ = 0;        // grows with each asking: answers to older ones are dropped
     // Last: stopped and joined before anything else goes.
+    Inbox inbox_;
     std::jthread remedyThread_;
     design::LiveAnswers live_;
 };

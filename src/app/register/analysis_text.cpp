@@ -78,16 +78,13 @@ void AnalysisText::seekConvergence() {
         while (project->floors[index]->id != id) ++index;
         auto c = design::convergence(*project, index, stop);
         if (stop.stop_requested()) return;
-        QMetaObject::invokeMethod(
-            this,
-            [this, serial, c = std::move(c)] {
-                convergence_->setText(tr("How far from converged?"));
-                convergence_->setEnabled(true);
-                if (serial != serial_) return;
-                found_ = c;
-                refresh();
-            },
-            Qt::QueuedConnection);
+        inbox_.hand([this, serial, c = std::move(c)] {
+            convergence_->setText(tr("How far from converged?"));
+            convergence_->setEnabled(true);
+            if (serial != serial_) return;
+            found_ = c;
+            refresh();
+        });
     });
 }
 

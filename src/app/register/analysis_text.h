@@ -26,6 +26,7 @@ class AnalysisText : public QWidget {
     QPushButton* convergence_;
     analysis::Convergence found_;  // once that was asked
     int serial_ = 0;
+    Inbox inbox_;
     std::jthread run_;
 
     void seekConvergence();

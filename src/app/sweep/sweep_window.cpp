@@ -183,12 +183,9 @@ QString SweepWindow::start() {
     thread_ =
         std::jthread([this, project = of_, floor = floor_, wish, serial = ++serial_](std::stop_token stop) {
             auto tell = [this, serial](auto what) {
-                QMetaObject::invokeMethod(
-                    this,
-                    [this, serial, what] {
-                        if (serial == serial_) what();
-                    },
-                    Qt::QueuedConnection);
+                inbox_.hand([this, serial, what] {
+                    if (serial == serial_) what();
+                });
             };
             design::sweep(*project, floor, wish, stop, [&](const design::SweepPoint& p, std::size_t of) {
                 tell([this, p, of] {

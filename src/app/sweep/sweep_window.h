@@ -7,6 +7,7 @@
 #include <thread>
 
 #include "design/sweep.h"
+#include "document/inbox.h"
 
 class QCheckBox;
 class QComboBox;
@@ -53,6 +54,7 @@ class SweepWindow : public QWidget {
     bool running_ = false;
     int serial_ = 0;
     // Last: stopped and joined before anything else goes.
+    Inbox inbox_;
     std::jthread thread_;
 
     void refresh();
