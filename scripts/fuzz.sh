@@ -19,7 +19,11 @@ while read -r target first path; do
 done < "$root/fuzz/seeds.txt"
 wrong=0
 for target in floor_fuzz:60000 dxf_fuzz:40000 tables_fuzz:20000; do
-    "$build/bin/${target%:*}" -max_total_time="$seconds" -timeout=20 -rss_limit_mb=4000 -max_len="${target#*:}" \
-        -len_control=10 -artifact_prefix="$build/" "$build/${target%:*}.corpus" "$build/${target%:*}.seeds" 2>&1 | tail -6 || wrong=1
+    name=${target%:*}
+    "$build/bin/$name" -max_total_time="$seconds" -timeout=60 -rss_limit_mb=4000 -max_len="${target#*:}" \
+        -len_control=10 -print_final_stats=1 -artifact_prefix="$build/" "$build/$name.corpus" "$build/$name.seeds" \
+        > "$build/$name.log" 2>&1 || wrong=1
+    echo "$name: $build/$name.log"
+    grep -E 'ERROR|SUMMARY|Test unit written|number_of_executed|peak_rss' "$build/$name.log" || true
 done
 exit $wrong

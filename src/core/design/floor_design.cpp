@@ -6,6 +6,7 @@
 #include <array>
 #include <cmath>
 
+#include "catalogs/catalogs.h"
 #include "design/edge_bars.h"
 #include "design/floor_checks.h"
 #include "design/measure.h"
@@ -13,6 +14,7 @@
 #include "design/strip_checks.h"
 #include "fem/parallel/pool.h"
 #include "schedule/plan_bars.h"
+#include "units/units.h"
 
 namespace talvik::design {
 namespace {
@@ -396,14 +398,46 @@ class FloorDesigner::Stages {
     }
 };
 
+namespace {
+
+// Slabs on ground are cast like foundations.
+model::Basis asCast(const model::Floor& floor, model::Basis basis) {
+    if (!floor.grounds.empty()) basis.coverBottom = basis.coverFoundation;
+    return basis;
+}
+
+// Where a slab or zone is so thin that bars in the second layer have no depth worth the name; nothing
+// otherwise.
+std::string noRoom(const model::Floor& floor, const model::Basis& basis) {
+    constexpr double leastDepth = 20;
+    double bar = model::largestBar(basis);
+    for (const auto& run : floor.strips.bars)
+        if (const auto* known = catalogs::barCatalog(basis.barCatalog)->find(run.bar))
+            bar = std::max(bar, known->diameter);
+    const double least = std::max(basis.coverTop, basis.coverBottom) + 1.5 * bar + leastDepth;
+    const auto sentence = [&](const char* kind, const auto& of) {
+        return fmt::format(
+            "{} {}, {} mm thick, leaves no room for two layers of bars of {} mm inside its covers; make it "
+            "at least {} mm thick, or take smaller covers or bars.",
+            kind, of.name.empty() ? of.id : of.name, units::plain(of.thickness), units::plain(bar),
+            units::plain(std::ceil(least)));
+    };
+    for (const auto& slab : floor.slabs)
+        if (slab.thickness < least) return sentence("Slab", slab);
+    for (const auto& zone : floor.zones)
+        if (zone.thickness < least) return sentence("Zone", zone);
+    return {};
+}
+
+}  // namespace
+
 std::shared_ptr<const FloorDesign> FloorDesigner::design(
     const std::shared_ptr<const model::Floor>& floor,
     const std::shared_ptr<const analysis::FloorAnalysis>& analysis, const model::Basis& of,
     std::stop_token stop) {
     if (!analysis || !analysis->good() || analysis->stopped) return nullptr;
-    // Slabs on ground are cast like foundations.
-    model::Basis basis = of;
-    if (!floor->grounds.empty()) basis.coverBottom = basis.coverFoundation;
+    const model::Basis basis = asCast(*floor, of);
+    if (!noRoom(*floor, basis).empty()) return nullptr;
     auto f = std::make_shared<FloorDesign>();
     f->element = floor->id, f->name = floor->name;
     f->floor = floor;
@@ -440,8 +474,9 @@ void FloorDesigner::design(const Request& request, std::stop_token stop,
             auto none = std::make_shared<FloorDesign>();
             none->element = request.element, none->name = floors[i]->name;
             none->floor = input.floor, none->analysis = analysis;
-            none->error =
-                analysis->trouble.empty() ? "The floor has no answer." : analysis->trouble.front().message;
+            none->error = analysis->trouble.empty() ? noRoom(*input.floor, asCast(*input.floor, basis))
+                                                    : analysis->trouble.front().message;
+            if (none->error.empty()) none->error = "The floor has no answer.";
             f = std::move(none);
         }
         const auto before = answer_;

@@ -334,7 +334,8 @@ std::string readColumnMap(std::string_view text, std::map<std::string, std::stri
     const json j = json::parse(text, nullptr, false);
     if (j.is_discarded() || !j.is_object()) return "The map of columns is no JSON object.";
     for (const auto& [key, value] : j.items()) {
-        if (std::none_of(std::begin(fields), std::end(fields), [&](const Field& f) { return key == f.name; }))
+        if (std::none_of(std::begin(fields), std::end(fields),
+                         [&k = key](const Field& f) { return k == f.name; }))
             return fmt::format("The map of columns names \"{}\", which no column is called here.",
                                shown(key));
         if (!value.is_string())

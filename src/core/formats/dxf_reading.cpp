@@ -19,7 +19,7 @@ using geometry::Point;
 using layout::Path;
 using model::Outline;
 
-constexpr std::size_t mostPaths = 2'000'000, mostCorners = 12'000'000;
+constexpr std::size_t mostPaths = 2'000'000, mostCorners = 12'000'000, mostVain = 100'000;
 constexpr int deepest = 24;       // blocks within blocks
 constexpr double largest = 1e12;  // coordinates beyond are damage
 constexpr double pi = std::numbers::pi;
@@ -581,13 +581,13 @@ class Reader {
             if (work().paths.size() >= mostPaths || corners_ > mostCorners) return void(full_ = true);
             Shape s = shape;
             map(s, m);
+            if (depth > 0) corners_ += s.corners.size();
             bool good = true;
             for (const auto& c : s.corners) good = good && std::abs(c.x) < largest && std::abs(c.y) < largest;
             if (!good) {
                 leaveOut("lines too far away");
                 continue;
             }
-            if (depth > 0) corners_ += s.corners.size();
             work().paths.push_back(
                 {onLayer >= 0 && s.layer == zero ? onLayer : s.layer, std::move(s.corners), s.closed});
         }
@@ -602,6 +602,7 @@ class Reader {
                 continue;
             }
             const Block& inner = found->second;
+            if (inner.shapes.empty() && inner.inserts.empty()) continue;  // texts alone, say
             for (int r = 0; r < in.rows; ++r)
                 for (int k = 0; k < in.columns; ++k) {
                     if (full_ || stop_.stop_requested()) return;
@@ -614,12 +615,14 @@ class Reader {
                              1,
                              dx * std::cos(in.angle) - dy * std::sin(in.angle),
                              dx * std::sin(in.angle) + dy * std::cos(in.angle)};
+                    const auto before = work().paths.size();
                     show(inner, base.after(in.map).after(step).after(m),
                          in.layer == zero ? onLayer : in.layer, depth + 1);
+                    if (work().paths.size() == before && ++vain_ > mostVain) return void(full_ = true);
                 }
         }
     }
-    std::size_t shown_ = 0;
+    std::size_t shown_ = 0, vain_ = 0;  // blocks shown, and those of them that showed nothing
 };
 
 }  // namespace

@@ -22,6 +22,38 @@ model::Project projectOf(model::Floor f, const std::string& standard = "en1992")
     return p;
 }
 
+// A second layer of bars needs a depth; without one there is no design but a sentence. Where there is one,
+// every figure is a number.
+TEST(FloorDesign, ASlabTooThinForItsBarsIsToldNotDesigned) {
+    for (const bool onGround : {false, true})
+        for (double thickness = 50; thickness <= 160; thickness += 5) {
+            auto p = test::regularFloor(2, 2, 3000, 3000, thickness);
+            auto f = *p.floors[0];
+            if (onGround) f.columns.clear(), f.grounds = {{"g1", "", {}, 0.02}};
+            p.floors = {std::make_shared<const model::Floor>(f)};
+            const double cover = onGround ? p.basis.coverFoundation : p.basis.coverTop;
+            const auto answer =
+                std::dynamic_pointer_cast<const design::FloorDesign>(design::designNow(p, "f1"));
+            ASSERT_TRUE(answer && answer->analysis->good());
+            // The inner layer of H20 lies 30 mm inside the cover, with 20 mm of depth at least.
+            if (thickness < cover + 30 + 20) {
+                EXPECT_NE(answer->error.find("Slab S, " + units::plain(thickness) + " mm thick"),
+                          std::string::npos)
+                    << answer->error;
+                EXPECT_NE(answer->error.find("at least " + units::plain(cover + 50) + " mm"),
+                          std::string::npos)
+                    << answer->error;
+                EXPECT_TRUE(answer->all().empty());
+                continue;
+            }
+            EXPECT_EQ(answer->error, "");
+            EXPECT_FALSE(answer->all().empty());
+            for (const auto* c : answer->all())
+                EXPECT_TRUE(std::isfinite(c->demand) && std::isfinite(c->limit))
+                    << thickness << ' ' << c->key;
+        }
+}
+
 // Where the margin says within, the steel provided is nowhere less than required: worked out anew at every
 // station from the analysis' own moments, whatever the checks chose to look at.
 TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {

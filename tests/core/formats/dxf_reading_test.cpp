@@ -241,6 +241,34 @@ TEST(DxfReading, SaysWhatItCannotRead) {
     EXPECT_TRUE(layers.work.offInFile[0] && !layers.work.offInFile[1]);
 }
 
+// Arrays of blocks that show nothing: few bytes, and millions of steps if each were gone through.
+TEST(DxfReading, BlocksThatShowNothingCostLittle) {
+    const auto drawing = [](const std::string& inner) {
+        return "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n2\nIN\n" + inner + "0\nENDBLK\n0\nENDSEC\n" +
+               entities(
+                   "0\nINSERT\n2\nIN\n70\n30000\n71\n30000\n41\n1e9\n42\n1e9\n0\nLINE\n10\n0\n20\n0\n11\n5\n2"
+                   "1\n0\n");
+    };
+    // Texts alone: passed over at once, and nothing else is lost.
+    const auto texts = formats::readDxfText(drawing("0\nTEXT\n10\n0\n20\n0\n40\n5\n1\nword\n"));
+    ASSERT_EQ(texts.error, "");
+    EXPECT_EQ(texts.work.paths.size(), 1u);
+    for (const auto& n : texts.work.notes) EXPECT_EQ(n.find("left out"), std::string::npos) << n;
+    // Blocks that are not there, and lines too far away: given up after a while, and told.
+    for (const auto& [inner, what] :
+         {std::pair("0\nINSERT\n2\nNOWHERE\n", "INSERT of a block that is not there"),
+          std::pair("0\nLINE\n10\n1e6\n20\n0\n11\n0\n21\n0\n", "lines too far away")}) {
+        const auto read = formats::readDxfText(drawing(inner));
+        ASSERT_EQ(read.error, "");
+        ASSERT_TRUE(read.work.unread.contains(what)) << what;
+        EXPECT_LE(read.work.unread.at(what), 100'001) << what;
+        bool told = false;
+        for (const auto& n : read.work.notes) told |= n.find("left out") != std::string::npos;
+        EXPECT_TRUE(told) << what;
+        EXPECT_EQ(read.work.paths.size(), 1u);  // the line beside them
+    }
+}
+
 TEST(DxfReading, TwoThousandDamagedFilesNeitherCrashNorHang) {
     std::string good = test::readText(source("demos/sundvarg_fish_hall.dxf"));
     std::mt19937 random(11);
