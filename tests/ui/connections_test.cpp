@@ -195,7 +195,7 @@ TEST_F(Connections, WhatWouldMakeItPassIsFoundForTheOneInHandAndTakenByAClick) {
     const std::string start = text();
     click(canvas(), at(21900, 6500));
     ASSERT_TRUE(
-        QTest::qWaitFor([&] { return session().sought() && session().soughtFor().key == "c112"; }, 60000));
+        QTest::qWaitFor([&] { return session().sought() && session().soughtFor().key == "c112"; }, 240000));
     const auto& found = session().remedies();
     ASSERT_GE(found.size(), 3u);
     EXPECT_EQ(found[0].text, "Studs on rails");
