@@ -57,6 +57,34 @@ TEST_F(FloorWindow, ShowsBalanceExtremesAndLines) {
     EXPECT_TRUE(std::isnan(canvas().valueAt({11000, 9000}))) << "in the opening";
 }
 
+// Analysed, and not designed: every place says so or goes without, and the figures of the analysis stand.
+TEST_F(FloorWindow, ASlabTooThinForItsBarsIsSaidAndComesBack) {
+    session().apply(QStringLiteral("thin"), model::editFloor(session().base(), "f1", [](auto& f, auto&) {
+                        f.slabs[0].thickness = 60, f.choices.meshSize = 700;
+                    }));
+    answer();
+    auto* status = window.findChild<QLabel*>(QStringLiteral("status"));
+    ASSERT_TRUE(status);
+    const QString why = QString::fromStdString(session().answer()->error);
+    EXPECT_TRUE(why.contains(QLatin1String("60 mm thick, leaves no room"))) << why.toStdString();
+    for (int place = int(Place::Basis); place <= int(Place::Issue); ++place) {
+        session().setPlace(Place(place));
+        QCoreApplication::processEvents();
+        EXPECT_EQ(status->text().toStdString(), why.toStdString()) << place;
+        window.grab();
+        for (int f = 0; canvas().isVisible() && f < fields().count(); ++f) {
+            fields().setCurrentIndex(f);
+            for (double x = -1000; x < 26000; x += 4600) click(canvas(), canvas().pixel({x, 5300}).toPoint());
+            window.grab();
+        }
+    }
+    EXPECT_TRUE(analysisText().contains(QLatin1String("Loads and reactions")));
+    EXPECT_FALSE(session().floorDesign());
+    session().undoStack().undo();
+    answer();
+    EXPECT_TRUE(session().floorDesign());
+}
+
 TEST_F(FloorWindow, ThePointerReadsEveryFieldInEveryPlace) {
     QLabel* coordinates = window.findChild<QLabel*>(QStringLiteral("coordinates"));
     ASSERT_TRUE(coordinates);

@@ -432,6 +432,7 @@ QString MainWindow::state() const {
         if (session_.stale()) return (tr("Analysing, %1 %").arg(100 * session_.progress(), 0, 'f', 0));
         if (!a) return (tr("Not analysed"));
         if (!a->trouble.empty()) return (qs(a->trouble.front().message));
+        if (!session_.answer()->error.empty()) return qs(session_.answer()->error);
         double worst = 0;
         for (const auto& c : a->cases) worst = std::max(worst, c.imbalance);
         auto d = session_.floorDesign();
