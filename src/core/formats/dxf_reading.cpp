@@ -19,7 +19,7 @@ using geometry::Point;
 using layout::Path;
 using model::Outline;
 
-constexpr std::size_t mostPaths = 2'000'000, mostCorners = 12'000'000, mostVain = 100'000;
+constexpr std::size_t mostPaths = 2'000'000, mostCorners = 12'000'000, mostVain = 500'000;
 constexpr int deepest = 24;       // blocks within blocks
 constexpr double largest = 1e12;  // coordinates beyond are damage
 constexpr double pi = std::numbers::pi;
