@@ -100,7 +100,8 @@ class Maker {
             for (const auto* c : checks::worstFirst(e->all()))
                 if (c->outcome == checks::Outcome::Over && ++shown <= most)
                     lines_.push_back({Line::Kind::Check, "", "", c});
-        if (sum.over == 0) add(Line::Kind::Note, "None.");
+        const bool answered = std::ranges::all_of(all, [](const auto* e) { return e->error.empty(); });
+        if (sum.over == 0 && answered) add(Line::Kind::Note, "None.");
         if (shown > most) add(Line::Kind::Note, fmt::format("And {} more, part by part.", shown - most));
         for (const auto* e : all) {
             if (!e->error.empty()) add(Line::Kind::Note, e->name + ": " + e->error);
@@ -108,6 +109,8 @@ class Maker {
             facts(*e, {});
         }
         heading("Not checked", sum.notChecked);
+        for (const auto* e : all)
+            if (!e->error.empty()) add(Line::Kind::Note, e->name + ": all of it, for want of a design.");
         std::set<std::string> assumed;
         std::vector<const checks::Check*> unchecked;
         for (const auto* e : all) {

@@ -136,6 +136,12 @@ TEST_F(Margin, SaysWhyThereIsNothing) {
     bad.basis.standard = "none";
     const auto listed = report::margin(bad, design::run(bad), {"s1", {}});
     EXPECT_TRUE(listing(listed, "There is no standard"));
+    // Analysed, but too thin for bars: nothing is over, and nothing is said to be within.
+    const auto thin = test::regularFloor(2, 2, 3000, 3000, 60);
+    const auto state = report::margin(thin, design::run(thin), {"f1", {}});
+    EXPECT_TRUE(listing(state, "leaves no room for two layers of bars"));
+    EXPECT_TRUE(listing(state, "Regular: all of it, for want of a design"));
+    EXPECT_FALSE(listing(state, "None."));
     // Of a part that is gone: the state of the project.
     const auto gone = report::margin(
         project, design, {"s1", model::Spot{{"s9", model::PartKind::OneWaySlab, {}}, In::Whole, {}}});
