@@ -141,6 +141,10 @@ Comparison compare(const model::Project& before, const design::Design& designBef
     Inputs inputs;
     inputs.walk(json::parse(projectText(before)), json::parse(projectText(after)), {});
     c.inputs = std::move(inputs.found);
+    for (const auto& [when, design] : {std::pair("before", &designBefore), std::pair("after", &designAfter)})
+        for (const auto& e : design->elements)
+            if (!e->error.empty())
+                c.notes.push_back(fmt::format("{} has no design {}: {}", e->name, when, e->error));
     checksOf(designBefore, designAfter, c.checks);
     const auto a = design::quantities(before, designBefore), b = design::quantities(after, designAfter);
     const std::string& money = after.basis.rates.currency;
@@ -178,6 +182,7 @@ report::Document comparisonPage(const Comparison& c, const std::string& before, 
     doc.system = system;
     doc.add(Kind::Title, "Comparison");
     doc.add(Kind::Paragraph, "Before: " + before + ". After: " + after + ".");
+    for (const auto& note : c.notes) doc.add(Kind::Paragraph, note);
     if (c.same()) doc.add(Kind::Paragraph, "No input and no check differs.");
     auto put = [&](const char* title, const char* nothing, std::vector<std::vector<std::string>> rows) {
         doc.add(Kind::Subheading, title);
@@ -207,6 +212,7 @@ report::Document comparisonPage(const Comparison& c, const std::string& before, 
 
 std::string comparisonJson(const Comparison& c) {
     json j;
+    j["notes"] = c.notes;
     j["inputs"] = json::array(), j["checks"] = json::array(), j["quantities"] = json::array();
     auto word = [](const std::string& s) { return s.empty() ? json() : json(s); };
     for (const auto& i : c.inputs)

@@ -26,12 +26,13 @@ struct Comparison {
         std::string what, unit;
         double before = 0, after = 0;
     };
+    std::vector<std::string> notes;  // elements that have no design in one of the two, and why
     std::vector<Input> inputs;
     std::vector<Check> checks;
     std::vector<Amount> amounts;  // steel, concrete, cost, carbon by element and in all; steel by size
     bool same() const { return inputs.empty() && checks.empty(); }
 };
-// Designs of both projects; what is broken in one counts as not there.
+// Designs of both projects; what is broken in one counts as not there, and is told.
 Comparison compare(const model::Project& before, const design::Design& designBefore,
                    const model::Project& after, const design::Design& designAfter);
 report::Document comparisonPage(const Comparison& comparison, const std::string& before,

@@ -7,6 +7,7 @@
 
 #include "formats/project_file.h"
 #include "model/edits.h"
+#include "support/regular_floor.h"
 
 using namespace talvik;
 
@@ -76,4 +77,21 @@ TEST(Comparison, ElementsThatComeAndGo) {
     const auto back = compared(q, p);
     for (const auto& k : back.checks) EXPECT_EQ(k.before, "");
     EXPECT_EQ(back.checks.size(), c.checks.size());
+}
+
+TEST(Comparison, AnElementWithoutADesignIsTold) {
+    const auto p = test::regularFloor(2, 2, 3000, 3000, 200), thin = test::regularFloor(2, 2, 3000, 3000, 60);
+    EXPECT_TRUE(compared(p, p).notes.empty());
+    for (const bool later : {false, true}) {
+        const auto c = later ? compared(p, thin) : compared(thin, p);
+        ASSERT_EQ(c.notes.size(), 1u);
+        EXPECT_EQ(c.notes[0].find(later ? "Regular has no design after: Slab S, 60 mm thick"
+                                        : "Regular has no design before: Slab S, 60 mm thick"),
+                  0u)
+            << c.notes[0];
+        const auto html =
+            report::html(formats::comparisonPage(c, "one", "two", p.basis.units), report::Target::Page);
+        EXPECT_NE(html.find("has no design"), std::string::npos);
+        EXPECT_EQ(nlohmann::json::parse(formats::comparisonJson(c))["notes"].size(), 1u);
+    }
 }
