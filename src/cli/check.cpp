@@ -1,6 +1,8 @@
 // talvik check FILE: every check of the bars in the project, worst first.
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "cli/commands.h"
 #include "formats/tables.h"
 
@@ -22,7 +24,19 @@ void addCheck(CLI::App& app, int& exitCode) {
         auto design = design::run(*project, {.trace = false});
         if (exitCode = refuse(design); exitCode != Done) return;
         const auto sum = design.summary();
-        exitCode = sum.over ? SomethingOver : Done;
+        // A floor of which no column is checked in punching has not passed.
+        std::vector<std::string> open;
+        for (const auto& e : design.elements) {
+            int columns = 0, unchecked = 0;
+            for (const auto& part : e->parts) {
+                if (part->part.kind != model::PartKind::Connection) continue;
+                ++columns;
+                unchecked += std::all_of(part->checks.begin(), part->checks.end(),
+                                         [](const auto& c) { return c.outcome == checks::Outcome::NotChecked; });
+            }
+            if (columns > 0 && unchecked == columns) open.push_back(e->name);
+        }
+        exitCode = sum.over || !open.empty() ? SomethingOver : Done;
         if (o->json) return fmt::print("{}", formats::resultsJson(*project, design));
         auto print = [&](const std::vector<const checks::Check*>& list) {
             for (const auto* c : list) {
@@ -43,6 +57,7 @@ void addCheck(CLI::App& app, int& exitCode) {
                 print(checks::worstFirst(part->checks));
             }
         }
+        for (const auto& name : open) fmt::print("{}: punching is not checked at any column.\n", name);
         fmt::print("{} over, {} within, {} not checked\n", sum.over, sum.within, sum.notChecked);
     });
 }

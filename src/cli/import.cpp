@@ -47,7 +47,7 @@ void addImport(CLI::App& app, int& exitCode) {
                             fail("Say with --map what the layers become; --layers lists them.", BadInput));
         auto map = formats::readFile(o->map);
         if (!map.error.empty()) return void(exitCode = fail(map.error, BadInput));
-        model::Project project = model::emptyProject();
+        model::Project project = model::freshProject();
         if (!o->into.empty()) {
             auto read = formats::openProject(o->into);
             if (!read.trouble.empty())

@@ -70,7 +70,8 @@ void ConnectionDesk::next(int by) {
 
 void ConnectionDesk::setSteel(const std::vector<std::string>& keys, Steel steel) {
     if (!session_.floor() || keys.empty()) return;
-    session_.apply(steel == Steel::None ? tr("No shear steel") : tr("Shear steel: %1").arg(name(steel)),
+    session_.apply(steel == Steel::None ? tr("No shear reinforcement")
+                                        : tr("Shear reinforcement: %1").arg(name(steel)),
                    model::setShearSteel(session_.base(), session_.floor()->id, keys, steel, 0));
 }
 
@@ -101,6 +102,7 @@ void ConnectionDesk::turnSteel() {
     if (!c) return;
     setSteel({c->site->key}, c->choice.steel == Steel::None    ? Steel::Studs
                              : c->choice.steel == Steel::Studs ? Steel::Links
+                             : c->choice.steel == Steel::Links ? Steel::Solved
                                                                : Steel::None);
 }
 
@@ -123,7 +125,10 @@ QString ConnectionDesk::loadStuds(const QString& path) {
 }
 
 QString ConnectionDesk::name(Steel steel) {
-    return steel == Steel::Studs ? tr("studs on rails") : steel == Steel::Links ? tr("links") : tr("none");
+    return steel == Steel::Studs    ? tr("studs on rails")
+           : steel == Steel::Links  ? tr("links")
+           : steel == Steel::Solved ? tr("solved, as the basis prefers")
+                                    : tr("none");
 }
 
 }  // namespace talvik::app

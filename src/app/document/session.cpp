@@ -80,7 +80,7 @@ Session::Session(QObject* parent)
     connect(&remedyTimer_, &QTimer::timeout, this, &Session::seekRemedies);
     connect(&undo_, &QUndoStack::cleanChanged, this, &Session::fileChanged);
     connect(&undo_, &QUndoStack::indexChanged, this, &Session::applyLate);
-    start(model::emptyProject(), {});
+    start(model::freshProject(), {});
 }
 
 model::Project Session::base() const {

@@ -56,16 +56,17 @@ class ConnectionsPage final : public TrayPage {
             return qs(c->name) + QStringLiteral(": ") + qs(c->detail(session_.project().basis.units));
         });
         const QStringList kinds{ConnectionDesk::name(Steel::None), ConnectionDesk::name(Steel::Studs),
-                                ConnectionDesk::name(Steel::Links)};
+                                ConnectionDesk::name(Steel::Links), ConnectionDesk::name(Steel::Solved)};
         choice(
             tr("Shear steel"), QStringLiteral("shearSteel"), [kinds] { return kinds; },
             [this] {
                 const auto* c = desk_.inHand();
-                return ConnectionDesk::name(c ? c->choice.steel : Steel::None);
+                return ConnectionDesk::name(c ? c->choice.steel : Steel::Solved);
             },
             [this, kinds](const QString& text) {
                 return asked(text == kinds[1]   ? Steel::Studs
                              : text == kinds[2] ? Steel::Links
+                             : text == kinds[3] ? Steel::Solved
                                                 : Steel::None,
                              0);
             });
@@ -75,7 +76,7 @@ class ConnectionsPage final : public TrayPage {
             [this, own] {
                 QStringList all{own};
                 const auto* c = desk_.inHand();
-                if (!c || c->choice.steel == Steel::None) return all;
+                if (!c || (c->choice.steel != Steel::Studs && c->choice.steel != Steel::Links)) return all;
                 std::set<double> sizes;
                 const auto& basis = session_.project().basis;
                 if (c->choice.steel == Steel::Studs) {
@@ -93,7 +94,8 @@ class ConnectionsPage final : public TrayPage {
             },
             [this, own](const QString& text) {
                 const auto* c = desk_.inHand();
-                if (!c || c->choice.steel == Steel::None) return session_.base();
+                if (!c || (c->choice.steel != Steel::Studs && c->choice.steel != Steel::Links))
+                    return session_.base();
                 const auto v = units::parse(text.toStdString(), Kind::Length, session_.project().basis.units);
                 return asked(c->choice.steel, text == own || !v.value ? 0 : *v.value);
             });

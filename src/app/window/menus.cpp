@@ -65,7 +65,7 @@ void MainWindow::buildMenus() {
     });
     add(file, tr("New project with a fl&oor"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), [this] {
         if (!mayLeave()) return;
-        model::Project p = model::emptyProject();
+        model::Project p = model::freshProject();
         layout::addFloor(p, "Floor 1");
         session_.start(std::move(p), {});
         session_.setPlace(Place::Layout);

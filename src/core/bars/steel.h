@@ -58,6 +58,7 @@ struct PeakBand {
     // none set).
     bool transfer = false;
     double moment = 0, most = 0;
+    bool underShear = false;  // for the shear of the connection, by whose checks it is judged
     std::string mostClause;
     standards::StripRules::TransferInput input;
 };

@@ -77,8 +77,8 @@ class Proposer {
     std::vector<double> asked_;
     std::vector<Run> fixed_, made_;
 
-    double outerStart() const { return strip_.from + in_.basis.coverSide; }
-    double outerEnd() const { return strip_.to - in_.basis.coverSide; }
+    double outerStart() const { return strip_.from - strip_.room[0] + in_.basis.coverSide; }
+    double outerEnd() const { return strip_.to + strip_.room[1] - in_.basis.coverSide; }
     // Where a run that goes to the strip's end stops: at the cover, or anchored in the slab that goes on.
     double outer(int side, const BarChoice& c) const {
         if (!strip_.inside[side < 0 ? 0 : 1]) return side < 0 ? outerStart() : outerEnd();
@@ -112,6 +112,24 @@ class Proposer {
         size(r, thickness, in_);
     }
 
+    // How far apart bottom bars may lie so that as many as the standard asks pass through inner columns, 40 mm
+    // from their faces; small columns that would want bars all over are left to the check.
+    double throughColumns() const {
+        double most = 1e9;
+        for (std::size_t k = 0; k < strip_.supports.size(); ++k) {
+            const auto& p = strip_.supports[k];
+            bool before = false, after = false;
+            for (const auto& span : strip_.spans)
+                before |= span.right == int(k) && span.left >= 0, after |= span.left == int(k) && span.right >= 0;
+            if (p.kind != strips::Support::Kind::Column || p.onBeam || p.across <= 0 || !before || !after) continue;
+            const auto rule = in_.standard.barEnds->through(standards::BarEndRules::Over::ColumnStrip, 12);
+            if (rule.bars < 2) continue;
+            const double apart = (p.across - 80) / (rule.bars - 1);
+            if (apart >= in_.basis.spacingLeast) most = std::min(most, apart);
+        }
+        return most;
+    }
+
     // The least steel for what the stations from..to ask. Where the bars end at a slab's edge, hooked, they
     // count at stations near it as far as they are anchored there.
     BarChoice choose(std::size_t from, std::size_t to, bool edgeBefore = false,
@@ -128,8 +146,10 @@ class Proposer {
         }
         double least = 1e300;
         for (std::size_t i = from; i <= to; ++i) least = std::min(least, stations_[i].thickness);
-        auto all = barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, least),
-                              in_.basis, in_.standard);
+        auto all = barChoices(
+            in_.basis.mainBars,
+            std::min(in_.standard.steel->spacing(in_.role(), true, least), top_ ? 1e9 : throughColumns()),
+            in_.basis, in_.standard);
         struct Need {
             double area = 0, most = 1e300;
             bool possible = true;
@@ -279,6 +299,7 @@ class Proposer {
             }
             made_.push_back(r);
         }
+        reachStations();
         // Hooks where straight ends do not anchor at an end support.
         for (auto& r : made_)
             for (int side : {-1, 1}) {
@@ -298,6 +319,43 @@ class Proposer {
                 double h = thicknessAt((r.from + r.to) / 2);
                 fill(r, {catalog_.find(r.bar), r.spacing}, h);
             }
+    }
+
+    // Ends a little farther out, or hooked at the slab's edge, where what is anchored falls short of what the
+    // stations there ask for.
+    void reachStations() {
+        for (int round = 0; round < 12; ++round) {
+            bool short_ = false;
+            for (std::size_t i = 0; i < stations_.size(); ++i) {
+                const Station& s = stations_[i];
+                if (asked_[i] <= 1e-6 || leftToEdge(strip_, s, edgeReach(s, in_))) continue;
+                const auto there = steelAt(made_, false, s.u, s.width);
+                if (there.diameter <= 0) continue;
+                const auto need = in_.standard.flexure->required(
+                    line::section(false, there.diameter, s, in_, 1000), asked_[i] / s.width * 1000);
+                if (!need.possible || need.As / 1000 <= there.effective * (1 - 1e-9) ||
+                    need.As / 1000 > there.full)
+                    continue;
+                for (auto& r : made_) {
+                    if (s.u < r.from || s.u > r.to) continue;
+                    const BarChoice c{catalog_.find(r.bar), r.spacing};
+                    if (s.u - r.from < r.anchorStart) {
+                        const double to = std::max(r.from - endStep, outer(-1, c));
+                        short_ |= to < r.from - 1 || r.start != BarEnd::Hook;
+                        if (to > r.from - 1 && !strip_.inside[0]) r.start = BarEnd::Hook;
+                        r.from = std::min(r.from, to);
+                    }
+                    if (r.to - s.u < r.anchorEnd) {
+                        const double to = std::min(r.to + endStep, outer(1, c));
+                        short_ |= to > r.to + 1 || r.end != BarEnd::Hook;
+                        if (to < r.to + 1 && !strip_.inside[1]) r.end = BarEnd::Hook;
+                        r.to = std::max(r.to, to);
+                    }
+                    fill(r, c, thicknessAt((r.from + r.to) / 2));
+                }
+            }
+            if (!short_) return;
+        }
     }
 
     void tops() {
@@ -407,8 +465,14 @@ class Proposer {
         fill(r, c, thicknessAt(u));
         if (r.to - r.from < 200) return;
         made_.push_back(r);
-        for (const auto& band : bands_) {
-            if (band.support != support || band.steel - c.area() < onlyBand) continue;
+        // What several ask for over one support lies in one band, as wide as the widest.
+        PeakBand band;
+        for (const auto& b : bands_)
+            if (b.support == support) {
+                band.support = support;
+                band.steel = std::max(band.steel, b.steel), band.width = std::max(band.width, b.width);
+            }
+        if (band.support >= 0 && band.steel - c.area() >= onlyBand) {
             // Between the others, at the same spacing where a bar allows it.
             auto all = barChoices(in_.basis.mainBars, in_.basis.spacingMost, in_.basis, in_.standard);
             std::optional<BarChoice> same, any;

@@ -18,6 +18,14 @@ using checks::Topic;
 using geometry::Point;
 using standards::Section;
 
+bool inLine(const std::vector<Point>& piles) {
+    for (Point p : piles)
+        for (Point q : piles)
+            if (std::abs((p.x - piles[0].x) * (q.y - piles[0].y) - (p.y - piles[0].y) * (q.x - piles[0].x)) > 1)
+                return false;
+    return true;
+}
+
 std::vector<Point> rows(const std::vector<int>& numbers, double along, double apart) {
     std::vector<Point> all;
     for (std::size_t r = 0; r < numbers.size(); ++r)
@@ -83,10 +91,12 @@ Cap::Cap(const Context& in, const model::Base& base) : Standing(in, base) {}
 double Cap::toBars() const {
     return std::max(in_.cover, in_.set.pile.embedment + 20);
 }
-double Cap::weight(const PadSize& s) const {
+double Cap::weight(const PadSize& s, const standards::BaseCombination* k) const {
     const auto& g = in_.set.ground;
-    const double u = g.water ? waterWeight * std::clamp(g.depth - g.waterDepth, 0.0, s.h) : 0;
-    return (in_.density * s.h + g.soil * std::max(0.0, g.depth - s.h) - u) * s.area() - soilDisplaced(s.h);
+    const double u = g.water ? waterWeight * std::max(0.0, g.depth - g.waterDepth) : 0;
+    const double concrete = in_.density * s.h * s.area(),
+                 soil = g.soil * std::max(0.0, g.depth - s.h) * s.area() - soilDisplaced(s.h);
+    return (k ? k->concrete * concrete + k->weight * soil : concrete + soil) - u * s.area();
 }
 
 CapDesign Cap::laid(std::vector<Point> piles, double h) const {
@@ -118,11 +128,10 @@ Cap::PileForces Cap::pileForces(const CapDesign& design) const {
     PileForces out;
     const auto& s = design.size;
     const BaseState state = capacityState();
-    const double W = weight(s);
     for (std::size_t i = 0; i < sums(state).size(); ++i) {
         const auto& k = of(state)[i];
         const double q = k.surcharge * in_.set.ground.surcharge * s.area() / double(design.piles.size());
-        const auto e = ground::withTolerance(design.piles, load(sums(state)[i], s, W * k.weight),
+        const auto e = ground::withTolerance(design.piles, load(sums(state)[i], s, weight(s, &k)),
                                              in_.set.pile.tolerance);
         out.compression.larger(e.most + q, int(i));
         out.tension.larger(-e.least, int(i));
@@ -149,18 +158,50 @@ bool Cap::held(const CapDesign& design) const {
 }
 
 // What piles push up under the columns' loads alone: the weight of the cap bends nothing.
-std::vector<double> Cap::upward(const CapDesign& design, std::size_t i) const {
-    return ground::reactions(design.piles, load(sums(BaseState::Strength)[i], design.size, 0)).all;
+std::vector<double> Cap::upward(const CapDesign& design, std::size_t i, double slipX, double slipY) const {
+    auto on = load(sums(BaseState::Strength)[i], design.size, 0);
+    on.alongX += on.N * slipX, on.alongY += on.N * slipY;
+    return ground::reactions(design.piles, on).all;
+}
+std::vector<Asked> Cap::largestReactions(const CapDesign& design) const {
+    std::vector<Asked> largest(design.piles.size());
+    const double off = in_.set.pile.tolerance;
+    for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
+        for (double sx : {-off, off})
+            for (double sy : {-off, off}) {
+                const auto R = upward(design, i, sx, sy);
+                for (std::size_t k = 0; k < R.size(); ++k) largest[k].larger(R[k], int(i));
+                if (off <= 0) break;
+            }
+    return largest;
+}
+BaseState Cap::crackState() const {
+    return in_.standard->cracks->state() == actions::LimitState::QuasiPermanent ? BaseState::Sustained
+                                                                                : BaseState::Service;
+}
+double Cap::topDepth(const CapDesign& design, int axis) const {
+    const auto& top = design.top;
+    const double outer = axis == 1 && top[0].bar ? top[0].bar->diameter : 0,
+                 own = top[std::size_t(axis)].bar ? top[std::size_t(axis)].bar->diameter : 20;
+    return design.size.h - in_.cover - outer - own / 2;
 }
 
-Cap::Demand Cap::demand(const CapDesign& design) const {
+Cap::Demand Cap::demand(const CapDesign& design, BaseState state) const {
     Demand out;
     const auto& s = design.size;
-    for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
-        const auto R = upward(design, i);
+    // Reactions follow the tolerance towards the side that is looked at.
+    const double slip = state == BaseState::Strength ? in_.set.pile.tolerance : 0;
+    for (std::size_t i = 0; i < of(state).size(); ++i) {
+        auto reactions = [&](int axis, double sign) {
+            auto on = load(sums(state)[i], s, 0);
+            (axis == 0 ? on.alongX : on.alongY) += sign * slip * on.N;
+            return ground::reactions(design.piles, on).all;
+        };
         for (int axis : {0, 1})
             for (const auto& c : columns_)
                 for (double sign : {1.0, -1.0}) {
+                    const auto R = reactions(axis, sign);
+                    for (double r : R) out.pulled |= r < -1;
                     const double face = c.place(axis, s) + sign * c.side(axis) / 2;
                     double M = 0, V = 0, reduced = 0;
                     for (std::size_t k = 0; k < R.size(); ++k) {
@@ -178,7 +219,7 @@ Cap::Demand Cap::demand(const CapDesign& design) const {
                     for (const auto& other : columns_) {
                         const double arm = sign * (other.place(axis, s) - face);
                         if (&other == &c || arm <= 0) continue;
-                        const Forces f = forces(other, BaseState::Strength, i);
+                        const Forces f = forces(other, state, i);
                         M -= f.N * arm + sign * f.along(axis, s.h);
                         V -= f.N, reduced -= f.N;
                     }
@@ -191,11 +232,27 @@ Cap::Demand Cap::demand(const CapDesign& design) const {
     return out;
 }
 
+std::optional<checks::Finding> Cap::cracks(const CapDesign& design, const Demand& service, int axis, bool top,
+                                           trace::Steps* t) const {
+    const auto a = std::size_t(axis);
+    const Mat& mat = top ? design.top[a] : design.bottom[a];
+    const double M = top ? service.top[axis].value : service.moment[axis].value;
+    if (!mat.bar || !(M > 0)) return {};
+    const double d = top ? topDepth(design, axis) : design.d[a];
+    const Section section{design.size.side(1 - axis), design.size.h, d, in_.cover + 10, in_.fc, in_.fy};
+    const double cover = design.size.h - d - mat.bar->diameter / 2;
+    return in_.standard->cracks->check({section, M, mat.area(), mat.bar->diameter, mat.spacing,
+                                        std::max(in_.cover, top ? cover : std::min(cover, in_.cover + mat.bar->diameter)),
+                                        in_.basis->creep,
+                                        top ? in_.basis->crackLimitTop : in_.basis->crackLimitBottom},
+                                       t);
+}
+
 void Cap::chooseBars(CapDesign& design) const {
     const auto& s = design.size;
     const auto& rules = *in_.standard;
     design.d = {s.h - toBars() - 10, s.h - toBars() - 30};
-    const auto m = demand(design);
+    const auto m = demand(design), service = demand(design, crackState());
     const double side[2] = {s.B, s.L};
     const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
     double below = 0;
@@ -209,20 +266,41 @@ void Cap::chooseBars(CapDesign& design) const {
             const double off = top ? in_.cover : toBars();
             Section section{b, s.h, s.h - off - below - 10, off + 10, in_.fc, in_.fy};
             if (section.d < 50) continue;
-            const bool plain = top && M <= rules.flexure->plain(section);
+            // Pulled piles want bars at the top (EN 1992-1-1 9.8.1(3)).
+            const bool plain = top && M <= rules.flexure->plain(section) && !m.pulled;
             if (plain && in_.set.linkBar.empty()) continue;
-            double diameter = 16;
-            for (int pass = 0; pass < 2; ++pass) {
-                section.d = s.h - off - below - diameter / 2;
+            const double outer = top ? (axis == 1 && design.top[0].bar ? design.top[0].bar->diameter : 0) : below;
+            double area = 0, diameter = 16, largest = 1e9;
+            for (int pass = 0; pass < 30; ++pass) {
+                section.d = s.h - off - outer - diameter / 2;
                 const auto need = rules.flexure->required(section, M);
                 // Links stand about bars of both faces: where nothing else asks for them, the least there
                 // are.
-                mat = bases::mat(in_, base_, b,
-                                 plain ? 0
-                                       : std::max(need.possible && !need.doubly ? need.As : 1e9,
-                                                  rules.steel->minimum(section)),
-                                 most);
-                if (!mat.bar) break;
+                const double least = plain ? 0
+                                           : std::max(need.possible && !need.doubly ? need.As : 1e9,
+                                                      rules.steel->minimum(section));
+                if (pass > 0 && mat.area() + 1e-9 >= least) {
+                    if (!top) design.d[a] = section.d;
+                    // Thinner bars where these are not anchored beyond the piles.
+                    if (!top && base_.bar.empty()) {
+                        mat.hooked = true;
+                        if (anchorage(design, axis, M, nullptr).outcome == checks::Outcome::Over) {
+                            const auto thinner = bases::mat(in_, base_, b, least, most, mat.bar->diameter - 0.1);
+                            if (thinner.bar) {
+                                area = least;
+                                largest = mat.bar->diameter - 0.1, mat = thinner, diameter = mat.bar->diameter;
+                                continue;
+                            }
+                        }
+                    }
+                    if (plain || base_.spacing > 0 || !base_.bar.empty()) break;
+                    const auto wide = cracks(design, service, axis, top, nullptr);
+                    if (!wide || wide->outcome != checks::Outcome::Over) break;
+                    area = std::max(area, 1.06 * mat.area());
+                }
+                area = std::max(area, least);
+                mat = bases::mat(in_, base_, b, area, most, largest);
+                if (!mat.bar || ((base_.spacing > 0 || !base_.bar.empty()) && pass > 2)) break;
                 diameter = mat.bar->diameter;
             }
             if (!top) {
@@ -263,6 +341,7 @@ Cap::Punched Cap::atColumns(const CapDesign& design, trace::Steps* t) const {
             const Point at{c.place(0, s), c.place(1, s)};
             auto in = pushing(at, c.side(0), c.side(1), s, design.d, design.bottom);
             in.N = f.N, in.moment[0] = f.along(0, s.h), in.moment[1] = f.along(1, s.h);
+            in.onPiles = true;
             const auto R = upward(design, i);
             for (std::size_t k = 0; k < R.size(); ++k)
                 in.piles.push_back(
@@ -278,11 +357,7 @@ Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
     const auto& pile = in_.set.pile;
     const double side = pile.circular ? pile.diameter * std::sqrt(std::numbers::pi) / 2 : pile.diameter;
     // Each pile under its largest force.
-    std::vector<Asked> largest(design.piles.size());
-    for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
-        const auto R = upward(design, i);
-        for (std::size_t k = 0; k < R.size(); ++k) largest[k].larger(R[k], int(i));
-    }
+    const auto largest = largestReactions(design);
     for (std::size_t k = 0; k < largest.size(); ++k) {
         if (largest[k].combination < 0) continue;
         const Point q = design.piles[k];
@@ -293,53 +368,116 @@ Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
         });
         if (under) continue;
         auto in = pushing(q, side, side, s, design.d, design.bottom);
-        in.N = largest[k].value;
+        in.N = largest[k].value, in.onPiles = true;
+        // Perimeters end where a column stands: beyond its face its load is inside.
+        in.farthest = 1e9;
+        for (const auto& c : columns_)
+            in.farthest = std::min(in.farthest, std::hypot(std::max(0.0, std::abs(q.x - c.at.x + s.off.x) -
+                                                                             c.side(0) / 2 - side / 2),
+                                                           std::max(0.0, std::abs(q.y - c.at.y + s.off.y) -
+                                                                             c.side(1) / 2 - side / 2)));
+        if (in.farthest < 1) continue;
         worst.add(in, largest[k].combination);
     }
     return worst.take(t);
 }
 
-// Struts from a quarter of the column's side off its middle down to the piles: stresses of their nodes.
+// Struts from the quarters of the column's sides down to the piles. Below the column every strut has the part of
+// the column's face that its share of the load takes, which presses with N/A; the node is as deep as the
+// horizontal force asks for at the node's strength, so that the faces of the struts, between the two, are pressed
+// no more. Above a pile the strut's face is as wide as the pile and twice the height of the bars give it.
 Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
     Struts out;
     out.column = out.pile =
         checks::notApplicable(in_.rules.nodeClause(), "Struts are looked at below one column.");
     if (columns_.size() != 1 || design.piles.size() < 2) return out;
     const auto& s = design.size;
-    const auto& c = *columns_.front().column;
+    const auto& c = columns_.front();
     const auto& pile = in_.set.pile;
-    const double z = 0.9 * (design.d[0] + design.d[1]) / 2,
-                 area = pile.circular ? std::numbers::pi / 4 * pile.diameter * pile.diameter
-                                      : pile.diameter * pile.diameter;
-    double most = -1, N = 0, R = 0, sinPile = 1, sinColumn = 1;
-    for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
-        const double load = forces(columns_.front(), BaseState::Strength, i).N;
-        const auto up = upward(design, i);
-        double flattest = 1;
-        for (std::size_t k = 0; k < up.size(); ++k) {
-            const double dx = std::abs(design.piles[k].x + s.off.x - columns_.front().at.x),
-                         dy = std::abs(design.piles[k].y + s.off.y - columns_.front().at.y);
-            const double run = std::hypot(std::max(0.0, dx - c.width / 4), std::max(0.0, dy - c.depth / 4));
-            const double sine = z / std::hypot(z, run);
-            if (up[k] > 0) flattest = std::min(flattest, sine);
-            if (up[k] / (sine * sine) > R / (sinPile * sinPile)) R = up[k], sinPile = sine;
+    const double d = (design.d[0] + design.d[1]) / 2, plain = in_.rules.node(false, in_.fc, 1),
+                 x = c.place(0, s), y = c.place(1, s);
+    auto run = [&](std::size_t k, int axis) {
+        const double off = axis == 0 ? design.piles[k].x - x : design.piles[k].y - y;
+        return std::max(0.0, std::abs(off) - c.side(axis) / 4);
+    };
+    // The node's depth with the lever arm that it leaves; nought where there is none.
+    struct Arm {
+        double node, z;
+    };
+    auto arm = [&](const std::vector<double>& R) {
+        Arm a{0, d};
+        for (int i = 0; i < 40; ++i) {
+            double deepest = 0;
+            for (int axis : {0, 1})
+                for (double sign : {-1.0, 1.0}) {
+                    double moment = 0;
+                    for (std::size_t k = 0; k < R.size(); ++k)
+                        if (sign * (axis == 0 ? design.piles[k].x - x : design.piles[k].y - y) > 0)
+                            moment += std::max(0.0, R[k]) * run(k, axis);
+                    deepest = std::max(deepest, moment / (a.z * c.side(1 - axis) * plain));
+                }
+            a.node = deepest, a.z = d - deepest / 2;
+            if (a.z < d / 2) return Arm{deepest, 0};
         }
-        if (load / (flattest * flattest) > most)
-            most = load / (flattest * flattest), N = load, sinColumn = flattest, out.combination = int(i);
+        return a;
+    };
+    double N = 0;
+    Arm worst{0, d};
+    int in = -1;
+    for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
+        const double load = forces(c, BaseState::Strength, i).N;
+        if (load > N) N = load, in = int(i), worst = arm(upward(design, i));
     }
-    auto node = [&](double force, double sine, double on, bool tied, const char* where) {
+    out.combination = in;
+    if (in < 0) return out;
+    {
         Finding f;
         f.kind = units::Kind::Stress, f.clause = in_.rules.nodeClause(), f.prefix = "σ";
-        f.demand = trace::step(t, tied ? "sigma_pile" : "sigma_column", "F*1000/(A*sin_theta^2)",
-                               {{"F", force / 1000, "kN"}, {"A", on, "mm²"}, {"sin_theta", sine}},
-                               force / (on * sine * sine), "MPa", f.clause, where);
-        f.limit = in_.rules.node(tied, in_.fc, t);
-        f.notes.push_back("Struts of caps start a quarter of the column's side off its middle; z is 0.9 d.");
-        return checks::judged(f);
-    };
-    out.column =
-        node(std::max(0.0, N), sinColumn, c.width * c.depth, false, "the flattest strut under the column");
-    out.pile = node(R, sinPile, area, true, "above the pile");
+        // The concrete around that confines the node: similar to the column's face, within the cap and its depth.
+        const double ratio =
+            std::max(1.0, std::min({(s.B - 2 * std::abs(x)) / c.side(0), (s.L - 2 * std::abs(y)) / c.side(1),
+                                    1 + in_.rules.footSpread() * s.h / std::max(c.side(0), c.side(1)), 3.0}));
+        f.demand = trace::step(t, "sigma_column", "N*1000/(c_x*c_y)",
+                               {{"N", N / 1000, "kN"}, {"c_x", c.side(0), "mm"}, {"c_y", c.side(1), "mm"}},
+                               N / (c.side(0) * c.side(1)), "MPa", f.clause,
+                               "on the column's face; each strut has its share of it");
+        f.limit = in_.rules.node(false, in_.fc, ratio * ratio, t);
+        trace::step(t, "y_node", "", {}, worst.node, "mm", f.clause,
+                    "depth of the node for the horizontal force at the unconfined strength");
+        trace::step(t, "z", "d - y_node/2", {{"d", d, "mm"}, {"y_node", worst.node, "mm"}}, d - worst.node / 2, "mm",
+                    f.clause);
+        if (!(worst.z > 0)) {
+            // Deeper than the cap: as if it were pressed so much more.
+            f.demand = std::max(f.demand, f.limit * worst.node / d);
+            f.here.push_back("The node below the column would be deeper than the cap: increase the depth.");
+        }
+        f.notes.push_back(
+            "Struts of caps start at the quarters of the column's sides; the node below the column is as deep as "
+            "the horizontal force requires, with the column's area as its upper face.");
+        out.column = checks::judged(f);
+    }
+    const double side = pile.circular ? pile.diameter * std::sqrt(std::numbers::pi) / 2 : pile.diameter,
+                 low = std::max(0.0, 2 * (s.h - d - pile.embedment)), z = std::max(worst.z, d / 2);
+    double R = 0, sine = 1, cosine = 0, most = -1;
+    const auto largest = largestReactions(design);
+    for (std::size_t k = 0; k < largest.size(); ++k) {
+        const double way = std::hypot(run(k, 0), run(k, 1)), l = std::hypot(z, way), si = z / l, co = way / l,
+                     stress = largest[k].value / (si * side * (side * si + low * co));
+        if (stress > most) most = stress, R = largest[k].value, sine = si, cosine = co;
+    }
+    Finding f;
+    f.kind = units::Kind::Stress, f.clause = in_.rules.nodeClause(), f.prefix = "σ";
+    f.demand = trace::step(t, "sigma_pile", "R*1000/(sin_theta*a*(a*sin_theta + u*cos_theta))",
+                           {{"R", R / 1000, "kN"},
+                            {"sin_theta", sine},
+                            {"a", side, "mm"},
+                            {"u", low, "mm"},
+                            {"cos_theta", cosine}},
+                           R / (sine * side * (side * sine + low * cosine)), "MPa", f.clause,
+                           "on the face of the strut above the pile, a square as large as the pile; u is twice the "
+                           "height of the bars above its head");
+    f.limit = in_.rules.node(true, in_.fc, 1, t);
+    out.pile = checks::judged(f);
     return out;
 }
 
@@ -362,6 +500,9 @@ checks::Finding Cap::anchorage(const CapDesign& design, int axis, double moment,
     f.kind = units::Kind::Length, f.clause = rules.clause(true), f.prefix = "lbd";
     f.demand = rules.length(bar, t);
     f.limit = side[axis] / 2 - outer + in_.set.pile.diameter / 2 - in_.cover;
+    // Where the length is measured along the bar (EN 1992-1-1), piles that stand nearer to the edge by the tolerance
+    // shorten it (9.8.1(1)); ACI 318-19 measures to the hook and has no such rule.
+    if (in_.rules.legsCount()) f.limit -= in_.set.pile.tolerance;
     if (mat.hooked && in_.rules.legsCount()) f.limit += std::max(0.0, s.h - toBars() - in_.cover);
     f.notes.push_back("Bars of caps are anchored beyond the inner face of the outermost piles.");
     return checks::judged(f);
@@ -380,10 +521,10 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
         return V;
     };
     trace::Steps without, steps;
-    const double plain = in_.rules.oneWay(section, mat.area(), t ? &without : nullptr);
+    const double plain = in_.rules.oneWay(section, mat.area(), true, t ? &without : nullptr);
     const auto grid = linkGrid(in_, s.B, s.L);
     if (!grid.bar || grid.apart[axis] > rules.linkSpacing(section, m.shear[axis].value) + 1e-6)
-        return take(without, plain, in_.rules.oneWayClause());
+        return take(without, plain, in_.rules.oneWayClause(true));
     const double asw = grid.area(axis);
     trace::step(&steps, "a_sw", "n*A_link/s",
                 {{"n", double(grid.number[1 - axis])},
@@ -401,7 +542,7 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
                            "links in the middle three quarters of the way to the nearest pile") *
                    1000);
     }
-    if (V <= plain) return take(without, plain, in_.rules.oneWayClause());
+    if (V <= plain) return take(without, plain, in_.rules.oneWayClause(true));
     return take(steps, V, rules.linkClauses().resistance);
 }
 
@@ -424,6 +565,13 @@ bool Cap::strong(CapDesign& design) const {
         if (anchorage(design, axis, m.moment[axis].value, nullptr).outcome == checks::Outcome::Over)
             return false;
     }
+    if (std::min(design.d[0], design.d[1]) < in_.rules.leastDepth(true).d) return false;
+    // What is left are checks that deeper caps keep as well.
+    bool over = false;
+    faceChecks([&](auto, auto, auto, checks::Finding f, auto, auto, auto) {
+        over |= f.outcome == checks::Outcome::Over;
+    }, design, m, false);
+    if (over) return false;
     if (!startersHold(s.h, toBars())) return false;
     const auto at = struts(design, nullptr);
     if (at.column.outcome == checks::Outcome::Over || at.pile.outcome == checks::Outcome::Over) return false;
@@ -434,6 +582,20 @@ bool Cap::strong(CapDesign& design) const {
 }
 
 CapDesign Cap::solve() const {
+    CapDesign first = solvedFrom(1);
+    if (first.possible() || base_.piles > 0 || !base_.pilesAt.empty() || first.piles.empty()) return first;
+    // Where no depth does, more piles may.
+    int tried = int(first.piles.size());
+    for (int more = 0; more < 3; ++more) {
+        const CapDesign next = solvedFrom(tried + 1);
+        if (next.possible()) return next;
+        if (int(next.piles.size()) <= tried) break;
+        tried = int(next.piles.size());
+    }
+    return first;
+}
+
+CapDesign Cap::solvedFrom(int leastPiles) const {
     CapDesign out;
     if (columns_.empty()) {
         out.trouble = "The cap has no column.";
@@ -456,6 +618,7 @@ CapDesign Cap::solve() const {
             return d;
         } else {
             for (int n : pileNumbers()) {
+                if (n < leastPiles) continue;
                 d = laid(pileArrangement(n, spacing), depth);
                 if (held(d)) return d;
             }
@@ -516,6 +679,38 @@ CapDesign Cap::solve() const {
     return out;
 }
 
+// Both faces: cracks, spacing, ductility, maximum steel.
+void Cap::faceChecks(const Add& add, const CapDesign& design, const Demand& m, bool working) const {
+    const auto& rules = *in_.standard;
+    const auto& s = design.size;
+    const auto service = demand(design, crackState());
+    const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
+    for (int axis : {0, 1})
+        for (bool top : {false, true}) {
+            const auto a = std::size_t(axis);
+            const Mat& mat = top ? design.top[a] : design.bottom[a];
+            if (!mat.bar) continue;
+            const Section section{s.side(1 - axis), s.h, top ? topDepth(design, axis) : design.d[a],
+                                  in_.cover + 10, in_.fc, in_.fy};
+            standingFace(add, section, mat, axis, top, most, working);
+            trace::Steps t;
+            if (const auto wide = cracks(design, service, axis, top, working ? &t : nullptr))
+                add(fmt::format("cracks-{}{}", axis == 0 ? 'x' : 'y', top ? "-top" : ""),
+                    fmt::format("Cracks along {}{}", axis == 0 ? 'x' : 'y', top ? ", top" : ""), Topic::Cracks,
+                    *wide, t, combination(crackState(), (top ? service.top : service.moment)[axis].combination),
+                    top ? model::Face::Top : model::Face::Bottom);
+        }
+    if (m.pulled)
+        for (int axis : {0, 1}) {
+            const auto& top = design.top[std::size_t(axis)];
+            Finding f = finding(units::Kind::Count, top.number, 2, "EN 1992-1-1 9.8.1(3)");
+            f.sense = checks::Sense::AtLeast;
+            add(axis == 0 ? "top-bars-x" : "top-bars-y",
+                axis == 0 ? "Top bars above piles in tension, along x" : "Top bars above piles in tension, along y",
+                Topic::Steel, checks::judged(f), {}, {}, model::Face::Top);
+        }
+}
+
 std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::PartRef& part,
                                        bool working) const {
     const auto& s = design.size;
@@ -531,8 +726,8 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
     if (design.piles.empty()) {
         Finding f = finding(units::Kind::Count, base_.piles, 0, "statics");
         f.here.push_back(design.trouble);
+        f.demand = std::max(f.demand, 1.0);
         f = checks::judged(f);
-        f.outcome = checks::Outcome::Over;
         add("piles", "Arrangement of piles", Topic::Ground, f, {}, {});
         return list.take();
     }
@@ -547,9 +742,9 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
             const auto i = std::size_t(forces.compression.combination);
             const Sum& sum = sums(state)[i];
             using trace::step;
-            const double W = weight(s) * of(state)[i].weight;
+            const double W = weight(s, &of(state)[i]);
             step(&t, "N", "N_c + W", {{"N_c", sum.N / 1000, "kN"}, {"W", W / 1000, "kN"}}, (sum.N + W) / 1000,
-                 "kN", f.clause, "with the weight of the cap and the soil on it");
+                 "kN", f.clause, "with the weight of the cap and the soil on it, less the water's uplift");
             step(&t, "R_mean", "N/n", {{"N", (sum.N + W) / 1000, "kN"}, {"n", double(design.piles.size())}},
                  (sum.N + W) / double(design.piles.size()) / 1000, "kN", f.clause);
             step(&t, "R_max", "", {}, forces.compression.value / 1000, "kN", f.clause,
@@ -593,6 +788,18 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         f.here.push_back("The cap does not lie within the outline of the site.");
         add("site", "Within the site", Topic::Ground, checks::judged(f), {}, {});
     }
+    const bool line = inLine(design.piles);
+    if (line && pile.tolerance > 0) {
+        Asked N;
+        for (std::size_t i = 0; i < sums(BaseState::Strength).size(); ++i)
+            N.larger(sums(BaseState::Strength)[i].N, int(i));
+        Finding f = checks::notChecked(
+            "statics", fmt::format("Tie beams must resist {:.0f} kNm across the piles ({:.0f} kN at a tolerance of {:.0f} mm): "
+                                   "they are not designed here. Three or more piles need none.",
+                                   N.value * pile.tolerance / 1e6, N.value / 1000, pile.tolerance));
+        add("tie-beams", "Tie beams across the piles", Topic::Ground, f, {},
+            combination(BaseState::Strength, N.combination));
+    }
     if (forces.across.value > 1e-3 * pile.compression * pile.diameter) {
         Finding f = finding(units::Kind::Moment, forces.across.value, 0, "statics");
         f.here.push_back(
@@ -600,6 +807,7 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         add("across", "Moment across the piles", Topic::Ground, checks::judged(f), {},
             combination(BaseState::Strength, forces.across.combination));
     }
+    const auto m = demand(design);
     double nearest = 1e300;
     for (std::size_t i = 0; i < design.piles.size(); ++i)
         for (std::size_t k = 0; k < i; ++k)
@@ -611,8 +819,12 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         f.sense = checks::Sense::AtLeast;
         add("pile-spacing", "Spacing of piles", Topic::Ground, checks::judged(f), {}, {});
     }
+    if (m.pulled)
+        add("pile-connection", "Connection of piles in tension", Topic::Anchorage,
+            checks::notChecked("the pile's own design",
+                               "Piles are in tension: the anchorage of their bars in the cap is not checked."),
+            {}, {});
     const auto& rules = *in_.standard;
-    const auto m = demand(design);
     const double side[2] = {s.B, s.L};
     static constexpr const char* keys[2][6] = {
         {"flexure-x", "top-x", "least-x", "shear-x", "crushing-x", "anchorage-x"},
@@ -629,8 +841,8 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         if (!mat.bar) {
             Finding f = finding(units::Kind::Moment, m.moment[axis].value, 0, rules.flexure->clause());
             f.here.push_back("No allowed bars carry it; the cap is too shallow.");
+            f.demand = std::max(f.demand, 1.0);
             f = checks::judged(f);
-            f.outcome = checks::Outcome::Over;
             add(keys[axis][0], titles[axis][0], Topic::Flexure, f, {},
                 combination(BaseState::Strength, m.moment[axis].combination));
             continue;
@@ -649,7 +861,7 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
             trace::Steps t;
             const Mat& top = design.top[a];
             Section upper = section;
-            if (top.bar) upper.d = s.h - in_.cover - top.bar->diameter * (axis == 0 ? 0.5 : 1.5);
+            if (top.bar) upper.d = topDepth(design, axis);
             Finding f = finding(units::Kind::Moment, m.top[axis].value, 0, rules.flexure->clause());
             f.prefix = "M";
             f.limit = top.bar ? rules.flexure->resistance(upper, top.area(), 0, working ? &t : nullptr).M
@@ -667,7 +879,7 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         }
         {
             trace::Steps t;
-            Finding f = finding(units::Kind::Force, m.reduced[axis].value, 0, in_.rules.oneWayClause());
+            Finding f = finding(units::Kind::Force, m.reduced[axis].value, 0, in_.rules.oneWayClause(true));
             f.prefix = "V";
             f.limit = oneWay(design, m, axis, &f.clause, working ? &t : nullptr);
             f.notes.push_back(fmt::format("Shear of caps: of piles near the column a share counts ({}).",
@@ -691,6 +903,12 @@ std::vector<checks::Check> Cap::checks(const CapDesign& design, const model::Par
         }
     }
     if (!design.bottom[0].bar || !design.bottom[1].bar) return list.take();
+    if (const auto least = in_.rules.leastDepth(true); least.d > 0) {
+        Finding f = finding(units::Kind::Length, std::min(design.d[0], design.d[1]), least.d, least.clause);
+        f.sense = checks::Sense::AtLeast, f.prefix = "d";
+        add("least-depth", "Minimum effective depth above the piles", Topic::Steel, checks::judged(f), {}, {});
+    }
+    faceChecks(add, design, m, working);
     {
         trace::Steps t;
         const auto p = atColumns(design, working ? &t : nullptr);

@@ -2,10 +2,12 @@
 // column or several. The number of piles is the least by which their capacity holds, then the depth the least
 // by which the cap carries, unless pinned. Units N, mm, MPa.
 //
-// Readings. Reactions are those of equal elastic piles under a rigid cap, with the cap's own weight; the
-// whole group may stand off by the tolerance in x and y at once, which counts for the piles and not for the
-// bars. Moments at the faces of columns by bending, beside struts and ties for the nodes. Bars lie above the
-// heads of the piles.
+// Readings. Reactions are those of equal elastic piles under a rigid cap, with the cap's own weight less the
+// water's uplift; the whole group may stand off by the tolerance in x and y at once: for the bars the reactions
+// follow, along one axis at a time, and the places of piles stay. Across piles in one line the load times the
+// tolerance is left to tie beams, which is told. Moments at the faces of columns by bending, beside struts and
+// ties for the nodes: the column's share of each strut stands on the column's own face, and the node is as deep
+// as the horizontal force asks for. Bars lie above the heads of the piles.
 #pragma once
 
 #include "bases/standing.h"
@@ -47,12 +49,14 @@ class Cap : public Standing {
     struct Demand {
         Asked moment[2], top[2], shear[2], reduced[2];
         double clear[2] = {1e9, 1e9};  // from a column's face to the nearest pile beyond it
+        bool pulled = false;           // a pile is in tension
     };
     BaseState capacityState() const {
         return in_.set.pile.ultimate ? BaseState::Strength : BaseState::Service;
     }
     double toBars() const;  // from the underside to the bars
-    double weight(const PadSize& size) const;
+    // Of cap and soil, with the factors of a combination, less the uplift of the water on the underside.
+    double weight(const PadSize& size, const standards::BaseCombination* k = nullptr) const;
     ground::CapLoad load(const Sum& sum, const PadSize& size, double weight) const;
     CapDesign laid(std::vector<geometry::Point> piles, double h) const;
     bool held(const CapDesign& design) const;
@@ -61,8 +65,18 @@ class Cap : public Standing {
     // One-way shear that the section takes, with the set's links where they help; `by`: its clause.
     double oneWay(const CapDesign& design, const Demand& demand, int axis, std::string* by,
                   trace::Steps* t) const;
-    std::vector<double> upward(const CapDesign& design, std::size_t combination) const;
-    Demand demand(const CapDesign& design) const;
+    // `slipX`, `slipY`: by how much the columns stand off the group.
+    std::vector<double> upward(const CapDesign& design, std::size_t combination, double slipX = 0,
+                               double slipY = 0) const;
+    double topDepth(const CapDesign& design, int axis) const;
+    // Of the piles under the largest force each, with the tolerance.
+    std::vector<Asked> largestReactions(const CapDesign& design) const;
+    Demand demand(const CapDesign& design, BaseState state = BaseState::Strength) const;
+    BaseState crackState() const;
+    CapDesign solvedFrom(int leastPiles) const;
+    void faceChecks(const Add& add, const CapDesign& design, const Demand& demand, bool working) const;
+    std::optional<checks::Finding> cracks(const CapDesign& design, const Demand& service, int axis, bool top,
+                                          trace::Steps* t) const;
     // Of the bars along an axis beyond the inner face of the outermost piles, legs counted.
     checks::Finding anchorage(const CapDesign& design, int axis, double moment, trace::Steps* t) const;
     struct Punched {

@@ -29,7 +29,7 @@ Context::Context(const model::BaseSet& s, const model::Basis& b,
                  std::shared_ptr<const standards::Standard> by)
     : set(s), basis(special(s, b)), standard(std::move(by)), rules(*standard->bases) {
     fc = basis->concreteStrength, fy = basis->steelYield, density = basis->concreteDensity,
-    cover = basis->coverBottom;
+    cover = basis->coverBottom, columnCover = b.coverSide;
     for (const auto& c : set.columns) columns_.emplace(c.id, &c);
     std::vector<actions::ActionKind> kinds;
     for (std::size_t i = 0; i < set.cases.size(); ++i) {
@@ -150,9 +150,14 @@ std::string Mat::text() const {
     return bar && number ? fmt::format("{} {}-{}", number, bar->name, units::plain(spacing)) : std::string();
 }
 
-Mat mat(const Context& in, const model::Base& base, double width, double area, double most) {
+Mat mat(const Context& in, const model::Base& base, double width, double area, double most, double largest) {
+    // As many as fit at their spacing, about the middle of the width.
     auto numberOf = [&](const catalogs::Bar& bar, double spacing) {
-        return std::max(2, int(std::ceil((width - 2 * in.cover - bar.diameter) / spacing - 1e-9)) + 1);
+        return std::max(2, int(std::floor((width - 2 * in.cover - bar.diameter) / spacing + 1e-9)) + 1);
+    };
+    // Bars that stand close are more work: as if they were up to two fifths more steel.
+    auto weighed = [](const Mat& m) {
+        return m.area() * (1 + 0.4 * std::max(0.0, 150 - m.spacing) / 150);
     };
     Mat best;
     if (!base.bar.empty() || base.spacing > 0) {
@@ -168,11 +173,11 @@ Mat mat(const Context& in, const model::Base& base, double width, double area, d
     for (const auto& c : in.choices) {
         // What a choice gives over the width is at the least its own steel: none that costs more can be
         // better.
-        if (best.bar && c.area() * (width - 2 * in.cover - c.bar->diameter) > best.area()) break;
-        if (c.spacing > most + 1e-9) continue;
+        if (best.bar && c.area() * (width - 2 * in.cover - c.bar->diameter) > weighed(best)) break;
+        if (c.spacing > most + 1e-9 || c.bar->diameter > largest) continue;
         Mat m{c.bar, c.spacing, numberOf(*c.bar, c.spacing)};
         if (m.area() + 1e-9 < area) continue;
-        if (!best.bar || m.area() < best.area() - 1e-9) best = m;
+        if (!best.bar || weighed(m) < weighed(best) - 1e-9) best = m;
     }
     return best;
 }

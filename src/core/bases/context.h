@@ -35,6 +35,7 @@ class Context {
     std::array<std::vector<standards::BaseCombination>, states> combinations;
     std::vector<bars::BarChoice> choices;  // by steel, with spacings up to the project's largest
     double fc, fy, density, cover;
+    double columnCover;  // of starter bars: that of the structure above
     const model::BaseColumn* column(const model::Id& id) const;
     // Names of combinations that were left out of each state, by the user's word.
     std::vector<std::string> leftOut;
@@ -60,7 +61,8 @@ struct Mat {
     std::string text() const;                                     // "13 H16-150"
 };
 // The least bars that give `area` over the width, at spacings up to `most`; those pinned where there are any.
-// Number nought where none do.
-Mat mat(const Context& in, const model::Base& base, double width, double area, double most);
+// Number nought where none do. `largest`: no thicker bars, unless pinned.
+Mat mat(const Context& in, const model::Base& base, double width, double area, double most,
+        double largest = 1e9);
 
 }  // namespace talvik::bases

@@ -45,23 +45,69 @@ Pad::Pad(const Context& in, const model::Base& base, std::vector<StrapEnd> ends)
     for (const auto& c : columns_) {
         x0 = std::min(x0, c.at.x), x1 = std::max(x1, c.at.x), y0 = std::min(y0, c.at.y),
         y1 = std::max(y1, c.at.y);
-        leastX_ = std::max(leastX_, 2 * (std::abs(c.at.x - base.offX * base.offPinned) + c.side(0) / 2));
-        leastY_ = std::max(leastY_, 2 * (std::abs(c.at.y - base.offY * base.offPinned) + c.side(1) / 2));
     }
     spanX_ = x1 - x0, spanY_ = y1 - y0;
+    ratio_ = base.ratio;
+    if (base.offPinned) wish_ = {base.offX, base.offY};
+    if (base.offPinned || columns_.size() < 2) return;
+    // In the middle of where the resultants of all service combinations fall.
+    Point low{1e300, 1e300}, high{-1e300, -1e300};
+    for (const auto& sum : sums(BaseState::Service)) {
+        if (!(sum.N > 0)) continue;
+        const Point e{sum.alongX / sum.N, sum.alongY / sum.N};
+        low = {std::min(low.x, e.x), std::min(low.y, e.y)}, high = {std::max(high.x, e.x), std::max(high.y, e.y)};
+    }
+    if (low.x < 1e299)
+        wish_ = {25 * std::round((low.x + high.x) / 50), 25 * std::round((low.y + high.y) / 50)};
+}
+
+double Pad::leastSide(int axis, double off) const {
+    double least = 0;
+    for (const auto& c : columns_)
+        least = std::max(least, 2 * (std::abs((axis == 0 ? c.at.x : c.at.y) - off) + c.side(axis) / 2));
+    return least;
+}
+BaseState Pad::crackState() const {
+    return in_.standard->cracks->state() == actions::LimitState::QuasiPermanent ? BaseState::Sustained
+                                                                                : BaseState::Service;
+}
+double Pad::topDepth(const PadDesign& design, int axis) const {
+    const auto& top = design.top;
+    return design.size.h - in_.cover - (axis == 1 && top[0].bar ? top[0].bar->diameter : 0) -
+           (top[std::size_t(axis)].bar ? top[std::size_t(axis)].bar->diameter : 16) / 2;
+}
+std::optional<checks::Finding> Pad::cracks(const PadDesign& design, const Demand& service, int axis, bool top,
+                                           trace::Steps* t) const {
+    const auto a = std::size_t(axis);
+    const Mat& mat = top ? design.top[a] : design.bottom[a];
+    const double M = top ? service.top[axis].value : service.moment[axis].value;
+    if (!mat.bar || !(M > 0)) return {};
+    const auto& outer = top ? design.top[0] : design.bottom[0];
+    const double cover = in_.cover + (axis == 1 && outer.bar ? outer.bar->diameter : 0);
+    Section section = across(design, this->top(design.size), axis, 0);
+    section.d = design.size.h - cover - mat.bar->diameter / 2;
+    return in_.standard->cracks->check(
+        {section, M, mat.area(), mat.bar->diameter, mat.spacing, cover, in_.basis->creep,
+         top ? in_.basis->crackLimitTop : in_.basis->crackLimitBottom},
+        t);
 }
 
 bool Pad::allowable() const {
     using By = model::GroundValues::By;
     return in_.set.ground.by == By::Gross || in_.set.ground.by == By::Net;
 }
-double Pad::weights(const PadSize& s) const {
+double Pad::weights(const PadSize& s, const standards::BaseCombination* k) const {
+    double concrete = in_.density * s.h,
+           soil = in_.set.ground.soil * std::max(0.0, in_.set.ground.depth - s.h);
     if (const Top top = this->top(s); !top.level())
-        return (in_.density * top.volume() + in_.set.ground.soil * top.soil(in_.set.ground.depth) -
-                soilDisplaced(s.h)) /
-               s.area();
-    return in_.density * s.h + in_.set.ground.soil * std::max(0.0, in_.set.ground.depth - s.h) -
-           soilDisplaced(s.h) / s.area();
+        concrete = in_.density * top.volume() / s.area(),
+        soil = in_.set.ground.soil * top.soil(in_.set.ground.depth) / s.area();
+    soil -= soilDisplaced(s.h) / s.area();
+    return k ? k->concrete * concrete + k->weight * soil : concrete + soil;
+}
+ground::Pressure Pad::soilPressure(const Sum& sum, const PadSize& s, const standards::BaseCombination& k,
+                                   double more) const {
+    return ground::rectanglePressure(s.B, s.L, resultant(sum, s, (downward(s, k) + more) * s.area()));
 }
 double Pad::waterPressure() const {
     const auto& g = in_.set.ground;
@@ -81,7 +127,7 @@ double Pad::holds(const PadSize& s, std::size_t i, trace::Steps* t) const {
     const auto& g = in_.set.ground;
     const auto& k = of(BaseState::Ground)[i];
     const Sum& sum = sums(BaseState::Ground)[i];
-    const double W = (weights(s) * k.weight - waterPressure()) * s.area();
+    const double W = downward(s, k) * s.area();
     const std::string clause = in_.rules.clause(BaseState::Ground);
     const auto r = resultant(sum, s, W);
     step(t, "V", "N_c + W", {{"N_c", (r.N - W) / 1000, "kN"}, {"W", W / 1000, "kN"}}, r.N / 1000, "kN",
@@ -143,7 +189,7 @@ double Pad::holds(const PadSize& s, std::size_t i, trace::Steps* t) const {
 std::pair<double, double> Pad::turning(const PadSize& s, std::size_t i, int axis, double sign) const {
     if (strap_ && axis == strap_->axis) return {0, 1};  // the strap holds it
     const auto& k = of(BaseState::Stability)[i];
-    const double W = (weights(s) * k.weight - waterPressure()) * s.area();
+    const double W = downward(s, k) * s.area();
     double turns = 0, stands = std::max(0.0, W) * s.side(axis) / 2;
     for (const auto& c : columns_) {
         Forces f = forces(c, k);
@@ -165,7 +211,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
                 out.onSite =
                     out.onSite && std::abs(c.place(axis, s)) + c.side(axis) / 2 <= s.side(axis) / 2 + 1;
     const auto& g = in_.set.ground;
-    const double A = s.area(), w = weights(s), u = waterPressure();
+    const double A = s.area(), u = waterPressure();
     using By = model::GroundValues::By;
     const bool allowable = this->allowable();
     if (allowable) {
@@ -175,8 +221,9 @@ GroundAnswer Pad::ground(const PadSize& s) const {
         for (std::size_t i = 0; i < all.size(); ++i) {
             const auto& k = of(BaseState::Service)[i];
             for (double q : {0.0, k.surcharge * g.surcharge}) {
-                const auto p =
-                    ground::rectanglePressure(s.B, s.L, resultant(all[i], s, (w * k.weight + q) * A));
+                // The pressure on the ground is that of soil and water together.
+                auto p = soilPressure(all[i], s, k, q);
+                p.largest += u;
                 if (!p.good()) {
                     out.pressure.larger(none, int(i));
                     if (out.outsideIn < 0 || p.outside > out.outside)
@@ -196,7 +243,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
         const Sum& sum = all[i];
         const double H = std::hypot(sum.Hx, sum.Hy);
         for (double q : {0.0, allowable ? 0.0 : k.surcharge * g.surcharge}) {
-            const auto r = resultant(sum, s, (w * k.weight + q - u) * A);
+            const auto r = resultant(sum, s, (downward(s, k) + q) * A);
             const Point e = r.N > 0 ? r.at() : Point{1e9, 1e9};
             const auto eff = ground::effectiveArea(s.B, s.L, e.x, e.y);
             if (!allowable) {
@@ -244,7 +291,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
     const auto& stable = sums(BaseState::Stability);
     for (std::size_t i = 0; i < stable.size(); ++i) {
         const auto& k = of(BaseState::Stability)[i];
-        const double W = (w * k.weight - u) * A;
+        const double W = downward(s, k) * A;
         for (int axis : {0, 1})
             for (double sign : {1.0, -1.0}) {
                 const auto [turns, stands] = turning(s, i, axis, sign);
@@ -271,7 +318,7 @@ GroundAnswer Pad::ground(const PadSize& s) const {
 
 Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<double, 2>& d) const {
     Demand out;
-    const double A = s.area(), w = weights(s), side[2] = {s.B, s.L};
+    const double side[2] = {s.B, s.L};
     const Top top = this->top(s);
     for (int axis : {0, 1})
         for (double from : top.places(axis)) {
@@ -282,8 +329,9 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
     const auto& sums = this->sums(state);
     for (std::size_t i = 0; i < sums.size(); ++i) {
         const auto& k = of(state)[i];
-        const double wk = w * k.weight;
-        const auto p = ground::rectanglePressure(s.B, s.L, resultant(sums[i], s, wk * A));
+        // Upwards the soil's pressure where there is any and the water's everywhere.
+        const double wk = downward(s, k);
+        const auto p = soilPressure(sums[i], s, k);
         if (!p.good()) {
             if (out.outsideIn < 0 || p.outside > out.outside) out.outside = p.outside, out.outsideIn = int(i);
             continue;
@@ -348,9 +396,45 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
                         }))
                         bend(x, nullptr);
                 }
+            acrossColumns(s, forces, axis, int(i), out);
         }
     }
     return out;
+}
+
+// Reading: the load of a column spreads over the breadth of the base within a strip as wide as the column and a
+// depth on either side, cut off half-way to its neighbours and at the edges; the pressure across it is the plane
+// that balances the column's force and moment. All of the base gets the steel that the worst strip asks for.
+void Pad::acrossColumns(const PadSize& s, const std::vector<Forces>& forces, int axis, int i, Demand& into) const {
+    if (columns_.size() < 2) return;
+    const int line = 1 - axis;
+    const double side = s.side(axis), d = std::max(50.0, s.h - in_.cover - 20);
+    for (std::size_t k = 0; k < columns_.size(); ++k) {
+        const Column& c = columns_[k];
+        const double at = c.place(line, s), half = s.side(line) / 2;
+        double low = std::max(-half, at - c.side(line) / 2 - d), high = std::min(half, at + c.side(line) / 2 + d);
+        bool alone = true;
+        for (const auto& other : columns_) {
+            const double there = other.place(line, s);
+            if (&other == &c) continue;
+            // Columns side by side along this axis share their strip: the beam as a whole is looked at.
+            if (std::abs(there - at) < (c.side(line) + other.side(line)) / 2) alone = false;
+            if (there > at) high = std::min(high, (at + there) / 2);
+            if (there < at) low = std::max(low, (at + there) / 2);
+        }
+        if (!alone || !(forces[k].N > 0) || high - low < 1) continue;
+        const double e = c.place(axis, s), M = std::abs(forces[k].along(axis, s.h) + forces[k].N * e);
+        for (double sign : {1.0, -1.0}) {
+            const double over = side / 2 - sign * e - c.side(axis) / 2;
+            if (over <= 0) continue;
+            const double q = forces[k].N / side + 6 * M / (side * side),
+                         m = q * over * over / 2 / (high - low) * s.side(line);
+            if (m <= into.moment[axis].value) continue;
+            into.moment[axis] = {m, i};
+            into.atFace[axis] = over, into.side[axis] = c.side(axis);
+            into.edge[axis] = std::max(into.edge[axis], q / (high - low));
+        }
+    }
 }
 
 // Bars for the moments of a size: the least that carry them, keep the least steel, the spacing, and the crack
@@ -361,29 +445,29 @@ bool Pad::chooseBars(PadDesign& design) const {
     const auto& rules = *in_.standard;
     const double side[2] = {s.B, s.L};
     const auto m = demand(s, BaseState::Strength, {1e9, 1e9});
-    const auto service =
-        demand(s,
-               rules.cracks->state() == actions::LimitState::QuasiPermanent ? BaseState::Sustained
-                                                                            : BaseState::Service,
-               {1e9, 1e9});
+    const auto service = demand(s, crackState(), {1e9, 1e9});
     const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
+    const bool pinned = !base_.bar.empty() || base_.spacing > 0;
     const Top shape = this->top(s);
-    double below = 0;
+    design.bottom = {}, design.top = {};
     for (int axis : {0, 1}) {
         const double b = side[1 - axis], up = shape.breadth(axis, 0);
         for (bool top : {false, true}) {
-            Mat& mat = top ? design.top[std::size_t(axis)] : design.bottom[std::size_t(axis)];
-            mat = {};
+            auto& mats = top ? design.top : design.bottom;
+            Mat& mat = mats[std::size_t(axis)];
             const double M = top ? m.top[axis].value : m.moment[axis].value;
-            Section section{b, s.h, s.h - in_.cover - below - 10, in_.cover + 10, in_.fc, in_.fy};
-            // Concrete without bars carries the little that hogs, as the standard says.
-            Section upper = section;
-            upper.b = up;
-            // Tops that are not level have no bars.
-            if (top && (!shape.level() || M <= rules.flexure->plain(upper))) continue;
-            double diameter = 16;
-            for (int pass = 0; pass < 2; ++pass) {
-                section.d = s.h - in_.cover - below - diameter / 2;
+            const double below = axis == 0 ? 0 : mats[0].bar ? mats[0].bar->diameter : top ? 0 : 16;
+            // Concrete without bars carries the little that hogs, as the standard says; tops that are not level
+            // have no bars.
+            if (top && (!shape.level() ||
+                        M <= rules.flexure->plain({up, s.h, s.h - in_.cover - below - 10, in_.cover + 10, in_.fc,
+                                                   in_.fy})))
+                continue;
+            // What the bars chosen ask for with their own depth; more, as long as they crack too wide.
+            double area = 0, diameter = 16, largest = 1e9;
+            bool cracked = false;
+            for (int pass = 0; pass < 30; ++pass) {
+                Section section{b, s.h, s.h - in_.cover - below - diameter / 2, in_.cover + 10, in_.fc, in_.fy};
                 if (section.d < 50) break;
                 // What is compressed is as wide as the base is there.
                 auto required = [&](double from, double moment) {
@@ -398,45 +482,37 @@ bool Pad::chooseBars(PadDesign& design) const {
                 if (!top)
                     for (const auto& low : m.lower[axis])
                         needs = std::max(needs, required(low.from, low.moment.value));
-                const double least = rules.steel->minimum(section);
-                double area = std::max(needs < 1e9 ? needs * evenly(s, axis) : 1e9, least);
-                bool cracks = false;
-                for (int more = 0; more < 20; ++more) {
-                    cracks = false;
-                    mat = bases::mat(in_, base_, b, area, most);
-                    if (!mat.bar) break;
-                    const double Ms = top ? service.top[axis].value : service.moment[axis].value;
-                    if (!(Ms > 0)) break;
-                    section.d = s.h - in_.cover - below - mat.bar->diameter / 2;
-                    Section there = section;
-                    there.b = up;
-                    standards::CrackInput crack{there,
-                                                Ms,
-                                                mat.area(),
-                                                mat.bar->diameter,
-                                                mat.spacing,
-                                                in_.cover + below,
-                                                in_.basis->creep,
-                                                in_.basis->crackLimitBottom};
-                    cracks = rules.cracks->check(crack).outcome == checks::Outcome::Over;
-                    if (!cracks) break;
-                    if (!base_.bar.empty() && base_.spacing > 0) break;
-                    area = mat.area() * 1.06;
+                const double least = std::max(needs < 1e9 ? needs * (top ? 1 : evenly(s, axis)) : 1e9,
+                                              rules.steel->minimum(section));
+                if (pass > 0 && mat.area() + 1e-9 >= least) {
+                    const auto wide = cracks(design, service, axis, top, nullptr);
+                    cracked = wide && wide->outcome == checks::Outcome::Over;
+                    if (pinned) break;
+                    if (cracked) {
+                        area = std::max(area, 1.06 * mat.area());
+                    } else {
+                        if (top) break;
+                        // Thinner bars where these are not anchored even bent.
+                        design.d[std::size_t(axis)] = section.d;
+                        if (in_.rules.anchorage(anchored(design, m, axis, true)).outcome != checks::Outcome::Over)
+                            break;
+                        if (!bases::mat(in_, base_, b, least, most, mat.bar->diameter - 0.1).bar) break;
+                        area = least, largest = mat.bar->diameter - 0.1;
+                    }
                 }
-                if (pass == 1) fine = fine && !cracks;
-                if (!mat.bar) break;
+                area = std::max(area, least);
+                mat = bases::mat(in_, base_, b, area, most, largest);
+                if (!mat.bar || (pinned && pass > 2)) break;
                 diameter = mat.bar->diameter;
             }
-            if (!top)
-                design.d[std::size_t(axis)] =
-                    s.h - in_.cover - below - (mat.bar ? mat.bar->diameter / 2 : 10);
-            if (mat.bar && !top) {
-                // Bent up where straight bars are not anchored.
+            fine = fine && !cracked;
+            if (top) continue;
+            design.d[std::size_t(axis)] = s.h - in_.cover - below - (mat.bar ? mat.bar->diameter / 2 : 10);
+            // Bent up where straight bars are not anchored.
+            if (mat.bar)
                 mat.hooked =
                     in_.rules.anchorage(anchored(design, m, axis, false)).outcome == checks::Outcome::Over;
-            }
         }
-        below = design.bottom[std::size_t(axis)].bar ? design.bottom[std::size_t(axis)].bar->diameter : 16;
     }
     return fine;
 }
@@ -472,7 +548,8 @@ standards::FootingPunching Pad::punchingOf(const PadDesign& design, std::size_t 
     const auto& s = design.size;
     const Column& c = columns_[column];
     const Forces f = forces(c, BaseState::Strength, i);
-    const double wk = weights(s) * of(BaseState::Strength)[i].weight;
+    const auto& k = of(BaseState::Strength)[i];
+    const double wk = downward(s, k);
     const Point at{c.place(0, s), c.place(1, s)};
     auto in = pushing(at, c.side(0), c.side(1), s, design.d, design.bottom);
     in.N = f.N, in.moment[0] = f.along(0, s.h), in.moment[1] = f.along(1, s.h);
@@ -481,8 +558,7 @@ standards::FootingPunching Pad::punchingOf(const PadDesign& design, std::size_t 
         in.low = in.d - (s.h - top.edge());
         in.run = std::min(top.run(0) > 1 ? top.run(0) : 1e9, top.run(1) > 1 ? top.run(1) : 1e9);
     }
-    const auto p =
-        ground::rectanglePressure(s.B, s.L, resultant(sums(BaseState::Strength)[i], s, wk * s.area()));
+    const auto p = soilPressure(sums(BaseState::Strength)[i], s, k);
     if (p.good()) {
         in.pressure = std::max(0.0, p.at(at) - wk);
         if (p.share > 1 - 1e-9) in.gradient[0] = p.b, in.gradient[1] = p.c;
@@ -533,6 +609,7 @@ bool Pad::strong(PadDesign& design) const {
     if (m.outsideIn >= 0 || !startersHold(s.h, in_.cover)) return false;
     const Top top = this->top(s);
     if (!top.level() && top.edge() < leastEdge()) return false;
+    if (std::min(design.d[0], design.d[1]) < in_.rules.leastDepth(false).d) return false;
     for (int axis : {0, 1}) {
         const auto a = std::size_t(axis);
         const auto& mat = design.bottom[a];
@@ -540,7 +617,7 @@ bool Pad::strong(PadDesign& design) const {
         if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
             return false;
         if (m.shear[axis].combination >= 0 &&
-            m.shear[axis].value > in_.rules.oneWay(cut, mat.area()) * (1 + 1e-9))
+            m.shear[axis].value > in_.rules.oneWay(cut, mat.area(), false) * (1 + 1e-9))
             return false;
         for (bool shear : {false, true})
             if (const auto low = lowest(design, top, m, axis, shear); low && low->ratio > 1 + 1e-9)
@@ -567,14 +644,15 @@ PadSize Pad::sized(double grown, double h) const {
     PadSize s;
     s.h = h;
     if (strap_) s.strap = base_.strap.depth > 0 ? base_.strap.depth : strapDepth_;
-    s.off = base_.offPinned ? Point{base_.offX, base_.offY} : Point{0, 0};
-    s.B = base_.B > 0 ? base_.B : units::roundUp(std::max(spanX_ + grown, leastX_) - 1e-6, step);
-    s.L = base_.L > 0 ? base_.L : units::roundUp(std::max(spanY_ + grown, leastY_) - 1e-6, step);
-    if (const double r = base_.ratio; r > 0) {
+    s.off = wish_;
+    const double leastX = leastSide(0, s.off.x), leastY = leastSide(1, s.off.y);
+    s.B = base_.B > 0 ? base_.B : units::roundUp(std::max(spanX_ + grown, leastX) - 1e-6, step);
+    s.L = base_.L > 0 ? base_.L : units::roundUp(std::max(spanY_ + grown, leastY) - 1e-6, step);
+    if (const double r = ratio_; r > 0) {
         if (!(base_.L > 0))
-            s.L = units::roundUp(std::max(s.B * r, leastY_) - 1e-6, step);
+            s.L = units::roundUp(std::max(s.B * r, leastY) - 1e-6, step);
         else if (!(base_.B > 0))
-            s.B = units::roundUp(std::max(s.L / r, leastX_) - 1e-6, step);
+            s.B = units::roundUp(std::max(s.L / r, leastX) - 1e-6, step);
     }
     placed(s);
     return s;
@@ -613,7 +691,7 @@ PadDesign Pad::ofSize(const PadSize& size) const {
 // The strap is as deep as it has to be: it decides how far above the underside horizontal forces act.
 PadDesign Pad::solve() const {
     if (!strap_) {
-        PadDesign out = solved();
+        PadDesign out = unstrapped();
         if (out.possible()) out.trouble = strapTrouble_;
         return out;
     }
@@ -633,6 +711,52 @@ PadDesign Pad::solve() const {
     }
 }
 
+// Of several columns also with its centre in their middle, of a base that the site pushes aside also long ones
+// along it: whichever has the least concrete.
+PadDesign Pad::unstrapped() const {
+    PadDesign best = solved();
+    auto attempt = [&](const Pad& other) {
+        PadDesign next = other.solved();
+        if (next.possible() && (!best.possible() || other.top(next.size).volume() < 0.999 * top(best.size).volume()))
+            best = std::move(next);
+    };
+    if (std::hypot(wish_.x, wish_.y) > 1 && !base_.offPinned) {
+        Pad other = *this;
+        other.wish_ = {0, 0};
+        attempt(other);
+    }
+    const bool aside = best.size.onSite && std::hypot(best.size.off.x - wish_.x, best.size.off.y - wish_.y) > 1;
+    if (in_.set.site.size() > 2 && (aside || !best.possible()) && !(base_.ratio > 0) && !(base_.B > 0) &&
+        !(base_.L > 0) && columns_.size() == 1)
+        for (double r : {1.5, 2.0, 2.5, 3.0, 4.0})
+            for (double ratio : {r, 1 / r}) {
+                Pad other = *this;
+                other.ratio_ = ratio;
+                attempt(other);
+            }
+    return best;
+}
+
+bool Pad::deepened(PadDesign& out, double grown, double first) const {
+    const double step = in_.set.depthStep;
+    out.size = sized(grown, first);
+    if (strong(out)) return true;
+    // Deeper: by steps that grow, then back.
+    double low = first, high = first;
+    do {
+        low = high, high += std::max(step, units::roundUp(0.25 * high, step));
+        out.size.h = high;
+    } while (high < largestDepth && !strong(out));
+    if (high >= largestDepth) return false;
+    while (high - low > step * 1.5) {
+        const double m = units::roundUp((low + high) / 2 - 1e-6, step);
+        out.size.h = m;
+        (strong(out) ? high : low) = m;
+    }
+    out.size.h = high;
+    return true;
+}
+
 PadDesign Pad::solved() const {
     PadDesign out;
     if (columns_.empty()) {
@@ -645,8 +769,10 @@ PadDesign Pad::solved() const {
     double service = 0;
     for (const auto& s : sums(BaseState::Service)) service = std::max(service, s.N);
     const double guess = std::sqrt(std::max(service, 1e4) / std::max(in_.set.ground.allowable, 0.05));
+    double widened = 0;  // where the base itself asked for a larger plan
     for (int round = 0; round < 8; ++round) {
         grown = leastPlan(h, round == 0 ? guess : grown);
+        if (grown >= 0) grown = std::max(grown, widened);
         if (grown < 0) {
             // As large as it may be, to say what fails.
             out = ofSize(sized(std::min(largestPlan, 4 * guess + 4000), h));
@@ -670,30 +796,26 @@ PadDesign Pad::solved() const {
             return out;
         }
         if (base_.h > 0) break;
-        out.size = sized(grown, h);
-        if (strong(out)) break;
-        // Deeper: by steps that grow, then back.
-        double low = h, high = h;
-        do {
-            low = high, high += std::max(step, units::roundUp(0.25 * high, step));
-            out.size.h = high;
-        } while (high < largestDepth && !strong(out));
-        if (high >= largestDepth) {
-            out.size.h = std::max(first, units::roundUp(0.25 * std::max(out.size.B, out.size.L), step));
+        const double before = h;
+        bool carries = deepened(out, grown, h);
+        // Where no depth does, a larger plan may.
+        for (double g = grown; !carries && !(base_.B > 0 && base_.L > 0) && g < 1.8 * grown + 500;) {
+            g += std::max(in_.set.planStep, units::roundUp(0.04 * grown, in_.set.planStep));
+            PadDesign wider;
+            if ((carries = deepened(wider, g, h))) out = wider, grown = widened = g;
+        }
+        if (!carries) {
+            out.size = sized(grown, std::max(first, units::roundUp(0.25 * std::max(out.size.B, out.size.L), step)));
             strong(out);
             out.trouble = "No depth carries it with the bars allowed.";
             return out;
         }
-        while (high - low > step * 1.5) {
-            const double m = units::roundUp((low + high) / 2 - 1e-6, step);
-            out.size.h = m;
-            (strong(out) ? high : low) = m;
-        }
-        h = high;
+        h = out.size.h;
+        if (h == before) break;
     }
     out.size = sized(grown, h);
     // Down again: one step less of either has to fail.
-    for (int round = 0; round < 12; ++round) {
+    for (int round = 0; round < 80; ++round) {
         if (base_.h == 0 && out.size.h - step >= first - 1e-9) {
             PadDesign less = out;
             less.size.h -= step;
@@ -759,7 +881,7 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
         f.prefix = "M";
         if (working) {
             const auto& k = of(BaseState::Stability)[std::size_t(i)];
-            const double W = (weights(s) * k.weight - waterPressure()) * s.area();
+            const double W = downward(s, k) * s.area();
             step(&t, "W", "k*W_k - U",
                  {{"k", k.weight},
                   {"W_k", weights(s) * s.area() / 1000, "kN"},
@@ -811,6 +933,25 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
             "with time and differences between bases are not looked at.");
         add("settlement", "Settlement", Topic::Ground, checks::judged(f), t,
             combination(BaseState::Sustained, i), {});
+    } else if (g.by == model::GroundValues::By::Undrained) {
+        add("settlement", "Settlement", Topic::Ground,
+            checks::notChecked("EN 1997-1 6.6.2(16)",
+                               "Settlement on clay must be calculated unless the bearing resistance is three times the "
+                               "service load: enter the soil layers."),
+            {}, {}, {});
+    }
+    if (!allowable()) {
+        double most = 0;
+        for (std::size_t i = 0; i < sums(BaseState::Ground).size(); ++i) {
+            const auto r = resultant(sums(BaseState::Ground)[i], s, downward(s, of(BaseState::Ground)[i]) * s.area());
+            if (r.N > 0) most = std::max({most, std::abs(r.at().x) / s.B, std::abs(r.at().y) / s.L});
+        }
+        if (most > 1.0 / 3)
+            add("eccentric", "Large eccentricity", Topic::Ground,
+                checks::notChecked("EN 1997-1 6.5.4",
+                                   "The eccentricity exceeds a third of the side: the careful review of design values and the "
+                                   "tolerance of 0.10 m required by 6.5.4 are not included."),
+                {}, {}, {});
     }
 }
 
@@ -872,12 +1013,22 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                       {"V_s", top.soil(g.depth) / 1e9, "m³"},
                       {"W_p", beside, "kN"}},
                      w * s.area() / 1000, "kN", f.clause, "base, and soil above it and its lower parts");
-            const auto r = resultant(sum, s, w * k.weight * s.area());
-            const double N = r.N, column = N - w * k.weight * s.area();
-            step(&t, "N", "N_c + k*W",
-                 {{"N_c", column / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}}, N / 1000,
-                 "kN", f.clause,
-                 strap_ ? "N_c with what the strap adds, which passes through the centre along it" : "");
+            const double u = waterPressure() * s.area();
+            const auto r = resultant(sum, s, w * k.weight * s.area() - u);
+            const double N = r.N, column = N - w * k.weight * s.area() + u;
+            const char* strapped =
+                strap_ ? "N_c with what the strap adds, which passes through the centre along it" : "";
+            if (u > 0)
+                step(&t, "N", "N_c + k*W - U",
+                     {{"N_c", column / 1000, "kN"},
+                      {"k", k.weight},
+                      {"W", w * s.area() / 1000, "kN"},
+                      {"U", u / 1000, "kN"}},
+                     N / 1000, "kN", f.clause, strap_ ? strapped : "U: uplift of the water on the whole base");
+            else
+                step(&t, "N", "N_c + k*W",
+                     {{"N_c", column / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}},
+                     N / 1000, "kN", f.clause, strapped);
             const double ax = r.alongX, ay = r.alongY;
             step(&t, "e_x", "M_x/N*1000", {{"M_x", ax / 1e6, "kNm"}, {"N", N / 1000, "kN"}}, ax / N, "mm",
                  f.clause);
@@ -887,14 +1038,23 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                  ga.contact < 1 - 1e-9
                      ? "plane pressure over the part in contact, exact; with surcharge where that is worse"
                      : "plane pressure over the whole base; with surcharge where that is worse");
+            if (u > 0)
+                step(&t, "u", "gamma_w*(D - z_w)/1000",
+                     {{"gamma_w", waterWeight * 1e6, "kN/m³"},
+                      {"D", g.depth, "mm"},
+                      {"z_w", g.waterDepth, "mm"}},
+                     u / s.area() * 1000, "kN/m²", f.clause, "pressure of the water, contained in p_max");
         }
         if (ga.contact < 1 - 1e-9 && allowable)
             f.here.push_back(
                 fmt::format("{:.0f} % of the base is in contact at the least.", 100 * ga.contact));
         f.notes.push_back(
             "Bases are rigid; the ground pushes and does not pull, its pressure is a plane where it acts.");
+        if (s.h > g.depth + 1)
+            f.here.push_back(fmt::format(
+                "The base is {:.0f} mm deep and founded {:.0f} mm below ground level: its top is {:.0f} mm above it.",
+                s.h, g.depth, s.h - g.depth));
         f = checks::judged(f);
-        if (ga.pressure.value >= none) f.outcome = checks::Outcome::Over;
         add("pressure", allowable ? "Ground pressure" : "Ground bearing", Topic::Ground, f, t,
             combination(state, ga.pressure.combination));
     }
@@ -904,10 +1064,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
     const auto& rules = *in_.standard;
     const Top shape = this->top(s);
     const auto m = demand(s, BaseState::Strength, design.d);
-    const auto crackState = rules.cracks->state() == actions::LimitState::QuasiPermanent
-                                ? BaseState::Sustained
-                                : BaseState::Service;
-    const auto service = demand(s, crackState, {1e9, 1e9});
+    const auto service = demand(s, crackState(), {1e9, 1e9});
     const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
     static constexpr const char* keys[2][7] = {
         {"flexure-x", "top-x", "least-x", "spacing-x", "shear-x", "anchorage-x", "cracks-x"},
@@ -943,6 +1100,10 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             f.prefix = "M";
             f.limit = rules.flexure->resistance(sec, bars.area(), 0, working ? &t : nullptr).M;
             f.notes.push_back("Moments of bases are those at the faces of columns, on the whole width.");
+            if (columns_.size() > 1)
+                f.notes.push_back(
+                    "Across a line of columns the load of each one is taken by a strip as wide as the column and a "
+                    "depth on either side; the whole base has the reinforcement of the worst strip.");
             add(keys[axis][which], titles[axis][which], Topic::Flexure, checks::judged(f), t,
                 combination(BaseState::Strength, asked.combination), face);
         };
@@ -952,7 +1113,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 const auto& place = m.lower[axis][low->place];
                 trace::Steps t;
                 Finding f =
-                    shear ? finding(units::Kind::Force, place.shear.value, 0, in_.rules.oneWayClause())
+                    shear ? finding(units::Kind::Force, place.shear.value, 0, in_.rules.oneWayClause(false))
                           : finding(units::Kind::Moment, place.moment.value, 0, rules.flexure->clause());
                 f.prefix = shear ? "V" : "M";
                 auto* steps = working ? &t : nullptr;
@@ -960,7 +1121,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 trace::step(steps, "a", "", {}, away, "mm", f.clause,
                             "beyond the face of the column, where it is worst");
                 f.limit =
-                    shear ? in_.rules.oneWay(sheared(design, shape, axis, away), mat.area(), steps)
+                    shear ? in_.rules.oneWay(sheared(design, shape, axis, away), mat.area(), false, steps)
                           : rules.flexure->resistance(across(design, shape, axis, away), mat.area(), 0, steps)
                                 .M;
                 f.notes.push_back(
@@ -982,8 +1143,20 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         if (m.top[axis].value > 0) {
             Section upper = section;
             if (top.bar) {
-                upper.d = s.h - in_.cover - top.bar->diameter * (axis == 0 ? 0.5 : 1.5);
+                upper.d = topDepth(design, axis);
                 flexure(upper, top, m.top[axis], 1, model::Face::Top);
+                trace::Steps least;
+                Finding f = finding(units::Kind::Area, top.area(), 0, rules.steel->clauses(true).minimum);
+                f.sense = checks::Sense::AtLeast, f.prefix = "As";
+                f.limit = rules.steel->minimum(upper, working ? &least : nullptr);
+                add(fmt::format("{}-top", keys[axis][2]), fmt::format("{}, top", titles[axis][2]), Topic::Steel,
+                    checks::judged(f), least, {}, model::Face::Top);
+                standingFace(add, upper, top, axis, true, most, working);
+                trace::Steps wide;
+                if (const auto found = cracks(design, service, axis, true, working ? &wide : nullptr))
+                    add(fmt::format("{}-top", keys[axis][6]), fmt::format("{}, top", titles[axis][6]),
+                        Topic::Cracks, *found, wide,
+                        combination(crackState(), service.top[axis].combination), model::Face::Top);
             } else {
                 trace::Steps t;
                 Finding f = finding(units::Kind::Moment, m.top[axis].value, 0, rules.flexure->clause());
@@ -1020,17 +1193,12 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 checks::judged(f), band, combination(BaseState::Strength, m.moment[axis].combination),
                 model::Face::Bottom);
         }
-        {
-            Finding f =
-                finding(units::Kind::BarSpacing, mat.spacing, most, rules.steel->clauses(true).spacing);
-            add(keys[axis][3], titles[axis][3], Topic::Spacing, checks::judged(f), {}, {},
-                model::Face::Bottom);
-        }
+        standingFace(add, section, mat, axis, false, most, working);
         {
             trace::Steps t;
-            Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, in_.rules.oneWayClause());
+            Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, in_.rules.oneWayClause(false));
             f.prefix = "V";
-            f.limit = in_.rules.oneWay(sheared(design, shape, axis, design.d[a]), mat.area(),
+            f.limit = in_.rules.oneWay(sheared(design, shape, axis, design.d[a]), mat.area(), false,
                                        working ? &t : nullptr);
             if (m.shear[axis].combination < 0)
                 f = checks::notApplicable(f.clause,
@@ -1049,16 +1217,10 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 in_.rules.anchorage(anchored(design, m, axis, mat.hooked), working ? &t : nullptr), t,
                 combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
         }
-        if (service.moment[axis].value > 0) {
-            trace::Steps t;
-            const double inner = axis == 1 && design.bottom[0].bar ? design.bottom[0].bar->diameter : 0;
-            const standards::CrackInput crack{
-                section,     service.moment[axis].value, mat.area(),       mat.bar->diameter,
-                mat.spacing, in_.cover + inner,          in_.basis->creep, in_.basis->crackLimitBottom};
-            add(keys[axis][6], titles[axis][6], Topic::Cracks,
-                rules.cracks->check(crack, working ? &t : nullptr), t,
-                combination(crackState, service.moment[axis].combination), model::Face::Bottom);
-        }
+        trace::Steps wide;
+        if (const auto found = cracks(design, service, axis, false, working ? &wide : nullptr))
+            add(keys[axis][6], titles[axis][6], Topic::Cracks, *found, wide,
+                combination(crackState(), service.moment[axis].combination), model::Face::Bottom);
     }
     trace::Steps pt;
     if (const auto p = punched(design, working ? &pt : nullptr); p.combination >= 0) {
@@ -1068,6 +1230,27 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             add("punching-face", "Punching at the column", Topic::Punching, p.found.face, pt,
                 combination(BaseState::Strength, p.combination));
     }
+    bool pulled = false, near = false;
+    for (const auto& col : columns_) {
+        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
+            pulled |= forces(col, BaseState::Strength, i).N < -1e3;
+        for (const auto& other : columns_)
+            near |= &other != &col &&
+                    std::max(std::abs(col.at.x - other.at.x) - (col.side(0) + other.side(0)) / 2,
+                             std::abs(col.at.y - other.at.y) - (col.side(1) + other.side(1)) / 2) <
+                        2 * (design.d[0] + design.d[1]) / 2;
+    }
+    if (pulled)
+        add("punching-uplift", "Punching by a column in tension", Topic::Punching,
+            checks::notChecked(in_.rules.clause(BaseState::Strength),
+                               "A column is in tension: upward punching is not checked."),
+            {}, {});
+    if (near)
+        add("punching-together", "Punching of columns together", Topic::Punching,
+            checks::notChecked(in_.rules.clause(BaseState::Strength),
+                               "Columns are closer than twice the effective depth: a common control perimeter is not "
+                               "checked."),
+            {}, {});
     trace::Steps ft;
     if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0)
         add("foot", "Concrete below the column", Topic::Bearing, foot, ft,
@@ -1079,13 +1262,17 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             {}, {});
         strapChecks(add, design, working);
     }
+    const auto least = in_.rules.leastDepth(false);
     if (!shape.level()) {
-        Finding f = finding(units::Kind::Length, shape.edge(), leastEdge(), "ACI 318-19 13.3.1.2");
+        Finding f = finding(units::Kind::Length, shape.edge(), leastEdge(),
+                            least.d > 0 ? least.clause : "room for the bars");
         f.sense = checks::Sense::AtLeast, f.prefix = "h";
-        f.notes.push_back(
-            "Edges of bases are as deep as ACI 318-19 13.3.1.2 asks, 150 mm above the bottom bars, "
-            "under every standard.");
         add("edge", "Depth at the edges", Topic::Steel, checks::judged(f), {}, {});
+    }
+    if (least.d > 0) {
+        Finding f = finding(units::Kind::Length, std::min(design.d[0], design.d[1]), least.d, least.clause);
+        f.sense = checks::Sense::AtLeast, f.prefix = "d";
+        add("least-depth", "Minimum effective depth", Topic::Steel, checks::judged(f), {}, {});
     }
     starterChecks(add, s, in_.cover, working);
     commonChecks(add);
@@ -1097,8 +1284,8 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                               combination(BaseState::Strength, m.outsideIn), m.outside)
                 : fmt::format("Nothing presses the base down under {}.",
                               combination(BaseState::Strength, m.outsideIn)));
+        f.demand = std::max(f.demand, 1.0);
         f = checks::judged(f);
-        f.outcome = checks::Outcome::Over;
         add("resultant", "Resultant at ultimate loads", Topic::Ground, f, {},
             combination(BaseState::Strength, m.outsideIn));
     }
@@ -1160,9 +1347,7 @@ std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {
     if (i < 0) return {};
     const Sum& sum = sums(state)[std::size_t(i)];
     const auto& k = of(state)[std::size_t(i)];
-    auto pressed = [&](double q) {
-        return ground::rectanglePressure(s.B, s.L, resultant(sum, s, (weights(s) * k.weight + q) * s.area()));
-    };
+    auto pressed = [&](double q) { return soilPressure(sum, s, k, q); };
     // With the surcharge where that is worse.
     auto p = pressed(0);
     if (const auto more = pressed(k.surcharge * in_.set.ground.surcharge);
@@ -1172,7 +1357,7 @@ std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {
     Shown out;
     const Point corners[4] = {
         {-s.B / 2, -s.L / 2}, {s.B / 2, -s.L / 2}, {s.B / 2, s.L / 2}, {-s.B / 2, s.L / 2}};
-    for (int c = 0; c < 4; ++c) out.corners[c] = p.at(corners[c]);
+    for (int c = 0; c < 4; ++c) out.corners[c] = p.at(corners[c]) + waterPressure();
     out.combination = combination(state, i);
     return out;
 }

@@ -50,7 +50,7 @@ class Pad : public Standing {
     Top top(const PadSize& size) const;
     // The size as pinned, where it is not free; bars chosen for it whether it carries or not.
     PadDesign ofSize(const PadSize& size) const;
-    // Largest ratio of all checks but those of bars' arrangement; for searches.
+    // Largest ratio of all checks; for searches.
     double ratio(const PadDesign& design) const;
     GroundAnswer ground(const PadSize& size) const;
     // Checks with their working where `working`; `key` begins their keys.
@@ -82,14 +82,31 @@ class Pad : public Standing {
         double outside = 0;  // mm by which a resultant leaves the base
         int outsideIn = -1;
     };
-    double spanX_ = 0, spanY_ = 0, leastX_ = 0, leastY_ = 0;
+    double spanX_ = 0, spanY_ = 0;
+    geometry::Point wish_{0, 0};  // where the centre goes where nobody pinned it: below the loads of several columns
+    double ratio_ = 0;  // L/B, pinned or tried
+    // Least side along an axis that has the columns on it, with the centre so far off.
+    double leastSide(int axis, double off) const;
     std::optional<StrapLine> strap_;
     std::string strapTrouble_;
     double strapWidth_ = 0, strapDepth_ = 0;
 
     PadDesign solved() const;
-    // ACI 318-19 13.3.1.2: 150 mm above the bottom bars.
-    double leastEdge() const { return in_.cover + 150; }
+    PadDesign unstrapped() const;
+    // The least depth at a growth, bars chosen; false where none carries.
+    bool deepened(PadDesign& design, double grown, double first) const;
+    BaseState crackState() const;
+    // From the top to the middle of the top bars along an axis, as a depth.
+    double topDepth(const PadDesign& design, int axis) const;
+    std::optional<checks::Finding> cracks(const PadDesign& design, const Demand& service, int axis, bool top,
+                                          trace::Steps* t) const;
+    // Moments across a line of columns: each column's own share, on a strip as wide as it and a depth either side.
+    void acrossColumns(const PadSize& size, const std::vector<Forces>& forces, int axis, int combination,
+                       Demand& into) const;
+    // Of tops that are not level, at the edges: by the standard, or room for the bars.
+    double leastEdge() const {
+        return in_.cover + std::max(in_.rules.leastDepth(false).d, in_.cover + 50);
+    }
     double strapDepth(const PadSize& size) const { return std::max(size.h, size.strap); }
     // The strap under a combination; and the resultant of the base with what it adds.
     StrapLoad strapOn(const Sum& sum, const PadSize& size) const;
@@ -110,8 +127,15 @@ class Pad : public Standing {
     std::optional<Lowest> lowest(const PadDesign& design, const Top& top, const Demand& demand, int axis,
                                  bool shear) const;
 
-    double weights(const PadSize& size) const;  // per area
+    // Base and soil, per area; with the factors of a combination, and less the water's uplift.
+    double weights(const PadSize& size, const standards::BaseCombination* k = nullptr) const;
+    double downward(const PadSize& size, const standards::BaseCombination& k) const {
+        return weights(size, &k) - waterPressure();
+    }
     double waterPressure() const;
+    // Of the soil below the base, which bears what the water leaves; `more` per area besides the weights.
+    ground::Pressure soilPressure(const Sum& sum, const PadSize& size, const standards::BaseCombination& k,
+                                  double more = 0) const;
     // Net pressure of the sustained loads, and the settlement under it.
     std::pair<double, double> settlement(const PadSize& size, std::size_t combination) const;
     // What holds against sliding under a combination of the ground; forces.

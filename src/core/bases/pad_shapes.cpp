@@ -48,7 +48,7 @@ std::optional<Pad::Lowest> Pad::lowest(const PadDesign& design, const Top& top, 
         // Nearer than that to a column loads go straight into it.
         if (shear && !top.stepped() && s.d > all[i].cut) continue;
         const double R = s.d < 50 ? 0
-                         : shear  ? in_.rules.oneWay(s, mat.area())
+                         : shear  ? in_.rules.oneWay(s, mat.area(), false)
                                   : in_.standard->flexure->resistance(s, mat.area(), 0).M;
         const double ratio = R > 0 ? asked.value / R : 99;
         if (!worst || ratio > worst->ratio) worst = Lowest{i, ratio};

@@ -35,7 +35,9 @@ Laid mat(const Context& in, const Reinforced& base, int axis, bool top) {
     const double off = (top ? in.cover : base.below) + inner + i.diameter / 2, z = top ? base.h - off : off;
     // No leg leaves the base, also one that lies tilted.
     const double end = top ? std::max(z - leg, in.cover) : std::min(z + leg, tall - in.cover);
-    const double pitch = m.number > 1 ? (width - 2 * in.cover - i.diameter) / (m.number - 1) : 0;
+    // At the spacing that is called out, where that has room.
+    const double pitch =
+        m.number > 1 ? std::min(m.spacing, (width - 2 * in.cover - i.diameter) / (m.number - 1)) : 0;
     for (int k = 0; k < m.number; ++k) {
         const double v = (k - (m.number - 1) / 2.0) * pitch;
         auto at = [&](double u) {
@@ -81,7 +83,8 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
     lap.diameter = d, lap.area = s.bar->area, lap.fc = in.fc, lap.fy = in.fy;
     lap.stress = anchorage.designYield(in.fy), lap.cd = in.cover, lap.spacing = startersApart;
     const double above = units::roundUp(anchorage.lap(lap), 25);
-    const double high = units::roundUp(base.h + base.pedestal + above - stands + d / 2, 5),
+    const double concrete = std::max(base.h + base.pedestal, base.strap.any() ? base.strap.depth : 0);
+    const double high = units::roundUp(concrete + above - stands + d / 2, 5),
                  leg = std::max(250.0, schedule::hookLeg(0, d, anchorage));
     i.shape = "11", i.dimensions = {{'A', high}, {'B', leg}};
     schedule::cut(i, *s.bar, anchorage);
@@ -91,8 +94,8 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
     const catalogs::Bar* thin = nullptr;
     for (const auto& b : catalogs::barCatalog(in.basis->barCatalog)->bars)
         if (!thin && b.diameter >= std::max(6.0, d / 4) - 1e-9) thin = &b;
-    const double half[2] = {s.sides[0] / 2 - in.cover - thin->diameter - d / 2,
-                            s.sides[1] / 2 - in.cover - thin->diameter - d / 2};
+    const double half[2] = {s.sides[0] / 2 - in.columnCover - thin->diameter - d / 2,
+                            s.sides[1] / 2 - in.columnCover - thin->diameter - d / 2};
     // One place after the other round the column; legs point away from it, or inwards where the base ends.
     auto put = [&](double u, double v) {
         const double x = s.at.x + u, y = s.at.y + v;
@@ -111,7 +114,7 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
             put(side * half[0], half[1] * (2.0 * k / (s.along[1] - 1) - 1));
     if (half[0] < d || half[1] < d) return {std::move(bars)};
     // Three links hold them until the column is there, more along a pedestal.
-    const double first = stands + d / 2 + thin->diameter, last = base.h + base.pedestal - in.cover;
+    const double first = stands + d / 2 + thin->diameter, last = concrete - in.cover;
     const int n = std::max(3, int(std::ceil((last - first) / std::min(300.0, 15 * d))) + 1);
     const double a = 2 * half[0] + d + 2 * thin->diameter, b = 2 * half[1] + d + 2 * thin->diameter;
     l.run = "links";

@@ -1,5 +1,7 @@
 #include "bases/standing.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -51,7 +53,7 @@ Standing::Standing(const Context& in, const model::Base& base, std::vector<Strap
     for (int s = 0; s < states; ++s)
         for (const auto& k : of(BaseState(s))) {
             Sum& sum = sums_[std::size_t(s)].emplace_back();
-            sum.weight = k.weight;
+            sum.weight = k.concrete;
             for (const auto& c : columns_) {
                 const Forces f = forces(c, k);
                 sum.N += f.N, sum.Hx += f.Hx, sum.Hy += f.Hy;
@@ -66,7 +68,7 @@ Forces Standing::forces(const Column& c, const standards::BaseCombination& k) co
     for (const auto& e : ends_)
         if (e.column == c.column->id) f.N -= e.lifts(k, in_.set.cases);
     if (!base_.pedestal.any()) return f;
-    f.N += k.weight * pedestal();
+    f.N += k.concrete * pedestal();
     f.My += f.Hx * base_.pedestal.height, f.Mx -= f.Hy * base_.pedestal.height;
     return f;
 }
@@ -92,13 +94,14 @@ void Standing::findStarters() {
             const double N = combined(c.actions, of(BaseState::Strength)[i].factors).N;
             press.larger(N, int(i)), pull.larger(-N, int(i));
         }
-        const double least = in_.rules.dowels(press.value, c.column->width * c.column->depth, in_.fy);
+        const double least = in_.rules.dowels(press.value, c.column->width * c.column->depth,
+                                                in_.basis->column.strength, in_.fy);
         s.tension = pull.value, s.pulledIn = pull.combination;
         s.need = std::max(least, pull.value / yield);
         s.combination = s.need > least ? pull.combination : press.combination;
         for (int axis : {0, 1})
             s.along[axis] =
-                std::max(2, int(std::ceil((s.sides[axis] - 2 * in_.cover - 40) / startersApart - 1e-9)) + 1);
+                std::max(2, int(std::ceil((s.sides[axis] - 2 * in_.columnCover - 40) / startersApart - 1e-9)) + 1);
         std::vector<std::string> names = in_.set.bars;
         if (!in_.set.starterBar.empty()) names = {in_.set.starterBar};
         std::vector<const catalogs::Bar*> bars;
@@ -112,7 +115,7 @@ void Standing::findStarters() {
         }
         // The thickest do not: more of them, as far as they stand clear.
         auto room = [&](int axis) {
-            return (s.sides[axis] - 2 * in_.cover) / (s.along[axis]) >
+            return (s.sides[axis] - 2 * in_.columnCover) / (s.along[axis]) >
                    s.bar->diameter + in_.standard->steel->clear(s.bar->diameter, in_.basis->aggregate);
         };
         while (s.bar && s.area() < s.need && (room(0) || room(1))) {
@@ -169,6 +172,33 @@ void Standing::commonChecks(const Add& add) const {
     add("pedestal", "Height of the pedestal", checks::Topic::Bearing, checks::judged(f), {}, {}, {});
 }
 
+void Standing::standingFace(const Add& add, const standards::Section& section, const Mat& mat, int axis,
+                            bool top, double mostSpacing, bool working) const {
+    const auto& rules = *in_.standard;
+    const char way = axis == 0 ? 'x' : 'y';
+    const char* suffix = top ? "-top" : "";
+    const char* where = top ? ", top" : "";
+    const auto face = top ? model::Face::Top : model::Face::Bottom;
+    {
+        checks::Finding f =
+            finding(units::Kind::BarSpacing, mat.spacing, mostSpacing, rules.steel->clauses(true).spacing);
+        add(fmt::format("spacing-{}{}", way, suffix), fmt::format("Spacing along {}{}", way, where),
+            checks::Topic::Spacing, checks::judged(f), {}, {}, face);
+    }
+    if (const double most = rules.steel->maximum(section); most > 0 && most < 1e9) {
+        trace::Steps t;
+        checks::Finding f =
+            finding(units::Kind::Area, mat.area(), most, rules.steel->clauses(true).maximum);
+        f.prefix = "As";
+        if (working) rules.steel->maximum(section, &t);
+        add(fmt::format("most-{}{}", way, suffix), fmt::format("Maximum reinforcement along {}{}", way, where),
+            checks::Topic::Steel, checks::judged(f), t, {}, face);
+    }
+    trace::Steps t;
+    add(fmt::format("ductility-{}{}", way, suffix), fmt::format("Neutral axis depth along {}{}", way, where),
+        checks::Topic::Flexure, rules.flexure->ductility(section, mat.area(), 0, working ? &t : nullptr), t, {},
+        face);
+}
 void Standing::starterChecks(const Add& add, const PadSize& size, double below, bool working) const {
     const auto& all = starters_;
     for (std::size_t c = 0; c < all.size(); ++c) {
@@ -184,7 +214,7 @@ void Standing::starterChecks(const Add& add, const PadSize& size, double below, 
                                  .N;
             trace::step(&t, "N_Ed", "", {}, N / 1000, "kN", f.clause, "at the top of the base, downwards");
             trace::step(&t, "A_s,min", "", {}, s.need, "mm²", f.clause,
-                        "least steel of the column, or what a pull asks for");
+                        "least steel of the column, what its concrete does not bear, or what a pull asks for");
         }
         f.notes.push_back(
             "Starter bars are for the least steel of the column and for its pull; what its moments ask for "

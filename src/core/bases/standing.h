@@ -56,7 +56,7 @@ class Standing {
     // Of all columns together about their middle: moments without those of H, which grow with the depth.
     struct Sum {
         double N = 0, alongX = 0, alongY = 0, Hx = 0, Hy = 0;
-        double weight = 1;  // factor of weights
+        double weight = 1;  // factor of the weight of concrete
     };
     // `ends`: of straps of other bases at columns of this one.
     Standing(const Context& in, const model::Base& base, std::vector<StrapEnd> ends = {});
@@ -78,6 +78,9 @@ class Standing {
                                    trace::Steps, std::string combination, std::optional<model::Face>)>;
     // What was left out for this base, as checks that were not made; and what a pedestal asks for.
     void commonChecks(const Add& add) const;
+    // What bars of one face keep whatever they carry: spacing, most steel, ductility.
+    void standingFace(const Add& add, const standards::Section& section, const Mat& mat, int axis, bool top,
+                      double mostSpacing, bool working) const;
     void starterChecks(const Add& add, const PadSize& size, double below, bool working) const;
     Reinforced reinforced(const PadSize& size, const std::array<Mat, 2>& bottom,
                           const std::array<Mat, 2>& top, double below) const;

@@ -50,7 +50,7 @@ double StrapEnd::lifts(const standards::BaseCombination& k,
     auto of = [&](const Forces& f, double weight) {
         return StrapLoad{f.N, line.way * f.along(line.axis, lever), e, B, line.length, weight}.lifts();
     };
-    double sum = k.lightStrap ? of({}, w * k.weight) : 0;
+    double sum = k.lightStrap ? of({}, w * k.concrete) : 0;
     for (std::size_t i = 0; i < actions.size() && i < k.factors.size(); ++i) {
         const double one = k.factors[i] * of(actions[i], 0);
         if (k.lightStrap && one > 0 && cases[i].kind.nature == actions::Nature::Imposed) continue;

@@ -71,8 +71,9 @@ Header readHeader(const Topic& topic, const std::vector<std::string>& names) {
     h.width = names.size();
     h.inputAt.assign(topic.inputs.size(), -1);
     auto known = [&](const std::string& name) {
-        return std::any_of(topic.outputs.begin(), topic.outputs.end(),
-                           [&](const Column& c) { return c.name == name; }) ||
+        auto named = [&](const Column& c) { return c.name == name; };
+        return std::any_of(topic.outputs.begin(), topic.outputs.end(), named) ||
+               std::any_of(topic.lists.begin(), topic.lists.end(), named) ||
                std::find(topic.otherOutputs.begin(), topic.otherOutputs.end(), name) !=
                    topic.otherOutputs.end();
     };
@@ -133,7 +134,7 @@ Result run(const Topic& topic, std::string_view csv) {
         if (line == 1) {
             header = readHeader(topic, cell);
             if (!header.error.empty()) return {{}, header.error};
-            for (const auto* list : {&topic.inputs, &topic.outputs})
+            for (const auto* list : {&topic.inputs, &topic.outputs, &topic.lists})
                 for (const Column& c : *list) out += (out.empty() ? "" : ",") + c.heading();
             out += "\n";
             continue;
@@ -171,6 +172,8 @@ Result run(const Topic& topic, std::string_view csv) {
                         fmt::format("Row {} (line {}) has no finite result; check its values.", row, line)};
                 out += fmt::format(",{:.6g}", v);
             }
+            if (topic.listRule)
+                for (const auto& list : topic.listRule(values)) out += "," + quotedCell(list);
         } catch (const NoAnswer& none) {
             return {{}, fmt::format("Row {} (line {}): {}", row, line, none.sentence)};
         }
@@ -189,6 +192,7 @@ std::string describe(const Topic& topic) {
     };
     list("Inputs", topic.inputs);
     list("Outputs", topic.outputs);
+    if (!topic.lists.empty()) list("Lists", topic.lists);
     if (!topic.otherOutputs.empty())
         s += fmt::format("  Not worked out yet, ignored in the input: {}\n",
                          fmt::join(topic.otherOutputs, ", "));

@@ -32,6 +32,9 @@ struct Topic {
     std::vector<std::string>
         otherOutputs;  // columns of the same table that this program does not work out yet
     std::function<std::vector<double>(const Row&)> rule;  // one value per output
+    // Columns that hold lists, behind the others, and their texts.
+    std::vector<Column> lists{};
+    std::function<std::vector<std::string>(const Row&)> listRule{};
 };
 const std::vector<Topic>& topics();
 const Topic* topic(std::string_view name);

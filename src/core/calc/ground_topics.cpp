@@ -190,6 +190,24 @@ Topic padStability() {
             }};
 }
 
+// Values in a unit, separated by semicolons.
+std::string joined(const std::vector<double>& values, double unit) {
+    std::string all;
+    for (double v : values) all += fmt::format("{}{:.6g}", all.empty() ? "" : ";", v / unit);
+    return all;
+}
+
+ground::Settlement settlementOf(const Row& r) {
+    std::vector<ground::SoilLayer> layers;
+    for (const auto& g :
+         groups(r.text.find("layers")->second, 3, "layers are written modulus:ratio:thickness;…")) {
+        if (!(g[0] > 0) || !(g[1] >= 0 && g[1] <= 0.5) || !(g[2] > 0))
+            throw NoAnswer{"a layer has a positive modulus and thickness and a ratio from 0 to 0.5."};
+        layers.push_back({g[0], g[1], g[2] * m});
+    }
+    return ground::settlement(r["q"] * kPa, r["B_"] * m, r["L"] * m, layers);
+}
+
 Topic settlementLayers() {
     return {
         "settlement_layers",
@@ -202,18 +220,13 @@ Topic settlementLayers() {
         {{"centre", "mm", "settlement of the centre"},
          {"corner", "mm", "of a corner"},
          {"char", "mm", "of the characteristic point"}},
-        {"sz"},
+        {},
         [](const Row& r) {
-            std::vector<ground::SoilLayer> layers;
-            for (const auto& g :
-                 groups(r.text.find("layers")->second, 3, "layers are written modulus:ratio:thickness;…")) {
-                if (!(g[0] > 0) || !(g[1] >= 0 && g[1] <= 0.5) || !(g[2] > 0))
-                    throw NoAnswer{"a layer has a positive modulus and thickness and a ratio from 0 to 0.5."};
-                layers.push_back({g[0], g[1], g[2] * m});
-            }
-            const auto s = ground::settlement(r["q"] * kPa, r["B_"] * m, r["L"] * m, layers);
+            const auto s = settlementOf(r);
             return std::vector<double>{s.centre, s.corner, s.characteristic};
-        }};
+        },
+        {{"sz", "kPa", "vertical stress in the middle of each layer below the characteristic point"}},
+        [](const Row& r) { return std::vector{joined(settlementOf(r).stress, kPa)}; }};
 }
 
 Topic pileReactions() {
@@ -233,7 +246,7 @@ Topic pileReactions() {
              {"Rmin_tol", "kN", "smallest with the tolerance"},
              {"M_x", "kNm", "moment for bars along x at the worse face of the column"},
              {"M_y", "kNm", "the same along y"}},
-            {"R"},
+            {},
             [](const Row& r) {
                 const auto piles = pilesOf(r);
                 const ground::CapLoad load{r["N"] * kN, r["My"] * kNm, r["Mx"] * kNm};
@@ -247,6 +260,11 @@ Topic pileReactions() {
                                            shifted.least / kN,
                                            ground::faceMoment(piles, all.all, r["cx"] * m) / kNm,
                                            ground::faceMoment(turned, all.all, r["cy"] * m) / kNm};
+            },
+            {{"R", "kN", "reactions in the order given"}},
+            [](const Row& r) {
+                return std::vector{
+                    joined(ground::reactions(pilesOf(r), {r["N"] * kN, r["My"] * kNm, r["Mx"] * kNm}).all, kN)};
             }};
 }
 
@@ -472,7 +490,7 @@ Topic capShear() {
                 const double av = r["s"] / 2 - r["c"] / 2 - r["dp"] / 2;
                 const double beta = standard->shear->nearSupport(std::max(av, 0.5 * r["d"]), r["d"]);
                 const standards::Section s{r["b"], r["d"] * 1.1, r["d"], 0, r["fck"], 500};
-                const double V = r["n"] * r["R"] * kN, vc = standard->bases->oneWay(s, r["As"]),
+                const double V = r["n"] * r["R"] * kN, vc = standard->bases->oneWay(s, r["As"], true),
                              most = standard->shear->crushing(s);
                 return std::vector<double>{
                     av, beta, V / kN, beta * V / kN, vc / kN, most / kN, std::max(beta * V / vc, V / most)};
@@ -535,7 +553,7 @@ Topic padAci() {
                 if (!ax.possible || !ay.possible) throw NoAnswer{"the pad is too shallow for its moment."};
                 const double least = 0.0018 * B * r["h"];
                 const double V1 = d < over ? ground::beyond(p, 0, c / 2 + d, true).force : 0;
-                const double vc = standard->bases->oneWay(s, std::max(ax.As, least));
+                const double vc = standard->bases->oneWay(s, std::max(ax.As, least), false);
                 standards::FootingPunching in;
                 in.sides[0] = in.sides[1] = c, in.d = d, in.fc = r["fc"], in.N = Nu, in.moment[0] = Mu;
                 for (double& o : in.over) o = over;
@@ -634,7 +652,7 @@ Topic combinations() {
             {{"n", "-", "distinct sets of factors"},
              {"hi", "kN", "largest combined effect"},
              {"lo", "kN", "smallest combined effect"}},
-            {"sets"},
+            {},
             [](const Row& r) {
                 const auto c = casesOf(r.text.find("cases")->second);
                 const auto sets = setsOf(r.text.find("rule")->second, c.kinds);
@@ -645,6 +663,20 @@ Topic combinations() {
                     high = std::max(high, sum), low = std::min(low, sum);
                 }
                 return std::vector<double>{double(sets.size()), high, low};
+            },
+            {{"sets", "-", "factors in the order of the cases, the largest first"}},
+            [](const Row& r) {
+                std::vector<std::vector<double>> factors;
+                for (const auto& s : setsOf(r.text.find("rule")->second, casesOf(r.text.find("cases")->second).kinds))
+                    factors.push_back(s.factors);
+                std::sort(factors.rbegin(), factors.rend());
+                std::string all;
+                for (const auto& f : factors) {
+                    std::string one;
+                    for (double v : f) one += fmt::format("{}{:.6g}", one.empty() ? "" : ":", v);
+                    all += (all.empty() ? "" : ";") + one;
+                }
+                return std::vector{all};
             }};
 }
 

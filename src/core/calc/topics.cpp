@@ -208,19 +208,30 @@ Topic enLinks() {
              {"need", "-", "1 where links are needed"},
              {"asw_min", "mm2/mm", "least links"},
              {"asw", "mm2/mm", "links"},
-             {"smax", "mm", "their spacing at the most"}},
-            {"Vmax25", "cot", "asw_v", "al", "dF"},
+             {"smax", "mm", "their spacing at the most"},
+             {"Vmax25", "kN", "V_Rd,max at cot theta 2.5"},
+             {"cot", "-", "flattest struts that V_Rd,max allows"},
+             {"asw_v", "mm2/mm", "links of the truss"},
+             {"al", "mm", "by which the moment line moves"},
+             {"dF", "kN", "tension that the shear adds"}},
+            {},
             [](const Row& r) {
                 const Section s{r["b"], r["d"] * 1.1, r["d"], 0, r["fck"], r["fywk"]};
                 const auto rules = en::shearRules(enParameters());
                 const double V = r["V_"] * kN, plain = rules->oneWay(s, r["As"]), fyw = r["fywk"];
                 const double least = rules->leastLinks(s, fyw);
+                const auto truss = en::webTruss(enParameters(), s.b, s.d, s.fc, fyw, V, V > plain);
                 return std::vector<double>{plain / kN,
                                            rules->linked(s, r["As"], 1000 * s.b, fyw).V / kN,
                                            V > plain ? 1.0 : 0.0,
                                            least,
                                            V > plain ? linksFor(*rules, s, r["As"], fyw, V) : least,
-                                           rules->linkSpacing(s, V)};
+                                           rules->linkSpacing(s, V),
+                                           truss.V_max25 / kN,
+                                           truss.cot,
+                                           truss.a_sw,
+                                           truss.a_l,
+                                           truss.dF / kN};
             }};
 }
 
@@ -237,14 +248,76 @@ Topic aciLinks() {
             {{"Vc_c", "kN", "phi Vc without stirrups"},
              {"Vlim", "kN", "most that the section takes"},
              {"av_min", "mm2/mm", "least stirrups"},
-             {"smax", "mm", "their spacing at the most"}},
-            {"Vc_a", "Vc_b", "V0", "av_a", "av_b", "sw"},
+             {"smax", "mm", "their spacing at the most"},
+             {"Vc_a", "kN", "phi Vc with minimum stirrups, by (a)"},
+             {"Vc_b", "kN", "the same by (b)"},
+             {"V0", "kN", "stirrups are wanted above it"},
+             {"av_a", "mm2/mm", "stirrups with Vc_a"},
+             {"av_b", "mm2/mm", "stirrups with Vc_b"},
+             {"sw", "mm", "legs apart across, at the most"}},
+            {},
             [](const Row& r) {
                 const Section s{r["b"], r["d"] * 1.1, r["d"], 0, r["fc"], r["fyt"]};
                 const auto rules = aci::shearRules(aci::si(), 1);
+                const auto web = aci::beamStirrups(s, r["As"], r["V_"] * kN);
                 return std::vector<double>{
                     rules->oneWay(s, r["As"]) / kN, rules->linked(s, r["As"], 1000 * s.b, r["fyt"]).V / kN,
-                    rules->leastLinks(s, r["fyt"]), rules->linkSpacing(s, r["V_"] * kN)};
+                    rules->leastLinks(s, r["fyt"]), rules->linkSpacing(s, r["V_"] * kN),
+                    web.V_a / kN, web.V_b / kN, web.V_0 / kN, web.a_a, web.a_b, web.across};
+            }};
+}
+
+Topic enAnchorage() {
+    return {"en_anchorage",
+            "Anchorage and lap length in tension",
+            "EN 1992-1-1 8.4.2 to 8.4.4, 8.7.3; alpha3 = alpha4 = alpha5 = 1",
+            {{"phi", "mm", "bar size"},
+             {"fck", "MPa", "cylinder strength"},
+             {"sigma", "MPa", "design stress of the bar"},
+             {"good", "0/1", "good bond conditions", A::Flag},
+             {"cd", "mm", "cover or half the clear spacing, Figure 8.3"},
+             {"straight", "0/1", "straight bar", A::Flag},
+             {"pct", "%", "bars lapped at one place"}},
+            {{"fbd", "MPa", "bond strength"},
+             {"lb_rqd", "mm", "basic length"},
+             {"a1", "-", "alpha1"},
+             {"a2", "-", "alpha2"},
+             {"lbd", "mm", "design anchorage length"},
+             {"a6", "-", "alpha6"},
+             {"l0", "mm", "lap length"}},
+            {},
+            [](const Row& r) {
+                standards::AnchorageInput in;
+                in.diameter = r["phi"], in.fc = r["fck"], in.stress = r["sigma"], in.good = r["good"] == 1;
+                in.cd = r["cd"], in.hooked = r["straight"] == 0, in.lapShare = r["pct"];
+                const auto a = en::anchorage(enParameters(), in);
+                return std::vector<double>{a.f_bd, a.l_b_rqd, a.alpha_1, a.alpha_2, a.l_bd, a.alpha_6, a.l_0};
+            }};
+}
+
+Topic aciDevelopment() {
+    return {"aci_development",
+            "Development length in tension",
+            "ACI 318-19 25.4.2, 25.5.2; uncoated, normal weight",
+            {{"db", "mm", "bar diameter"},
+             {"fc", "MPa", "f'c"},
+             {"fy", "MPa", "yield strength"},
+             {"top", "0/1", "more than 300 mm of concrete below", A::Flag},
+             {"cb", "mm", "to the nearest surface or half the spacing, from the bar's middle"},
+             {"small", "0/1", "No. 19 and smaller", A::Flag}},
+            {{"ld_gen", "mm", "25.4.2.4, K_tr = 0"},
+             {"ld_a", "mm", "Table 25.4.2.3, first row"},
+             {"ld_b", "mm", "Table 25.4.2.3, other cases"},
+             {"lapB", "mm", "class B lap"}},
+            {},
+            [](const Row& r) {
+                standards::AnchorageInput in;
+                in.diameter = r["db"], in.fc = r["fc"], in.fy = in.stress = r["fy"], in.good = r["top"] == 0;
+                in.cd = r["cb"] - in.diameter / 2;
+                const auto rules = aci::anchorageRules(aci::si());
+                const auto table =
+                    aci::tableDevelopment(aci::si(), in.diameter, in.fc, in.fy, r["top"] == 1, r["small"] == 1);
+                return std::vector<double>{rules->length(in), table.first, table.others, rules->lap(in)};
             }};
 }
 
@@ -473,6 +546,8 @@ const std::vector<Topic>& topics() {
             shearOneWayUs(),
             enLinks(),
             aciLinks(),
+            enAnchorage(),
+            aciDevelopment(),
             minimumSteel(),
             enCrackWidth(),
             enSpanDepth(),

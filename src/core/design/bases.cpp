@@ -14,6 +14,7 @@
 #include "design/floor_design.h"
 #include "design/floors.h"
 #include "fem/parallel/pool.h"
+#include "verify/check_list.h"
 
 namespace talvik::design {
 
@@ -141,11 +142,21 @@ class Maker {
             part.centre = maker.centre(cap.size);
         }
         if (!part.trouble().empty()) {
-            // No base does: said with the worst check, and never within.
-            bool over = false;
-            for (auto& c : part.checks) over |= c.outcome == checks::Outcome::Over;
-            if (!over && !part.checks.empty()) part.checks.front().outcome = checks::Outcome::Over;
-            if (!part.checks.empty()) part.checks.front().here.push_back(part.trouble());
+            // Said with the worst check; where none of them fails, the search for a design is a check itself.
+            checks::Check* worst = nullptr;
+            for (auto& c : part.checks)
+                if (c.outcome == checks::Outcome::Over && (!worst || checks::ratio(c) > checks::ratio(*worst)))
+                    worst = &c;
+            if (!worst) {
+                verify::CheckList list(part.part.key + "/");
+                checks::Finding f = bases::finding(units::Kind::Count, 1, 0, "the search for a design");
+                checks::Place at;
+                at.spot.part = part.part, at.name = model::baseName(*set_, base), at.at = part.centre;
+                list.add({"design", "Design", checks::Topic::Flexure, checks::judged(f), {}}, at, {});
+                part.checks.push_back(list.take().front());
+                worst = &part.checks.back();
+            }
+            worst->here.push_back(part.trouble());
         }
         const auto& s = part.size();
         const auto* pad = std::get_if<bases::PadDesign>(&part.design);
@@ -470,14 +481,13 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
         c.kind = units::Kind::Length, c.clause = "geometry";
         const double x = (p.size().B + q.size().B) / 2 - std::abs(p.centre.x - q.centre.x),
                      y = (p.size().L + q.size().L) / 2 - std::abs(p.centre.y - q.centre.y);
-        c.demand = std::min(x, y), c.limit = 0;
+        c.demand = std::max(1.0, std::min(x, y)), c.limit = 0;
         std::string names;
         for (std::size_t k = 0; k < on[i].size() && k < 4; ++k)
             names += (k ? ", " : "") + model::baseName(*answer.set, answer.set->bases[on[i][k]]);
         c.here.push_back(
             fmt::format("It lies on {}: put their columns on one base, or pin sizes and centres.", names));
         static_cast<checks::Finding&>(c) = checks::judged(c);
-        c.outcome = checks::Outcome::Over;
         c.place = {{p.part, model::Spot::In::Whole, {}},
                    model::baseName(*answer.set, answer.set->bases[p.number]),
                    0,

@@ -8,6 +8,7 @@
 #include <numeric>
 
 #include "layout/placing.h"
+#include "model/steps.h"
 
 namespace talvik::design {
 namespace {
@@ -39,6 +40,7 @@ class Finder {
         : floor_(floor), rules_(rules), toSteel_(toSteel), names_(layout::displayNames(floor)) {
         for (const auto& s : floor.slabs) areas_.push_back(model::ring(s.outline));
         slabs_ = areas_.size() > 1 ? geometry::unite(areas_) : areas_;
+        for (const auto& s : floor.slabs) stepped_ |= s.level != floor.slabs.front().level;
         for (const auto& o : floor.openings) openings_.push_back(model::ring(o.outline));
         for (const auto& z : floor.zones) zones_.push_back(model::ring(z.outline));
     }
@@ -54,6 +56,14 @@ class Finder {
             carried(s, true);
             surround(s);
             if (s.without.empty()) shadedByWalls(s);
+            if (!c.circular) {
+                const double longer = std::max(c.width, c.depth), shorter = std::min(c.width, c.depth),
+                             end = rules_.endThatCounts(longer, shorter,
+                                                        depth(s.place.hasDrop() ? s.place.dropH : s.place.h));
+                const double turn = (c.angle + (c.width < c.depth ? 90 : 0)) * std::numbers::pi / 180;
+                if (end > 0 && longer > 2 * end)
+                    s.place.site.idle = {{c.x, c.y}, {std::cos(turn), std::sin(turn)}, longer / 2 - end};
+            }
             if (c.below && c.above)
                 s.notes.push_back("The column goes on above; its moments are those of both parts.");
             all_.push_back(std::move(s));
@@ -78,6 +88,7 @@ class Finder {
     const double toSteel_;
     std::map<model::Id, std::string> names_;
     std::vector<Ring> areas_, slabs_, openings_, zones_;
+    bool stepped_ = false;  // slabs lie at different levels
     std::vector<ConnectionSite> all_;
 
     ConnectionSite made(const model::Id& id, Ring loaded) const {
@@ -113,11 +124,32 @@ class Finder {
         say(floor_.edges, "line support");
     }
 
+    // Slabs that do not touch each other at a step are apart; those that do carry by what passes between them.
+    void level(ConnectionSite& s) const {
+        const auto& slabs = floor_.slabs;
+        std::size_t own = slabs.size();
+        for (std::size_t i = slabs.size(); i-- > 0 && own == slabs.size();)
+            if (geometry::contains(areas_[i], s.place.middle)) own = i;
+        if (own == slabs.size()) return;
+        std::vector<std::size_t> joined{own};
+        for (std::size_t k = 0; k < joined.size(); ++k)
+            for (std::size_t i = 0; i < slabs.size(); ++i)
+                if (std::find(joined.begin(), joined.end(), i) == joined.end() &&
+                    model::passing(slabs[joined[k]], slabs[i]) > 0 && gap(areas_[joined[k]], areas_[i]) < 1)
+                    joined.push_back(i);
+        if (joined.size() == slabs.size()) return;
+        std::vector<Ring> rings;
+        for (std::size_t i : joined) rings.push_back(areas_[i]);
+        s.place.site.slabs = rings.size() > 1 ? geometry::unite(rings) : rings;
+        s.notes.push_back("A slab beside it lies so much higher or lower that they do not touch: it ends at the step.");
+    }
+
     // Slab, openings, drop and thickness around.
     void surround(ConnectionSite& s) const {
         auto& p = s.place;
         p.site.slabs = slabs_;
         const Ring& loaded = p.site.loaded;
+        if (stepped_) level(s);
         double here = 0;
         for (std::size_t i = 0; i < areas_.size(); ++i)
             if (geometry::contains(areas_[i], p.middle)) here = std::max(here, floor_.slabs[i].thickness);
@@ -125,6 +157,16 @@ class Finder {
             for (const auto& slab : floor_.slabs) here = std::max(here, slab.thickness);
         }
         const double reach = reach_(here);
+        for (std::size_t i = 0; i < areas_.size() && stepped_; ++i)
+            for (std::size_t k = 0; k < i; ++k) {
+                const double both = model::passing(floor_.slabs[i], floor_.slabs[k]);
+                if (both <= 0 || both >= here || gap(areas_[i], loaded) >= reach || gap(areas_[k], loaded) >= reach ||
+                    gap(areas_[i], areas_[k]) >= 1)
+                    continue;
+                s.notes.push_back(fmt::format(
+                    "A step of level lies within the perimeter: the {:.0f} mm that pass there count all round.", both));
+                here = both;
+            }
         for (std::size_t i = 0; i < areas_.size(); ++i)
             if (floor_.slabs[i].thickness < here && gap(areas_[i], loaded) < reach) {
                 s.notes.push_back(
@@ -334,7 +376,7 @@ class Finder {
                     geometry::rectangle({(m.a.x + m.b.x) / 2, (m.a.y + m.b.y) / 2}, length, thickness(m),
                                         std::atan2(m.b.y - m.a.y, m.b.x - m.a.x) * 180 / std::numbers::pi);
                 if (gap(ring, s.place.site.loaded) > reach) continue;
-                s.place.site.openings.push_back(ring);
+                s.place.site.bodies.push_back(ring);
                 s.notes.push_back(fmt::format(
                     "{} {} stands inside the perimeter: what lies behind it does not count.", what, m.name));
             }

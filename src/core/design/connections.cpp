@@ -60,7 +60,7 @@ class Maker {
         c->place.moreByBending = f_.floor->punching.moreByBending;
         for (const auto& choice : f_.floor->punching.choices)
             if (choice.connection == site->key) c->choice = choice;
-        c->wanted = c->choice.steel != model::ConnectionChoice::Steel::None;
+        c->wanted = kind(*c) != model::ConnectionChoice::Steel::None;
         const bool sameForces = last && last->analysis == c->analysis;
         if (c->without.empty()) {
             // Inside what is loaded: of every ultimate combination.
@@ -94,6 +94,14 @@ class Maker {
     const analysis::LineShear* shear_;  // where there are ends of walls
     const SlabEdges edges_;
     std::vector<std::size_t> ultimate_;
+
+    // Of shear steel: as someone chose, or as the basis prefers.
+    model::ConnectionChoice::Steel kind(const ConnectionDesign& c) const {
+        using Steel = model::ConnectionChoice::Steel;
+        return c.choice.steel != Steel::Solved                   ? c.choice.steel
+               : f_.basis->shearSteel != Steel::Solved ? f_.basis->shearSteel
+                                                       : Steel::None;
+    }
 
     // Rails by their number of studs; links as closed ones round the pairs of legs.
     void items(ConnectionDesign& c) const {
@@ -326,14 +334,16 @@ class Maker {
     }
 
     void reinforce(ConnectionDesign& c, const BarsThere& bars) const {
+        const bool solved = c.choice.steel == model::ConnectionChoice::Steel::Solved;
         const int worst = c.governing(At::Control);
         if (worst >= 0 && c.demand[std::size_t(worst)].ratio() <= 1) {
-            c.steelTrouble = "Shear steel is asked for, and none is needed.";
+            c.steelTrouble = solved ? std::string() : "Shear steel is asked for, and none is needed.";
+            c.wanted = !solved;
             return;
         }
         ShearSteelTask task(c, rules_, *f_.basis);
-        task.kind = c.choice.steel == model::ConnectionChoice::Steel::Studs ? standards::ShearSteel::Studs
-                                                                            : standards::ShearSteel::Links;
+        task.kind = kind(c) == model::ConnectionChoice::Steel::Studs ? standards::ShearSteel::Studs
+                                                                     : standards::ShearSteel::Links;
         task.diameter = c.choice.diameter;
         task.grid = c.choice.legs == model::ConnectionChoice::Legs::Grid;
         task.barDiameter = bars.diameter;
@@ -343,6 +353,13 @@ class Maker {
             task.combinations = ultimate_;
         }
         auto answer = shearSteel(task);
+        if (solved && !answer.layout) {
+            // Where nobody chose, the other kind does as well.
+            const auto first = task.kind;
+            task.kind = first == standards::ShearSteel::Studs ? standards::ShearSteel::Links
+                                                              : standards::ShearSteel::Studs;
+            if (auto other = shearSteel(task); other.layout) answer = std::move(other);
+        }
         c.steel = std::move(answer.layout);
         c.outer = answer.outer;
         c.steelTrouble = std::move(answer.trouble), c.steelClause = std::move(answer.clause);

@@ -27,6 +27,8 @@ constexpr double b = 1000;         // width of sections
 constexpr double small = 0.1;      // of the moment of the plain section: needs no bars
 constexpr std::size_t block = 64;  // points to a piece of parallel work
 
+constexpr double twoWay = 6;  // depths from a column within which shear goes round it
+
 double radians(double degrees) {
     return degrees * std::numbers::pi / 180;
 }
@@ -580,7 +582,16 @@ class Prover {
         if (share <= 0) return;
         standards::Section section{
             b, thickness_[i], depth / share, 30, f_.basis->concreteStrength, f_.basis->steelYield};
-        const double resists = f_.standard->shear->oneWay(section, area / share * b) / b;
+        double resists = f_.standard->shear->oneWay(section, area / share * b) / b;
+        // Round columns shear is two-way: what the standard gives it far from them, without any steel.
+        if (f_.standard->punching && ground_.inColumn(p, twoWay * section.d)) {
+            standards::PunchingPlace place;
+            place.h = section.h, place.d = section.d, place.fc = section.fc, place.fy = section.fy;
+            standards::ControlSection far;
+            far.at = standards::ControlSection::At::Outer;
+            far.d = section.d, far.length = 100 * section.d;
+            resists = std::max(resists, f_.standard->punching->strength(place, far) * section.d);
+        }
         asked[i] = float(v), provided[i] = float(resists), by[i] = int(worst->combination);
         o.ratio[i] = resists > 0 ? float(v / resists) : 99;
     }
@@ -650,6 +661,11 @@ void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckLis
                     "and point loads and as "
                     "far as shear steel reaches; nearer than d to walls, beams and line supports.",
                     proof->punching / 1e6));
+    if (f.standard->punching && !f.floor->columns.empty())
+        x.notes.push_back(fmt::format(
+            "Within {:.0f}d of columns shear is two-way: the two-way resistance far from a column, without shear "
+            "reinforcement, counts where it exceeds the one-way resistance.",
+            twoWay));
     if (std::any_of(f.floor->actions.loads.begin(), f.floor->actions.loads.end(),
                     [](const auto& l) { return l.kind == model::FloorLoad::Kind::Line; }))
         x.notes.push_back(

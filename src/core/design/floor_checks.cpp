@@ -6,6 +6,7 @@
 #include <map>
 #include <optional>
 
+#include "design/slab_sag.h"
 #include "verify/support_checks.h"
 
 namespace talvik::design {
@@ -98,6 +99,19 @@ void checkFloor(FloorDesign& f) {
         else if (o.floors || (o.beams && !f.floor->beams.empty()))
             add("omitted-" + o.key, o.title, Topic::Omission, checks::notChecked(o.clause, o.reason));
     f.checks = list.take();
+    // Where no span of any strip is thinner than the standard's table asks; limits drawn by hand hold.
+    bool thick = false, thin = false;
+    for (const auto& d : f.strips)
+        for (const auto& c : d->checks) {
+            if (c.topic != checks::Topic::Slenderness) continue;
+            thick |= c.outcome == checks::Outcome::Within, thin |= c.outcome == checks::Outcome::Over;
+        }
+    if (thick && !thin && f.standard->sag && f.sag)
+        spareSags(f.checks, f.standard->sag->sparedBy(true), [&](const checks::Check& c) {
+            return std::any_of(f.sag->rows.begin(), f.sag->rows.end(), [&](const auto& r) {
+                return r.line.empty() && c.key.ends_with("/" + r.panel);
+            });
+        }, f.basis->units);
 }
 
 }  // namespace talvik::design

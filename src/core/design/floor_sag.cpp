@@ -9,6 +9,7 @@
 
 #include "analysis/cracked_plate.h"
 #include "design/floor_design.h"
+#include "design/slab_sag.h"
 #include "design/steel_at.h"
 #include "fem/parallel/pool.h"
 #include "fem/plate/loads.h"
@@ -412,7 +413,7 @@ class Sagger {
             const auto& panel = panels[number];
             const auto points = held(panel, supports);
             const Raised& raised = formwork[number];
-            for (const auto& limit : rules_.limits()) {
+            for (const auto& limit : sagLimits(rules_, *f_.basis)) {
                 const auto& of = valuesOf(limit.which);
                 if (of.empty()) continue;
                 FloorSag::Row most;
@@ -468,7 +469,7 @@ class Sagger {
                 for (const auto& v : f_.floor->beams) along(v.a, v.b);
                 for (const auto& v : f_.floor->edges) along(v.a, v.b);
                 if (L < leastOverhang || L > 1e200) continue;
-                for (const auto& limit : rules_.limits()) {
+                for (const auto& limit : sagLimits(rules_, *f_.basis)) {
                     const auto& of = valuesOf(limit.which);
                     double v = 0, w0 = 0;
                     // Just inside the corner.
@@ -493,7 +494,7 @@ class Sagger {
             return 0.0;
         };
         double spanOver = 0;
-        for (const auto& limit : rules_.limits())
+        for (const auto& limit : sagLimits(rules_, *f_.basis))
             if (limit.which == SagLimit::Which::Total) spanOver = limit.spanOver;
         for (const auto& strip : f_.strips) {
             auto& spans = out.strips.emplace_back();

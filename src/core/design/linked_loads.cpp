@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <numbers>
 
 #include "bases/context.h"
 #include "model/edits.h"
@@ -75,6 +76,17 @@ bases::Forces handedDown(const Floor& floor, const model::Id& support, const ana
     return out;
 }
 
+// Weight of the column or wall itself, from the storey's floor down.
+double ownWeight(const Floor& floor, const model::Id& support, double density) {
+    for (const auto& c : floor.columns)
+        if (c.id == support && c.below)
+            return density * c.heightBelow *
+                   (c.circular ? std::numbers::pi / 4 * c.width * c.width : c.width * c.depth);
+    for (const auto& w : floor.walls)
+        if (w.id == support) return density * w.height * w.thickness * geometry::length(w.a, w.b);
+    return 0;
+}
+
 }  // namespace
 
 bool linked(const BaseSet& set) {
@@ -97,6 +109,7 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
     auto fail = [&](std::string why) {
         if (out.error.empty()) out.error = std::move(why);
     };
+    double weight = 0;
     for (auto& column : whole->columns) {
         if (column.from.empty()) continue;
         std::map<model::Id, bases::Forces> sums;
@@ -143,6 +156,13 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
                 continue;
             }
             const auto& a = *below.analysis;
+            if (const double own = ownWeight(*below.floor, from.support, project.basis.column.density); own > 0) {
+                const auto& cases = below.floor->actions.cases;
+                const auto dead = std::find_if(cases.begin(), cases.end(), [](const model::LoadCase& k) {
+                    return k.kind().nature == Nature::Permanent;
+                });
+                if (dead != cases.end()) sums[caseOf(*whole, *dead).id].N += own, weight += own;
+            }
             for (std::size_t c = 0; c < a.cases.size() && c < below.floor->actions.cases.size(); ++c) {
                 if (a.cases[c].arranged) continue;
                 const model::Id own = caseOf(*whole, below.floor->actions.cases[c]).id;
@@ -173,6 +193,11 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
             if (fromFloors(id) && !sums.contains(id) && std::abs(N) > 500)
                 out.changed.push_back({column.id, caseNameOf(*whole, id), N, 0});
     }
+    if (weight > 0)
+        out.notes.push_back(fmt::format(
+            "Columns and walls below the linked floors weigh {:.0f} kN in all, from their sizes and storey heights: "
+            "it is among the permanent loads.",
+            weight / 1000));
     out.set = std::move(whole);
     return out;
 }

@@ -54,6 +54,26 @@ double columnMoment(const FloorDesign& f, const model::Id& column, const strips:
     return most;
 }
 
+// The largest force of a column, ultimate.
+double columnForce(const FloorDesign& f, const model::Id& column) {
+    double most = 0;
+    const auto& a = *f.analysis;
+    for (std::size_t q = 0; q < a.model->supports.size(); ++q) {
+        if (a.model->supports[q].id != column) continue;
+        for (std::size_t c = 0; c < a.combinations.size(); ++c) {
+            if (a.combinations[c].state != actions::LimitState::Ultimate) continue;
+            double up = 0;
+            if (a.nonlinear)
+                up = a.forces(c)[q].up;
+            else
+                for (std::size_t k = 0; k < a.combinations[c].factors.size(); ++k)
+                    up += a.combinations[c].factors[k] * a.supportForces[k][q].up;
+            most = std::max(most, up);
+        }
+    }
+    return most;
+}
+
 // Top steel across the slab's edge by which its moment passes into an edge or corner column; none under 2
 // kNm.
 std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in,
@@ -109,6 +129,19 @@ std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, cons
             onWall |= span.alongWall && (span.right == int(k) || span.left == int(k));
         }
         if (onWall || (!before && !after)) continue;
+        {
+            const auto& there = d.stations()[line::nearestStation(d.stations(), before ? p.from : p.to)];
+            const auto section = line::section(true, 16, there, in, 1000);
+            const int edges = int(before != after) + int(atEdge);
+            const auto least = in.standard.strips->underShear(columnForce(f, p.id), p.to - p.from, p.across, edges,
+                                                              section);
+            if (least.steel > 0) {
+                PeakBand band;
+                band.support = int(k), band.width = least.width, band.steel = least.steel;
+                band.rule.clause = least.clause, band.underShear = true;
+                bands.push_back(std::move(band));
+            }
+        }
         if (before != after) {
             if (auto band = edgeBand(f, d, in, k)) bands.push_back(std::move(*band));
             continue;

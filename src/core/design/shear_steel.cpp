@@ -164,7 +164,9 @@ class Search {
         for (double closer : {1.0, 0.75, 0.55, 0.4}) {
             const Spread& s = spread(r, first, spacing, closer, least);
             if (!s.good) {
-                say("The perimeter that needs no steel is not reached within the slab.",
+                say(place_.hasDrop() ? "The perimeter that needs no shear reinforcement is not reached by legs "
+                                       "that stand in the drop: make the drop wider."
+                                     : "The perimeter that needs no steel is not reached within the slab.",
                     t_.rules.clause(At::Outer));
                 return;
             }
@@ -209,7 +211,7 @@ class Search {
         plan.apartOutside = std::min(closer * r.tangentialOutside, 1e6);
         plan.inside = r.inside;
         plan.clear = t_.basis.coverSide + 10;
-        plan.shaded = t_.rules.openingsWithin(place_.h, control_.d);
+        plan.shaded = t_.rules.lineAt(0, place_.h, control_.d);
         plan.least = least;
         // The legs of a link stand beside the line, clear of the bars on both sides of it.
         if (t_.kind == ShearSteel::Links) {
@@ -223,11 +225,16 @@ class Search {
         plan.bars.assign(t_.bars, t_.bars + 2);
         plan.edges = control_.line.edges;
         plan.grid = t_.grid;
+        // Legs are as high as the drop: they stand in it.
+        punching::Site site = place_.site;
+        if (place_.hasDrop()) site.slabs = {place_.drop};
+        std::size_t before = 0;
         for (int n = std::max(r.perimeters, least); n <= most; ++n) {
             plan.perimeters = n;
-            s.legs = punching::placeLegs(place_.site, place_.round ? place_.c1 : 0, place_.angle, plan);
+            s.legs = punching::placeLegs(site, place_.round ? place_.c1 : 0, place_.angle, plan);
             const auto hull = s.legs.hull();
-            if (hull.size() < 3) return s;
+            if (hull.size() < 3 || s.legs.legs.size() == before) return s;
+            before = s.legs.legs.size();
             s.outer = t_.rules.outer(place_, control_, hull);
             if (s.outer.line.length() <= 0) return s;
             s.demand = worst(s.outer);

@@ -59,6 +59,13 @@ class Checker {
         omissions();
         firstThickness();
         d_.checks = list_.take();
+        if (!standard_.sag) return;
+        // By span: of one as thick as the table asks.
+        for (const auto& c : std::vector<checks::Check>(d_.checks))
+            if (c.topic == Topic::Slenderness && c.outcome == checks::Outcome::Within)
+                spareSags(d_.checks, standard_.sag->sparedBy(false), [&](const checks::Check& sag) {
+                    return sag.place.spot == c.place.spot;
+                }, basis_.units);
     }
 
   private:

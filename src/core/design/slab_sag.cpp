@@ -71,7 +71,7 @@ class Sags {
             sag.largest = *p, sag.at = sag.x[std::size_t(p - sag.total.begin())];
         }
         out.within = steel.diameter > 0;
-        for (const auto& limit : rules_.limits()) {
+        for (const auto& limit : sagLimits(rules_, in_.basis)) {
             const auto& w = limit.which == SagLimit::Which::Total   ? sag.total
                             : limit.which == SagLimit::Which::After ? sag.after
                                                                     : sag.live;
@@ -187,6 +187,32 @@ class Sags {
 };
 
 }  // namespace
+
+std::vector<SagLimit> sagLimits(const standards::SagRules& rules, const model::Basis& basis) {
+    static const model::Basis usual;
+    auto all = rules.limits();
+    for (auto& limit : all) {
+        const bool total = limit.which == SagLimit::Which::Total, after = limit.which == SagLimit::Which::After;
+        const double own = total ? basis.sagLimit : basis.sagLimitAfter;
+        if ((total || after) && own != (total ? usual.sagLimit : usual.sagLimitAfter))
+            limit.spanOver = own, limit.clause += ", as the basis sets it";
+    }
+    return all;
+}
+
+void spareSags(std::vector<checks::Check>& all, const std::string& clause,
+               const std::function<bool(const checks::Check&)>& spared, units::System system) {
+    if (clause.empty()) return;
+    for (auto& c : all) {
+        if (c.topic != checks::Topic::Sag || c.outcome != checks::Outcome::Over || !spared(c)) continue;
+        const double demand = c.demand, limit = c.limit;
+        c.outcome = checks::Outcome::NotApplicable;
+        c.reason = fmt::format(
+            "The thickness is that of the table, so that no deflection need be computed where nothing that it "
+            "damages is supported ({}). Computed: {}; with partitions that may be damaged the limit of {} holds.",
+            clause, units::text(demand, units::Kind::Sag, system), units::text(limit, units::Kind::Sag, system));
+    }
+}
 
 std::vector<char> checkSags(const model::OneWaySlab& slab, const verify::LineCase& of, SlabDesign& d,
                             verify::CheckList& list, bool tracing) {

@@ -74,8 +74,15 @@ verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const a
             // Stations stand there by an estimate of the depth.
             const double depth =
                 0.8 * std::max(50.0, d.stations()[clear->first].thickness - 1.5 * usual - in.basis.coverTop);
-            if (span.left >= 0) s.shearFrom = span.clearFrom + depth;
-            if (span.right >= 0) s.shearTo = span.clearTo - depth;
+            // Around columns that carry the slab directly the shear is that of punching.
+            auto from = [&](int support, std::size_t at) {
+                const auto& p = strip.supports[std::size_t(support)];
+                if (p.kind != strips::Support::Kind::Column || p.onBeam || !in.standard.punching) return depth;
+                return std::max(depth, in.standard.punching->reach(d.stations()[at].thickness - usual -
+                                                                   in.basis.coverTop));
+            };
+            if (span.left >= 0) s.shearFrom = span.clearFrom + from(span.left, clear->first);
+            if (span.right >= 0) s.shearTo = span.clearTo - from(span.right, clear->second);
         }
         const SpanPanel panel = i < d.panels.size() ? d.panels[i] : SpanPanel();
         s.slender.panel = panel.kind;
@@ -95,7 +102,7 @@ verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const a
             "The slab's own share; what the beam along the strip carries is listed beside it and not "
             "designed here.");
     c.notes.push_back("No axial force: the analysis is of plates in bending.");
-    c.shearNote = "; the least thickness on the cut";
+    c.shearNote = "; the least thickness on the cut; within the control perimeter of a column punching is checked";
     c.endsNote =
         "Inside the support at the strip's end, and within a slab thickness of a free edge, the ends of bars "
         "are not judged: "
@@ -256,14 +263,17 @@ class StripChecker {
     // Top steel over a column against what the standard wants in the width where moments peak.
     void peak(std::size_t s) {
         for (const auto& band : d_.bands) {
-            if (band.support != int(s)) continue;
+            if (band.support != int(s) || band.underShear) continue;
             const auto place = verify::supportPlace(of_, s);
             Finding f;
             f.kind = Kind::SteelPerWidth;
             f.sense = Sense::AtLeast;
             f.clause = band.rule.clause;
             f.prefix = "As";
-            f.demand = bars::bandSteel(d_.runs, strip_.supports[s].u);
+            // Over the support, or where the slab's edge lies on its axis, just inside.
+            f.demand = bars::bandSteel(d_.runs, std::clamp(strip_.supports[s].u,
+                                                           strip_.from + in_.basis.coverSide + 1,
+                                                           strip_.to - in_.basis.coverSide - 1));
             f.limit = band.steel;
             f.here.push_back(band.word);
             Steps steps;

@@ -107,6 +107,7 @@ class Maker {
             outline(r, Layer::Outline, half);
             if (r.size() == 4) clipped(r[0], r[2], Layer::Grid, half), clipped(r[1], r[3], Layer::Grid, half);
         }
+        for (const Ring& r : site.bodies) outline(r, Layer::Outline, half);
         if (c_.place.hasDrop()) outline(c_.place.drop, Layer::Hidden, half);
         Polyline column;
         for (Point p : site.loaded) column.points.push_back(at(p));

@@ -488,8 +488,15 @@ class FloorSheets {
             for (const auto& i : p->items) {
                 if (i.layer != "U" || i.shape != "21" || !known.insert(i.dimensions.at('B')).second) continue;
                 const auto& b = *f_.basis;
-                const double deep = i.dimensions.at('B'), leg = i.dimensions.at('A'),
-                             h = deep + b.coverTop + b.coverBottom, k = 20;  // 1:20
+                const double deep = i.dimensions.at('B'), leg = i.dimensions.at('A'), k = 20;  // 1:20
+                // The slab or thickening that they close: legs are rounded.
+                double h = deep + b.coverTop + b.coverBottom, off = 30;
+                const double inside = h;
+                auto nearer = [&](double thickness) {
+                    if (const double d = std::abs(thickness - inside); d < off) off = d, h = thickness;
+                };
+                for (const auto& s : f_.floor->slabs) nearer(s.thickness);
+                for (const auto& z : f_.floor->zones) nearer(z.thickness);
                 Sheet d;
                 d.width = 86, d.height = 46, d.scale = k;
                 const double x = 14, y = 14;  // lower corner of the edge

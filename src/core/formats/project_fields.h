@@ -21,6 +21,12 @@ inline const Names<model::Role> roles{{{model::Role::BottomMain, "bottom"},
                                        {model::Role::EndU, "end U"},
                                        {model::Role::SideU, "side U"}}};
 
+inline const Names<model::ConnectionChoice::Steel> shearSteels{
+    {{model::ConnectionChoice::Steel::None, "none"},
+     {model::ConnectionChoice::Steel::Links, "links"},
+     {model::ConnectionChoice::Steel::Studs, "studs"},
+     {model::ConnectionChoice::Steel::Solved, "solved"}}};
+
 template <class Io, class Basis>
 void basisFields(Io& io, Basis& b) {
     io.field("standard", b.standard);
@@ -56,6 +62,7 @@ void basisFields(Io& io, Basis& b) {
         io.field("stud_table", b.studTable);
         io.field("stud_rails", b.studRails);
     });
+    io.since(14, [&] { io.field("shear_steel", b.shearSteel, shearSteels); });
 }
 template <class Io, class Material>
 void materialFields(Io& io, Material& m) {
@@ -201,11 +208,6 @@ inline const Names<model::EndCondition> endConditions{{{model::EndCondition::Fre
                                                        {model::EndCondition::OnBeam, "on beam"},
                                                        {model::EndCondition::Continuous, "continuous"},
                                                        {model::EndCondition::Cantilever, "cantilever"}}};
-
-inline const Names<model::ConnectionChoice::Steel> shearSteels{
-    {{model::ConnectionChoice::Steel::None, "none"},
-     {model::ConnectionChoice::Steel::Links, "links"},
-     {model::ConnectionChoice::Steel::Studs, "studs"}}};
 
 inline const Names<model::ConnectionChoice::Legs> legLayouts{
     {{model::ConnectionChoice::Legs::Fanned, "fanned"}, {model::ConnectionChoice::Legs::Grid, "grid"}}};

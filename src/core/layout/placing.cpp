@@ -186,6 +186,32 @@ std::vector<std::array<Point, 4>> bays(const Floor& floor) {
                                crossing(g, i, j + 1)});
     return all;
 }
+// From a side of a slab outwards to the farthest face of what stands on it; nought where a slab lies beyond.
+double toOuterFaces(const Floor& floor, const std::vector<geometry::Ring>& slabs, Point a, Point b) {
+    const double length = geometry::length(a, b);
+    if (length < 1) return 0;
+    const Point out{(b.y - a.y) / length, (a.x - b.x) / length},
+        beyond{(a.x + b.x) / 2 + 5 * out.x, (a.y + b.y) / 2 + 5 * out.y};
+    for (const auto& r : slabs)
+        if (geometry::contains(r, beyond)) return 0;
+    double most = 0;
+    auto line = [&](const auto& m, double thickness) {
+        const bool along = geometry::distance(m.a, a, b) < 1 || geometry::distance(a, m.a, m.b) < 1;
+        const Point way{m.b.x - m.a.x, m.b.y - m.a.y};
+        const double off = std::abs(way.x * out.x + way.y * out.y),
+                     mid = geometry::distance({(a.x + b.x) / 2, (a.y + b.y) / 2}, m.a, m.b);
+        if (along && off < 1 && mid < 1) most = std::max(most, thickness / 2);
+    };
+    for (const auto& w : floor.walls) line(w, w.thickness);
+    for (const auto& m : floor.beams) line(m, m.width);
+    for (const auto& c : floor.columns) {
+        if (geometry::distance({c.x, c.y}, a, b) > 1) continue;
+        if (c.circular) most = std::max(most, c.width / 2);
+        for (Point p : footprint(c))
+            if (!c.circular) most = std::max(most, (p.x - c.x) * out.x + (p.y - c.y) * out.y);
+    }
+    return most;
+}
 Point middle(const std::array<Point, 4>& c) {
     return {(c[0].x + c[1].x + c[2].x + c[3].x) / 4, (c[0].y + c[1].y + c[2].y + c[3].y) / 4};
 }
@@ -228,6 +254,19 @@ Ids placePanels(Project& project, Floor& floor, const Box& box, const model::Sla
         for (Point p : bay) m.outline.push_back(corner(p));
         m.name.clear();
         made.push_back(add(project, floor, m));
+    }
+    // Which sides are free is asked of the bays as they lie between their axes.
+    std::vector<geometry::Ring> all;
+    for (const auto& s : floor.slabs) all.push_back(model::ring(s.outline));
+    for (auto& s : floor.slabs) {
+        if (std::find(made.begin(), made.end(), s.id) == made.end()) continue;
+        const auto axes = model::ring(s.outline);
+        for (std::size_t k = 0; k < axes.size(); ++k) {
+            const Point a = axes[k], b = axes[(k + 1) % axes.size()];
+            const double out = toOuterFaces(floor, all, a, b);
+            if (out <= 0) continue;
+            if (auto wider = offsetSide(s.outline, int(k), out); !wider.empty()) s.outline = std::move(wider);
+        }
     }
     return made;
 }

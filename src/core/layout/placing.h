@@ -47,7 +47,8 @@ Ids placeColumns(Project& project, Floor& floor, const Box& box, const model::Co
 // Beams along the sides of the grid bays whose middles lie in the box, each from crossing to crossing; sides
 // that have a beam stay as they are.
 Ids placeBeams(Project& project, Floor& floor, const Box& box, const model::FloorBeam& like);
-// A slab on each grid bay whose middle lies in the box and in no slab.
+// A slab on each grid bay whose middle lies in the box and in no slab; sides with no slab beyond them reach the outer
+// faces of the beams, walls and columns that stand on them.
 Ids placePanels(Project& project, Floor& floor, const Box& box, const model::SlabArea& like);
 // Cuts a beam at every column, wall and other beam that it passes over: pieces in its place. One piece: none.
 Ids splitBeam(Project& project, Floor& floor, const Id& beam);

@@ -57,6 +57,7 @@ struct Span {
 struct Line {
     double from = 0, to = 0;          // of the concrete
     bool inside[2] = {false, false};  // the slab goes on beyond that end: bars do too
+    double room[2] = {0, 0};  // concrete of walls and beams beyond the slab's edge there, into which bars reach
     bool alone = false;  // nothing passes into slab beside it: its moments follow from its own shears
     std::vector<Support> supports;
     std::vector<Span> spans;

@@ -38,8 +38,14 @@ Project emptyProject() {
     return p;
 }
 
+Project freshProject() {
+    Project p = emptyProject();
+    p.basis.shearSteel = ConnectionChoice::Steel::Studs;
+    return p;
+}
+
 Project newProject() {
-    return addSlab(emptyProject(), "Slab 1");
+    return addSlab(freshProject(), "Slab 1");
 }
 
 Project addSlab(const Project& project, std::string name) {
@@ -88,7 +94,8 @@ Project setShearSteel(const Project& project, std::string_view floor,
                       const std::vector<std::string>& connections, ConnectionChoice::Steel steel,
                       double diameter) {
     return editConnections(project, floor, connections, [&](ConnectionChoice& c) {
-        c.steel = steel, c.diameter = steel == ConnectionChoice::Steel::None ? 0 : diameter;
+        const bool kind = steel == ConnectionChoice::Steel::Links || steel == ConnectionChoice::Steel::Studs;
+        c.steel = steel, c.diameter = kind ? diameter : 0;
     });
 }
 Project moveElement(const Project& project, std::string_view element, int by) {

@@ -57,6 +57,8 @@ Project setShearSteel(const Project& project, std::string_view floor,
 
 // A project with no slab; and one with a single default slab of three spans, the start of new work.
 Project emptyProject();
+// What a new project of the window and the command line begins with: nothing in it, connections solved with studs.
+Project freshProject();
 Project newProject();
 Project addSlab(const Project& project, std::string name);
 

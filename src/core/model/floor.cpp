@@ -39,6 +39,28 @@ std::vector<geometry::Ring> outlines(const Floor& floor) {
     for (const auto& s : floor.slabs) all.push_back(ring(s.outline));
     return all.size() > 1 ? geometry::unite(all) : all;
 }
+std::vector<geometry::Ring> concrete(const Floor& floor) {
+    auto all = outlines(floor);
+    std::vector<geometry::Ring> out;
+    auto add = [&](Point a, Point b, double thickness) {
+        const double length = geometry::length(a, b);
+        if (length < 1) return;
+        auto r = geometry::rectangle({(a.x + b.x) / 2, (a.y + b.y) / 2}, length, thickness,
+                                     std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi);
+        auto on = [&](Point p) {
+            return std::any_of(all.begin(), all.end(), [&](const auto& s) {
+                return geometry::contains(s, p) || geometry::distanceToEdge(s, p) < 1;
+            });
+        };
+        const bool inside = std::all_of(r.begin(), r.end(), on), apart = std::none_of(r.begin(), r.end(), on);
+        if (!inside && !apart) out.push_back(std::move(r));
+    };
+    for (const auto& w : floor.walls) add(w.a, w.b, w.thickness);
+    for (const auto& b : floor.beams) add(b.a, b.b, b.width);
+    if (out.empty()) return all;
+    out.insert(out.end(), all.begin(), all.end());
+    return geometry::unite(out);
+}
 Thickness::Thickness(const Floor& floor) : floor_(floor) {
     for (const auto& z : floor.zones) zones_.push_back(ring(z.outline));
     for (const auto& s : floor.slabs) slabs_.push_back(ring(s.outline));

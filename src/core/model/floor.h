@@ -281,7 +281,8 @@ struct FloorStrips {
 struct ConnectionChoice {
     Id id;
     std::string connection;
-    enum class Steel { None, Links, Studs } steel = Steel::None;
+    // Solved: as the basis prefers, where concrete alone does not carry.
+    enum class Steel { None, Links, Studs, Solved } steel = Steel::Solved;
     double diameter = 0;  // of legs, mm; 0: chosen by the program
     // Lines of legs square to the sides and fanned at corners, or all parallel to the sides: a grid.
     enum class Legs { Fanned, Grid } legs = Legs::Fanned;
@@ -345,6 +346,8 @@ struct Floor {
 bool sameButStrips(const Floor& a, const Floor& b);
 // The slabs together, as outlines without what lies between them.
 std::vector<geometry::Ring> outlines(const Floor& floor);
+// The same with walls and beams that stand out beyond its edges: where bars of the slab may lie.
+std::vector<geometry::Ring> concrete(const Floor& floor);
 // Thickness in plan. Of zones over each other, and of slabs, the last one holds, as in the analysis. Refers
 // to the floor.
 class Thickness {

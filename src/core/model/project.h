@@ -81,6 +81,8 @@ struct Basis {
     // with the program.
     std::string studTable;
     std::vector<catalogs::StudRail> studRails;
+    // Shear reinforcement of connections at which nobody chose any, where concrete alone does not carry.
+    ConnectionChoice::Steel shearSteel = ConnectionChoice::Steel::None;
     Rates rates;
     double spacingLeast = 100, spacingMost = 300, spacingStep = 25;
     double stockLength = 12000;

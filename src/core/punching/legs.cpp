@@ -71,14 +71,15 @@ class Placer {
         bool in = site_.slabs.empty();
         for (const Ring& slab : site_.slabs)
             if (geometry::contains(slab, p) && geometry::distanceToEdge(slab, p) >= clear()) in = true;
-        for (const Ring& o : site_.openings)
-            in = in && !geometry::contains(o, p) && geometry::distanceToEdge(o, p) >= clear();
+        for (const auto* list : {&site_.openings, &site_.bodies})
+            for (const Ring& o : *list)
+                in = in && !geometry::contains(o, p) && geometry::distanceToEdge(o, p) >= clear();
         return in;
     }
 
     // Whether nothing parts two places: neither an edge of the slab nor an opening.
     bool open(Point p, Point q) const {
-        for (const auto* list : {&site_.slabs, &site_.openings})
+        for (const auto* list : {&site_.slabs, &site_.openings, &site_.bodies})
             for (const Ring& r : *list)
                 for (std::size_t e = 0; e < r.size(); ++e)
                     if (geometry::cross(p, q, r[e], r[(e + 1) % r.size()], nullptr)) return false;

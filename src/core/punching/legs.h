@@ -18,7 +18,7 @@ struct LegPlan {
     double apart = 0, apartOutside = 0, inside = 0;
     double clear = 0;   // least from edges and openings to a leg
     double across = 0;  // legs that stand in pairs, so far apart; 0: single
-    double shaded = 0;  // openings so near take legs in their shadow out of the count
+    Rule shaded{};      // which openings take legs in their shadow out of the count
     int least = 1;      // legs on a line, or none of them
     // At corners of a right angle lines parallel to those of the sides, in place of a fan: legs stand on a
     // grid, and the k-th perimeter is the k-th rectangle. Of round ones and other corners fans remain.

@@ -5,7 +5,9 @@
 #include <cmath>
 #include <limits>
 #include <numbers>
+#include <optional>
 #include <set>
+#include <tuple>
 
 namespace talvik::punching {
 namespace {
@@ -55,23 +57,21 @@ double apart(const Ring& a, const Ring& b) {
 // What openings near a loaded area take out: the sectors between the tangents to them from its middle.
 class Shadows {
   public:
-    Shadows(const std::vector<Ring>& openings, const Ring& loaded, double within) {
-        for (Point p : loaded) middle_ = middle_ + (1.0 / double(loaded.size())) * p;
-        for (const Ring& o : openings) {
-            if (o.size() < 3 || apart(o, loaded) > within) continue;
-            const Point to = geometry::inside(o) - middle_;
-            const double middle = std::atan2(to.y, to.x);
-            double low = 0, high = 0;
-            for (Point q : o) {
-                const double off =
-                    std::remainder(std::atan2(q.y - middle_.y, q.x - middle_.x) - middle, 2 * pi);
-                low = std::min(low, off), high = std::max(high, off);
+    Shadows(const Site& site, const Ring& loaded, const Rule& rule) {
+        if (site.from)
+            middle_ = *site.from;
+        else
+            for (Point p : loaded) middle_ = middle_ + (1.0 / double(loaded.size())) * p;
+        idle_ = site.idle;
+        for (const auto* list : {&site.openings, &site.bodies})
+            for (const Ring& o : *list) {
+                if (o.size() < 3 || apart(o, loaded) > rule.openingsWithin) continue;
+                add(o, rule.longOpenings && list == &site.openings);
             }
-            sectors_.push_back({middle + (low + high) / 2, (high - low) / 2});
-        }
     }
-    bool any() const { return !sectors_.empty(); }
+    bool any() const { return !sectors_.empty() || idle_; }
     bool dark(Point q) const {
+        if (idle_ && std::abs(dot(q - idle_->middle, idle_->along)) < idle_->half) return true;
         const double a = std::atan2(q.y - middle_.y, q.x - middle_.x);
         return std::any_of(sectors_.begin(), sectors_.end(), [&](const Sector& s) {
             return std::abs(std::remainder(a - s.middle, 2 * pi)) < s.half;
@@ -87,6 +87,10 @@ class Shadows {
                 if (geometry::cross(a, b, middle_, far, &at))
                     into.push_back(geometry::length(a, at) / std::max(geometry::length(a, b), 1e-9));
             }
+        if (!idle_) return;
+        const double p = dot(a - idle_->middle, idle_->along), q = dot(b - idle_->middle, idle_->along);
+        for (double side : {-idle_->half, idle_->half})
+            if ((p - side) * (q - side) < 0) into.push_back((side - p) / (q - p));
     }
 
   private:
@@ -95,6 +99,35 @@ class Shadows {
     };
     std::vector<Sector> sectors_;
     Point middle_;
+    std::optional<Site::Idle> idle_;
+
+    void add(const Ring& o, bool longer) {
+        const Point to = geometry::inside(o) - middle_;
+        const double middle = std::atan2(to.y, to.x);
+        double low = 0, high = 0;
+        auto reach = [&](Point q) {
+            const double off = std::remainder(std::atan2(q.y - middle_.y, q.x - middle_.x) - middle, 2 * pi);
+            low = std::min(low, off), high = std::max(high, off);
+        };
+        for (Point q : o) reach(q);
+        if (longer) widen(o, {std::cos(middle), std::sin(middle)}, reach);
+        sectors_.push_back({middle + (low + high) / 2, (high - low) / 2});
+    }
+    // An opening longer outwards than across: two points at its near end, as far apart as it counts to be wide.
+    template <class Reach>
+    void widen(const Ring& o, Point out, Reach reach) const {
+        const Point across{-out.y, out.x};
+        double near = 1e300, far = -1e300, left = 1e300, right = -1e300;
+        for (Point q : o) {
+            const double u = dot(q - middle_, out), v = dot(q - middle_, across);
+            near = std::min(near, u), far = std::max(far, u);
+            left = std::min(left, v), right = std::max(right, v);
+        }
+        const double length = far - near, width = right - left;
+        if (length <= width || near <= 0) return;
+        const double half = std::sqrt(length * width) / 2, mid = (left + right) / 2;
+        for (double side : {-half, half}) reach(middle_ + near * out + (mid + side) * across);
+    }
 };
 
 class Finder {
@@ -132,6 +165,8 @@ class Finder {
         std::vector<Found> all;
         for (unsigned chosen = 0; chosen < 1u << edges_.size(); ++chosen)
             if (auto f = along(chosen); !f.line.paths.empty()) all.push_back(std::move(f));
+        if (kinked_) taut(all);
+        std::erase_if(all, [](const Found& f) { return cut(f.line); });
         std::stable_sort(all.begin(), all.end(),
                          [](const Found& p, const Found& q) { return p.length < q.length - 1e-6; });
         // The shortest of those that end square to edges alone, unless one that meets some edge a little
@@ -172,6 +207,13 @@ class Finder {
     Points outside_;        // of which the hull is the loaded area moved outwards
     bool ordered_ = false;  // as they stand they are that hull
     std::vector<Line> edges_;
+    std::vector<std::pair<Point, Point>> near_;  // sides of the slab near by
+    bool kinked_ = false;  // the slab turns near by, otherwise than at right angles
+
+    // A straight line from one edge to another.
+    static bool cut(const Perimeter& p) {
+        return p.paths.size() == 1 && !p.closed() && std::abs(p.turning()) < 20;
+    }
 
     void moveOut() {
         if (!rule_.rounded) {
@@ -213,6 +255,12 @@ class Finder {
                 double away = std::numeric_limits<double>::max();
                 for (Point p : loaded_) away = std::min(away, geometry::distance(p, a, b));
                 if (away > 2 * size + 2.5 * rule_.distance) continue;
+                near_.emplace_back(a, b);
+                const Point c = slab[(i + 2) % slab.size()];
+                const double turn = std::abs(std::remainder(
+                    std::atan2(c.y - b.y, c.x - b.x) - std::atan2(b.y - a.y, b.x - a.x), pi / 2));
+                if (turn > 0.01 && geometry::length(b, middle_) < 3 * size + 3 * rule_.distance)
+                    kinked_ = true;
                 const Line line{a, {-(b.y - a.y) / long_, (b.x - a.x) / long_}};
                 auto known = std::find_if(near.begin(), near.end(),
                                           [&](const auto& n) { return n.second.same(line); });
@@ -251,6 +299,117 @@ class Finder {
         }
         out.length = out.line.length();
         return out;
+    }
+
+    // Lines that may end at any place of the slab's boundary: square to a side of it, or where it turns inwards.
+    // From either end the line runs to the hull of the area moved outwards, which it then follows anticlockwise.
+    // Mirror images say the same where edges are straight or meet at right angles.
+    void taut(std::vector<Found>& into) const {
+        const Ring hull = ordered_ ? outside_ : geometry::hull(outside_);
+        const std::size_t n = hull.size();
+        if (n < 3) return;
+        std::vector<double> upTo(n + 1, 0);
+        for (std::size_t i = 0; i < n; ++i)
+            upTo[i + 1] = upTo[i] + geometry::length(hull[i], hull[(i + 1) % n]);
+        struct End {
+            Point at;
+            std::size_t touch;
+            double cost;
+        };
+        std::vector<End> starts, finishes;
+        // The corner of the hull that has all of it on the left of a line along `way`; of two the first or the
+        // last that is met going round.
+        auto touching = [&](Point way, bool start) {
+            const Point left{-way.y, way.x};
+            std::size_t best = 0;
+            for (std::size_t i = 1; i < n; ++i) {
+                const double off = dot(hull[i] - hull[best], left);
+                if (off < -1e-9 || (off < 1e-9 && dot(hull[i] - hull[best], way) * (start ? -1 : 1) > 0)) best = i;
+            }
+            return best;
+        };
+        for (const auto& [a, b] : near_) {
+            const double long_ = geometry::length(a, b);
+            const Point normal{-(b.y - a.y) / long_, (b.x - a.x) / long_};
+            for (bool start : {true, false}) {
+                const std::size_t k = touching(start ? normal : -1.0 * normal, start);
+                const double off = dot(hull[k] - a, normal), t = dot(hull[k] - a, {normal.y, -normal.x});
+                if (off <= touch || t < 0 || t > long_) continue;
+                (start ? starts : finishes).push_back({hull[k] - off * normal, k, start ? off - upTo[k] : off + upTo[k]});
+            }
+        }
+        for (const Ring& slab : slabs_)
+            for (std::size_t i = 0, m = slab.size(); i < m; ++i) {
+                const Point p = slab[(i + m - 1) % m], q = slab[i], r = slab[(i + 1) % m];
+                if ((q.x - p.x) * (r.y - q.y) - (q.y - p.y) * (r.x - q.x) > -1e-6) continue;
+                if (geometry::length(q, middle_) > 4 * rule_.distance + 1000 || geometry::contains(hull, q)) continue;
+                for (bool start : {true, false}) {
+                    for (std::size_t k = 0; k < n; ++k) {
+                        const Point way = start ? hull[k] - q : q - hull[k], left{-way.y, way.x};
+                        if (std::any_of(hull.begin(), hull.end(),
+                                        [&](Point h) { return dot(h - hull[k], left) < -1e-6; }))
+                            continue;
+                        const double off = geometry::length(q, hull[k]);
+                        (start ? starts : finishes).push_back({q, k, start ? off - upTo[k] : off + upTo[k]});
+                        break;
+                    }
+                }
+            }
+        std::vector<std::tuple<double, std::size_t, std::size_t>> pairs;
+        for (std::size_t s = 0; s < starts.size(); ++s)
+            for (std::size_t f = 0; f < finishes.size(); ++f) {
+                double all = starts[s].cost + finishes[f].cost;
+                if (starts[s].touch > finishes[f].touch) all += upTo[n];
+                pairs.emplace_back(all, s, f);
+            }
+        std::sort(pairs.begin(), pairs.end());
+        for (const auto& [all, s, f] : pairs) {
+            Path path{starts[s].at};
+            for (std::size_t k = starts[s].touch;; k = (k + 1) % n) {
+                path.push_back(hull[k]);
+                if (k == finishes[f].touch) break;
+            }
+            path.push_back(finishes[f].at);
+            Found out;
+            out.line.paths = {path};
+            out.length = all;
+            if (cut(out.line) || !within(path)) continue;
+            for (const auto* end : {&starts[s], &finishes[f]}) {
+                const Point way = hull[end->touch] - end->at;
+                out.line.edges.push_back((1 / std::max(1e-9, geometry::length({0, 0}, way))) * way);
+            }
+            // With what of the slab lies between the line and its edge.
+            if (out.line.turning() < 179) {
+                const double far = 4 * rule_.distance + 2000;
+                path.insert(path.begin(), path.front() - far * out.line.edges.front());
+                path.push_back(path.back() - far * out.line.edges.back());
+            }
+            if (geometry::length(out.line.edges[0], out.line.edges[1]) < 0.35) out.line.edges.pop_back();
+            out.line.outline = geometry::hull(path);
+            into.push_back(std::move(out));
+            return;  // the shortest
+        }
+    }
+    // A line that meets the slab's boundary at its ends alone, and itself nowhere.
+    bool within(const Path& path) const {
+        const std::size_t n = path.size();
+        if (geometry::cross(path[0], path[1], path[n - 2], path[n - 1], nullptr) && n > 3) return false;
+        for (std::size_t i = 0; i + 1 < n; ++i) {
+            const Point way = path[i + 1] - path[i];
+            const double long_ = geometry::length(path[i], path[i + 1]);
+            if (long_ < 2 * touch) continue;
+            const double off = touch / long_;
+            const Point p = i == 0 ? path[i] + off * way : path[i],
+                        q = i + 2 == n ? path[i + 1] - off * way : path[i + 1];
+            bool in = false;
+            for (const Ring& slab : slabs_) {
+                in |= geometry::contains(slab, 0.5 * (p + q));
+                for (std::size_t k = 0; k < slab.size(); ++k)
+                    if (geometry::cross(p, q, slab[k], slab[(k + 1) % slab.size()], nullptr)) return false;
+            }
+            if (!in) return false;
+        }
+        return true;
     }
 
     void clip(const Ring& ring, const std::vector<const Line*>& lines, Found& into) const {
@@ -306,7 +465,7 @@ class Finder {
 
     // Takes out what lies between the tangents to openings near by.
     void shadow(Perimeter& p) const {
-        const Shadows shadows(site_.openings, loaded_, rule_.openingsWithin);
+        const Shadows shadows(site_, loaded_, rule_);
         if (!shadows.any()) return;
         std::vector<Path> light;
         for (const Path& path : p.paths) {
@@ -411,8 +570,8 @@ Perimeter perimeter(const Site& site, const Rule& rule) {
     return all.empty() ? Perimeter{} : std::move(all.front());
 }
 
-std::vector<char> shaded(const Site& site, double openingsWithin, const std::vector<Point>& points) {
-    const Shadows shadows(site.openings, site.loaded, openingsWithin);
+std::vector<char> shaded(const Site& site, const Rule& rule, const std::vector<Point>& points) {
+    const Shadows shadows(site, site.loaded, rule);
     std::vector<char> out;
     for (Point p : points) out.push_back(shadows.dark(p));
     return out;

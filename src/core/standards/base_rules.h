@@ -21,7 +21,8 @@ struct BaseCombination {
     std::string clause;
     BaseState state = BaseState::Service;
     std::vector<double> factors;  // per action
-    double weight = 1;            // on the weights of the base and of the soil above it
+    double weight = 1;            // on the weight of the soil above the base
+    double concrete = 1;          // on the weight of the base itself
     double surcharge = 0;         // where it adds to what is asked
     // Partial factors by which tan phi, c' and c_u are divided, and the resistances in bearing and sliding
     // and of the ground beside.
@@ -57,6 +58,8 @@ struct FootingPunching {
         double up = 0, size = 0;
     };
     std::vector<Push> piles{};
+    bool onPiles = false;  // a cap, whatever piles lie near
+    double farthest = 0;   // perimeters go no farther: what pushes the other way begins there; 0: no such bound
     // From the column's face to a place; 0 under it.
     double clear(geometry::Point at) const;
 };
@@ -83,8 +86,14 @@ class BaseRules {
     // one.
     virtual PunchingFound punching(const FootingPunching& in, trace::Steps* t = nullptr) const = 0;
     // One-way shear of a section of a base without links, N on its width.
-    virtual double oneWay(const Section& s, double As, trace::Steps* t = nullptr) const = 0;
-    virtual std::string oneWayClause() const = 0;
+    virtual double oneWay(const Section& s, double As, bool onPiles, trace::Steps* t = nullptr) const = 0;
+    virtual std::string oneWayClause(bool onPiles) const = 0;
+    // Least effective depth of a footing on ground, or of a cap above its piles; 0 without such a rule.
+    struct LeastDepth {
+        double d = 0;
+        std::string clause;
+    };
+    virtual LeastDepth leastDepth(bool onPiles) const = 0;
     // Concrete below a column: loaded area, and the largest similar area about it within the base.
     virtual checks::Finding columnFoot(double N, double loaded, double spread, double fc, double fcColumn,
                                        trace::Steps* t = nullptr) const = 0;
@@ -97,11 +106,12 @@ class BaseRules {
     // pile.
     virtual double pileShare(double clear, double d, double pile) const = 0;
     virtual std::string pileShareClause() const = 0;
-    // Strength of the nodes of struts and ties: one from which a tie goes, or one of struts alone. MPa.
-    virtual double node(bool tied, double fc, trace::Steps* t = nullptr) const = 0;
+    // Strength of the nodes of struts and ties: one from which a tie goes, or one of struts alone, confined by
+    // concrete around that is `spread` times its area. MPa.
+    virtual double node(bool tied, double fc, double spread, trace::Steps* t = nullptr) const = 0;
     virtual std::string nodeClause() const = 0;
-    // Least steel of starter bars.
-    virtual double dowels(double N, double columnArea, double fy) const = 0;
+    // Least steel of starter bars below a column that presses with N; fcColumn: of its own concrete.
+    virtual double dowels(double N, double columnArea, double fcColumn, double fy) const = 0;
     virtual std::string dowelClause() const = 0;
     // By how much the steel along the shorter side of a rectangular base grows where it lies evenly, although
     // a band about the column asks for more of it: `ratio` of the longer to the shorter side. 1 where the

@@ -34,6 +34,14 @@ double extent(const geometry::Ring& ring, geometry::Point way) {
     return high - low;
 }
 
+bool leavesDrop(const PunchingPlace& at, const punching::Perimeter& line) {
+    if (!at.hasDrop()) return false;
+    for (const auto& path : line.paths)
+        for (geometry::Point p : path)
+            if (!geometry::contains(at.drop, p) && geometry::distanceToEdge(at.drop, p) > 1) return true;
+    return false;
+}
+
 ControlLine classed(punching::Perimeter line) {
     const double length = line.length();
     const Position position = positionOf(line);

@@ -10,6 +10,9 @@ geometry::Point along(double angle);  // unit vector; degrees
 // Breadth of a ring along a unit vector.
 double extent(const geometry::Ring& ring, geometry::Point way);
 
+// Whether a line lies outside of the drop somewhere: there the slab's depth counts.
+bool leavesDrop(const PunchingPlace& at, const punching::Perimeter& line);
+
 // A line with its length and class.
 struct ControlLine {
     punching::Perimeter line;

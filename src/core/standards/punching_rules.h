@@ -57,6 +57,7 @@ struct ControlSection {
     punching::Perimeter line;
     Position position = Position::Interior;
     double d = 0, length = 0;  // length: of what counts
+    double distance = 0;       // from what is loaded, of a line nearer than the standard's own; else 0
     double reduced = 0;  // of the part that counts where the eccentricity is inwards; 0 without such a rule
     geometry::Point about;  // about which moments count: its centroid
     double axis = 0;        // of the first of two axes there, degrees; the second is 90 further on
@@ -90,9 +91,12 @@ struct ShearSteelRule {
 class PunchingRules {
   public:
     virtual ~PunchingRules() = default;
-    // Which openings count, and how far from what is loaded the control section lies.
+    // How far from what is loaded the control section lies.
     virtual double reach(double d) const = 0;
-    virtual double openingsWithin(double h, double d) const = 0;
+    // Of a column so long that its ends count alone: how much of either does; 0 where all of it counts.
+    virtual double endThatCounts(double /*longer*/, double /*shorter*/, double /*d*/) const { return 0; }
+    // The line at this distance from what is loaded, with the openings that count.
+    virtual punching::Rule lineAt(double distance, double h, double d) const = 0;
     // The face first where the standard looks there; of Control and Drop each line that might govern.
     virtual std::vector<ControlSection> sections(const PunchingPlace& place) const = 0;
     // Largest shear stress along the section.

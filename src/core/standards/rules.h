@@ -205,6 +205,9 @@ class SagRules {
     // 1992-1-1).
     virtual bool lastingBesides() const = 0;
     virtual std::vector<SagLimit> limits() const = 0;
+    // Clause by which a slab as thick as the standard's table asks needs no computed sag where it supports nothing
+    // that large deflections damage; empty without such a rule.
+    virtual std::string sparedBy(bool /*twoWay*/) const { return {}; }
     // What formwork may be raised by, as a part of the span: span over this, with the clause.
     virtual std::pair<double, std::string> camber() const { return {250, "office practice"}; }
 };
@@ -395,6 +398,16 @@ class StripRules {
         Section section;
     };
     virtual Transfer transfer(const TransferInput& in, Steps* t = nullptr) const = 0;
+    // Top steel right over a column that a high shear V around it asks for, mm2 per mm within `width`; nought
+    // without such a rule, or where the shear is not high. `edges`: of the slab that the column stands at.
+    struct UnderShear {
+        double steel = 0, width = 0;
+        std::string clause;
+    };
+    virtual UnderShear underShear(double /*V*/, double /*c1*/, double /*c2*/, int /*edges*/,
+                                  const Section& /*s*/) const {
+        return {};
+    }
     // Whether a share may be taken off the hogging moment of a section with this steel.
     virtual Finding redistribution(const Section& s, double As, double share, Steps* t = nullptr) const = 0;
 };

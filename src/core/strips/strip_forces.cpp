@@ -146,7 +146,12 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
             if (u > strip.supports[i].from + 1 && u < strip.supports[i].to - 1) s.support = int(i);
         double area = 0;
         s.leastThickness = 1e300;
-        for (auto [low, high] : across(strip, u)) {
+        const auto pieces = across(strip, u);
+        for (auto [low, high] : pieces) {
+            // A sliver beside an opening carries nothing that could be designed: the slab beside it does.
+            if (pieces.size() > 1 &&
+                high - low < thickness.at(strip.axes.plan({u, (low + high) / 2})) / 4)
+                continue;
             // From high to low, so that the normal points along u.
             Segment cut{strip.axes.plan({u, high}), strip.axes.plan({u, low})};
             s.width += high - low;

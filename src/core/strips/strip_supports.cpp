@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "strips/layer.h"
 
@@ -74,6 +75,46 @@ void findInside(Strip& s, const Layer& layer) {
             on += onSlab(s.axes.plan({u + way * 150, v}));
         }
         s.inside[end] = there > 0 && 4 * on >= there;
+    }
+}
+
+// How far walls and beams at the ends of a strip stand out beyond the slab's edge, on all of its width.
+void findRoom(Strip& s, const Layer& layer) {
+    std::vector<Ring> members;
+    auto add = [&](const auto& m, double thickness) {
+        const double length = geometry::length(m.a, m.b);
+        if (length > 1)
+            members.push_back(geometry::rectangle(
+                {(m.a.x + m.b.x) / 2, (m.a.y + m.b.y) / 2}, length, thickness,
+                std::atan2(m.b.y - m.a.y, m.b.x - m.a.x) * 180 / std::numbers::pi));
+    };
+    for (const auto& w : layer.floor.walls) add(w, w.thickness);
+    for (const auto& b : layer.floor.beams) add(b, b.width);
+    if (members.empty()) return;
+    for (int end : {0, 1}) {
+        if (s.inside[end]) continue;
+        const double u = end == 0 ? s.axisFrom : s.axisTo, way = end == 0 ? -1 : 1;
+        double low = 1e300, high = -1e300, least = 1e300;
+        for (const auto& part : s.parts)
+            for (Point p : part) {
+                const Point l = s.axes.local(p);
+                if (std::abs(l.x - u) < 50) low = std::min(low, l.y), high = std::max(high, l.y);
+            }
+        constexpr int samples = 8;
+        constexpr double step = 5;
+        for (int k = 0; k < samples && low < high && least > 0; ++k) {
+            const double v = low + (k + 0.5) / samples * (high - low);
+            double out = 0;
+            for (double at = step; at < 1000; at += step) {
+                const Point p = s.axes.plan({u + way * at, v});
+                if (std::none_of(members.begin(), members.end(),
+                                 [&](const Ring& r) { return geometry::contains(r, p); }))
+                    break;
+                out = at;
+            }
+            least = std::min(least, out);
+        }
+        s.room[end] = least < 1e299 ? least : 0;
     }
 }
 
@@ -243,6 +284,7 @@ void spans(Strip& s, const model::Floor& floor) {
 void hold(Strip& s, const Layer& layer, const Layer& crossing) {
     extent(s);
     findInside(s, layer);
+    findRoom(s, layer);
     if (s.kind == Strip::Kind::Column || s.kind == Strip::Kind::Full) {
         for (const auto& l : layer.lines.lines())
             if (layer.prefix + l.out.id == s.line) s.supports = l.supports, s.walls = l.walls;

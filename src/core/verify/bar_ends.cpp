@@ -142,9 +142,12 @@ void LineChecker::through(std::size_t k) {
     for (const auto& span : line.spans)
         for (bool before : {true, false}) {
             if ((before ? span.right : span.left) != int(k) || span.cantilever()) continue;
-            const auto where = range(span.clearFrom, span.clearTo);
+            const double clear = span.clearTo - span.clearFrom;
+            auto where = range(span.clearFrom + clear / 4, span.clearTo - clear / 4);
+            if (!where) where = range(span.clearFrom, span.clearTo);
             if (!where) continue;
             BottomOfSpan& bottom = spans[before ? 0 : 1].emplace();
+            bottom.clear = clear;
             for (std::size_t j = where->first; j <= where->second; ++j) {
                 const auto s = steel(false, j);
                 bottom.most = std::max(bottom.most, s.full),
@@ -154,8 +157,8 @@ void LineChecker::through(std::size_t k) {
     OverSupport over;
     over.rule = of.over[k];
     over.from = p.from, over.to = p.to, over.across = p.across;
-    if (!line.inside[0]) over.concreteFrom = line.from + in.basis.coverSide;
-    if (!line.inside[1]) over.concreteTo = line.to - in.basis.coverSide;
+    if (!line.inside[0]) over.concreteFrom = line.from - line.room[0] + in.basis.coverSide;
+    if (!line.inside[1]) over.concreteTo = line.to + line.room[1] - in.basis.coverSide;
     std::vector<BottomRun> runs;
     for (const auto& r : design.runs)
         if (!r.top()) runs.push_back({r.from, r.to, r.area, r.spacing});

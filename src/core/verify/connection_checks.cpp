@@ -97,8 +97,11 @@ class Checker {
         f.notes = rules_.notes(of_.place, s);
         f.here = of_.notes;
         f.here.insert(f.here.begin(), acting(d, s));
+        if (s.distance > 0)
+            f.here.push_back(fmt::format("The perimeter {} from the face governs, {:.2f} d.",
+                                         text(s.distance, Kind::Length), s.distance / s.d));
         for (std::size_t i = 0; i < of_.sections.size(); ++i)
-            if (of_.sections[i].at == at && int(i) != worst)
+            if (of_.sections[i].at == at && int(i) != worst && of_.sections[i].distance == s.distance)
                 f.here.push_back(
                     fmt::format("A second perimeter, as {}, {} long, has {:.2f}; the worse governs.",
                                 standards::name(of_.sections[i].position),

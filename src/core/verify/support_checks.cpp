@@ -32,8 +32,9 @@ std::vector<NamedFinding> bottomOver(const OverSupport& support,
                                                 std::min(face, support.concreteFrom)});
         double there = 0;
         for (const auto& r : runs) {
+            const double own = std::max(1.0, span->clear / 4);
             const bool covers =
-                before ? r.from < face - 1 && r.to >= reach - 1 : r.to > face + 1 && r.from <= reach + 1;
+                before ? r.from < face - own && r.to >= reach - 1 : r.to > face + own && r.from <= reach + 1;
             if (covers) there += r.area, spacing = std::min(spacing, r.spacing);
         }
         if (there - rule.share * span->most < least - need) least = there, need = rule.share * span->most;

@@ -13,9 +13,9 @@ namespace talvik::verify {
 struct BottomRun {
     double from = 0, to = 0, area = 0, spacing = 0;
 };
-// The span on one side of a support: the most bottom steel in it, and its largest bar.
+// The span on one side of a support: the most bottom steel in its middle half, its largest bar, its clear length.
 struct BottomOfSpan {
-    double most = 0, diameter = 0;
+    double most = 0, diameter = 0, clear = 0;
 };
 // Faces of the support along the member; breadth of a column across it (0: not a column). `concreteFrom`,
 // `concreteTo`: how far bars can reach.
@@ -24,7 +24,8 @@ struct OverSupport {
     double from = 0, to = 0, across = 0;
     double concreteFrom = -1e300, concreteTo = 1e300;
 };
-// The share of the spans' bottom steel that goes on over the support, as far as the standard asks; and,
+// The share of the spans' bottom steel that goes on over the support, as far as the standard asks: bars that begin
+// a quarter of the clear span or more before it, since those of the neighbour do not hold this span; and,
 // between two spans over a column, how many bars pass within it. Empty where no span has bottom steel.
 // `spans`: before and after.
 std::vector<NamedFinding> bottomOver(const OverSupport& support,

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <sstream>
 
 #include "calc/calc.h"
 #include "support/reference.h"
@@ -41,6 +42,20 @@ TEST_P(ReferenceTable, AgreesWithinTolerance) {
                 tolerance = 1e-6 * std::max(1.0, test::num(expected[i], topic->outputs.front().name));
             EXPECT_NEAR(got, want, tolerance) << GetParam() << " row " << i + 1 << " column " << output.name;
         }
+        for (const auto& list : topic->lists) {
+            auto numbers = [](std::string text) {
+                std::vector<double> all;
+                for (char& c : text)
+                    if (c == ';' || c == ':') c = ' ';
+                std::istringstream in(text);
+                for (double v; in >> v;) all.push_back(v);
+                return all;
+            };
+            const auto want = numbers(expected[i].at(list.name)), got = numbers(actual[i].at(list.name));
+            ASSERT_EQ(got.size(), want.size()) << GetParam() << " row " << i + 1;
+            for (std::size_t k = 0; k < want.size(); ++k)
+                EXPECT_NEAR(got[k], want[k], 1e-3 * std::abs(want[k]) + 1e-9) << GetParam() << " row " << i + 1;
+        }
     }
 }
 
@@ -55,5 +70,6 @@ INSTANTIATE_TEST_SUITE_P(
                       "en_bearing_undrained", "settlement_layers", "pile_reactions", "pile_cap_tie",
                       "pile_cap_two_pile", "pad_design", "en_punching_footing", "cap_shear_en", "pad_aci",
                       "wind_combos", "en_deflection_ss", "en_deflection_propped", "aci_deflection",
-                      "aci_two_way_thickness", "en_links", "aci_links"),
+                      "aci_two_way_thickness", "en_links", "aci_links",
+                      "en_anchorage", "aci_development"),
     [](const auto& row) { return row.param; });

@@ -369,7 +369,7 @@ TEST(Connections, ChoicesAreKeptInTheFileAndTakenBack) {
     ASSERT_TRUE(again.trouble.empty()) << again.trouble.front().message;
     EXPECT_EQ(formats::projectText(again.project), formats::projectText(p));
     EXPECT_EQ(model::studRails(again.project.basis).size(), 1u);
-    const auto none = model::setShearSteel(p, "f1", {"c5", "c2"}, model::ConnectionChoice::Steel::None, 0);
+    const auto none = model::setShearSteel(p, "f1", {"c5", "c2"}, model::ConnectionChoice::Steel::Solved, 0);
     EXPECT_EQ(none.floors.front()->punching.choices.size(), 2u) << "pins stay";
     const auto nothing = model::editConnections(none, "f1", {"c5", "c6"}, [](auto& c) {
         c.pinned = false, c.legs = model::ConnectionChoice::Legs::Fanned;

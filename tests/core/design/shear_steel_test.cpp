@@ -341,3 +341,47 @@ TEST(ShearSteel, CannotBeReinforcedNamesTheCeilingAndByHowMuch) {
         EXPECT_EQ(pinned.layout->diameter, 14);
     }
 }
+
+// Legs as high as a drop stand in the drop; the line beyond them has the slab's depth where it leaves it.
+TEST(ShearSteel, InADropLegsStayInIt) {
+    Random u{std::mt19937(77)};
+    model::Basis basis;
+    basis.linkBars = {"H8", "H10", "H12"};
+    int designed = 0, outside = 0;
+    for (int i = 0; i < 400 && designed < 60; ++i) {
+        const auto standard = standards::makeStandard(i % 2 ? "en1992" : "aci318-si");
+        const auto& rules = *standard->punching;
+        verify::ConnectionCase c;
+        auto& p = c.place;
+        p.c1 = p.c2 = u(300, 500);
+        p.site.loaded = geometry::rectangle({0, 0}, p.c1, p.c2);
+        p.h = 240, p.d = 195, p.fc = 30, p.fy = 500, p.dropH = u(300, 420), p.dropD = p.dropH - 45;
+        const double side = u(1000, 2600);
+        p.drop = geometry::rectangle({0, 0}, side, side);
+        for (int k : {0, 1}) p.steel[k] = p.dropSteel[k] = 0.006 * p.d;
+        c.sections = rules.sections(p);
+        const PunchingForces f{u(600, 1400) * 1e3, 0, 0};
+        for (const auto& s : c.sections) {
+            verify::ConnectionCase::Demand d;
+            d.stress = rules.stress(p, s, f), d.strength = rules.strength(p, s), d.forces = f;
+            c.demand.push_back(d);
+        }
+        const int control = c.governing(At::Control);
+        if (control < 0 || c.demand[std::size_t(control)].ratio() <= 1) continue;
+        ShearSteelTask task(c, rules, basis);
+        task.kind = ShearSteel::Links;
+        task.forces = {f}, task.combinations = {0}, task.barDiameter = 16;
+        const auto answer = shearSteel(task);
+        if (!answer.layout) continue;
+        ++designed;
+        for (const auto& leg : answer.layout->legs.legs)
+            EXPECT_LT(std::max(std::abs(leg.at.x), std::abs(leg.at.y)), side / 2) << i;
+        bool leaves = false;
+        for (const auto& path : answer.layout->outer.line.paths)
+            for (Point q : path) leaves |= std::max(std::abs(q.x), std::abs(q.y)) > side / 2 + 1;
+        EXPECT_EQ(answer.layout->outer.d, leaves ? p.d : p.dropD) << i;
+        outside += leaves;
+    }
+    EXPECT_GT(designed, 20);
+    EXPECT_GT(outside, 3);
+}

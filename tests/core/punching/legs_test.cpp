@@ -58,7 +58,7 @@ TEST(Legs, RoundACircleTheyStandEvenly) {
 
 TEST(Legs, AtEdgesAndOpeningsTheyStayClearAndWhatLiesInShadowDoesNotCount) {
     auto p = plan();
-    p.shaded = 1500;
+    p.shaded.openingsWithin = 1500;
     p.edges = {{1, 0}};
     const Ring edge{{-300, -1e5}, {1e5, -1e5}, {1e5, 1e5}, {-300, 1e5}};
     const Ring opening = rectangle({700, 0}, 300, 400);

@@ -303,10 +303,10 @@ TEST(ControlPerimeter, StripsTipsAndReEntrantCornersAreCutAsTheyLie) {
     const auto across = perimeter({rectangle({9000, 750}, 300, 300), {strip}, {}}, {2 * d, true});
     EXPECT_EQ(across.paths.size(), 2u);
     EXPECT_NEAR(across.length(), 3000, 1e-6);
-    // At its tip: one.
+    // At its tip the cut across, 1500 long, is one of one-way shear: the line turns from the end to a side.
     const auto tip = perimeter({rectangle({150, 750}, 300, 300), {strip}, {}}, {2 * d, true});
     EXPECT_EQ(tip.paths.size(), 1u);
-    EXPECT_NEAR(tip.length(), 1500, 1e-6);
+    EXPECT_NEAR(tip.length(), 300 + pi * d + 300 + 600, 1);
     // In a re-entrant corner the slab lies round three quarters of the column.
     const Ring corner{{-8000, -8000}, {8000, -8000}, {8000, 0}, {0, 0}, {0, 8000}, {-8000, 8000}};
     const auto inner = perimeter({rectangle({-150, -150}, 300, 300), {corner}, {}}, {2 * d, true});
@@ -320,4 +320,156 @@ TEST(ControlPerimeter, StripsTipsAndReEntrantCornersAreCutAsTheyLie) {
                                   {2 * d, true});
     EXPECT_TRUE(joined.closed());
     EXPECT_NEAR(joined.length() / (1200 + 4 * pi * d), 1, 2e-4);
+}
+
+namespace {
+
+// The shortest line round a convex area from one place of an edge to another: of the hull of the area and the two
+// places the longer way between them; over all pairs of places, in steps. Lines that leave the slab do not count.
+double shortestByPairs(const Ring& slab, const std::vector<Point>& whole, double step) {
+    std::vector<Point> edge, area;
+    for (std::size_t i = 0; i < whole.size(); i += 12)
+        if (geometry::contains(slab, whole[i])) area.push_back(whole[i]);
+    Point middle{0, 0};
+    for (Point p : area) middle = {middle.x + p.x / double(area.size()), middle.y + p.y / double(area.size())};
+    double reach = 0;
+    for (Point p : area) reach = std::max(reach, geometry::length(p, middle));
+    for (std::size_t i = 0; i < slab.size(); ++i) {
+        const Point a = slab[i], b = slab[(i + 1) % slab.size()];
+        const int n = std::max(1, int(std::ceil(geometry::length(a, b) / step)));
+        for (int k = 0; k < n; ++k) {
+            const Point p{a.x + (b.x - a.x) * k / n, a.y + (b.y - a.y) * k / n};
+            if (geometry::length(p, middle) < 2 * reach) edge.push_back(p);
+        }
+    }
+    double best = 1e300;
+    for (std::size_t i = 0; i < edge.size(); ++i)
+        for (std::size_t k = 0; k < i; ++k) {
+            if (geometry::length(edge[i], edge[k]) < reach) continue;
+            auto all = area;
+            all.push_back(edge[i]), all.push_back(edge[k]);
+            const Ring h = geometry::hull(all);
+            // Both are corners of the hull; the longer way round from one to the other lies on the slab.
+            auto corner = [&](Point x) {
+                for (std::size_t m = 0; m < h.size(); ++m)
+                    if (geometry::length(h[m], x) < 1e-6) return m;
+                return h.size();
+            };
+            std::size_t from = corner(edge[i]), to = corner(edge[k]);
+            if (from == h.size() || to == h.size()) continue;
+            auto way = [&](std::size_t a, std::size_t b) {
+                double sum = 0;
+                for (std::size_t m = a; m != b; m = (m + 1) % h.size())
+                    sum += geometry::length(h[m], h[(m + 1) % h.size()]);
+                return sum;
+            };
+            if (way(from, to) < way(to, from)) std::swap(from, to);
+            bool on = true;
+            for (std::size_t m = from; m != to && on; m = (m + 1) % h.size()) {
+                const Point p = h[m], q = h[(m + 1) % h.size()];
+                for (double t : {0.02, 0.5, 0.98}) {
+                    const Point x{p.x + t * (q.x - p.x), p.y + t * (q.y - p.y)};
+                    on &= geometry::contains(slab, x) || geometry::distanceToEdge(slab, x) < 1;
+                }
+            }
+            if (on) best = std::min(best, way(from, to));
+        }
+    return best;
+}
+
+}  // namespace
+
+// Edges that turn near a column, and a round slab of many sides: against all pairs of places of the edge.
+TEST(ControlPerimeter, AtEdgesThatTurnItIsTheShortestOfAllPairs) {
+    std::mt19937 random(11);
+    std::uniform_real_distribution<double> turn(-14, 25), rim(0, 350), size(300, 600), depth(150, 260), off(-500, 500);
+    int shorter = 0;
+    for (int i = 0; i < 24; ++i) {
+        const double c = size(random), d = depth(random), bend = turn(random) * pi / 180, over = rim(random),
+                     at = off(random), far = 6000;
+        const double y = -c / 2 - over;
+        // Along x up to the kink, then turned by `bend` (downwards where positive).
+        const Ring slab{{-far, y},
+                        {at, y},
+                        {at + far * std::cos(bend), y - far * std::sin(bend)},
+                        {far, far},
+                        {-far, far}};
+        const Ring column = geometry::round({0, 0}, c);
+        const auto p = perimeter({column, {slab}, {}}, {2 * d, true});
+        double expected = shortestByPairs(slab, roundedBoundary(0.01, 0.01, c / 2 + 2 * d, 0), 30);
+        if (y <= -c / 2 - 2 * d) expected = std::min(expected, 2 * pi * (c / 2 + 2 * d));
+        EXPECT_LE(p.length(), expected * 1.004) << i;
+        EXPECT_GE(p.length(), expected * 0.990) << i;
+        shorter += std::abs(bend) > 0.05;
+    }
+    EXPECT_GT(shorter, 12);
+    // A column 900 from the rim of a round slab drawn by 72 sides.
+    const Ring round72 = [] {
+        Ring r;
+        for (int k = 0; k < 72; ++k) r.push_back({4000 * std::cos(k * pi / 36), 4000 * std::sin(k * pi / 36)});
+        return r;
+    }();
+    const Point at{3500, 130};
+    std::vector<Point> area;
+    for (Point p : roundedBoundary(0.01, 0.01, 200 + 400, 0)) area.push_back({p.x + at.x, p.y + at.y});
+    const auto p = perimeter({geometry::round(at, 400), {round72}, {}}, {400, true});
+    EXPECT_NEAR(p.length() / shortestByPairs(round72, area, 12), 1, 4e-3);
+}
+
+// Openings longer outwards than across count as sqrt(l1 l2) wide at their near end: by bearings of samples.
+TEST(ControlPerimeter, LongOpeningsCountWiderThanTheyAre) {
+    for (double turn : {0.0, 30.0})
+        for (double across : {200.0, 300.0, 700.0, 1500.0}) {
+            const double c = 500, d = 170, r = 2 * d, length = 1200, gap = 250;
+            const Ring opening = turned(rectangle({c / 2 + gap + length / 2, 0}, length, across), turn);
+            const Ring column = turned(rectangle({0, 0}, c, c), turn);
+            const auto p = perimeter({column, {wide}, {opening}}, {r, true, 6 * d, true});
+            const double width = across < length ? std::sqrt(length * across) : across,
+                         half = std::atan2(width / 2, c / 2 + gap) * 180 / pi;
+            double lit = 0;
+            const auto line = roundedBoundary(c, c, r, turn);
+            for (std::size_t k = 0; k < line.size(); ++k) {
+                const Point a = line[k], b = line[(k + 1) % line.size()];
+                const double l = geometry::length(a, b);
+                const int steps = std::max(1, int(l / 2));
+                for (int t = 0; t < steps; ++t) {
+                    const double x = a.x + (t + 0.5) / steps * (b.x - a.x), y = a.y + (t + 0.5) / steps * (b.y - a.y);
+                    if (std::abs(std::remainder(std::atan2(y, x) * 180 / pi - turn, 360)) > half) lit += l / steps;
+                }
+            }
+            EXPECT_NEAR(p.length(), lit, 6) << across;
+        }
+}
+
+// Beyond shear steel openings are seen from the column, wherever the legs stand.
+TEST(ControlPerimeter, OpeningsAreSeenFromTheColumn) {
+    const Ring legs{{-700, -600}, {200, -600}, {200, 600}, {-700, 600}};  // not about the column
+    const Ring opening = rectangle({900, 300}, 300, 300);
+    const auto p = perimeter({legs, {wide}, {opening}, {}, Point{0, 0}}, {300, true, 2000});
+    double low = 1e9, high = -1e9, dead = 0;
+    for (Point q : opening) low = std::min(low, std::atan2(q.y, q.x)), high = std::max(high, std::atan2(q.y, q.x));
+    for (const auto& path : p.dead)
+        for (std::size_t i = 0; i + 1 < path.size(); ++i) {
+            const Point m{(path[i].x + path[i + 1].x) / 2, (path[i].y + path[i + 1].y) / 2};
+            EXPECT_GT(std::atan2(m.y, m.x), low - 1e-6);
+            EXPECT_LT(std::atan2(m.y, m.x), high + 1e-6);
+            dead += geometry::length(path[i], path[i + 1]);
+        }
+    // On the side x = 500 from bearing to bearing.
+    EXPECT_NEAR(dead, 500 * (std::tan(high) - std::tan(low)), 2);
+}
+
+// A straight cut across a narrow slab is a section of one-way shear: the line that goes on round the area is there.
+TEST(ControlPerimeter, StraightCutsAreNone) {
+    for (double width : {900.0, 1200.0, 1600.0})
+        for (double end : {250.0, 400.0, 700.0}) {
+            const Ring walkway{{-end, -width / 2}, {8000, -width / 2}, {8000, width / 2}, {-end, width / 2}};
+            for (const auto& p : perimeters({rectangle({0, 0}, 400, 400), {walkway}, {}}, {400, true})) {
+                double most = 0;
+                for (const auto& path : p.paths)
+                    for (Point q : path) most = std::max(most, std::abs(q.x - p.paths[0][0].x));
+                EXPECT_GT(most, 50) << width << " " << end;
+                EXPECT_GT(p.moments(p.centroid(), 0).first, 1e4);
+            }
+        }
 }

@@ -443,3 +443,32 @@ INSTANTIATE_TEST_SUITE_P(Catalogue, EveryPunching, ::testing::ValuesIn(standardI
         if (c == '-') c = '_';
     return name;
 });
+
+// On ground: every perimeter up to 2d with 2d/a times the strength of 6.4.4(1), by hand.
+TEST(PunchingRules, OnGroundPerimetersInsideTwoDepthsAreLookedAt) {
+    const auto standard = standards::makeStandard("en1992");
+    standards::PunchingPlace at;
+    at.c1 = at.c2 = 400, at.h = 750, at.d = 690, at.fc = 30, at.fy = 500;
+    at.steel[0] = at.steel[1] = 0.005 * at.d;
+    at.site.loaded = geometry::rectangle({0, 0}, 400, 400);
+    EXPECT_EQ(standard->punching->sections(at).size(), 2u) << "the face, and 2d";
+    at.onGround = true;
+    const double basic = std::max(0.12 * (1 + std::sqrt(200 / 690.0)) * std::cbrt(100 * 0.005 * 30),
+                                  0.035 * std::pow(1 + std::sqrt(200 / 690.0), 1.5) * std::sqrt(30.0));
+    int nearer = 0;
+    for (const auto& s : standard->punching->sections(at)) {
+        if (s.at != standards::ControlSection::At::Control) continue;
+        const double a = s.distance > 0 ? s.distance : 2 * 690;
+        EXPECT_NEAR(s.length, 1600 + 2 * M_PI * a, 2e-3 * s.length);
+        EXPECT_NEAR(standard->punching->strength(at, s), basic * 2 * 690 / a, 1e-3 * basic * 1380 / a);
+        nearer += s.distance > 0;
+    }
+    EXPECT_GE(nearer, 12);
+}
+
+// ACI 318-19 5.3.1 has no combination of 0.9 D with imposed loads.
+TEST(PunchingRules, AciHasNoCombinationOfLightPermanentAndImposedLoads) {
+    const auto standard = standards::makeStandard("aci318-si");
+    for (const auto& c : standard->actions->combinations(*catalogs::imposedUse("B")))
+        EXPECT_FALSE(c.factorG < 1 && c.factorQ > 0) << c.name;
+}

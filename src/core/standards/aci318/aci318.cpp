@@ -21,7 +21,6 @@ class Actions final : public ActionRules {
         };
         return {{named(1.4, 0), "ACI 318-19 (5.3.1a)", LimitState::Ultimate, 1.4, 0},
                 {named(1.2, 1.6), "ACI 318-19 (5.3.1b)", LimitState::Ultimate, 1.2, 1.6},
-                {named(0.9, 1.6), "ACI 318-19 5.3.1, D favourable", LimitState::Ultimate, 0.9, 1.6},
                 {named(1, 1), "ACI 318-19 24.2, service", LimitState::Characteristic, 1, 1},
                 {named(1, use.psi1), "service, frequent", LimitState::Frequent, 1, use.psi1},
                 {named(1, use.sustained), "ACI 318-19 24.2.4.1, sustained", LimitState::QuasiPermanent, 1,

@@ -52,6 +52,18 @@ Development development(const Edition& e, double diameter, double fc, double fy,
 
 // 9.6.1.2, for batch tables: least flexural steel of beams.
 double beamMinimumSteel(const Edition& e, const Section& s);
+// Development of straight bars by Table 25.4.2.3, uncoated and normal weight: with the clear spacing and cover of its
+// first row, and in other cases.
+struct TableDevelopment {
+    double first, others;
+};
+TableDevelopment tableDevelopment(const Edition& e, double diameter, double fc, double fy, bool top, bool small);
+// Stirrups of a beam, 22.5.5.1, 22.5.8.5.3, 9.6.3.1, 9.7.6.2.2, with phi = 0.75: what concrete takes by (a) and by (b),
+// the shear above which stirrups are wanted, the stirrups per length with either, and legs apart across the web.
+struct BeamStirrups {
+    double V_a, V_b, V_0, a_a, a_b, across;
+};
+BeamStirrups beamStirrups(const Section& s, double As, double V);
 // 8.7.2.2: largest spacing of two-way slabs at critical sections, mm.
 double twoWaySpacing(const Edition& e, double h);
 // Size factor of 22.5.5.1.3 for an effective depth in mm.

@@ -141,6 +141,16 @@ Development development(const Edition& e, double diameter, double fc_, double fy
     return d;
 }
 
+TableDevelopment tableDevelopment(const Edition& e, double diameter, double fc, double fy, bool top, bool small) {
+    const bool metric = e.units == units::System::Metric;
+    const double root = std::min(std::sqrt(fc / e.stress), e.rootCap), f = fy / e.stress,
+                 factors = (top ? 1.3 : 1) * gradeFactor(e, f) * f / root * diameter;
+    const double first = metric ? (small ? 2.1 : 1.7) : (small ? 25 : 20),
+                 others = metric ? (small ? 1.4 : 1.1) : (small ? 50 / 3.0 : 40 / 3.0),
+                 least = e.developmentFloor * e.length;
+    return {std::max(factors / first, least), std::max(factors / others, least)};
+}
+
 std::unique_ptr<AnchorageRules> anchorageRules(const Edition& e) {
     return std::make_unique<AnchorageOfBars>(e);
 }

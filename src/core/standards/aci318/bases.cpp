@@ -1,7 +1,8 @@
 // Bases: ACI 318-19 chapter 13 with 22.6, 22.8, 8.4.4.2; soil pressure and stability under the combinations
 // of ASCE/SEI 7-16 2.4.1.
 //
-// Readings. The size factor of 22.5 and 22.6 is 1 for shallow foundations (13.2.6.2). Against sliding and
+// Readings. The size factor of 22.5 and 22.6 is 1 for footings on ground (13.2.6.2), which are shallow
+// foundations however deep their section is; caps on piles keep it (13.4.6.3). Against sliding and
 // overturning 0.6 of the permanent actions and weights hold against 0.6 W; the standard asks for no more.
 #include <algorithm>
 #include <cmath>
@@ -50,7 +51,7 @@ class Bases final : public BaseRules {
                                                                                    : "ACI 318-19 " + s.clause;
             c.state = state, c.factors = std::move(s.factors);
             for (std::size_t i = 0; i < kinds.size(); ++i)
-                if (kinds[i].nature == Nature::Permanent) c.weight = c.factors[i];
+                if (kinds[i].nature == Nature::Permanent) c.weight = c.concrete = c.factors[i];
             c.surcharge = state == BaseState::Service ? 1 : state == BaseState::Strength ? 1.6 : 0;
             all.push_back(std::move(c));
         }
@@ -69,13 +70,17 @@ class Bases final : public BaseRules {
         auto& f = found.stress;
         f.kind = units::Kind::Stress, f.clause = "ACI 318-19 22.6.5, 8.4.4.2", f.prefix = "v";
         found.face = checks::notApplicable("ACI 318-19 22.6", "The section at d/2 alone is looked at.");
+        if (in.farthest > 0 && a > in.farthest) {
+            f = checks::notApplicable(f.clause, "The section at d/2 reaches what pushes the other way.");
+            return found;
+        }
         if (p.open) {
             f = checks::notApplicable(f.clause, "The column covers the base: no perimeter is on it.");
             return found;
         }
         double up = std::max(0.0, in.pressure) * p.area;
         for (const auto& pile : in.piles) {
-            // 13.4.2.5: none of a pile whose middle is half its size or more inside the section, linear
+            // 13.4.6.5: none of a pile whose middle is half its size or more inside the section, linear
             // between.
             const double x =
                 std::max(std::abs(pile.at.x) - in.sides[0] / 2, std::abs(pile.at.y) - in.sides[1] / 2) - a;
@@ -112,20 +117,36 @@ class Bases final : public BaseRules {
                              : cuts == 1 ? 30
                                          : 20;
         const auto r = twoWayShear(e_, d, p.length, beta, alpha, in.fc, lambda_);
-        f.limit = step(t, "phiv_c", "0.75*min(v_a, v_b, v_c)",
-                       {{"v_a", r.plain / r.size, "MPa"},
+        const double size = in.onPiles ? r.size : 1;
+        if (in.onPiles)
+            step(t, "lambda_s", e_.sizeExpression, {{"d", d / e_.length, e_.lengthUnit}}, size, "-",
+                 "ACI 318-19 22.5.5.1.3");
+        f.limit = step(t, "phiv_c", "0.75*lambda_s*min(v_a, v_b, v_c)",
+                       {{"lambda_s", size},
+                        {"v_a", r.plain / r.size, "MPa"},
                         {"v_b", r.ratio / r.size, "MPa"},
                         {"v_c", r.perimeter / r.size, "MPa"}},
-                       r.strength / r.size, "MPa", "ACI 318-19 Table 22.6.5.2", "size factor 1 by 13.2.6.2");
-        f.notes.push_back("The size factor of shear is 1 for bases (ACI 318-19 13.2.6.2).");
+                       r.strength / r.size * size, "MPa", "ACI 318-19 Table 22.6.5.2",
+                       in.onPiles ? "" : "size factor 1 by 13.2.6.2");
+        f.notes.push_back(in.onPiles ? "Pile caps keep the size factor of shear (ACI 318-19 13.4.6.3); 13.2.6.2 "
+                                       "exempts footings on ground alone."
+                                     : "The size factor of shear is 1 for footings (ACI 318-19 13.2.6.2).");
         f = checks::judged(f);
         return found;
     }
 
-    double oneWay(const Section& s, double As, Steps* t) const override {
-        return shearResistance(e_, s, As, lambda_, 1, t);
+    double oneWay(const Section& s, double As, bool onPiles, Steps* t) const override {
+        const double size = onPiles ? twoWayShear(e_, s.d, 4 * s.d, 1, 40, s.fc, lambda_).size : 1;
+        return shearResistance(e_, s, As, lambda_, size, t);
     }
-    std::string oneWayClause() const override { return "ACI 318-19 22.5.5, 13.2.6.2"; }
+    std::string oneWayClause(bool onPiles) const override {
+        return onPiles ? "ACI 318-19 22.5.5, 13.4.6.3" : "ACI 318-19 22.5.5, 13.2.6.2";
+    }
+    LeastDepth leastDepth(bool onPiles) const override {
+        const bool metric = e_.units == units::System::Metric;
+        return onPiles ? LeastDepth{metric ? 300 : 12 * e_.length, "ACI 318-19 13.4.6.1"}
+                       : LeastDepth{metric ? 150 : 6 * e_.length, "ACI 318-19 13.3.1.2"};
+    }
 
     Finding columnFoot(double N, double loaded, double spread, double fc, double fcColumn,
                        Steps* t) const override {
@@ -161,15 +182,19 @@ class Bases final : public BaseRules {
     double pileShare(double clear, double d, double pile) const override {
         return std::clamp((clear + pile - d) / std::max(1.0, pile), 0.0, 1.0);
     }
-    std::string pileShareClause() const override { return "ACI 318-19 13.4.2.5"; }
-    double node(bool tied, double fc, Steps* t) const override {
-        const double beta = tied ? 0.8 : 1;
-        return step(t, "phif_ce", "0.75*0.85*beta_n*f'_c", {{"beta_n", beta}, {"f'_c", fc, "MPa"}},
-                    0.75 * 0.85 * beta * fc, "MPa", nodeClause());
+    std::string pileShareClause() const override { return "ACI 318-19 13.4.6.5"; }
+    double node(bool tied, double fc, double spread, Steps* t) const override {
+        const double beta = tied ? 0.8 : 1, confined = tied ? 1 : std::clamp(std::sqrt(spread), 1.0, 2.0);
+        return step(t, "phif_ce", "0.75*0.85*beta_c*beta_n*f'_c",
+                    {{"beta_c", confined}, {"beta_n", beta}, {"f'_c", fc, "MPa"}},
+                    0.75 * 0.85 * confined * beta * fc, "MPa", nodeClause());
     }
     std::string nodeClause() const override { return "ACI 318-19 23.9.2"; }
-    double dowels(double, double columnArea, double) const override { return 0.005 * columnArea; }
-    std::string dowelClause() const override { return "ACI 318-19 16.3.4.1"; }
+    // What the column's own concrete does not bear passes by the bars across the joint (16.3.1.1, 22.8.3).
+    double dowels(double N, double columnArea, double fcColumn, double fy) const override {
+        return std::max(0.005 * columnArea, (N - 0.65 * 0.85 * fcColumn * columnArea) / (0.65 * fy));
+    }
+    std::string dowelClause() const override { return "ACI 318-19 16.3.4.1, 22.8.3"; }
     // The band as wide as the shorter side takes 2/(beta + 1) of the steel; spread evenly over the longer
     // side it is beta times 2/(beta + 1) of it that gives the band its share.
     double evenSpread(double ratio, Steps* t) const override {

@@ -27,7 +27,9 @@ class Rules final : public PunchingRules {
   public:
     Rules(const Edition& e, double lambda) : e_(e), lambda_(lambda), flexure_(flexureRules(e)) {}
     double reach(double d) const override { return d / 2; }
-    double openingsWithin(double h, double) const override { return 4 * h; }
+    punching::Rule lineAt(double distance, double h, double) const override {
+        return {distance, false, 4 * h};
+    }
 
     std::vector<ControlSection> sections(const PunchingPlace& at) const override {
         auto all = lines(at, at.site, at.hasDrop() ? at.dropD : at.d, At::Control);
@@ -202,8 +204,11 @@ class Rules final : public PunchingRules {
                          const Ring& legs) const override {
         punching::Site site = at.site;
         site.loaded = legs;
-        auto p = punching::perimeter(site, {control.d / 2, false, openingsWithin(at.h, control.d)});
-        ControlSection s = section(at, classed(std::move(p)), control.d, At::Outer);
+        site.from = geometry::centroid(at.site.loaded);
+        double d = control.d;
+        auto p = punching::perimeter(site, lineAt(d / 2, at.h, d));
+        if (leavesDrop(at, p)) d = at.d, p = punching::perimeter(site, lineAt(d / 2, at.h, d));
+        ControlSection s = section(at, classed(std::move(p)), d, At::Outer);
         s.position = control.position;
         return s;
     }
@@ -338,7 +343,7 @@ class Rules final : public PunchingRules {
     std::vector<ControlSection> lines(const PunchingPlace& at, const punching::Site& site, double d,
                                       At which) const {
         std::vector<ControlSection> all;
-        for (auto& line : controlLines(site, {d / 2, false, openingsWithin(at.h, d)}))
+        for (auto& line : controlLines(site, lineAt(d / 2, at.h, d)))
             all.push_back(section(at, std::move(line), d, which));
         return all;
     }

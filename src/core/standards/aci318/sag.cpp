@@ -63,6 +63,9 @@ class Sag final : public SagRules {
         return p;
     }
     bool lastingBesides() const override { return true; }
+    std::string sparedBy(bool twoWay) const override {
+        return twoWay ? "ACI 318-19 8.3.2.1" : "ACI 318-19 7.3.2.1";
+    }
 
     std::vector<SagLimit> limits() const override {
         return {{SagLimit::Which::Live, live_, "ACI 318-19 Table 24.2.2", "Immediate sag, imposed load"},

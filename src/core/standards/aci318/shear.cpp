@@ -130,6 +130,21 @@ double shearResistance(const Edition& e, const Section& stored, double As_, doub
            e.forceFactor * force(e);
 }
 
+BeamStirrups beamStirrups(const Section& s, double As, double V) {
+    constexpr double phi = 0.75;
+    const double bd = s.b * s.d, root = std::min(std::sqrt(s.fc), 8.3), rho = As / bd;
+    BeamStirrups r{};
+    r.V_a = phi * 0.17 * root * bd;
+    r.V_b = phi * std::min(0.66 * std::cbrt(rho), 0.42) * root * bd;
+    r.V_0 = phi * 0.083 * root * bd;
+    const double least = std::max(0.062 * root, 0.35) * s.b / s.fy;
+    auto steel = [&](double Vc) { return V <= r.V_0 ? 0 : std::max(least, (V - Vc) / (phi * s.fy * s.d)); };
+    r.a_a = steel(r.V_a), r.a_b = steel(r.V_b);
+    const bool high = V - r.V_a > phi * 0.33 * root * bd;
+    r.across = high ? std::min(s.d / 2, 300.0) : std::min(s.d, 600.0);
+    return r;
+}
+
 std::unique_ptr<ShearRules> shearRules(const Edition& e, double lambda) {
     return std::make_unique<Shear>(e, lambda);
 }

@@ -49,6 +49,18 @@ class Strips final : public StripRules {
                               1 / (1 + 2.0 / 3 * std::sqrt(b1 / b2)), "-", "ACI 318-19 8.4.2.2.2");
         return r;
     }
+    // 8.6.1.2, before the control section is known: its length is that of a section at d/2 on as many sides as
+    // the column has, and all of V passes through it.
+    UnderShear underShear(double V, double c1, double c2, int edges, const Section& s) const override {
+        constexpr double phi = 0.75;
+        const double d = s.d, alpha = edges == 0 ? 40 : edges == 1 ? 30 : 20,
+                     bo = edges == 0   ? 2 * (c1 + c2) + 4 * d
+                          : edges == 1 ? 2 * std::min(c1, c2) + std::max(c1, c2) + 2 * d
+                                       : c1 + c2 + d;
+        const auto r = twoWayShear(e_, d, bo, std::max(c1, c2) / std::max(1.0, std::min(c1, c2)), alpha, s.fc, 1);
+        if (V / (bo * d) <= 0.95 * r.outside) return {};
+        return {5 * V / (phi * alpha * s.fy * d), c2 + 3 * s.h, "ACI 318-19 8.6.1.2"};
+    }
     // 6.6.5.3, 6.6.5.4: 1000 eps_t per cent, at most 20, where eps_t is at least 0.0075.
     Finding redistribution(const Section& s, double As, double share, Steps* t) const override {
         Finding f;

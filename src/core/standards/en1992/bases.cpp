@@ -3,7 +3,8 @@
 //
 // Readings. Permanent actions of a column, the weight of the base and of the soil on it have one factor in a
 // combination, the larger or the smaller (single source); against overturning the weights hold with 0.9
-// always. Approach 1: both of its combinations. Approach 2: factors on actions and on resistances. Approach
+// always. In approach 3 the weight of the base is a structural action (EN 1997-1 1.5.2.1), that of the soil a
+// geotechnical one. Approach 1: both of its combinations. Approach 2: factors on actions and on resistances. Approach
 // 3: the loads of columns are structural actions (A1), weights and surcharge geotechnical ones (A2), with
 // factors on the ground.
 #include <algorithm>
@@ -38,7 +39,7 @@ class Bases final : public BaseRules {
                 c.clause = std::move(s.clause), c.state = state, c.factors = std::move(s.factors);
                 // One source: the weights have the factor of the permanent actions.
                 for (std::size_t i = 0; i < kinds.size(); ++i)
-                    if (kinds[i].nature == Nature::Permanent) c.weight = c.factors[i];
+                    if (kinds[i].nature == Nature::Permanent) c.weight = c.concrete = c.factors[i];
                 c.surcharge = variable;
                 set(c);
                 all.push_back(std::move(c));
@@ -107,8 +108,8 @@ class Bases final : public BaseRules {
             case BaseState::Stability:
                 add(actions::leading(kinds,
                                      {{p_.gamma_G_dst, p_.gamma_G_stb}, Q, psi0, "EN 1990 Table A1.2(A)"}),
-                    0, [&](BaseCombination& c) { c.weight = p_.gamma_G_stb; });
-                accidental([](BaseCombination& c) { c.weight = 1; });
+                    0, [&](BaseCombination& c) { c.weight = c.concrete = p_.gamma_G_stb; });
+                accidental([](BaseCombination& c) { c.weight = c.concrete = 1; });
                 break;
         }
         return all;
@@ -124,6 +125,7 @@ class Bases final : public BaseRules {
             near[i] = in.over[i] < in.d && in.over[i] < 0.5 * in.over[i ^ 1];
             if (!near[i]) most = std::min(most, in.over[i]);
         }
+        if (in.farthest > 0) most = std::min(most, in.farthest);
         struct At {
             double u, area, up, V, beta, stress, strength, d, rho, k, v1, v2;
             double ratio() const { return strength > 0 ? stress / strength : 0; }
@@ -240,8 +242,11 @@ class Bases final : public BaseRules {
         return found;
     }
 
-    double oneWay(const Section& s, double As, Steps* t) const override { return shear_->oneWay(s, As, t); }
-    std::string oneWayClause() const override { return shear_->clause(); }
+    double oneWay(const Section& s, double As, bool, Steps* t) const override {
+        return shear_->oneWay(s, As, t);
+    }
+    std::string oneWayClause(bool) const override { return shear_->clause(); }
+    LeastDepth leastDepth(bool) const override { return {}; }
 
     Finding columnFoot(double N, double loaded, double spread, double fc, double, Steps* t) const override {
         Finding f;
@@ -295,14 +300,20 @@ class Bases final : public BaseRules {
         return shear_->nearSupport(std::max(clear, 0.5 * d), d);
     }
     std::string pileShareClause() const override { return "EN 1992-1-1 6.2.2(6)"; }
-    double node(bool tied, double fc, Steps* t) const override {
+    // Struts from below on all sides of a partially loaded area: 6.5.4(6) with the resistance of 6.7.
+    double node(bool tied, double fc, double spread, Steps* t) const override {
         const double k = tied ? 0.85 : 1, fcd = p_.alpha_cc * fc / p_.gamma_c;
-        return step(t, "sigma_Rd,max", "k*(1 - f_ck/250)*f_cd",
-                    {{"k", k}, {"f_ck", fc, "MPa"}, {"f_cd", fcd, "MPa"}}, k * (1 - fc / 250) * fcd, "MPa",
-                    nodeClause());
+        const double plain = step(t, "sigma_Rd,max", "k*(1 - f_ck/250)*f_cd",
+                                  {{"k", k}, {"f_ck", fc, "MPa"}, {"f_cd", fcd, "MPa"}}, k * (1 - fc / 250) * fcd,
+                                  "MPa", nodeClause());
+        if (tied || spread <= 1) return plain;
+        return step(t, "sigma_Rdu", "max(sigma_Rd,max, f_cd*min(sqrt(A_c1/A_c0), 3))",
+                    {{"sigma_Rd,max", plain, "MPa"}, {"f_cd", fcd, "MPa"}, {"A_c1/A_c0", spread}},
+                    std::max(plain, fcd * std::min(std::sqrt(spread), 3.0)), "MPa",
+                    "EN 1992-1-1 6.5.4(6), (6.63)", "confined by the concrete around");
     }
     std::string nodeClause() const override { return "EN 1992-1-1 6.5.4(4)"; }
-    double dowels(double N, double columnArea, double fy) const override {
+    double dowels(double N, double columnArea, double, double fy) const override {
         return std::max(0.1 * std::max(0.0, N) / (fy / p_.gamma_s), 0.002 * columnArea);
     }
     std::string dowelClause() const override { return "EN 1992-1-1 9.5.2(2), 9.8.2.1"; }

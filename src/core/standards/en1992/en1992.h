@@ -56,6 +56,13 @@ struct Anchorage {
 };
 Anchorage anchorage(const Parameters& p, const AnchorageInput& in, Steps* t = nullptr);
 
+// Links of a beam's web by 6.2.3 with z = 0.9d: the ceilings at cot theta 1 and 2.5, the flattest struts that a shear
+// allows, the links of the truss at these, by how much the moment line moves and the pull that shear adds. N, mm.
+struct WebTruss {
+    double V_max1, V_max25, cot, a_sw, a_l, dF;
+};
+WebTruss webTruss(const Parameters& p, double b, double d, double fck, double fywk, double V, bool needed);
+
 // Punching without and with shear steel, 6.4.4, 6.4.5, 9.4.3. d: mean effective depth, rho: steel ratios of
 // the two directions as numbers, fck and stresses MPa, lengths mm.
 struct Punching {

@@ -4,8 +4,11 @@
 // (6.39) says of each, with the first moments W of the real perimeter about its centroid. Edge and corner
 // columns whose eccentricity points into the slab follow (6.44) and (6.46); the reduced perimeter loses what
 // the sides of the column are longer than 1.5d or half of them, a rim beyond the column counts. Openings
-// within 6d take out what lies in their shadow (6.4.2(3)). Where a rim is so thin that two perimeters are
-// about as long, both are looked at.
+// within 6d take out what lies in their shadow (6.4.2(3)), those longer outwards than across as Figure 6.14 has
+// it. Where a rim is so thin that two perimeters are about as long, both are looked at. On ground every perimeter
+// from d/4 outwards is looked at, with the ground's pressure inside it taken off and 2d/a times the strength
+// (6.4.4(2)). Columns more than four times as long as thick are walls by 5.3.1(7): 1.5d of each end counts, what
+// lies beside the rest takes nothing.
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -35,7 +38,12 @@ class Rules final : public PunchingRules {
                "most. That they do is yours to say.";
     }
     double reach(double d) const override { return 2 * d; }
-    double openingsWithin(double, double d) const override { return 6 * d; }
+    double endThatCounts(double longer, double shorter, double d) const override {
+        return longer > 4 * shorter ? 1.5 * d : 0;
+    }
+    punching::Rule lineAt(double distance, double, double d) const override {
+        return {distance, true, 6 * d, true};
+    }
 
     std::vector<ControlSection> sections(const PunchingPlace& at) const override {
         std::vector<ControlSection> all;
@@ -48,6 +56,12 @@ class Rules final : public PunchingRules {
         if (at.of == PunchingPlace::Of::Column) all.push_back(face(at, control.front(), dColumn));
         if (inside)
             for (auto& s : control) all.push_back(std::move(s));
+        if (at.onGround && at.of != PunchingPlace::Of::Wall)
+            for (int k = 2; k < 16; ++k)
+                for (auto& s : lines(at, at.site, k * dColumn / 8, dColumn, At::Control)) {
+                    s.distance = k * dColumn / 8;
+                    all.push_back(std::move(s));
+                }
         if (at.hasDrop()) {
             punching::Site drop = at.site;
             drop.loaded = at.drop;
@@ -106,8 +120,11 @@ class Rules final : public PunchingRules {
             step(t, "v_min", "c_min*k^1.5*sqrt(f_ck)",
                  {{"c_min", p_.v_min_factor}, {"k", k}, {"f_ck", at.fc, "MPa"}},
                  p_.v_min_factor * std::pow(k, 1.5) * std::sqrt(at.fc), "MPa", "EN 1992-1-1 (6.3N)");
-        return step(t, "v_Rd,c", "max(v_1, v_min)", {{"v_1", v1, "MPa"}, {"v_min", v2, "MPa"}},
-                    std::max(v1, v2), "MPa", "EN 1992-1-1 (6.47)");
+        const double vc = step(t, "v_Rd,c", "max(v_1, v_min)", {{"v_1", v1, "MPa"}, {"v_min", v2, "MPa"}},
+                               std::max(v1, v2), "MPa", "EN 1992-1-1 (6.47)");
+        if (s.distance <= 0) return vc;
+        return step(t, "v_Rd", "v_Rd,c*2*d/a", {{"v_Rd,c", vc, "MPa"}, {"d", s.d, "mm"}, {"a", s.distance, "mm"}},
+                    vc * 2 * s.d / s.distance, "MPa", "EN 1992-1-1 (6.50)");
     }
 
     std::string clause(At at) const override {
@@ -119,6 +136,15 @@ class Rules final : public PunchingRules {
     std::vector<std::string> notes(const PunchingPlace& at, const ControlSection& s) const override {
         std::vector<std::string> all;
         if (s.at == At::Face) return all;
+        if (at.onGround && at.of != PunchingPlace::Of::Wall)
+            all.push_back(
+                "On ground all perimeters from d/4 to 2d are checked, less the ground pressure inside them "
+                "(6.4.4(2)); shear reinforcement is checked on the same perimeter, with 2d/a on the resistance of "
+                "the concrete.");
+        if (at.site.idle)
+            all.push_back(
+                "The column is more than four times as long as thick, which makes it a wall (5.3.1(7)): the force is "
+                "taken to pass at its ends, 1.5d of each.");
         if (at.fixedEccentricity && fixedFactor(s) > 0)
             all.push_back(
                 "Fixed factors of eccentricity (Figure 6.21N): the structure is taken to be braced, as "
@@ -170,9 +196,14 @@ class Rules final : public PunchingRules {
         ControlSection s = control;
         punching::Site site = at.site;
         site.loaded = legs;
-        // Openings are looked for from the column: their shadows are those of the column's middle.
-        s.at = At::Outer;
-        s.line = punching::perimeter(site, {1.5 * control.d, true, openingsWithin(at.h, control.d)});
+        site.idle.reset();
+        site.from = geometry::centroid(at.site.loaded);
+        s.at = At::Outer, s.distance = 0;
+        s.line = punching::perimeter(site, lineAt(1.5 * control.d, at.h, control.d));
+        if (leavesDrop(at, s.line)) {
+            s.d = at.d;
+            s.line = punching::perimeter(site, lineAt(1.5 * at.d, at.h, at.d));
+        }
         s.scale = control.length > 0 ? s.line.length() / control.length : 0;
         return s;
     }
@@ -207,7 +238,7 @@ class Rules final : public PunchingRules {
     std::vector<ControlSection> lines(const PunchingPlace& at, const punching::Site& site, double distance,
                                       double d, At which) const {
         std::vector<ControlSection> all;
-        for (auto& [line, length, position] : controlLines(site, {distance, true, openingsWithin(at.h, d)})) {
+        for (auto& [line, length, position] : controlLines(site, lineAt(distance, at.h, d))) {
             ControlSection s;
             s.at = which, s.d = d;
             s.length = length, s.position = position;
@@ -268,7 +299,7 @@ class Rules final : public PunchingRules {
             }
         }
         // What an opening right beside the column takes away.
-        if (!at.site.openings.empty()) {
+        if (!at.site.openings.empty() || !at.site.bodies.empty() || at.site.idle) {
             const auto lit = punching::perimeter(at.site, {0.05 * d, true, 0.5 * d});
             const double dead = Perimeter{lit.dead, {}, {}, {}}.length();
             if (dead > 0) u *= lit.length() / (lit.length() + dead);

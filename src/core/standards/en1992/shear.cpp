@@ -96,6 +96,19 @@ class Shear final : public ShearRules {
 
 }  // namespace
 
+WebTruss webTruss(const Parameters& p, double b, double d, double fck, double fywk, double V, bool needed) {
+    const double z = 0.9 * d, most = b * z * 0.6 * (1 - fck / 250) * p.alpha_cc * fck / p.gamma_c;
+    WebTruss t{};
+    t.V_max1 = most / 2, t.V_max25 = most / 2.9;
+    // V = most/(cot + 1/cot)
+    const double k = V > 0 ? most / V : 1e9;
+    t.cot = k > 2 ? std::clamp((k + std::sqrt(k * k - 4)) / 2, 1.0, 2.5) : 1;
+    t.a_sw = V / (z * fywk / p.gamma_s * t.cot);
+    t.a_l = needed ? z * t.cot / 2 : d;
+    t.dF = needed ? V * t.cot / 2 : 0;
+    return t;
+}
+
 std::unique_ptr<ShearRules> shearRules(const Parameters& p) {
     return std::make_unique<Shear>(p);
 }
