@@ -129,17 +129,15 @@ class BasisPage final : public TrayPage {
         const QStringList kinds{tr("none"), tr("studs on rails"), tr("links")};
         choice(
             tr("Shear reinforcement at columns"), QStringLiteral("basisShearSteel"), [kinds] { return kinds; },
-            [=] {
+            [basis, kinds] {
                 const auto s = basis().shearSteel;
                 return kinds[s == Steel::Studs ? 1 : s == Steel::Links ? 2 : 0];
             },
-            [=](const QString& text) {
-                model::Project next = session_.base();
-                next.basis.shearSteel = text == kinds[1]   ? Steel::Studs
-                                        : text == kinds[2] ? Steel::Links
-                                                           : Steel::None;
-                return next;
-            });
+            basisValue([kinds](model::Basis& b, const QString& text) {
+                b.shearSteel = text == kinds[1]   ? Steel::Studs
+                               : text == kinds[2] ? Steel::Links
+                                                  : Steel::None;
+            }));
         quantity(
             tr("Crack limit top"), Kind::Crack, "crackTop", [=] { return basis().crackLimitTop; },
             basisValue([](model::Basis& b, double v) { b.crackLimitTop = v; }));

@@ -482,8 +482,10 @@ bool Pad::chooseBars(PadDesign& design) const {
                 if (!top)
                     for (const auto& low : m.lower[axis])
                         needs = std::max(needs, required(low.from, low.moment.value));
+                Section gross = section;
+                gross.b = meanWidth(shape, s, axis);
                 const double least = std::max(needs < 1e9 ? needs * (top ? 1 : evenly(s, axis)) : 1e9,
-                                              rules.steel->minimum(section));
+                                              rules.steel->minimum(gross));
                 if (pass > 0 && mat.area() + 1e-9 >= least) {
                     const auto wide = cracks(design, service, axis, top, nullptr);
                     cracked = wide && wide->outcome == checks::Outcome::Over;
@@ -622,6 +624,9 @@ bool Pad::strong(PadDesign& design) const {
         for (bool shear : {false, true})
             if (const auto low = lowest(design, top, m, axis, shear); low && low->ratio > 1 + 1e-9)
                 return false;
+        if (in_.standard->flexure->ductility(section, mat.area(), 0).outcome == checks::Outcome::Over ||
+            mat.area() > in_.standard->steel->maximum(section) * (1 + 1e-9))
+            return false;
         if (const double more = evenly(s, axis);
             more > 1 + 1e-9 && mat.area() * (1 + 1e-9) <
                                    more * in_.standard->flexure->required(section, m.moment[axis].value).As)
@@ -1076,7 +1081,6 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
          "One-way shear along y", "Anchorage along y", "Cracks along y"}};
     for (int axis : {0, 1}) {
         const auto a = std::size_t(axis);
-        const double b = s.side(1 - axis);
         const Mat& mat = design.bottom[a];
         if (!mat.bar) {
             add(
@@ -1092,7 +1096,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         }
         const Section section = across(design, shape, axis, 0);
         Section whole = section;
-        whole.b = b;
+        whole.b = meanWidth(shape, s, axis);
         auto flexure = [&](const Section& sec, const Mat& bars, const Asked& asked, int which,
                            model::Face face) {
             trace::Steps t;

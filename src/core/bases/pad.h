@@ -119,6 +119,8 @@ class Pad : public Standing {
     // same area of shear.
     standards::Section across(const PadDesign& design, const Top& top, int axis, double from) const;
     standards::Section sheared(const PadDesign& design, const Top& top, int axis, double from) const;
+    // Of a section through the column: its gross area over its depth.
+    static double meanWidth(const Top& top, const PadSize& size, int axis);
     // The worst of the places of a top that is not level.
     struct Lowest {
         std::size_t place = 0;

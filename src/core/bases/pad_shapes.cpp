@@ -26,6 +26,11 @@ Section Pad::across(const PadDesign& design, const Top& top, int axis, double fr
             in_.fc,
             in_.fy};
 }
+double Pad::meanWidth(const Top& top, const PadSize& s, int axis) {
+    const double whole = s.side(1 - axis), upper = top.breadth(axis, 0);
+    if (top.level()) return whole;
+    return (whole * top.edge() + (s.h - top.edge()) * (top.stepped() ? upper : (upper + whole) / 2)) / s.h;
+}
 Section Pad::sheared(const PadDesign& design, const Top& top, int axis, double from) const {
     Section s = across(design, top, axis, from);
     if (top.level()) return s;

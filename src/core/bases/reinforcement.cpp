@@ -25,13 +25,14 @@ Laid mat(const Context& in, const Reinforced& base, int axis, bool top) {
     i.from = -straight / 2, i.to = straight / 2;
     const auto& anchorage = *in.standard->anchorage;
     const double tall = !top && base.edge > 0 ? base.edge : base.h;
-    const double depth = units::roundDown(tall - 2 * in.cover, 5),
+    const Mat& outer = (top ? base.top : base.bottom)[0];
+    const double inner = axis == 1 && outer.bar ? outer.bar->diameter : 0;
+    // Legs rise from their own layer.
+    const double depth = units::roundDown(tall - in.cover - (top ? in.cover : base.below) - inner, 5),
                  leg = std::max(depth, schedule::hookLeg(depth, i.diameter, anchorage));
     schedule::shape(i, straight, leg, m.hooked, m.hooked);
     if (m.hooked && leg > depth) i.note = schedule::tilted;
     schedule::cut(i, *m.bar, anchorage);
-    const Mat& outer = (top ? base.top : base.bottom)[0];
-    const double inner = axis == 1 && outer.bar ? outer.bar->diameter : 0;
     const double off = (top ? in.cover : base.below) + inner + i.diameter / 2, z = top ? base.h - off : off;
     // No leg leaves the base, also one that lies tilted.
     const double end = top ? std::max(z - leg, in.cover) : std::min(z + leg, tall - in.cover);

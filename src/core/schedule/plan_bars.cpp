@@ -162,45 +162,14 @@ class StripMaker {
         const double pitch = n > 1 ? std::min(spacing, (high - low) / (n - 1)) : spacing;
         double first = (a + b) / 2 - (n - 1) * pitch / 2;
         first = std::clamp(first, low, std::max(low, high - (n - 1) * pitch));
-        int count = n;
-        if (const double off = r.band() || r.top() || pitch < 1 ? 0 : aside(r, first, pitch, low, high); off != 0) {
-            first += off;
-            if (first < low - 0.5) first += pitch, --count;
-            if (first + (count - 1) * pitch > high + 0.5) --count;
-            if (first - pitch > low - 0.5) first -= pitch, ++count;
-            if (first + count * pitch < high + 0.5) ++count;
-        }
         std::vector<double> all;
         // Beyond that width where the strip is wider elsewhere.
         const bool wider = !r.band() && pitch > 1;
         for (double v = first - pitch; wider && v > low_; v -= pitch) all.push_back(v);
-        for (int k = 0; k < count; ++k) all.push_back(first + k * pitch);
-        for (double v = first + count * pitch; wider && v < high_; v += pitch) all.push_back(v);
+        for (int k = 0; k < n; ++k) all.push_back(first + k * pitch);
+        for (double v = first + n * pitch; wider && v < high_; v += pitch) all.push_back(v);
         std::sort(all.begin(), all.end());
         return all;
-    }
-
-    // By how much bottom bars are set off so that as many as can pass through the column that they cross: with a bar
-    // or a gap on its middle.
-    double aside(const bars::Run& r, double first, double pitch, double low, double high) const {
-        for (const auto& p : strip_.supports) {
-            if (p.kind != strips::Support::Kind::Column || p.onBeam || p.u < r.from || p.u > r.to) continue;
-            const double middle = strip_.v(p.u), half = p.across / 2 - 40;
-            if (half <= 0 || middle - half < low || middle + half > high) continue;
-            auto through = [&](double off) {
-                const double from = std::ceil((middle - half - first - off) / pitch - 1e-6),
-                             to = std::floor((middle + half - first - off) / pitch + 1e-6);
-                return int(to - from) + 1;
-            };
-            double best = 0;
-            int most = through(0);
-            for (double phase : {0.0, 0.5}) {
-                const double off = std::remainder(middle - first - phase * pitch, pitch);
-                if (const int n = through(off); n > most) most = n, best = off;
-            }
-            return best;
-        }
-        return 0;
     }
 
     std::vector<Bar> barsOf(const bars::Run& r, double lap) const {

@@ -107,7 +107,10 @@ TEST(Site, ABaseOnTheBoundaryIsEccentricAndHolds) {
     auto open = set;
     open.site.clear();
     const bases::Context free(open, basis(), en());
-    EXPECT_GT(d.size.B, bases::Pad(free, open.bases[0]).solve().size.B);
+    const auto alone = bases::Pad(free, open.bases[0]).solve();
+    EXPECT_GT(d.size.area() * d.size.h, alone.size.area() * alone.size.h);
+    // Long along the boundary rather than square with a part of it lifted.
+    EXPECT_GT(d.size.L, 1.2 * d.size.B);
     for (const auto& c : pad.checks(d, part, true)) EXPECT_NE(c.outcome, checks::Outcome::Over) << c.title;
     // No room: said, with a check that is over; so with a centre that someone pinned outside.
     set.site = {{-300, -300}, {300, -300}, {300, 300}, {-300, 300}};

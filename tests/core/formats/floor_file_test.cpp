@@ -49,7 +49,7 @@ void beforeIssue(nlohmann::json& j) {
 }
 void beforeConnections(nlohmann::json& j) {
     beforeIssue(j);
-    for (const char* key : {"stud_table", "stud_rails"}) j["basis"].erase(key);
+    for (const char* key : {"stud_table", "stud_rails", "shear_steel"}) j["basis"].erase(key);
     for (auto& f : j["floors"])
         for (const char* key : {"connections", "fixed_eccentricity", "more_by_bending", "vibration"})
             f.erase(key);
