@@ -100,10 +100,10 @@ bool ConnectionDesk::hasSize(const std::string& key) const {
 void ConnectionDesk::turnSteel() {
     const auto* c = inHand();
     if (!c) return;
-    setSteel({c->site->key}, c->choice.steel == Steel::None    ? Steel::Studs
+    setSteel({c->site->key}, c->choice.steel == Steel::Solved  ? Steel::Studs
                              : c->choice.steel == Steel::Studs ? Steel::Links
-                             : c->choice.steel == Steel::Links ? Steel::Solved
-                                                               : Steel::None);
+                             : c->choice.steel == Steel::Links ? Steel::None
+                                                               : Steel::Solved);
 }
 
 QString ConnectionDesk::loadStuds(const QString& path) {

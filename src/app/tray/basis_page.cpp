@@ -128,7 +128,7 @@ class BasisPage final : public TrayPage {
         using Steel = model::ConnectionChoice::Steel;
         const QStringList kinds{tr("none"), tr("studs on rails"), tr("links")};
         choice(
-            tr("Shear reinforcement at columns"), QStringLiteral("basisShearSteel"), [kinds] { return kinds; },
+            tr("Shear reinforcement"), QStringLiteral("basisShearSteel"), [kinds] { return kinds; },
             [basis, kinds] {
                 const auto s = basis().shearSteel;
                 return kinds[s == Steel::Studs ? 1 : s == Steel::Links ? 2 : 0];

@@ -624,8 +624,10 @@ bool Pad::strong(PadDesign& design) const {
         for (bool shear : {false, true})
             if (const auto low = lowest(design, top, m, axis, shear); low && low->ratio > 1 + 1e-9)
                 return false;
-        if (in_.standard->flexure->ductility(section, mat.area(), 0).outcome == checks::Outcome::Over ||
-            mat.area() > in_.standard->steel->maximum(section) * (1 + 1e-9))
+        Section gross = section;
+        gross.b = meanWidth(top, s, axis);
+        if (in_.standard->flexure->ductility(gross, mat.area(), 0).outcome == checks::Outcome::Over ||
+            mat.area() > in_.standard->steel->maximum(gross) * (1 + 1e-9))
             return false;
         if (const double more = evenly(s, axis);
             more > 1 + 1e-9 && mat.area() * (1 + 1e-9) <
@@ -1197,7 +1199,7 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 checks::judged(f), band, combination(BaseState::Strength, m.moment[axis].combination),
                 model::Face::Bottom);
         }
-        standingFace(add, section, mat, axis, false, most, working);
+        standingFace(add, whole, mat, axis, false, most, working);
         {
             trace::Steps t;
             Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, in_.rules.oneWayClause(false));

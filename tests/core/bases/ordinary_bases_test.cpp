@@ -318,3 +318,31 @@ TEST(OrdinaryBases, OwnChoicesPassOwnChecks) {
     }
     EXPECT_GT(solved, n * 8 / 10);
 }
+
+// What is not checked is declared: soft clay without layers, far eccentricity, columns side by side or in tension;
+// a base that stands out of the ground is told.
+TEST(OrdinaryBases, WhatIsNotCheckedIsDeclared) {
+    auto s = set(model::BaseSet::Kind::Pads, 300e3, 120e3);
+    s.ground.by = model::GroundValues::By::Undrained, s.ground.undrained = 0.035, s.ground.depth = 300;
+    s.bases[0].h = 500, s.leastDepth = 500;
+    const auto b = basis();
+    const bases::Context in(s, b, standard(true));
+    const bases::Pad clay(in, s.bases[0]);
+    auto all = clay.checks(clay.solve(), part, false);
+    ASSERT_TRUE(find(all, "settlement"));
+    EXPECT_EQ(find(all, "settlement")->outcome, Outcome::NotChecked);
+    bool told = false;
+    for (const auto& word : find(all, "pressure")->here) told |= word.find("200 mm above") != std::string::npos;
+    EXPECT_TRUE(told);
+
+    auto pulled = set(model::BaseSet::Kind::Pads, 100e3, 0, {"", -300e3, 20e3});
+    pulled.columns.push_back({"c2", "A2", 900, 0, 400, 400, {{"q1", 800e3}}});
+    pulled.bases[0].columns = {"c1", "c2"};
+    const bases::Context two(pulled, b, standard(true));
+    const bases::Pad near(two, pulled.bases[0]);
+    all = near.checks(near.solve(), part, false);
+    for (const char* key : {"punching-uplift", "punching-together"}) {
+        ASSERT_TRUE(find(all, key)) << key;
+        EXPECT_EQ(find(all, key)->outcome, Outcome::NotChecked) << key;
+    }
+}
