@@ -16,7 +16,8 @@
 
 namespace talvik::bases {
 
-// What a base of a size asks of the ground, as ratios of the worst combination; 99 where there is no answer.
+inline constexpr double noAnswer = 99;
+// What a base of a size asks of the ground, as ratios of the worst combination; `noAnswer` where there is none.
 struct GroundAnswer {
     Asked pressure, sliding, overturning, uplift, settlement;
     double largest = 0, limit = 0;  // pressure, or load and resistance where that is the rule

@@ -1,0 +1,532 @@
+// The checks of a pad with their working, and its bars as they lie.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "bases/pad.h"
+#include "ground/rigid_base.h"
+#include "verify/check_list.h"
+
+namespace talvik::bases {
+
+using checks::Finding;
+using checks::Topic;
+using geometry::Point;
+using standards::Section;
+
+void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& ga, bool working) const {
+    using trace::step;
+    const auto& g = in_.set.ground;
+    if (!ga.onSite) {
+        Finding f = finding(units::Kind::Length, 1, 0, "the set's outline of the site");
+        f.here.push_back("No place within the outline of the site has room for this base below its columns.");
+        add("site", "Within the site", Topic::Ground, checks::judged(f), {}, {}, {});
+    }
+    if (const int i = ga.sliding.combination; i >= 0) {
+        trace::Steps t;
+        Finding f = finding(units::Kind::Force, ga.slides, ga.holds, in_.rules.clause(BaseState::Ground));
+        f.prefix = "H";
+        if (working) {
+            const Sum& sum = sums(BaseState::Ground)[std::size_t(i)];
+            step(&t, "H", "sqrt(H_x^2 + H_y^2)", {{"H_x", sum.Hx / 1000, "kN"}, {"H_y", sum.Hy / 1000, "kN"}},
+                 ga.slides / 1000, "kN", f.clause);
+            holds(s, std::size_t(i), &t);
+        }
+        f.notes.push_back(
+            g.passiveShare > 0
+                ? fmt::format("Against sliding {:.0f} % of the passive pressure beside bases helps, "
+                              "by your word; that the soil stays there is up to you.",
+                              100 * g.passiveShare)
+                : "Passive pressure beside bases is left out against sliding.");
+        add("sliding", "Against sliding", Topic::Ground, checks::judged(f), t,
+            combination(BaseState::Ground, i), {});
+    }
+    const std::string stability = in_.rules.clause(BaseState::Stability);
+    if (const int i = ga.overturning.combination; i >= 0) {
+        trace::Steps t;
+        Finding f = finding(units::Kind::Moment, ga.turns, ga.stands, stability);
+        f.prefix = "M";
+        if (working) {
+            const auto& k = of(BaseState::Stability)[std::size_t(i)];
+            const double W = downward(s, k) * s.area();
+            step(&t, "W", "k*W_k - U",
+                 {{"k", k.weight},
+                  {"W_k", weights(s) * s.area() / 1000, "kN"},
+                  {"U", waterPressure() * s.area() / 1000, "kN"}},
+                 W / 1000, "kN", stability, "base and soil, less the water's uplift");
+            step(&t, "M_turns", "", {}, ga.turns / 1e6, "kNm", stability, "about the edge that governs");
+            step(&t, "M_holds", "", {}, ga.stands / 1e6, "kNm", stability,
+                 "weights at half the side, columns by their lever");
+        }
+        f.notes.push_back("Overturning is about the edges of the base; surcharge does not hold.");
+        add("overturning", "Against overturning", Topic::Ground, checks::judged(f), t,
+            combination(BaseState::Stability, i), {});
+    }
+    if (const int i = ga.uplift.combination; i >= 0) {
+        trace::Steps t;
+        Finding f = finding(units::Kind::Force, ga.lifts, ga.weighs, stability);
+        f.prefix = "N";
+        if (working) {
+            const auto& k = of(BaseState::Stability)[std::size_t(i)];
+            step(&t, "W", "max(k*W_k - U, 0)",
+                 {{"k", k.weight},
+                  {"W_k", weights(s) * s.area() / 1000, "kN"},
+                  {"U", waterPressure() * s.area() / 1000, "kN"}},
+                 ga.weighs / 1000, "kN", stability, "base and soil, less the water's uplift");
+        }
+        add("uplift", "Against uplift", Topic::Ground, checks::judged(f), t,
+            combination(BaseState::Stability, i), {});
+    }
+    if (!g.layers.empty()) {
+        const int i = std::max(0, ga.settlement.combination);
+        trace::Steps t;
+        Finding f = finding(units::Kind::Length, ga.settles, g.settlement, "EN 1997-1 6.6.2, Annex F.1");
+        f.prefix = "s";
+        if (working && std::size_t(i) < sums(BaseState::Sustained).size()) {
+            const auto [p, settles] = settlement(s, std::size_t(i));
+            step(&t, "p", "max(N/A*1000000 + w - gamma*D/1000, 0)",
+                 {{"N", sums(BaseState::Sustained)[std::size_t(i)].N / 1000, "kN"},
+                  {"A", s.area(), "mm²"},
+                  {"w", weights(s) * 1000, "kN/m²"},
+                  {"gamma", g.soil * 1e6, "kN/m³"},
+                  {"D", g.depth, "mm"}},
+                 p * 1000, "kN/m²", f.clause, "sustained loads, less the soil dug out");
+            step(&t, "s", "", {}, settles, "mm", f.clause,
+                 "elastic layers below the characteristic point of a flexible rectangle");
+        }
+        f.notes.push_back(
+            "Settlement: elastic layers below the base, each with its own modulus; bases beside it, "
+            "consolidation "
+            "with time and differences between bases are not looked at.");
+        add("settlement", "Settlement", Topic::Ground, checks::judged(f), t,
+            combination(BaseState::Sustained, i), {});
+    } else if (g.by == model::GroundValues::By::Undrained) {
+        add("settlement", "Settlement", Topic::Ground,
+            checks::notChecked("EN 1997-1 6.6.2(16)",
+                               "Settlement on clay must be calculated unless the bearing resistance is three times the "
+                               "service load: enter the soil layers."),
+            {}, {}, {});
+    }
+    if (!allowable()) {
+        double most = 0;
+        for (std::size_t i = 0; i < sums(BaseState::Ground).size(); ++i) {
+            const auto r = resultant(sums(BaseState::Ground)[i], s, downward(s, of(BaseState::Ground)[i]) * s.area());
+            if (r.N > 0) most = std::max({most, std::abs(r.at().x) / s.B, std::abs(r.at().y) / s.L});
+        }
+        if (most > 1.0 / 3)
+            add("eccentric", "Large eccentricity", Topic::Ground,
+                checks::notChecked("EN 1997-1 6.5.4",
+                                   "The eccentricity exceeds a third of the side: the careful review of design values and the "
+                                   "tolerance of 0.10 m required by 6.5.4 are not included."),
+                {}, {}, {});
+    }
+}
+
+std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::PartRef& part,
+                                       bool working) const {
+    const auto& s = design.size;
+    const auto& g = in_.set.ground;
+    verify::CheckList list(part.key.empty() ? std::string() : part.key + "/");
+    const std::string name = model::baseName(in_.set, base_);
+    const Point c = centre(s);
+    auto add = [&](std::string key, std::string title, Topic topic, Finding f, trace::Steps steps,
+                   std::string combination, std::optional<model::Face> face = {}) {
+        checks::Place p;
+        p.spot.part = part, p.name = name, p.at = c;
+        list.add({key, title, topic, std::move(f), std::move(steps)}, p, std::move(combination), face);
+    };
+    const auto ga = ground(s);
+    // On the ground.
+    {
+        const bool allowable = this->allowable();
+        const BaseState state = groundState();
+        Finding f = allowable ? finding(units::Kind::AreaLoad, ga.largest, ga.limit, in_.rules.clause(state))
+                              : finding(units::Kind::Force, ga.largest, ga.limit,
+                                        in_.rules.clause(state) + ", Annex D");
+        trace::Steps t;
+        if (ga.pressure.value >= noAnswer) {
+            f.demand = noAnswer * std::max(f.limit, 1e-3);
+            if (ga.outsideIn >= 0)
+                f.here.push_back(ga.outside > 0
+                                     ? fmt::format("The resultant leaves the base by {:.0f} mm under {}.",
+                                                   ga.outside, combination(state, ga.outsideIn))
+                                     : fmt::format("Nothing presses the base down under {}.",
+                                                   combination(state, ga.outsideIn)));
+        } else if (working && allowable) {
+            const auto& k = of(state)[std::size_t(ga.pressure.combination)];
+            const Sum& sum = sums(state)[std::size_t(ga.pressure.combination)];
+            const double w = weights(s);
+            using trace::step;
+            const double beside = soilDisplaced(s.h) / 1000;
+            const Top top = this->top(s);
+            if (top.level())
+                step(&t, "W", "(gamma_c*h + gamma_s*t)*B*L/1000000000 - W_p",
+                     {{"gamma_c", in_.density * 1e6, "kN/m³"},
+                      {"h", s.h, "mm"},
+                      {"gamma_s", g.soil * 1e6, "kN/m³"},
+                      {"t", std::max(0.0, g.depth - s.h), "mm"},
+                      {"B", s.B, "mm"},
+                      {"L", s.L, "mm"},
+                      {"W_p", beside, "kN"}},
+                     w * s.area() / 1000, "kN", f.clause,
+                     beside > 0 ? "base and soil above it, less that where the pedestals stand, whose weight "
+                                  "is in N_c"
+                                : "base and soil above it");
+            if (!top.level())
+                step(&t, "W", "gamma_c*V_c + gamma_s*V_s - W_p",
+                     {{"gamma_c", in_.density * 1e6, "kN/m³"},
+                      {"V_c", top.volume() / 1e9, "m³"},
+                      {"gamma_s", g.soil * 1e6, "kN/m³"},
+                      {"V_s", top.soil(g.depth) / 1e9, "m³"},
+                      {"W_p", beside, "kN"}},
+                     w * s.area() / 1000, "kN", f.clause, "base, and soil above it and its lower parts");
+            const double u = waterPressure() * s.area();
+            const auto r = resultant(sum, s, w * k.weight * s.area() - u);
+            const double N = r.N, column = N - w * k.weight * s.area() + u;
+            const char* strapped =
+                strap_ ? "N_c with what the strap adds, which passes through the centre along it" : "";
+            if (u > 0)
+                step(&t, "N", "N_c + k*W - U",
+                     {{"N_c", column / 1000, "kN"},
+                      {"k", k.weight},
+                      {"W", w * s.area() / 1000, "kN"},
+                      {"U", u / 1000, "kN"}},
+                     N / 1000, "kN", f.clause, strap_ ? strapped : "U: uplift of the water on the whole base");
+            else
+                step(&t, "N", "N_c + k*W",
+                     {{"N_c", column / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}},
+                     N / 1000, "kN", f.clause, strapped);
+            const double ax = r.alongX, ay = r.alongY;
+            step(&t, "e_x", "M_x/N*1000", {{"M_x", ax / 1e6, "kNm"}, {"N", N / 1000, "kN"}}, ax / N, "mm",
+                 f.clause);
+            step(&t, "e_y", "M_y/N*1000", {{"M_y", ay / 1e6, "kNm"}, {"N", N / 1000, "kN"}}, ay / N, "mm",
+                 f.clause);
+            step(&t, "p_max", "", {}, ga.largest * 1000, "kN/m²", f.clause,
+                 ga.contact < 1 - 1e-9
+                     ? "plane pressure over the part in contact, exact; with surcharge where that is worse"
+                     : "plane pressure over the whole base; with surcharge where that is worse");
+            if (u > 0)
+                step(&t, "u", "gamma_w*(D - z_w)/1000",
+                     {{"gamma_w", waterWeight * 1e6, "kN/m³"},
+                      {"D", g.depth, "mm"},
+                      {"z_w", g.waterDepth, "mm"}},
+                     u / s.area() * 1000, "kN/m²", f.clause, "pressure of the water, contained in p_max");
+        }
+        if (ga.contact < 1 - 1e-9 && allowable)
+            f.here.push_back(
+                fmt::format("{:.0f} % of the base is in contact at the least.", 100 * ga.contact));
+        f.notes.push_back(
+            "Bases are rigid; the ground pushes and does not pull, its pressure is a plane where it acts.");
+        if (s.h > g.depth + 1)
+            f.here.push_back(fmt::format(
+                "The base is {:.0f} mm deep and founded {:.0f} mm below ground level: its top is {:.0f} mm above it.",
+                s.h, g.depth, s.h - g.depth));
+        f = checks::judged(f);
+        add("pressure", allowable ? "Ground pressure" : "Ground bearing", Topic::Ground, f, t,
+            combination(state, ga.pressure.combination));
+    }
+    stabilityChecks(add, s, ga, working);
+
+    // The base itself.
+    const auto& rules = *in_.standard;
+    const Top shape = this->top(s);
+    const auto m = demand(s, BaseState::Strength, design.d);
+    const auto service = demand(s, crackState(), {1e9, 1e9});
+    const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
+    static constexpr const char* keys[2][7] = {
+        {"flexure-x", "top-x", "least-x", "spacing-x", "shear-x", "anchorage-x", "cracks-x"},
+        {"flexure-y", "top-y", "least-y", "spacing-y", "shear-y", "anchorage-y", "cracks-y"}};
+    static constexpr const char* titles[2][7] = {
+        {"Flexure along x", "Flexure along x, top", "Least steel along x", "Spacing along x",
+         "One-way shear along x", "Anchorage along x", "Cracks along x"},
+        {"Flexure along y", "Flexure along y, top", "Least steel along y", "Spacing along y",
+         "One-way shear along y", "Anchorage along y", "Cracks along y"}};
+    for (int axis : {0, 1}) {
+        const auto a = std::size_t(axis);
+        const Mat& mat = design.bottom[a];
+        if (!mat.bar) {
+            add(
+                keys[axis][0], titles[axis][0], Topic::Flexure,
+                [&] {
+                    Finding f =
+                        finding(units::Kind::Moment, m.moment[axis].value, 0, rules.flexure->clause());
+                    f.here.push_back("No allowed bars carry it; the base is too shallow.");
+                    return checks::judged(f);
+                }(),
+                {}, combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
+            continue;
+        }
+        const Section section = across(design, shape, axis, 0);
+        Section whole = section;
+        whole.b = meanWidth(shape, s, axis);
+        auto flexure = [&](const Section& sec, const Mat& bars, const Asked& asked, int which,
+                           model::Face face) {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Moment, asked.value, 0, rules.flexure->clause());
+            f.prefix = "M";
+            f.limit = rules.flexure->resistance(sec, bars.area(), 0, working ? &t : nullptr).M;
+            f.notes.push_back("Moments of bases are those at the faces of columns, on the whole width.");
+            if (columns_.size() > 1)
+                f.notes.push_back(
+                    "Across a line of columns the load of each one is taken by a strip as wide as the column and a "
+                    "depth on either side; the whole base has the reinforcement of the worst strip.");
+            add(keys[axis][which], titles[axis][which], Topic::Flexure, checks::judged(f), t,
+                combination(BaseState::Strength, asked.combination), face);
+        };
+        flexure(section, mat, m.moment[axis], 0, model::Face::Bottom);
+        for (bool shear : {false, true})
+            if (const auto low = lowest(design, shape, m, axis, shear)) {
+                const auto& place = m.lower[axis][low->place];
+                trace::Steps t;
+                Finding f =
+                    shear ? finding(units::Kind::Force, place.shear.value, 0, in_.rules.oneWayClause(false))
+                          : finding(units::Kind::Moment, place.moment.value, 0, rules.flexure->clause());
+                f.prefix = shear ? "V" : "M";
+                auto* steps = working ? &t : nullptr;
+                const double away = shear ? place.cut : place.from;
+                trace::step(steps, "a", "", {}, away, "mm", f.clause,
+                            "beyond the face of the column, where it is worst");
+                f.limit =
+                    shear ? in_.rules.oneWay(sheared(design, shape, axis, away), mat.area(), false, steps)
+                          : rules.flexure->resistance(across(design, shape, axis, away), mat.area(), 0, steps)
+                                .M;
+                f.notes.push_back(
+                    "Tops that are not level are looked at at the step (shear at the depth there beyond it), "
+                    "or at "
+                    "quarters of the slope no nearer to the column than the depth there: what is compressed "
+                    "is as "
+                    "wide as the base is there, what is sheared its area.");
+                const char* where = shape.stepped() ? "at the step" : "on the slope";
+                add(fmt::format("{}-{}-{}", shear ? "shear" : "flexure", axis == 0 ? 'x' : 'y',
+                                shape.stepped() ? "step" : "slope"),
+                    fmt::format("{} along {} {}", shear ? "One-way shear" : "Flexure", axis == 0 ? 'x' : 'y',
+                                where),
+                    shear ? Topic::OneWayShear : Topic::Flexure, checks::judged(f), t,
+                    combination(BaseState::Strength, (shear ? place.shear : place.moment).combination),
+                    model::Face::Bottom);
+            }
+        const Mat& top = design.top[a];
+        if (m.top[axis].value > 0) {
+            Section upper = section;
+            if (top.bar) {
+                upper.d = topDepth(design, axis);
+                flexure(upper, top, m.top[axis], 1, model::Face::Top);
+                trace::Steps least;
+                Finding f = finding(units::Kind::Area, top.area(), 0, rules.steel->clauses(true).minimum);
+                f.sense = checks::Sense::AtLeast, f.prefix = "As";
+                f.limit = rules.steel->minimum(upper, working ? &least : nullptr);
+                add(fmt::format("{}-top", keys[axis][2]), fmt::format("{}, top", titles[axis][2]), Topic::Steel,
+                    checks::judged(f), least, {}, model::Face::Top);
+                standingFace(add, upper, top, axis, true, most, working);
+                trace::Steps wide;
+                if (const auto found = cracks(design, service, axis, true, working ? &wide : nullptr))
+                    add(fmt::format("{}-top", keys[axis][6]), fmt::format("{}, top", titles[axis][6]),
+                        Topic::Cracks, *found, wide,
+                        combination(crackState(), service.top[axis].combination), model::Face::Top);
+            } else {
+                trace::Steps t;
+                Finding f = finding(units::Kind::Moment, m.top[axis].value, 0, rules.flexure->clause());
+                f.prefix = "M";
+                f.limit = rules.flexure->plain(section, working ? &t : nullptr);
+                f.here.push_back(
+                    shape.level()
+                        ? "Without bars at the top: the plain section carries what hogs."
+                        : "A top that is not level has no bars: the plain section carries what hogs.");
+                add(keys[axis][1], titles[axis][1], Topic::Flexure, checks::judged(f), t,
+                    combination(BaseState::Strength, m.top[axis].combination), model::Face::Top);
+            }
+        }
+        {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Area, mat.area(), 0, rules.steel->clauses(true).minimum);
+            f.sense = checks::Sense::AtLeast, f.prefix = "As";
+            f.limit = rules.steel->minimum(whole, working ? &t : nullptr);
+            add(keys[axis][2], titles[axis][2], Topic::Steel, checks::judged(f), t, {}, model::Face::Bottom);
+        }
+        trace::Steps band;
+        if (const double more = evenly(s, axis, working ? &band : nullptr); more > 1 + 1e-9) {
+            Finding f = finding(units::Kind::Area, mat.area(), 0, in_.rules.evenSpreadClause());
+            f.sense = checks::Sense::AtLeast, f.prefix = "As";
+            const double need = rules.flexure->required(section, m.moment[axis].value).As;
+            f.limit = more * need;
+            if (working)
+                trace::step(&band, "A_s,even", "f*A_s", {{"f", more}, {"A_s", need, "mm²"}}, more * need,
+                            "mm²", f.clause);
+            f.notes.push_back(
+                "Steel along the shorter side lies evenly, as much as the band about the column asks "
+                "for all over.");
+            add(axis == 0 ? "band-x" : "band-y", axis == 0 ? "Band along x" : "Band along y", Topic::Steel,
+                checks::judged(f), band, combination(BaseState::Strength, m.moment[axis].combination),
+                model::Face::Bottom);
+        }
+        standingFace(add, whole, mat, axis, false, most, working);
+        {
+            trace::Steps t;
+            Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, in_.rules.oneWayClause(false));
+            f.prefix = "V";
+            f.limit = in_.rules.oneWay(sheared(design, shape, axis, design.d[a]), mat.area(), false,
+                                       working ? &t : nullptr);
+            if (m.shear[axis].combination < 0)
+                f = checks::notApplicable(f.clause,
+                                          strap_ && axis == strap_->axis
+                                              ? "Along the strap the strap carries it."
+                                              : "The section at d from the column lies outside the base.");
+            else
+                f.notes.push_back("One-way shear of bases is that at d from the faces of columns.");
+            add(keys[axis][4], titles[axis][4], Topic::OneWayShear,
+                f.outcome == checks::Outcome::NotApplicable ? f : checks::judged(f), t,
+                combination(BaseState::Strength, m.shear[axis].combination));
+        }
+        {
+            trace::Steps t;
+            add(keys[axis][5], titles[axis][5], Topic::Anchorage,
+                in_.rules.anchorage(anchored(design, m, axis, mat.hooked), working ? &t : nullptr), t,
+                combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
+        }
+        trace::Steps wide;
+        if (const auto found = cracks(design, service, axis, false, working ? &wide : nullptr))
+            add(keys[axis][6], titles[axis][6], Topic::Cracks, *found, wide,
+                combination(crackState(), service.moment[axis].combination), model::Face::Bottom);
+    }
+    trace::Steps pt;
+    if (const auto p = punched(design, working ? &pt : nullptr); p.combination >= 0) {
+        add("punching", "Punching", Topic::Punching, p.found.stress, pt,
+            combination(BaseState::Strength, p.combination));
+        if (p.found.face.outcome != checks::Outcome::NotApplicable)
+            add("punching-face", "Punching at the column", Topic::Punching, p.found.face, pt,
+                combination(BaseState::Strength, p.combination));
+    }
+    bool pulled = false, near = false;
+    for (const auto& col : columns_) {
+        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
+            pulled |= forces(col, BaseState::Strength, i).N < -1e3;
+        for (const auto& other : columns_)
+            near |= &other != &col &&
+                    std::max(std::abs(col.at.x - other.at.x) - (col.side(0) + other.side(0)) / 2,
+                             std::abs(col.at.y - other.at.y) - (col.side(1) + other.side(1)) / 2) <
+                        2 * (design.d[0] + design.d[1]) / 2;
+    }
+    if (pulled)
+        add("punching-uplift", "Punching by a column in tension", Topic::Punching,
+            checks::notChecked(in_.rules.clause(BaseState::Strength),
+                               "A column is in tension: upward punching is not checked."),
+            {}, {});
+    if (near)
+        add("punching-together", "Punching of columns together", Topic::Punching,
+            checks::notChecked(in_.rules.clause(BaseState::Strength),
+                               "Columns are closer than twice the effective depth: a common control perimeter is not "
+                               "checked."),
+            {}, {});
+    trace::Steps ft;
+    if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0)
+        add("foot", "Concrete below the column", Topic::Bearing, foot, ft,
+            combination(BaseState::Strength, in));
+    if (strap_) {
+        add("punching", "Punching", Topic::Punching,
+            checks::notApplicable(in_.rules.clause(BaseState::Strength),
+                                  "The strap carries the column over the whole length of the base."),
+            {}, {});
+        strapChecks(add, design, working);
+    }
+    const auto least = in_.rules.leastDepth(false);
+    if (!shape.level()) {
+        Finding f = finding(units::Kind::Length, shape.edge(), leastEdge(),
+                            least.d > 0 ? least.clause : "room for the bars");
+        f.sense = checks::Sense::AtLeast, f.prefix = "h";
+        add("edge", "Depth at the edges", Topic::Steel, checks::judged(f), {}, {});
+    }
+    if (least.d > 0) {
+        Finding f = finding(units::Kind::Length, std::min(design.d[0], design.d[1]), least.d, least.clause);
+        f.sense = checks::Sense::AtLeast, f.prefix = "d";
+        add("least-depth", "Minimum effective depth", Topic::Steel, checks::judged(f), {}, {});
+    }
+    starterChecks(add, s, in_.cover, working);
+    commonChecks(add);
+    if (m.outsideIn >= 0) {
+        Finding f = finding(units::Kind::Length, m.outside, 0, in_.rules.clause(BaseState::Strength));
+        f.here.push_back(
+            m.outside > 0
+                ? fmt::format("Under {} the resultant leaves the base by {:.0f} mm: nothing balances it.",
+                              combination(BaseState::Strength, m.outsideIn), m.outside)
+                : fmt::format("Nothing presses the base down under {}.",
+                              combination(BaseState::Strength, m.outsideIn)));
+        f.demand = std::max(f.demand, 1.0);
+        f = checks::judged(f);
+        add("resultant", "Resultant at ultimate loads", Topic::Ground, f, {},
+            combination(BaseState::Strength, m.outsideIn));
+    }
+    return list.take();
+}
+
+// The column that presses hardest on its foot; `deepest`: with as much spread as any depth gives.
+std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, trace::Steps* t) const {
+    std::pair<checks::Finding, int> worst{{}, -1};
+    double most = 0;
+    for (const auto& col : columns_) {
+        const double cx = col.column->width, cy = col.column->depth;
+        const double x = std::abs(col.at.x - s.off.x), y = std::abs(col.at.y - s.off.y);
+        // On a pedestal its top is what the column presses on; the base below it is pressed less.
+        const auto& p = base_.pedestal;
+        const double over = p.any() ? p.height : deepest ? 1e9 : s.h;
+        // Where the top falls away the load spreads no further than the shoulder.
+        const Top top = this->top(s);
+        const auto& u = top.upper();
+        const bool own = p.any() || !top.level();
+        const double wx = p.any() ? col.side(0) : u[1] - u[0], wy = p.any() ? col.side(1) : u[3] - u[2];
+        const double spread =
+            std::max(1.0, std::min({3.0, (own ? wx : s.B - 2 * x) / cx, (own ? wy : s.L - 2 * y) / cy,
+                                    1 + in_.rules.footSpread() * over / std::max(cx, cy)}));
+        Asked press;
+        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
+            press.larger(combined(col.actions, of(BaseState::Strength)[i].factors).N, int(i));
+        const auto [N, in] = press;
+        if (in < 0) continue;
+        trace::Steps steps;
+        auto f = in_.rules.columnFoot(N, cx * cy, cx * cy * spread * spread, in_.fc,
+                                      in_.basis->column.strength, t ? &steps : nullptr);
+        if (const double ratio = checks::ratio(f); ratio > most) {
+            most = ratio, worst.first = f, worst.second = in;
+            if (t) *t = std::move(steps);
+        }
+    }
+    return worst;
+}
+
+std::vector<schedule::Item> Pad::items(const PadDesign& design) const {
+    std::vector<schedule::Item> all;
+    for (auto& l : laid(design)) all.push_back(std::move(l.item));
+    return all;
+}
+std::vector<Laid> Pad::laid(const PadDesign& design) const {
+    auto r = reinforced(design.size, design.bottom, design.top, in_.cover);
+    if (const Top top = this->top(design.size); !top.level()) r.edge = top.edge();
+    r.strap = design.strap;
+    if (strap_) r.strapAt = {columns_.front().column->x, columns_.front().column->y};
+    return lay(in_, r);
+}
+
+std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {
+    const auto& s = design.size;
+    const auto ga = ground(s);
+    const BaseState state = groundState();
+    const int i = ga.pressure.combination;
+    if (i < 0) return {};
+    const Sum& sum = sums(state)[std::size_t(i)];
+    const auto& k = of(state)[std::size_t(i)];
+    auto pressed = [&](double q) { return soilPressure(sum, s, k, q); };
+    // With the surcharge where that is worse.
+    auto p = pressed(0);
+    if (const auto more = pressed(k.surcharge * in_.set.ground.surcharge);
+        more.good() && (!p.good() || more.largest > p.largest))
+        p = more;
+    if (!p.good()) return {};
+    Shown out;
+    const Point corners[4] = {
+        {-s.B / 2, -s.L / 2}, {s.B / 2, -s.L / 2}, {s.B / 2, s.L / 2}, {-s.B / 2, s.L / 2}};
+    for (int c = 0; c < 4; ++c) out.corners[c] = p.at(corners[c]) + waterPressure();
+    out.combination = combination(state, i);
+    return out;
+}
+
+}  // namespace talvik::bases
