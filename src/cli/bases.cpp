@@ -19,6 +19,7 @@ namespace {
 struct Options {
     std::string loads, ground, columns, folder;
     int types = 0;
+    bool all = false;
 };
 
 int run(const Options& o) {
@@ -57,12 +58,16 @@ int run(const Options& o) {
     const auto design = design::run(project, {.trace = false});
     if (const int code = refuse(design); code != Done) return code;
     ensurePainting();
-    const auto written = paper::writeIssueSet(o.folder, project, design, {}, {},
-                                              {{"register.csv", formats::baseRegisterCsv(design)},
-                                               {"checks.json", formats::baseChecksJson(design)},
-                                               {"bases.talvik", formats::projectText(project)}});
+    std::vector<std::pair<std::string, std::string>> besides{{"register.csv", formats::baseRegisterCsv(design)},
+                                                             {"bases.talvik", formats::projectText(project)}};
+    const bool many = set->bases.size() > paper::mostInFull && !o.all;
+    if (!many) besides.emplace_back("checks.json", formats::baseChecksJson(design));
+    const auto written = paper::writeIssueSet(o.folder, project, design, {}, {}, besides, {many, many, many});
     if (!written.why.empty()) return fail(written.why, CannotWrite);
     for (const auto& path : written.written) fmt::print("{}\n", path);
+    if (many)
+        fmt::print("Of so many bases the model, the results and checks as JSON and the report as HTML and ODT are left "
+                   "out; --all writes them.\n");
     for (const auto& e : design.elements)
         for (const auto& p : e->parts)
             if (const auto* base = dynamic_cast<const design::BasePart*>(p.get());
@@ -86,6 +91,8 @@ void addBases(CLI::App& app, int& exitCode) {
     command->add_option("--out", o->folder, "Folder, made where it is not there")->required();
     command->add_option("--types", o->types, "So many different bases at the most")
         ->check(CLI::Range(1, 100000));
+    command->add_flag("--all", o->all,
+                      fmt::format("Every file also for more than {} bases", paper::mostInFull));
     command->callback([o, &exitCode] { exitCode = run(*o); });
 }
 

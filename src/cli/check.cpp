@@ -42,7 +42,7 @@ void addCheck(CLI::App& app, int& exitCode) {
             for (const auto* c : list) {
                 const bool judged = checks::isJudged(*c);
                 if (c->outcome == checks::Outcome::NotApplicable && !o->all) continue;
-                fmt::print("  {:>5}  {:<42} {}{}\n", judged ? fmt::format("{:.2f}", checks::ratio(*c)) : "–",
+                fmt::print("  {:>5}  {:<42} {}{}\n", judged ? checks::ratioText(*c) : "–",
                            c->title,
                            judged ? checks::figures(*c, project->basis.units)
                                   : checks::name(c->outcome) + ": " + c->reason,

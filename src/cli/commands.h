@@ -37,6 +37,9 @@ struct Source {
 };
 // Prints the sentence on standard error and gives `code`.
 int fail(const std::string& sentence, Exit code);
+// Of -v: whether to say on standard error what is done, and a sentence said where it is so.
+bool& verbose();
+void tell(const std::string& sentence);
 // Reports a project's trouble and gives BadInput; Done when there is none.
 int refuse(const design::Design& design);
 // The element of this name or id; null without.

@@ -1,6 +1,4 @@
 #include <fmt/format.h>
-#include <spdlog/sinks/stdout_sinks.h>
-#include <spdlog/spdlog.h>
 
 #include <cerrno>
 #include <cstdio>
@@ -15,14 +13,7 @@ int main(int argc, char** argv) {
     app.footer(
         "Exit codes: 0 done; 1 done, but some check is over its limit; 2 the input or the command line "
         "cannot be used; 3 a file cannot be written.");
-    bool talkative = false;
-    app.add_flag("-v,--verbose", talkative, "Say on standard error what is done");
-    spdlog::set_default_logger(spdlog::stderr_logger_st("talvik"));
-    spdlog::set_pattern("%v");
-    spdlog::set_level(spdlog::level::warn);
-    app.parse_complete_callback([&] {
-        if (talkative) spdlog::set_level(spdlog::level::info);
-    });
+    app.add_flag("-v,--verbose", talvik::cli::verbose(), "Say on standard error what is done");
     int exitCode = talvik::cli::Done;
     for (auto add : {talvik::cli::addCheck, talvik::cli::addDesign, talvik::cli::addSchedule,
                      talvik::cli::addSweep, talvik::cli::addDraw, talvik::cli::addReport, talvik::cli::addNew,

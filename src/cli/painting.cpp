@@ -1,5 +1,3 @@
-#include <spdlog/spdlog.h>
-
 #include <QGuiApplication>
 #include <clocale>
 
@@ -13,7 +11,7 @@ void ensurePainting() {
     static char* arguments[] = {name, nullptr};
     if (QGuiApplication::instance()) return;
     qInstallMessageHandler(
-        [](QtMsgType, const QMessageLogContext&, const QString& text) { spdlog::info(text.toStdString()); });
+        [](QtMsgType, const QMessageLogContext&, const QString& text) { tell(text.toStdString()); });
     qputenv("QT_QPA_PLATFORM", "offscreen");
     static QGuiApplication application(count, arguments);
     std::setlocale(LC_NUMERIC, "C");  // Qt takes the user's; files keep the decimal point

@@ -1,5 +1,4 @@
 #include <fmt/format.h>
-#include <spdlog/spdlog.h>
 
 #include <algorithm>
 
@@ -32,9 +31,18 @@ std::optional<model::Project> Source::open() const {
         read.project.basis.standard = standard;
         read.project.basis.parameters.clear();
     }
-    spdlog::info("{}: {} slabs, {}", file, read.project.slabs.size(),
-                 standards::standardTitle(read.project.basis.standard));
+    tell(fmt::format("{}: {} slabs, {}", file, read.project.slabs.size(),
+                     standards::standardTitle(read.project.basis.standard)));
     return read.project;
+}
+
+bool& verbose() {
+    static bool on = false;
+    return on;
+}
+
+void tell(const std::string& sentence) {
+    if (verbose()) fmt::print(stderr, "{}\n", sentence);
 }
 
 int fail(const std::string& sentence, Exit code) {

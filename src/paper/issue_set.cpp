@@ -33,14 +33,11 @@ std::string plain(const std::string& name) {
     return out.empty() ? "element" : out;
 }
 
-// Of more parts the report is the short one: the working of thousands is read on screen.
-constexpr std::size_t mostInFull = 500;
-
 }  // namespace
 
 IssueSet writeIssueSet(const std::string& folder, const model::Project& project, const design::Design& design,
                        const report::Convergences& convergences, const Progress& progress,
-                       const std::vector<std::pair<std::string, std::string>>& besides) {
+                       const std::vector<std::pair<std::string, std::string>>& besides, const LeftOut& without) {
     IssueSet set;
     const fs::path into = folder, temporary = into / ".talvik-issue.part";
     std::error_code trouble;
@@ -91,11 +88,13 @@ IssueSet writeIssueSet(const std::string& folder, const model::Project& project,
         put("bending.abs", [&](const std::string& p) {
             return formats::writeFile(p, formats::bendingData(project, design));
         });
-        put("model.ifc",
-            [&](const std::string& p) { return formats::writeFile(p, formats::ifcText(project, design)); });
-        put("results.json", [&](const std::string& p) {
-            return formats::writeFile(p, formats::resultsJson(project, design));
-        });
+        if (!without.model)
+            put("model.ifc",
+                [&](const std::string& p) { return formats::writeFile(p, formats::ifcText(project, design)); });
+        if (!without.results)
+            put("results.json", [&](const std::string& p) {
+                return formats::writeFile(p, formats::resultsJson(project, design));
+            });
         page("quantities", report::quantitiesPage(project, design));
         page("cutting", report::cuttingPage(project, design));
         page("open", report::issuePage(project, design));
@@ -107,11 +106,12 @@ IssueSet writeIssueSet(const std::string& folder, const model::Project& project,
     if (step(0.5)) {
         const auto document = report::make(
             project, design, parts > mostInFull ? report::Depth::Summary : report::Depth::Full, convergences);
-
-        put("report.html", [&](const std::string& p) {
-            return formats::writeFile(p, report::html(document, report::Target::Page));
-        });
-        put("report.odt", [&](const std::string& p) { return writeReportOdt(p, document); });
+        if (!without.editable) {
+            put("report.html", [&](const std::string& p) {
+                return formats::writeFile(p, report::html(document, report::Target::Page));
+            });
+            put("report.odt", [&](const std::string& p) { return writeReportOdt(p, document); });
+        }
         put("report.pdf", [&](const std::string& p) {
             return writeReportPdf(p, document, [&](double share) { return step(0.6 + 0.4 * share); });
         });

@@ -40,6 +40,7 @@ TEST(Coverage, DocumentAndOmissionsAreThoseOfTheList) {
                 EXPECT_EQ(c.outcome, checks::Outcome::NotChecked);
                 EXPECT_FALSE(c.reason.empty());
             }
+        floors.erase("steps");  // there is none
         EXPECT_EQ(said, floors) << id;
         std::set<std::string> ofSlabs;
         for (const auto& o : d->standard->omissions)

@@ -72,7 +72,7 @@ class Session : public QObject {
     bool over() const;
     // What would make the element in hand pass; found in the background after every edit, empty until then.
     const std::vector<design::Remedy>& remedies() const { return remedies_.found; }
-    const std::vector<std::string>& inVain() const { return remedies_.vain; }  // kinds of edits, once sought
+    const std::vector<design::InVain>& inVain() const { return remedies_.vain; }  // kinds of edits, once sought
     // For what: the connection in hand where that is over, else the element as a whole.
     model::PartRef soughtFor() const;
     // Whether they are being sought, and whether the search for what is shown has come to its end.

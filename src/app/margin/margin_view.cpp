@@ -65,7 +65,7 @@ void MarginView::addRemedies() {
     const auto note = [&](const QString& text) { items_.push_back({Item::Kind::Note, text, ""}); };
     const auto inVain = [&](const QString& words) {
         QStringList kinds;
-        for (const auto& kind : session_.inVain()) kinds << qs(kind);
+        for (const auto& kind : session_.inVain()) kinds << qs(kind.text());
         if (!kinds.empty()) note(words.arg(kinds.join(tr(", "))));
     };
     if (session_.remedies().empty()) {
@@ -87,7 +87,7 @@ void MarginView::addRemedies() {
                      .arg(r.price, 0, 'f', 0)
                      .arg(qs(session_.project().basis.rates.currency));
         items_.push_back({Item::Kind::Remedies, qs(r.text),
-                          QStringLiteral("%1|%2").arg(r.worst, 0, 'f', 2).arg(price), nullptr, i});
+                          QStringLiteral("%1|%2|%3").arg(r.worst, 0, 'f', 2).arg(price, qs(r.beside)), nullptr, i});
     }
     if (session_.seeking())
         note(tr("Looking for more…"));
@@ -175,7 +175,7 @@ void MarginView::layOut() {
                 item.height = 22;
                 break;
             case Item::Kind::Remedies:
-                item.height = 46;
+                item.height = item.right.endsWith(QLatin1Char('|')) ? 46 : 62;
                 break;
             case Item::Kind::Note:
                 item.height = note.boundingRect(0, 0, w, 10000, Qt::TextWordWrap, item.text).height() + 8;
@@ -268,9 +268,12 @@ void MarginView::paintEvent(QPaintEvent*) {
                 p.drawText(inner, Qt::AlignRight | Qt::AlignTop, item.right.section(QLatin1Char('|'), 0, 0));
                 p.setFont(uiFont(11));
                 p.setPen(t.secondary);
-                p.drawText(inner, Qt::AlignLeft | Qt::AlignBottom,
-                           p.fontMetrics().elidedText(item.right.section(QLatin1Char('|'), 1), Qt::ElideRight,
-                                                      static_cast<int>(inner.width())));
+                // The price, and below it what comes closest to its limit by it.
+                const int row = p.fontMetrics().height();
+                for (int line : {1, 2})
+                    p.drawText(inner.adjusted(0, 19 + (line - 1) * row, 0, 0), Qt::AlignLeft | Qt::AlignTop,
+                               p.fontMetrics().elidedText(item.right.section(QLatin1Char('|'), line, line),
+                                                          Qt::ElideRight, static_cast<int>(inner.width())));
                 break;
             }
             case Item::Kind::Note:
@@ -327,11 +330,10 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
                  : qs(c.title),
             Qt::ElideRight, static_cast<int>(w - right)));
     if (checks::isJudged(c)) {
-        double ratio = checks::ratio(c);
         p.setFont(uiFont(13, QFont::DemiBold));
         p.setPen(over ? t.over : t.ink);
         p.drawText(QRectF(pad, y + 4, w, 16), Qt::AlignRight | Qt::AlignVCenter,
-                   ratio >= 99 ? QStringLiteral(">99") : QString::number(ratio, 'f', 2));
+                   qs(checks::ratioText(c)));
     }
     double gauge = w * 0.4;
     GaugeState state = c.outcome == checks::Outcome::NotChecked      ? GaugeState::NotChecked

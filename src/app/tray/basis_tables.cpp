@@ -27,7 +27,8 @@ constexpr RateRow rateRows[] = {{QT_TR_NOOP("concrete, m³"), &model::Rates::con
                                 {QT_TR_NOOP("formwork, m²"), &model::Rates::formwork},
                                 {QT_TR_NOOP("blinding, m³"), &model::Rates::blinding},
                                 {QT_TR_NOOP("kind of bar (mark)"), &model::Rates::mark},
-                                {QT_TR_NOOP("bar placed"), &model::Rates::piece}};
+                                {QT_TR_NOOP("bar placed"), &model::Rates::piece},
+                                {QT_TR_NOOP("m³, 1 MPa stronger"), &model::Rates::stronger}};
 QStringList sourceKinds() {
     return {QObject::tr("assumed"), QObject::tr("investigation"), QObject::tr("client"),
             QObject::tr("standard")};

@@ -135,6 +135,9 @@ class FloorStripsPage final : public TrayPage {
         flag(
             tr("Moments at the face of supports"), QStringLiteral("faceOfSupport"),
             [this] { return rules().faceOfSupport; }, rule([](R& r, bool on) { r.faceOfSupport = on; }));
+        flag(
+            tr("Links where shear needs them"), QStringLiteral("shearLinks"), [this] { return rules().links; },
+            rule([](R& r, bool on) { r.links = on; }));
         line(
             tr("Redistribution, %"), QStringLiteral("redistribution"),
             [this] { return QString::number(100 * rules().redistribution); },

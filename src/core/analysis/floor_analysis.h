@@ -85,6 +85,7 @@ struct FloorAnalysis {
     std::vector<Extremes> extremes(actions::LimitState state) const;
     // Support forces of a combination.
     std::vector<SupportForce> forces(std::size_t combination) const;
+    SupportForce force(std::size_t combination, std::size_t support) const;
 
     // Displacements and moments of cases (or of combinations when nonlinear); kept for the functions above.
     std::vector<fem::NodeVector> u;

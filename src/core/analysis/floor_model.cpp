@@ -7,7 +7,9 @@
 #include <cmath>
 #include <numbers>
 
+#include "fem/mesh/parting.h"
 #include "model/floor_validation.h"
+#include "model/steps.h"
 
 namespace talvik::analysis {
 namespace {
@@ -75,6 +77,12 @@ class Builder {
                  fmt::format("The smallest angle of the mesh is {:.0f}°, at {}: lines meet there at a small "
                              "angle or nearly touch. Results close by are rough.",
                              m_.mesh.smallestAngle, metres(m_.mesh.smallestAngleAt))});
+        // Slabs that do not touch at a step of level are apart.
+        beside_ = fem::part(m_.mesh, model::gaps(f_), in_.tolerance);
+        if (!beside_.empty())
+            m_.notes.push_back({path_,
+                                "Slabs that share less than 100 mm at a step of level, without a wall or beam along "
+                                "it, are not joined there."});
         m_.plate.nodes = m_.mesh.nodes;
         m_.plate.triangles = m_.mesh.triangles;
         m_.nodeSupport.assign(m_.mesh.nodes.size(), -1);
@@ -100,6 +108,7 @@ class Builder {
     FloorModel m_;
     fem::MeshTask in_;
     std::vector<geometry::Ring> slabRings_, zoneRings_, groundRings_, columnRings_;
+    std::vector<std::pair<int, int>> beside_;  // nodes where slabs are apart: one, and another at its place
     std::size_t firstPile_ = 0;  // among the mesh's points; before it the columns' centres
     // Ids of mesh lines: walls, then line supports, then beams.
     int edgeId(std::size_t i) const { return int(f_.walls.size() + i); }
@@ -221,6 +230,14 @@ class Builder {
         if (m_.nodeSupport[r.node] < 0) m_.nodeSupport[r.node] = support;
     }
 
+    // All nodes at the place of one.
+    std::vector<int> at(int node) const {
+        std::vector<int> all{node};
+        for (const auto& [was, added] : beside_)
+            if (was == node) all.push_back(added);
+        return all;
+    }
+
     void columns() {
         for (std::size_t i = 0; i < f_.columns.size(); ++i) {
             const auto& c = f_.columns[i];
@@ -228,10 +245,10 @@ class Builder {
             if (centre < 0 || (!c.below && !c.above)) continue;
             int support = addSupport(FloorSupport::Kind::Column, c.id, c.name, {c.x, c.y});
             if (c.bearing == model::Bearing::Pinned) {
-                if (c.below) {
-                    fem::PlateModel::Restraint r{centre};
+                for (int n : at(centre)) {
+                    fem::PlateModel::Restraint r{n};
                     r.w = true;
-                    restrain(r, support);
+                    if (c.below) restrain(r, support);
                 }
                 continue;
             }
@@ -300,8 +317,9 @@ class Builder {
             int node = m_.mesh.pointNode[firstPile_ + i];
             if (node < 0) continue;
             const auto& p = f_.piles[i];
-            spring(node, p.stiffness, 0, 0, 0,
-                   addSupport(FloorSupport::Kind::Pile, p.id, p.name, {p.x, p.y}));
+            const int support = addSupport(FloorSupport::Kind::Pile, p.id, p.name, {p.x, p.y});
+            const auto nodes = at(node);
+            for (int n : nodes) spring(n, p.stiffness / double(nodes.size()), 0, 0, 0, support);
         }
     }
 

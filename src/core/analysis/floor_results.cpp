@@ -173,14 +173,18 @@ std::vector<FloorAnalysis::Extremes> FloorAnalysis::extremes(actions::LimitState
 
 std::vector<SupportForce> FloorAnalysis::forces(std::size_t combination) const {
     if (nonlinear) return supportForces[combination];
-    std::vector<SupportForce> sum(model->supports.size());
-    for (std::size_t c = 0; c < cases.size(); ++c)
-        for (std::size_t s = 0; s < sum.size(); ++s) {
-            double k = combinations[combination].factors[c];
-            sum[s].up += k * supportForces[c][s].up;
-            sum[s].mx += k * supportForces[c][s].mx;
-            sum[s].my += k * supportForces[c][s].my;
-        }
+    std::vector<SupportForce> sum;
+    for (std::size_t s = 0; s < model->supports.size(); ++s) sum.push_back(force(combination, s));
+    return sum;
+}
+SupportForce FloorAnalysis::force(std::size_t combination, std::size_t support) const {
+    if (nonlinear) return supportForces[combination][support];
+    SupportForce sum;
+    for (std::size_t c = 0; c < cases.size(); ++c) {
+        const double k = combinations[combination].factors[c];
+        const auto& one = supportForces[c][support];
+        sum.up += k * one.up, sum.mx += k * one.mx, sum.my += k * one.my;
+    }
     return sum;
 }
 

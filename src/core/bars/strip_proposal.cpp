@@ -118,13 +118,10 @@ class Proposer {
         double most = 1e9;
         for (std::size_t k = 0; k < strip_.supports.size(); ++k) {
             const auto& p = strip_.supports[k];
-            bool before = false, after = false;
-            for (const auto& span : strip_.spans)
-                before |= span.right == int(k) && span.left >= 0, after |= span.left == int(k) && span.right >= 0;
-            if (p.kind != strips::Support::Kind::Column || p.onBeam || p.across <= 0 || !before || !after) continue;
+            if (!strips::innerColumn(strip_, k)) continue;
             const auto rule = in_.standard.barEnds->through(standards::BarEndRules::Over::ColumnStrip, 12);
             if (rule.bars < 2) continue;
-            const double apart = (p.across - 80) / (rule.bars - 1);
+            const double apart = (p.across - 2 * line::coreCover) / (rule.bars - 1);
             if (apart >= in_.basis.spacingLeast) most = std::min(most, apart);
         }
         return most;
@@ -274,7 +271,18 @@ class Proposer {
                 double half =
                     (strip_.supports[std::size_t(support)].to - strip_.supports[std::size_t(support)].from) /
                     2;
-                return units::roundUp(std::max(150.0, 10 * c.bar->diameter - std::min(half, 300.0)), endStep);
+                double least = std::max(150.0, 10 * c.bar->diameter - std::min(half, 300.0));
+                // Through inner columns without beams bars of both sides pass, and lap there.
+                if (strips::innerColumn(strip_, std::size_t(support)) &&
+                    in_.standard.barEnds->through(standards::BarEndRules::Over::ColumnStrip, c.bar->diameter).bars > 1) {
+                    Run lapped;
+                    const double thick = thicknessAt(strip_.supports[std::size_t(support)].u);
+                    fill(lapped, c, thick);
+                    least = std::max({least, half, in_.standard.anchorage->lap(
+                                                       anchorageInput(lapped, false, thick, in_)) /
+                                                       2});
+                }
+                return units::roundUp(least, endStep);
             };
             // Through an overhang or a cantilever that asks for none of its own.
             r.from = first || span.left < 0 ? outer(-1, c) : span.from - past(span.left);
@@ -437,7 +445,7 @@ class Proposer {
             }
         }
         const bool columns =
-            strip_.kind == Strip::Kind::Column || (strip_.kind == Strip::Kind::Full && !strip_.onLines);
+            !strip_.onLines && (strip_.kind == Strip::Kind::Column || strip_.kind == Strip::Kind::Full);
         const double least = columns ? 0.3 : 0.25;
         // Where hogging ends, for the standard's least reach past it.
         auto zero = [&](int side) {

@@ -164,10 +164,6 @@ std::vector<Asked> Cap::largestReactions(const CapDesign& design) const {
             }
     return largest;
 }
-BaseState Cap::crackState() const {
-    return in_.standard->cracks->state() == actions::LimitState::QuasiPermanent ? BaseState::Sustained
-                                                                                : BaseState::Service;
-}
 double Cap::topDepth(const CapDesign& design, int axis) const {
     const auto& top = design.top;
     const double outer = axis == 1 && top[0].bar ? top[0].bar->diameter : 0,

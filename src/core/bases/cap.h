@@ -72,7 +72,6 @@ class Cap : public Standing {
     // Of the piles under the largest force each, with the tolerance.
     std::vector<Asked> largestReactions(const CapDesign& design) const;
     Demand demand(const CapDesign& design, BaseState state = BaseState::Strength) const;
-    BaseState crackState() const;
     CapDesign solvedFrom(int leastPiles) const;
     void faceChecks(const Add& add, const CapDesign& design, const Demand& demand, bool working) const;
     std::optional<checks::Finding> cracks(const CapDesign& design, const Demand& service, int axis, bool top,

@@ -59,10 +59,6 @@ double Pad::leastSide(int axis, double off) const {
         least = std::max(least, 2 * (std::abs((axis == 0 ? c.at.x : c.at.y) - off) + c.side(axis) / 2));
     return least;
 }
-BaseState Pad::crackState() const {
-    return in_.standard->cracks->state() == actions::LimitState::QuasiPermanent ? BaseState::Sustained
-                                                                                : BaseState::Service;
-}
 double Pad::topDepth(const PadDesign& design, int axis) const {
     const auto& top = design.top;
     return design.size.h - in_.cover - (axis == 1 && top[0].bar ? top[0].bar->diameter : 0) -

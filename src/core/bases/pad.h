@@ -96,7 +96,6 @@ class Pad : public Standing {
     PadDesign unstrapped() const;
     // The least depth at a growth, bars chosen; false where none carries.
     bool deepened(PadDesign& design, double grown, double first) const;
-    BaseState crackState() const;
     // From the top to the middle of the top bars along an axis, as a depth.
     double topDepth(const PadDesign& design, int axis) const;
     std::optional<checks::Finding> cracks(const PadDesign& design, const Demand& service, int axis, bool top,

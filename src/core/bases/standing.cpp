@@ -249,6 +249,10 @@ bool Standing::placed(PadSize& s) const {
     return s.onSite;
 }
 
+BaseState Standing::crackState() const {
+    return in_.standard->cracks->state() == actions::LimitState::QuasiPermanent ? BaseState::Sustained
+                                                                                : BaseState::Service;
+}
 std::string Standing::combination(BaseState s, int i) const {
     return i < 0 ? std::string() : of(s)[std::size_t(i)].name(in_.caseNames);
 }

@@ -65,6 +65,8 @@ class Standing {
     }
     const std::vector<Sum>& sums(BaseState s) const { return sums_[std::size_t(s)]; }
     std::string combination(BaseState s, int i) const;
+    // The combinations under which the standard looks at cracks.
+    BaseState crackState() const;
     // At the underside about the centre of the base, with a weight there.
     ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;
     // With the weight of a pedestal, and its height as lever of horizontal forces.

@@ -1,6 +1,10 @@
 #include "checks/checks.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <cmath>
+#include <cstdlib>
 #include <tuple>
 
 namespace talvik::checks {
@@ -111,11 +115,41 @@ std::string name(Outcome outcome) {
     return {};
 }
 
+std::string ratioText(const Finding& f) {
+    if (!isJudged(f)) return name(f.outcome);
+    const double r = ratio(f);
+    if (r >= 99) return ">99";
+    int decimals = 2;
+    // What is over is not shown as 1.00.
+    while (f.outcome == Outcome::Over && decimals < 6 && fmt::format("{:.{}f}", r, decimals) == fmt::format("{:.{}f}", 1.0, decimals))
+        ++decimals;
+    return fmt::format("{:.{}f}", r, decimals);
+}
+
 std::string figures(const Finding& f, units::System system) {
     if (f.outcome == Outcome::NotApplicable || f.outcome == Outcome::NotChecked) return name(f.outcome);
+    const std::string wanted = ratioText(f);
+    // As many decimals as it takes that the two numbers as they are shown have the ratio that is shown.
+    auto agree = [&](int more) {
+        const auto& unit = units::unit(f.kind, system);
+        const double scale = std::pow(10, unit.decimals + more);
+        Finding shown = f;
+        shown.demand = std::round(f.demand / unit.factor * scale), shown.limit = std::round(f.limit / unit.factor * scale);
+        const double given = wanted == ">99" ? 99 : std::strtod(wanted.c_str(), nullptr);
+        const auto decimals = wanted.size() - std::min(wanted.size(), wanted.find('.') + 1);
+        const double near = wanted == ">99" ? 1 : std::max(0.0051, 0.51 * std::pow(10, -double(decimals)));
+        return std::abs(std::min(ratio(shown), 99.0) - given) <= near &&
+               (ratio(shown) > 1 + 1e-9) == (f.outcome == Outcome::Over);
+    };
+    int more = 0;
+    while (more < 4 && f.kind != units::Kind::Count && !agree(more)) ++more;
+    if (more == 4) more = 0;  // nought beside next to nothing
+    const auto symbol = units::unit(f.kind, system).symbol;
     std::string s = f.prefix.empty() ? "" : f.prefix + " ";
-    return s + units::number(f.demand, f.kind, system) + (f.sense == Sense::AtMost ? " of " : ", min ") +
-           units::text(f.limit, f.kind, system);
+    s += units::number(f.demand, f.kind, system, more) + (f.sense == Sense::AtMost ? " of " : ", min ") +
+         units::number(f.limit, f.kind, system, more);
+    if (!symbol.empty()) s += (symbol == "%" ? "" : " ") + std::string(symbol);
+    return s;
 }
 
 }  // namespace talvik::checks

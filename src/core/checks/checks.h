@@ -70,5 +70,7 @@ double worst(const std::vector<Check>& all);
 std::string name(Outcome outcome);
 // "m 74.6 of 68.9 kNm/m", "As 503, min 224 mm²/m" in display units.
 std::string figures(const Finding& finding, units::System system);
+// The ratio with two decimals, more where it is over by less than these show; the outcome of what is not judged.
+std::string ratioText(const Finding& finding);
 
 }  // namespace talvik::checks

@@ -1,8 +1,10 @@
 #include "design/arrangements.h"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 #include <algorithm>
+#include <set>
 #include <cmath>
 
 #include "model/floor_validation.h"
@@ -142,39 +144,71 @@ double imposedOverPermanent(const model::Floor& floor, const std::vector<Panel>&
     return most;
 }
 
+// "A–B, C–D": the bays of a row as the grid names them; panels of their own names one by one.
+std::string rowName(const std::vector<Panel>& panels, int Panel::*where, int row) {
+    std::vector<std::string> names;
+    std::set<std::string> parts[2];  // before and after the stroke
+    for (const auto& p : panels) {
+        if (p.*where != row) continue;
+        names.push_back(p.name);
+        const auto stroke = p.name.find('/');
+        for (int k : {0, 1})
+            parts[k].insert(stroke == std::string::npos ? p.name
+                            : k == 0                    ? p.name.substr(0, stroke)
+                                                        : p.name.substr(stroke + 1));
+    }
+    const bool grid = std::all_of(names.begin(), names.end(), [](const auto& n) { return n.find('/') != n.npos; });
+    if (grid && names.size() > 1)
+        for (const auto& common : parts)
+            if (common.size() == 1) return *common.begin();
+    return fmt::format("{}", fmt::join(names, " + "));
+}
+std::string listed(std::vector<std::string> names) {
+    const std::size_t all = names.size();
+    if (all > 5) names.resize(4), names.push_back(fmt::format("{} more", all - 4));
+    return fmt::format("{}", fmt::join(names, ", "));
+}
+
 }  // namespace
 
 std::vector<PanelLoading> panelLoadings(const std::vector<Panel>& panels) {
     std::vector<PanelLoading> all;
-    auto add = [&](std::string title, auto loaded) {
-        PanelLoading one{std::move(title), {}};
+    auto add = [&](auto title, auto loaded) {
+        PanelLoading one;
         std::size_t count = 0;
         for (const auto& p : panels) one.loaded.push_back(loaded(p)), count += one.loaded.back();
         if (count == 0 || count == panels.size()) return;
         for (const auto& o : all)
             if (o.loaded == one.loaded) return;
+        one.title = title(one.loaded);
         all.push_back(std::move(one));
     };
-    for (auto [name, where] : {std::pair("rows", &Panel::row), std::pair("columns", &Panel::column)}) {
+    for (auto where : {&Panel::row, &Panel::column}) {
         int last = 0;
         for (const auto& p : panels) last = std::max(last, p.*where);
-        for (int k : {0, 1})
-            add(fmt::format("{} {}, {}, …", name, k + 1, k + 3),
-                [k, w = where](const Panel& p) { return p.*w % 2 == k; });
-        for (int first = 0; first < pairsApart; ++first) {
-            std::string title;
-            for (int i = first; i < last; i += pairsApart)
-                title += fmt::format("{}{} and {}", title.empty() ? "" : ", ", i + 1, i + 2);
-            if (title.empty()) continue;
-            add(fmt::format("{} {}", name, title), [first, last, w = where](const Panel& p) {
+        auto rows = [&](const auto& loaded) {
+            std::set<int> which;
+            for (std::size_t k = 0; k < panels.size(); ++k)
+                if (loaded[k]) which.insert(panels[k].*where);
+            std::vector<std::string> names;
+            for (int row : which) names.push_back(rowName(panels, where, row));
+            return "panels " + listed(std::move(names));
+        };
+        for (int k : {0, 1}) add(rows, [k, w = where](const Panel& p) { return p.*w % 2 == k; });
+        for (int first = 0; first < pairsApart && first < last; ++first)
+            add(rows, [first, last, w = where](const Panel& p) {
                 const int i = p.*w - first;
                 // A pair begins at every fifth row; a last row alone is none.
                 return i >= 0 && (i % pairsApart == 1 || (i % pairsApart == 0 && p.*w < last));
             });
-        }
     }
-    for (int k : {0, 1})
-        add(fmt::format("chessboard {}", k + 1), [k](const Panel& p) { return p.chequer == k; });
+    auto each = [&](const auto& loaded) {
+        std::vector<std::string> names;
+        for (std::size_t k = 0; k < panels.size(); ++k)
+            if (loaded[k]) names.push_back(panels[k].name);
+        return "panels " + listed(std::move(names));
+    };
+    for (int k : {0, 1}) add(each, [k](const Panel& p) { return p.chequer == k; });
     return all;
 }
 

@@ -498,6 +498,41 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
     }
 }
 
+// Where something that is not checked stands in a set, "2 bases: A1, A2."; empty for everywhere, "none" where there is
+// none of it.
+std::string whereOmitted(const model::BaseSet& set, const std::string& key) {
+    const bool caps = set.kind == model::BaseSet::Kind::Caps;
+    auto bases = [&](auto has) {
+        std::vector<std::string> names;
+        for (const auto& b : set.bases)
+            if (has(b)) names.push_back(model::baseName(set, b));
+        if (names.empty()) return std::string("none");
+        const std::size_t all = names.size();
+        if (all > 8) names.resize(8), names.push_back("…");
+        return fmt::format("{} {}: {}.", all, all > 1 ? "bases" : "base", fmt::join(names, ", "));
+    };
+    auto acts = [&](const model::Base& b, auto measure) {
+        return std::any_of(b.columns.begin(), b.columns.end(), [&](const auto& id) {
+            const auto* c = model::findColumn(set, id);
+            return c && std::any_of(c->actions.begin(), c->actions.end(), measure);
+        });
+    };
+    if (key == "base-settlement") return caps || !set.ground.layers.empty() ? "none" : "";
+    if (key == "base-tilt") return caps || set.ground.layers.empty() ? "none" : "";
+    if (key == "base-pedestal") return bases([](const auto& b) { return b.pedestal.any() || b.strap.any(); });
+    if (key == "cap-horizontal")
+        return caps ? bases([&](const auto& b) {
+            return acts(b, [](const auto& a) { return a.Hx != 0 || a.Hy != 0; });
+        })
+                    : "none";
+    if (key == "base-accidental")
+        return std::any_of(set.cases.begin(), set.cases.end(),
+                           [](const auto& c) { return c.kind.nature == actions::Nature::Accidental; })
+                   ? ""
+                   : "none";
+    return "";
+}
+
 }  // namespace
 
 const bases::PadSize& BasePart::size() const {
@@ -701,9 +736,11 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
         answer->parts.push_back(p);
     }
     for (const auto& o : standard->omissions) {
-        if (!o.bases || (o.key == "base-settlement" && !set->ground.layers.empty())) continue;
+        const std::string where = o.bases ? whereOmitted(*set, o.key) : "none";
+        if (where == "none") continue;
         checks::Check c;
-        static_cast<checks::Finding&>(c) = checks::notChecked(o.clause, o.reason);
+        static_cast<checks::Finding&>(c) =
+            checks::notChecked(o.clause, where.empty() ? o.reason : o.reason + " " + where);
         c.key = set->id + "/" + o.key, c.what = c.title = o.title, c.topic = checks::Topic::Omission;
         c.place = {{{set->id, model::PartKind::Whole, {}}, model::Spot::In::Whole, {}}, set->name, 0, 0, 0};
         answer->checks.push_back(std::move(c));

@@ -7,6 +7,7 @@
 #include <numbers>
 #include <numeric>
 
+#include "geometry/band.h"
 #include "layout/placing.h"
 #include "model/steps.h"
 
@@ -135,7 +136,7 @@ class Finder {
         for (std::size_t k = 0; k < joined.size(); ++k)
             for (std::size_t i = 0; i < slabs.size(); ++i)
                 if (std::find(joined.begin(), joined.end(), i) == joined.end() &&
-                    model::passing(slabs[joined[k]], slabs[i]) > 0 && gap(areas_[joined[k]], areas_[i]) < 1)
+                    model::passing(slabs[joined[k]], slabs[i]) >= model::leastPassing && gap(areas_[joined[k]], areas_[i]) < 1)
                     joined.push_back(i);
         if (joined.size() == slabs.size()) return;
         std::vector<Ring> rings;
@@ -160,7 +161,7 @@ class Finder {
         for (std::size_t i = 0; i < areas_.size() && stepped_; ++i)
             for (std::size_t k = 0; k < i; ++k) {
                 const double both = model::passing(floor_.slabs[i], floor_.slabs[k]);
-                if (both <= 0 || both >= here || gap(areas_[i], loaded) >= reach || gap(areas_[k], loaded) >= reach ||
+                if (both < model::leastPassing || both >= here || gap(areas_[i], loaded) >= reach || gap(areas_[k], loaded) >= reach ||
                     gap(areas_[i], areas_[k]) >= 1)
                     continue;
                 s.notes.push_back(fmt::format(
@@ -370,11 +371,8 @@ class Finder {
         const double reach = reach_(s.place.hasDrop() ? s.place.dropH : s.place.h);
         auto look = [&](const auto& list, const char* what, auto thickness) {
             for (const auto& m : list) {
-                const double length = geometry::length(m.a, m.b);
-                if (length < 1) continue;
-                const Ring ring =
-                    geometry::rectangle({(m.a.x + m.b.x) / 2, (m.a.y + m.b.y) / 2}, length, thickness(m),
-                                        std::atan2(m.b.y - m.a.y, m.b.x - m.a.x) * 180 / std::numbers::pi);
+                if (geometry::length(m.a, m.b) < 1) continue;
+                const Ring ring = geometry::band(m.a, m.b, thickness(m));
                 if (gap(ring, s.place.site.loaded) > reach) continue;
                 s.place.site.bodies.push_back(ring);
                 s.notes.push_back(fmt::format(

@@ -564,7 +564,7 @@ class Prover {
         for (const auto& [c, factor] : worst->cases)
             for (std::size_t k = 0; k < 3; ++k) m[k] += factor * a_.moments[c][3 * i + k];
         const bool top = m[0] * ex * ex + m[1] * ey * ey + 2 * m[2] * ex * ey < 0;
-        double area = 0, depth = 0, share = 0, diameter = 12;
+        double area = 0, depth = 0, share = 0, diameter = 12, links = 0;
         for (int k : {0, 1}) {
             const int strip = finders[k].at(p);
             if (strip < 0) continue;
@@ -578,11 +578,16 @@ class Prover {
             depth += w * Bars(f_).section(s, top, h, steel.diameter).d;
             diameter = std::max(diameter, steel.diameter);
             share += w;
+            if (const auto* zone = verify::linksAt(s, local.x)) links = std::max(links, zone->steel());
         }
         if (share <= 0) return;
         standards::Section section{
             b, thickness_[i], depth / share, 30, f_.basis->concreteStrength, f_.basis->steelYield};
         double resists = f_.standard->shear->oneWay(section, area / share * b) / b;
+        if (links > 0)
+            resists = std::max(resists, verify::linkedResistance(*f_.standard->shear, section, area / share * b, links,
+                                                                 f_.basis->steelYield) /
+                                            b);
         // Round columns shear is two-way: what the standard gives it far from them, without any steel.
         if (f_.standard->punching && ground_.inColumn(p, twoWay * section.d)) {
             standards::PunchingPlace place;
@@ -638,7 +643,8 @@ void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckLis
                 "contains the "
                 "point: min(5h, l/5), at least 2h (" +
                 std::string(strips::sharingSource()) +
-                "); in the top over columns the width of the standard's strips.");
+                "); in the top over columns the width of the standard's strips; of strips drawn or moved by hand their "
+                "own width.");
             x.notes.push_back(
                 fmt::format("Left to the rule of faces: {:.1f} m² inside columns, walls and beams and, in "
                             "the top, between the faces of "

@@ -36,7 +36,7 @@ struct FieldProof {
 // combination the moment to be resisted (twisting by Wood and Armer (1968), bars askew as laid; twisting left
 // out where the rules of the strips say so) and the resistance of the bars, both as means over a width across
 // the bars that contains the point. A point has enough when there is such a width, not over
-// strips::sharingWidth, or in the top over columns of slabs without beams not over the standard's column and
+// strips::sharingWidth, or a width that someone chose, or in the top over columns not over the standard's column and
 // middle strips; the ratio is that of the most favourable place of this width. Bars count as far as they are
 // anchored from their ends; within a slab thickness of an edge U-bars are taken to hold. Shear: the resultant
 // averaged over 2 d across it, against the resistance with the tension steel there, its ratio taken by the

@@ -5,8 +5,10 @@
 #include <algorithm>
 #include <map>
 #include <optional>
+#include <set>
 
 #include "design/slab_sag.h"
+#include "model/steps.h"
 #include "verify/support_checks.h"
 
 namespace talvik::design {
@@ -57,6 +59,39 @@ std::optional<Finding> uplift(const FloorDesign& f) {
     return x;
 }
 
+// Where something that is not checked stands on a floor, "5 columns: A1, A2, ..."; empty for all over it, nothing
+// where there is none of it.
+std::optional<std::string> whereOmitted(const FloorDesign& f, const std::string& key) {
+    auto places = [](std::vector<std::string> names, const char* one) -> std::optional<std::string> {
+        if (names.empty()) return std::nullopt;
+        const std::size_t all = names.size();
+        if (all > 8) names.resize(8), names.push_back("…");
+        return fmt::format("{} {}{}: {}.", all, one, all > 1 ? "s" : "", fmt::join(names, ", "));
+    };
+    std::vector<std::string> names;
+    auto named = [](const auto& m) { return m.name.empty() ? m.id : m.name; };
+    if (key == "sag" && f.sag && f.sag->why.empty()) return std::nullopt;
+    if (key == "vibration") return f.vibration ? std::nullopt : std::optional<std::string>("");
+    if (key == "beams") {
+        for (const auto& b : f.floor->beams) names.push_back(named(b));
+        return places(names, "beam");
+    }
+    if (key == "beams-at-columns") {
+        for (const auto& c : f.connections)
+            if (!c->site->without.empty()) names.push_back(c->site->label);
+        return places(names, "column");
+    }
+    if (key == "steps") {
+        std::set<std::pair<std::size_t, std::size_t>> pairs;
+        for (const auto& s : model::slabSides(*f.floor))
+            if (s.beside >= 0) pairs.insert(std::minmax({s.slab, std::size_t(s.beside)}));
+        for (const auto& [a, b] : pairs)
+            names.push_back(fmt::format("{}–{}", named(f.floor->slabs[a]), named(f.floor->slabs[b])));
+        return places(names, "step");
+    }
+    return "";
+}
+
 }  // namespace
 
 void checkFloor(FloorDesign& f) {
@@ -94,10 +129,9 @@ void checkFloor(FloorDesign& f) {
     vibrationChecks(f, f.vibration.get(), list);
     if (auto lifting = uplift(f)) add("uplift", "Uplift of supports", Topic::Uplift, std::move(*lifting));
     for (const auto& o : f.standard->omissions)
-        if ((o.key == "sag" && f.sag && f.sag->why.empty()) || (o.key == "vibration" && f.vibration))
-            continue;
-        else if (o.floors || (o.beams && !f.floor->beams.empty()))
-            add("omitted-" + o.key, o.title, Topic::Omission, checks::notChecked(o.clause, o.reason));
+        if (const auto where = o.floors || o.beams ? whereOmitted(f, o.key) : std::nullopt)
+            add("omitted-" + o.key, o.title, Topic::Omission,
+                checks::notChecked(o.clause, where->empty() ? o.reason : o.reason + " " + *where));
     f.checks = list.take();
     // Where no span of any strip is thinner than the standard's table asks; limits drawn by hand hold.
     bool thick = false, thin = false;

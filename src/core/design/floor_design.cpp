@@ -370,10 +370,15 @@ class FloorDesigner::Stages {
             auto in = basisOf(d);
             in.leastBottom = d.distribution;
             if (again) verify::fillCurves(d, d.view(), in);
-            d.checks = checkStrip(d, floor_, *f_->analysis, in, false);
+            if (floor_.strips.rules.links)
+                verify::addLinks(d, stripLinks(d, floor_, *f_->analysis, in), d.view(), in);
             double least = 1e300;
             for (const auto& s : d.stations()) least = std::min(least, s.leastThickness);
-            d.items = schedule::items(d.runs, {*d.strip, room_, d.stations(), least}, in);
+            const schedule::StripBody body{*d.strip, room_, d.stations(), least};
+            d.items = schedule::items(d.runs, body, in);
+            for (const auto& zone : d.links)
+                d.items.push_back(schedule::links(zone.bar, zone.from, zone.to, zone.along, zone.across, body, in));
+            d.checks = checkStrip(d, floor_, *f_->analysis, in, false);
         });
         for (std::size_t i = 0; i < made_.size(); ++i)
             if (kept[i]) f_->strips[i] = last_->strips[i];

@@ -20,7 +20,7 @@ using model::PartKind;
 using model::Project;
 
 Ladder deeperLadder(const Project& project, const model::Floor& floor) {
-    Ladder deeper{"more depth, up to 120 mm"};
+    Ladder deeper{"more depth, up to 120 mm", Reach::Whole};
     const double step = thicknessStep(project),
                  first = floor.slabs.empty() ? 0 : floor.slabs.front().thickness;
     const bool alike = std::all_of(floor.slabs.begin(), floor.slabs.end(),
@@ -58,7 +58,7 @@ std::string named(const std::vector<layout::Panel>& panels) {
 
 // Formwork raised where the long-term sag alone is over, as the checks propose.
 Ladder camberLadder(const Project& project, const FloorDesign& f) {
-    Ladder all{"precamber"};
+    Ladder all{"precamber", Reach::Panels};
     if (!f.sag || !f.standard->sag) return all;
     std::vector<std::pair<Point, double>> rises;
     for (const auto& row : f.sag->rows)
@@ -88,7 +88,7 @@ Ladder camberLadder(const Project& project, const FloorDesign& f) {
 
 // The panels in which checks fail thicker; drops in them stay at least as deep.
 Ladder zoneLadder(const Project& project, const FloorDesign& f, const std::vector<layout::Panel>& panels) {
-    Ladder all{"more depth in the panels that fail"};
+    Ladder all{"more depth in the panels that fail", Reach::Panels};
     if (panels.empty() || panels.size() == layout::findPanels(*f.floor).size()) return all;
     struct Zone {
         model::Outline outline;
@@ -128,7 +128,7 @@ Ladder zoneLadder(const Project& project, const FloorDesign& f, const std::vecto
 // Beams along the free sides of panels that fail.
 Ladder edgeBeamLadder(const Project& project, const FloorDesign& f,
                       const std::vector<layout::Panel>& panels) {
-    Ladder all{"beams along free edges"};
+    Ladder all{"beams along free edges", Reach::Panels};
     const auto outlines = model::outlines(*f.floor);
     struct Side {
         Point a, b;
@@ -266,7 +266,7 @@ Ladder dropLadder(const Project& project, const ConnectionDesign& c) {
     std::stable_sort(drops.begin(), drops.end(), [&](const Drop& a, const Drop& b) {
         return a.side * a.side * (a.h - h) < b.side * b.side * (b.h - h);
     });
-    Ladder all{"a drop"};
+    Ladder all{"a drop", Reach::Member};
     if (c.place.hasDrop()) return all;
     for (const auto& d : drops)
         all.push_back(
@@ -289,7 +289,7 @@ Ladder dropLadder(const Project& project, const ConnectionDesign& c) {
 }
 
 Ladder columnLadder(const Project& project, const ConnectionDesign& c) {
-    Ladder all{"a larger column"};
+    Ladder all{"a larger column", Reach::Member};
     if (c.choice.pinned) return all;
     const auto* floor = model::findFloor(project, c.part.element);
     const double step = project.basis.units == units::System::Metric ? 50 : 50.8;
@@ -322,13 +322,21 @@ std::vector<Ladder> floorLadders(const Project& project, const FloorDesign& f, c
     std::vector<Ladder> all;
     const auto& floor = *model::findFloor(project, part.element);
     if (const auto* c = f.connection(part.key); part.kind == PartKind::Connection && c) {
-        for (Steel steel : {Steel::Studs, Steel::Links})
-            if (c->choice.steel != steel)
-                all.push_back({steel == Steel::Studs ? "studs" : "links",
-                               {shearSteelAttempt(floor.id, {part.key}, steel)}});
-        all.push_back(moreSteel(f, {c->place.middle}, c->topTension, project.basis));
-        all.push_back(dropLadder(project, *c));
-        all.push_back(columnLadder(project, *c));
+        Ladder legs{"studs or links"};
+        for (Steel steel : {Steel::Studs, Steel::Links}) {
+            const Ladder one{steel == Steel::Studs ? "studs" : "links",
+                             Reach::Bars,
+                             {shearSteelAttempt(floor.id, {part.key}, steel)}};
+            if (c->choice.steel != steel) all.push_back(one);
+            legs.push_back(one.steps.front());
+        }
+        const auto more = moreSteel(f, {c->place.middle}, c->topTension, project.basis);
+        const auto drops = dropLadder(project, *c), columns = columnLadder(project, *c);
+        for (const auto& one : {more, drops, columns}) all.push_back(one);
+        for (auto& two : {together("studs or links and more bars", more, legs),
+                          together("a drop and studs or links", drops, legs),
+                          together("a larger column and studs or links", columns, legs)})
+            all.push_back(two), all.back().onlyWhereNoneDoes = true;
         all.push_back(barsLadder(floor.id, floor.strips.bars));
         all.push_back(deeperLadder(project, floor));
         all.push_back(concreteLadder(project));
@@ -341,6 +349,7 @@ std::vector<Ladder> floorLadders(const Project& project, const FloorDesign& f, c
             over.push_back(c);
     const auto panels = failing(floor, over);
     all.push_back(barsLadder(floor.id, floor.strips.bars));
+    for (auto& one : barEndLadders(project, f, part, floor.strips.bars)) all.push_back(std::move(one));
     all.push_back(camberLadder(project, f));
     // Where it sags or bends too far.
     std::vector<Point> low, high;
@@ -354,15 +363,31 @@ std::vector<Ladder> floorLadders(const Project& project, const FloorDesign& f, c
     }
     all.push_back(moreSteel(f, low, false, project.basis));
     all.push_back(moreSteel(f, high, true, project.basis));
+    if (!floor.strips.rules.links)
+        all.push_back({"links in strips", Reach::Bars, {{"Links where concrete alone does not carry the shear",
+                                                         [id = floor.id](const Project& p) {
+                                                             return model::editFloor(p, id, [](model::Floor& g, Project&) {
+                                                                 g.strips.rules.links = true;
+                                                             });
+                                                         }}}});
     std::vector<std::string> punched;
     for (const auto& c : f.connections)
         if (c->worst() > 1) punched.push_back(c->site->key);
     if (part.kind == PartKind::Whole && !punched.empty())
-        all.push_back({"studs on rails", {shearSteelAttempt(floor.id, punched, Steel::Studs)}});
-    all.push_back(zoneLadder(project, f, panels));
-    all.push_back(edgeBeamLadder(project, f, panels));
-    all.push_back(deeperLadder(project, floor));
+        all.push_back({"studs on rails", Reach::Bars, {shearSteelAttempt(floor.id, punched, Steel::Studs)}});
+    const auto zones = zoneLadder(project, f, panels), beams = edgeBeamLadder(project, f, panels),
+               deeper = deeperLadder(project, floor), camber = camberLadder(project, f);
+    for (const auto& one : {zones, beams, deeper}) all.push_back(one);
     all.push_back(concreteLadder(project));
+    const auto bottom = moreSteel(f, low, false, project.basis);
+    for (auto& two : {together("more bottom bars and precamber", bottom, camber, 6),
+                      together("more depth and precamber", deeper, camber, 8),
+                      together("beams along free edges and more bottom bars", beams, bottom, 8)})
+        all.push_back(two), all.back().onlyWhereNoneDoes = true;
+    if (part.kind == PartKind::Whole && !punched.empty()) {
+        const Ladder studs{"studs on rails", Reach::Bars, {shearSteelAttempt(floor.id, punched, Steel::Studs)}};
+        all.push_back(together("more depth and studs", deeper, studs, 8)), all.back().onlyWhereNoneDoes = true;
+    }
     return all;
 }
 

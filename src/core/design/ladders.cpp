@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 #include <tuple>
 
 #include "design/bases.h"
@@ -23,7 +24,7 @@ std::string thicker(double from, double to, const model::Project& project) {
 
 // Stronger concrete of the same family, weakest first.
 Ladder concreteLadder(const model::Project& project) {
-    Ladder all{"stronger concrete"};
+    Ladder all{"stronger concrete", Reach::Material};
     auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
     if (!standard || project.slabs.size() + project.floors.size() + project.bases.size() > 1) return all;
     for (const auto& c : catalogs::concreteClasses())
@@ -41,9 +42,55 @@ Ladder concreteLadder(const model::Project& project) {
 Ladder barsLadder(const model::Id& id, const std::vector<model::BarRun>& fixed) {
     if (fixed.empty()) return {"other bars"};
     return {"bars given back to the program",
+            Reach::Bars,
             {{"All bars given back to the program", [id](const model::Project& p) {
                   return model::editBars(p, id, [](auto& bars, model::Project&) { bars.clear(); });
               }}}};
+}
+
+Ladder together(std::string what, const Ladder& first, const Ladder& second, std::size_t most) {
+    Ladder all{std::move(what), std::max(first.reach, second.reach)};
+    // The small steps of both before the large ones of either.
+    for (std::size_t sum = 0; sum + 1 < first.steps.size() + second.steps.size(); ++sum)
+        for (std::size_t i = 0; i <= sum; ++i) {
+            if (i >= first.steps.size() || sum - i >= second.steps.size() || all.steps.size() >= most) continue;
+            const auto &a = first.steps[i], &b = second.steps[sum - i];
+            all.push_back({a.text + "; " + b.text,
+                           [one = a.edit, other = b.edit](const model::Project& p) { return other(one(p)); }});
+        }
+    return all;
+}
+
+std::vector<Ladder> barEndLadders(const model::Project& project, const ElementAnswer& now, const model::PartRef& part,
+                                  const std::vector<model::BarRun>& fixed) {
+    // Faces, per part, of which some end is over.
+    std::set<std::pair<std::string, bool>> short_;
+    for (const auto* c : now.all())
+        if (c->outcome == checks::Outcome::Over && c->face &&
+            (c->topic == checks::Topic::Anchorage || c->topic == checks::Topic::BarEnds) &&
+            (part.kind == model::PartKind::Whole || c->place.spot.part == part))
+            short_.emplace(c->place.spot.part.key, *c->face == model::Face::Top);
+    std::vector<model::Id> runs;
+    for (const auto& r : fixed)
+        if (model::isMain(r.role) && short_.contains({r.part, model::topFace(r.role)})) runs.push_back(r.id);
+    Ladder hooks{"hooks at the ends of bars"}, longer{"longer bars"};
+    if (runs.empty()) return {};
+    auto edit = [&](std::string text, auto change) {
+        return Attempt{std::move(text), [id = part.element, runs, change](const model::Project& p) {
+                           return model::editBars(p, id, [&](auto& bars, model::Project&) {
+                               for (auto& b : bars)
+                                   if (std::find(runs.begin(), runs.end(), b.id) != runs.end()) change(b);
+                           });
+                       }};
+    };
+    hooks.push_back(edit(fmt::format("Hooks at the ends of {} fixed run{}", runs.size(), runs.size() > 1 ? "s" : ""),
+                         [](model::BarRun& b) { b.start = b.end = model::BarEnd::Hook; }));
+    const double step = project.basis.units == units::System::Metric ? 250 : 152.4;
+    for (int k = 1; k <= 8; ++k)
+        longer.push_back(edit("Fixed bars longer by " +
+                                  units::text(k * step, units::Kind::Length, project.basis.units) + " at each end",
+                              [by = k * step](model::BarRun& b) { b.from -= by, b.to += by; }));
+    return {hooks, longer};
 }
 
 namespace {
@@ -52,22 +99,26 @@ using model::OneWaySlab;
 using model::PartKind;
 using model::Project;
 
-std::vector<Ladder> ladders(const Project& project, const OneWaySlab& slab) {
+std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, const OneWaySlab& slab) {
     const model::Id id = slab.id;
-    Ladder deeper{"more depth, up to 120 mm"};
+    Ladder deeper{"more depth, up to 120 mm", Reach::Whole};
     const double step = thicknessStep(project);
     for (double h = units::roundDown(slab.thickness, step) + step; h <= slab.thickness + mostAdded; h += step)
         deeper.push_back({"Slab " + thicker(slab.thickness, h, project), [id, h](const Project& p) {
                               return model::editSlab(p, id,
                                                      [h](OneWaySlab& s, Project&) { s.thickness = h; });
                           }});
-    return {barsLadder(id, slab.bars), deeper, concreteLadder(project)};
+    auto all = barEndLadders(project, now, {id}, slab.bars);
+    all.insert(all.begin(), barsLadder(id, slab.bars));
+    all.push_back(deeper);
+    all.push_back(concreteLadder(project));
+    return all;
 }
 
 // Stronger concrete of all bases of this kind in the project, weakest first; only where it has no other set
 // of the kind, and nothing else that is cast of it.
 Ladder baseConcreteLadder(const Project& project, const model::BaseSet& set) {
-    Ladder all{"stronger concrete of bases"};
+    Ladder all{"stronger concrete of bases", Reach::Material};
     const auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
     const bool pads = set.kind == model::BaseSet::Kind::Pads;
     if (!standard || std::count_if(project.bases.begin(), project.bases.end(),
@@ -99,8 +150,8 @@ void largerPins(const Project& project, const model::BaseSet& set, const model::
                        }};
     };
     auto length = [&](double v) { return units::text(v, units::Kind::Length, project.basis.units); };
-    Ladder deeper{"more depth"}, wider{"more in plan"}, piles{"more piles"}, bars{"closer bars"},
-        stub{"a pedestal"};
+    Ladder deeper{"more depth", Reach::Member}, wider{"more in plan", Reach::Member},
+        piles{"more piles", Reach::Member}, bars{"closer bars"}, stub{"a pedestal", Reach::Member};
     if (base.h > 0)
         for (int k = 1; k <= 20; ++k) {
             const double h = base.h + k * set.depthStep;
@@ -133,7 +184,7 @@ void largerPins(const Project& project, const model::BaseSet& set, const model::
                 [p](B& b) { b.pedestal = p; }));
         }
     // Off its columns, towards where the loads press.
-    Ladder shifted{"the base shifted"};
+    Ladder shifted{"the base shifted", Reach::Member};
     if (!base.offPinned && set.site.empty() && set.kind == model::BaseSet::Kind::Pads)
         for (int k = 1; k <= 6; ++k)
             for (auto [x, y, way] : {std::tuple(1, 0, "+x"), {-1, 0, "−x"}, {0, 1, "+y"}, {0, -1, "−y"}}) {
@@ -155,7 +206,7 @@ std::vector<Ladder> baseLadders(const Project& project, const model::BaseSet& se
         bool any = false;
         for (const auto& b : set.bases) any |= (part.key.empty() || b.id == part.key) && pinned(b);
         if (!any) return;
-        all.push_back({"pins taken off", {{text, [id = set.id, key = part.key, clear](const Project& p) {
+        all.push_back({"pins taken off", Reach::Member, {{text, [id = set.id, key = part.key, clear](const Project& p) {
                                                return model::editBases(p, id,
                                                                        [&](model::BaseSet& s, Project&) {
                                                                            for (auto& b : s.bases)
@@ -197,7 +248,7 @@ std::vector<Ladder> baseLadders(const Project& project, const model::BaseSet& se
 }  // namespace
 
 std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, const model::PartRef& part) {
-    if (const auto* slab = model::findSlab(project, part.element)) return ladders(project, *slab);
+    if (const auto* slab = model::findSlab(project, part.element)) return ladders(project, now, *slab);
     if (const auto* floor = dynamic_cast<const FloorDesign*>(&now))
         return floorLadders(project, *floor, part);
     const auto* set = model::findBases(project, part.element);
@@ -210,6 +261,7 @@ std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, co
         for (std::size_t n : base->overlaps)
             bases.push_back(set->bases[n].id), names += " + " + model::baseName(*set, set->bases[n]);
         all.insert(all.begin(), {"one base for several",
+                                 Reach::Member,
                                  {{"One base for " + names, [id = set->id, bases](const Project& p) {
                                        return model::joinBases(p, id, bases);
                                    }}}});

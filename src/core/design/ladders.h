@@ -16,10 +16,14 @@ struct Attempt {
     std::string text;
     std::function<model::Project(const model::Project&)> edit;
 };
+// How much of a structure an edit changes, the least first.
+enum class Reach { Bars, Member, Panels, Whole, Material };
 // Edits of one kind, of which the first that helps counts; `what` names the kind: "more depth, up to 120 mm".
 struct Ladder {
     std::string what;
+    Reach reach = Reach::Bars;
     std::vector<Attempt> steps{};
+    bool onlyWhereNoneDoes = false;  // of those before that leave nothing over
     void push_back(Attempt a) { steps.push_back(std::move(a)); }
     bool empty() const { return steps.empty(); }
 };
@@ -32,6 +36,11 @@ struct Ladder {
 // themselves.
 std::vector<Ladder> ladders(const model::Project& project, const ElementAnswer& now,
                             const model::PartRef& part);
+// Two measures of these at once, for where none of them does alone: each of `first` with each of `second`.
+Ladder together(std::string what, const Ladder& first, const Ladder& second, std::size_t most = 12);
+// Ends of fixed bars hooked, and the bars longer, where they are short of what the checks of a part ask.
+std::vector<Ladder> barEndLadders(const model::Project& project, const ElementAnswer& now, const model::PartRef& part,
+                                  const std::vector<model::BarRun>& fixed);
 
 // Of the parts of floors, and what all kinds share.
 struct FloorDesign;

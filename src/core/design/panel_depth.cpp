@@ -35,7 +35,7 @@ std::vector<PanelDepth> panelDepths(const model::Project& project, const model::
                        ? &a
                        : &b;
             in.kind = standards::PanelInput::Kind::OneWay;
-            in.shorter = in.longer = span->clear;
+            in.shorter = in.longer = span->length;  // as the check of strips
         } else {
             in.kind = columns ? standards::PanelInput::Kind::OnColumns : standards::PanelInput::Kind::OnLines;
         }

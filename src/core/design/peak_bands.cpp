@@ -30,48 +30,24 @@ const StripDesign* beside(const FloorDesign& f, const Strip& s, bool left) {
     return nullptr;
 }
 
-// The largest moment that passes into a column along a strip, ultimate.
-double columnMoment(const FloorDesign& f, const model::Id& column, const strips::Axes& axes) {
+// The largest of something of a column's force over the ultimate combinations.
+template <class Measure>
+double largestAt(const FloorDesign& f, const model::Id& column, Measure measure) {
     double most = 0;
     const auto& a = *f.analysis;
     for (std::size_t q = 0; q < a.model->supports.size(); ++q) {
         if (a.model->supports[q].id != column) continue;
-        for (std::size_t c = 0; c < a.combinations.size(); ++c) {
-            if (a.combinations[c].state != actions::LimitState::Ultimate) continue;
-            double mx = 0, my = 0;
-            if (a.nonlinear) {
-                const auto force = a.forces(c)[q];
-                mx = force.mx, my = force.my;
-            } else {
-                for (std::size_t k = 0; k < a.combinations[c].factors.size(); ++k) {
-                    mx += a.combinations[c].factors[k] * a.supportForces[k][q].mx;
-                    my += a.combinations[c].factors[k] * a.supportForces[k][q].my;
-                }
-            }
-            most = std::max(most, std::abs(mx * axes.c + my * axes.s));
-        }
+        for (std::size_t c = 0; c < a.combinations.size(); ++c)
+            if (a.combinations[c].state == actions::LimitState::Ultimate)
+                most = std::max(most, measure(a.force(c, q)));
     }
     return most;
 }
-
-// The largest force of a column, ultimate.
+double columnMoment(const FloorDesign& f, const model::Id& column, const strips::Axes& axes) {
+    return largestAt(f, column, [&](const auto& force) { return std::abs(force.mx * axes.c + force.my * axes.s); });
+}
 double columnForce(const FloorDesign& f, const model::Id& column) {
-    double most = 0;
-    const auto& a = *f.analysis;
-    for (std::size_t q = 0; q < a.model->supports.size(); ++q) {
-        if (a.model->supports[q].id != column) continue;
-        for (std::size_t c = 0; c < a.combinations.size(); ++c) {
-            if (a.combinations[c].state != actions::LimitState::Ultimate) continue;
-            double up = 0;
-            if (a.nonlinear)
-                up = a.forces(c)[q].up;
-            else
-                for (std::size_t k = 0; k < a.combinations[c].factors.size(); ++k)
-                    up += a.combinations[c].factors[k] * a.supportForces[k][q].up;
-            most = std::max(most, up);
-        }
-    }
-    return most;
+    return largestAt(f, column, [](const auto& force) { return force.up; });
 }
 
 // Top steel across the slab's edge by which its moment passes into an edge or corner column; none under 2
@@ -117,8 +93,7 @@ std::optional<PeakBand> edgeBand(const FloorDesign& f, const StripDesign& d, con
 std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, const line::LineBasis& in) {
     std::vector<PeakBand> bands;
     const Strip& s = *d.strip;
-    if (s.kind != Strip::Kind::Column && !(s.kind == Strip::Kind::Full && !s.onLines)) return bands;
-    if (s.alongBeam) return bands;
+    if (s.alongBeam || s.onLines || (s.kind != Strip::Kind::Column && s.kind != Strip::Kind::Full)) return bands;
     const bool atEdge = s.edge[0] || s.edge[1];
     for (std::size_t k = 0; k < s.supports.size(); ++k) {
         const auto& p = s.supports[k];

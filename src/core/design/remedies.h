@@ -9,21 +9,33 @@
 
 #include "design/answer.h"
 #include "design/design.h"
+#include "design/ladders.h"
 
 namespace talvik::design {
 
 // One edit after which what it is for is within, and nothing is over that was not; and its price: changes in
-// kg, m3 and by the project's rates.
+// kg, m3 (with beams and columns) and by the project's rates of all that changes.
 struct Remedy {
     std::string text;
     std::vector<std::string> left;  // titles of checks that were over before and still are
     double worst = 0;               // largest ratio after it, of the part it is for
+    std::string beside;             // of the checks within before the one that it brings closest to its limit
+    Reach reach = Reach::Bars;
     double steel = 0, concrete = 0, price = 0, carbon = 0;
     model::Project project;
 };
+// A kind of edits that was tried and does not help; how near it came: the least of the largest ratios, of the part
+// it was for, with nothing new over; 0 where each put something else over.
+struct InVain {
+    std::string what;
+    double nearest = 0;
+    std::string text() const;  // "studs: 1.12 at best"
+    bool operator==(const InVain&) const = default;
+};
 struct Remedies {
-    std::vector<Remedy> found;      // those that leave nothing over first, then by price
-    std::vector<std::string> vain;  // kinds of edits that were tried and do not help
+    // Those that leave nothing over first; then what changes little before what changes much, then by price.
+    std::vector<Remedy> found;
+    std::vector<InVain> vain;
 };
 
 // For a part of an element in which some check is over: the element itself where the part is Whole, nothing

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace talvik::design {
 namespace {
@@ -58,6 +59,29 @@ BarEndRules::Over overSupport(const StripDesign& d, std::size_t k) {
     return strip.kind == Strip::Kind::Middle ? Over::MiddleStrip : Over::Support;
 }
 
+// Lines on which bottom bars pass through a column, within its breadth less what holds them in.
+int barsThrough(const StripDesign& d, const line::Support& column) {
+    const auto& axes = d.strip->axes;
+    const double v = d.strip->v(column.u), half = column.across / 2 - line::coreCover;
+    std::map<long, std::vector<std::pair<double, double>>> lines;  // by v in mm: from where to where
+    for (const auto& item : d.items) {
+        if (item.layer.empty() || item.layer.front() != 'B') continue;
+        for (const auto& l : item.lie) {
+            const auto a = axes.local(l.a), b = axes.local(l.b);
+            if (std::abs(a.y - v) <= half + 1e-6) lines[std::lround(a.y)].push_back(std::minmax(a.x, b.x));
+        }
+    }
+    // In pieces that lap, or in one.
+    return int(std::count_if(lines.begin(), lines.end(), [&](auto& line) {
+        auto& pieces = line.second;
+        std::sort(pieces.begin(), pieces.end());
+        double to = column.from;
+        for (const auto& [low, high] : pieces)
+            if (low <= to) to = std::max(to, high);
+        return to >= column.to;
+    }));
+}
+
 verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a,
                         const LineBasis& in) {
     const Strip& strip = *d.strip;
@@ -92,7 +116,12 @@ verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const a
         s.slendernessElsewhere = elsewhere(span, panel);
         c.spans.push_back(std::move(s));
     }
-    for (std::size_t k = 0; k < strip.supports.size(); ++k) c.over.push_back(overSupport(d, k));
+    for (std::size_t k = 0; k < strip.supports.size(); ++k) {
+        c.over.push_back(overSupport(d, k));
+        c.barsThrough.push_back(strips::innerColumn(strip, k)
+                                    ? barsThrough(d, strip.supports[k]) + strips::edgeBarThrough(strip, k)
+                                    : -1);
+    }
     std::vector<std::string> faces;
     if (floor.strips.rules.faceOfSupport) faces = {"The larger of the moments at the faces of the support."};
     c.supportNotes.assign(strip.supports.size(), faces);
@@ -211,7 +240,11 @@ class StripChecker {
         f.kind = Kind::ForcePerWidth, f.prefix = "v";
         f.clause = rules_.shear->nearClause();
         f.demand = std::max(0.0, most) / width;
-        f.limit = rules_.shear->oneWay(sec, tension.effective * b_, tracer(steps)) / b_;
+        const auto* zone = verify::linksAt(d_, face);
+        f.limit = (zone ? verify::linkedResistance(*rules_.shear, sec, tension.effective * b_, zone->steel(),
+                                                   in_.basis.steelYield, tracer(steps))
+                        : rules_.shear->oneWay(sec, tension.effective * b_, tracer(steps))) /
+                  b_;
         f.notes.push_back(
             "A concentrated load stands nearer to the support than an effective depth: the shear at its "
             "face, loads "
@@ -336,6 +369,11 @@ std::vector<double> compressionNeed(const StripDesign& d, bool top, const LineBa
         out[i] = need.As2 / b;
     }
     return out;
+}
+
+std::vector<verify::LinkZone> stripLinks(const StripDesign& d, const model::Floor& floor,
+                                         const analysis::FloorAnalysis& a, const LineBasis& in) {
+    return d.stations().empty() ? std::vector<verify::LinkZone>{} : verify::shearLinks(caseOf(d, floor, a, in));
 }
 
 std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& floor,

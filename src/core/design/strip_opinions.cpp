@@ -183,10 +183,10 @@ void coefficients(const FloorDesign& f, const StripDesign& d, std::vector<Opinio
 std::vector<opinions::Opinion> stripOpinions(const FloorDesign& design, const StripDesign& strip) {
     std::vector<opinions::Opinion> out;
     const Strip& s = *strip.strip;
-    if (s.kind == Strip::Kind::Column || (s.kind == Strip::Kind::Full && !s.onLines))
-        staticMoments(design, strip, out);
-    else if (s.onLines)
+    if (s.onLines)
         coefficients(design, strip, out);
+    else if (s.kind == Strip::Kind::Column || s.kind == Strip::Kind::Full)
+        staticMoments(design, strip, out);
     return out;
 }
 

@@ -139,6 +139,7 @@ class FloorSheets {
                 if (r.top() == top) run(*strip, r, places);
             for (const auto& i : strip->items)
                 if (i.layer.starts_with(top ? 'T' : 'B')) shown.push_back(&i);
+            if (top) links(*strip, places, shown);
         }
         for (const auto& p : f_.parts)
             if (p->part.kind == model::PartKind::Edge) edge(*p, top, places, shown);
@@ -346,6 +347,23 @@ class FloorSheets {
             Text t{{m.x, m.y + 1}, textHeight, design_.callout(p, i.run, system_), Align::Centre, 0,
                    true,           Layer::Text};
             labels_.push_back({{t}, m, design::changed(design_, p, i.run, t.text)});
+        }
+    }
+
+    // Stretches of strips with links: their outline, and the legs of a few rows.
+    void links(const design::StripDesign& strip, LabelPlaces& places, std::vector<const Item*>& shown) {
+        for (const auto& i : strip.items) {
+            if (i.layer != "S" || i.lie.empty()) continue;
+            shown.push_back(&i);
+            for (const auto& l : i.lie) sheet_->line(at(l.a), at(l.b), Layer::ShearSteel);
+            const auto& l = i.lie[i.lie.size() / 2];
+            const Point a = at(l.a), b = at(l.b), m{(a.x + b.x) / 2, (a.y + b.y) / 2};
+            places.block(a, b);
+            Text t{{m.x, m.y + 1}, textHeight,
+                   fmt::format("{} {}-{:02} links {}", i.number, i.bar, design_.marks.at(schedule::signature(i)),
+                               text(i.spacing, Kind::BarSpacing)),
+                   Align::Centre, 0, true, Layer::Text};
+            labels_.push_back({{t}, m});
         }
     }
 

@@ -88,7 +88,7 @@ class Inputs {
 };
 
 std::string shown(const checks::Check& c) {
-    return checks::isJudged(c) ? fmt::format("{:.2f}", checks::ratio(c)) : checks::name(c.outcome);
+    return checks::ratioText(c);
 }
 
 void checksOf(const design::Design& before, const design::Design& after,

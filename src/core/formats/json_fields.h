@@ -209,6 +209,8 @@ struct Writing {
     void since(int, F f) {
         f();
     }
+    template <class T>
+    void before(int, T&, std::remove_const_t<T>) {}
     void field(const char* key, bool v) { j[key] = v; }
     void field(const char* key, int v) { j[key] = v; }
     void field(const char* key, const std::string& v) { j[key] = v; }
@@ -225,6 +227,11 @@ struct Reading {
     template <class F>
     void since(int first, F f) {
         if (version >= first) f();
+    }
+    // What holds in files older than that, other than by default.
+    template <class T>
+    void before(int first, T& value, T old) {
+        if (version < first) value = old;
     }
     void field(const char* key, model::Point& p) {
         if (const json* v = r.find(key, "a place [x, y]")) {

@@ -94,6 +94,8 @@ void eachRate(Rates& r, int version, F f) {
     if (version < 9) return;
     f("bar_mark", r.mark);
     f("bar_piece", r.piece);
+    if (version < 15) return;
+    f("stronger_m3_MPa", r.stronger);
 }
 template <class Io, class Slab>
 void slabFields(Io& io, Slab& s) {
@@ -226,6 +228,8 @@ void stripRuleFields(Io& io, Rules& r) {
     io.field("outer_layer_top", r.outerTop);
     io.field("outer_layer_bottom", r.outerBottom);
     io.field("redistribution", r.redistribution);
+    io.since(15, [&] { io.field("shear_links", r.links); });
+    io.before(15, r.links, false);
 }
 
 template <class Io, class M>

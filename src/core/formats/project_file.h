@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 14;
+inline constexpr int projectFileVersion = 15;
 
 std::string projectText(const model::Project& project);
 

@@ -20,6 +20,8 @@ struct LineOfSupport {
     Segment s;
     double half = 0;  // of its width
     bool columns = false;
+    bool ends = false;  // from a column to the slab's edge: bounds a panel, carries nothing
+    int rank() const { return int(columns) + int(ends); }
 };
 
 class Finder {
@@ -76,6 +78,7 @@ class Finder {
     Point e_[2];
     std::vector<geometry::Ring> slabs_;
     std::vector<LineOfSupport> lines_;
+    std::size_t members_ = 0;  // the first of them: walls, beams, line supports
     std::vector<Segment>
         dividers_;  // from supports to an edge close by: what overhangs there goes to either side
 
@@ -120,9 +123,42 @@ class Finder {
         for (const auto& c : f_.columns)
             if (c.below) points.push_back({c.x, c.y});
         for (const auto& q : f_.piles) points.push_back({q.x, q.y});
+        members_ = lines_.size();
         for (const Point& p : points)
             for (int k = 0; k < 2; ++k)
-                for (double sign : {1.0, -1.0}) reachOut(p, {sign * e_[k].x, sign * e_[k].y}, points);
+                for (double sign : {1.0, -1.0})
+                    reachOut(p, {sign * e_[k].x, sign * e_[k].y}, {sign * e_[1 - k].x, sign * e_[1 - k].y}, points);
+    }
+    // Whether a wall or beam runs through a point, more across a direction than along it.
+    bool onMember(Point p, Point e) const {
+        for (std::size_t i = 0; i < members_; ++i) {
+            const auto& s = lines_[i].s;
+            const double L = geometry::length(s.a, s.b);
+            if (L > 1 && geometry::distance(p, s.a, s.b) < onLine &&
+                std::abs((s.b.x - s.a.x) * e.x + (s.b.y - s.a.y) * e.y) < 0.7 * L)
+                return true;
+        }
+        return false;
+    }
+    // Whether someone who goes from a point meets a wall or beam before the slab's edge.
+    bool memberBeyond(Point p, Point e) const {
+        const Point far{p.x + 25000 * e.x, p.y + 25000 * e.y};
+        double edge = 1e300, member = 1e300;
+        Point at;
+        for (const auto& r : slabs_)
+            for (std::size_t i = 0; i < r.size(); ++i)
+                if (geometry::cross(p, far, r[i], r[(i + 1) % r.size()], &at))
+                    edge = std::min(edge, geometry::length(p, at));
+        for (std::size_t i = 0; i < members_; ++i)
+            if (geometry::cross(p, far, lines_[i].s.a, lines_[i].s.b, &at))
+                member = std::min(member, geometry::length(p, at));
+        return member <= edge + closeBy && member < 1e299;
+    }
+    // Whether a line would only divide a panel that walls or beams hold on all sides: from one that crosses it to
+    // another, with one more on either side.
+    bool insideMembers(Point p, Point q, Point e, Point side) const {
+        const Point mid{(p.x + q.x) / 2, (p.y + q.y) / 2};
+        return onMember(p, e) && onMember(q, e) && memberBeyond(mid, side) && memberBeyond(mid, {-side.x, -side.y});
     }
     void divide(Point p, Point e) {
         const Point far{p.x + closeBy * e.x, p.y + closeBy * e.y};
@@ -137,7 +173,7 @@ class Finder {
     }
     // The line from a column to its neighbour in a direction: another column, else the next line of support
     // or the slab's edge.
-    void reachOut(Point p, Point e, const std::vector<Point>& points) {
+    void reachOut(Point p, Point e, Point side, const std::vector<Point>& points) {
         const Point* next = nullptr;
         double least = 1e300;
         for (const Point& q : points) {
@@ -158,11 +194,18 @@ class Finder {
             for (std::size_t i = 0; i < r.size(); ++i) block(r[i], r[(i + 1) % r.size()]);
         divide(p, e);
         if (next && geometry::length(p, *next) <= stop * 1.02 + 600) {
-            lines_.push_back({{p, *next}, 0, true});
-        } else if (stop < 25000) {
-            // A little beyond, so that the faces close.
-            lines_.push_back({{p, {p.x + (stop + 1) * e.x, p.y + (stop + 1) * e.y}}, 0, true});
+            if (!insideMembers(p, *next, e, side)) lines_.push_back({{p, *next}, 0, true});
+            return;
         }
+        // A wall or beam on the way ends it.
+        bool edge = true;
+        for (std::size_t i = 0; i < members_; ++i)
+            if (Point at; geometry::cross(p, far, lines_[i].s.a, lines_[i].s.b, &at))
+                if (const double u = geometry::length(p, at); u > closeBy && u < stop) stop = u, edge = false;
+        if (stop >= 25000) return;
+        // A little beyond, so that the faces close.
+        const Point to{p.x + (stop + 1) * e.x, p.y + (stop + 1) * e.y};
+        if (edge || !insideMembers(p, to, e, side)) lines_.push_back({{p, to}, 0, true, edge});
     }
 
     // Too narrow to be a panel: an overhang beyond a line of supports, or what is left between two such
@@ -253,14 +296,14 @@ class Finder {
         }
     }
 
-    // What supports the boundary at a point, the best first.
+    // What supports the boundary at a point, or bounds it, the best first.
     const LineOfSupport* supportAt(Point p) const {
         const LineOfSupport* found = nullptr;
         auto near = cells_.find(key(p));
         if (near == cells_.end()) return nullptr;
         for (int i : near->second)
             if (const auto& l = lines_[std::size_t(i)];
-                geometry::distance(p, l.s.a, l.s.b) < onLine && (!found || (found->columns && !l.columns)))
+                geometry::distance(p, l.s.a, l.s.b) < onLine && (!found || l.rank() < found->rank()))
                 found = &l;
         return found;
     }
@@ -301,10 +344,11 @@ class Finder {
                         if (double d = geometry::length(p.centre, c); d > 1 && d < reach) reach = d, at = c;
                 if (reach > 1e299) continue;
                 const auto* support = supportAt(at);
-                s.ends[end] = !support           ? SideKind::Free
+                const bool held = support && !support->ends;
+                s.ends[end] = !held              ? SideKind::Free
                               : support->columns ? SideKind::Columns
                                                  : SideKind::Line;
-                double half = !support ? 0 : support->columns ? halfColumn(*support, e_[k]) : support->half;
+                double half = !held ? 0 : support->columns ? halfColumn(*support, e_[k]) : support->half;
                 s.continuous[end] = support && slabAt({at.x + overhang * e.x, at.y + overhang * e.y}) >= 0;
                 s.length += reach;
                 s.clear += reach - std::min(half, reach);

@@ -41,6 +41,8 @@ struct Support {
     Id wall{};            // of a wall along the line that begins or ends here; empty for none
 };
 
+inline constexpr double coreCover = 40;  // mm: bars so far inside the faces of a column pass through it
+
 struct Span {
     std::string name;           // "B–C"
     int left = -1, right = -1;  // supports; -1 for a free tip

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "geometry/band.h"
+
 namespace talvik::model {
 
 actions::ActionKind LoadCase::kind() const {
@@ -42,11 +44,8 @@ std::vector<geometry::Ring> outlines(const Floor& floor) {
 std::vector<geometry::Ring> concrete(const Floor& floor) {
     auto all = outlines(floor);
     std::vector<geometry::Ring> out;
-    auto add = [&](Point a, Point b, double thickness) {
-        const double length = geometry::length(a, b);
-        if (length < 1) return;
-        auto r = geometry::rectangle({(a.x + b.x) / 2, (a.y + b.y) / 2}, length, thickness,
-                                     std::atan2(b.y - a.y, b.x - a.x) * 180 / std::numbers::pi);
+    auto add = [&](geometry::Ring r) {
+        if (r.empty()) return;
         auto on = [&](Point p) {
             return std::any_of(all.begin(), all.end(), [&](const auto& s) {
                 return geometry::contains(s, p) || geometry::distanceToEdge(s, p) < 1;
@@ -55,8 +54,8 @@ std::vector<geometry::Ring> concrete(const Floor& floor) {
         const bool inside = std::all_of(r.begin(), r.end(), on), apart = std::none_of(r.begin(), r.end(), on);
         if (!inside && !apart) out.push_back(std::move(r));
     };
-    for (const auto& w : floor.walls) add(w.a, w.b, w.thickness);
-    for (const auto& b : floor.beams) add(b.a, b.b, b.width);
+    for (const auto& w : floor.walls) add(footprint(w));
+    for (const auto& b : floor.beams) add(footprint(b));
     if (out.empty()) return all;
     out.insert(out.end(), all.begin(), all.end());
     return geometry::unite(out);
@@ -107,6 +106,12 @@ geometry::Ring footprint(const Column& c) {
     return all;
 }
 
+geometry::Ring footprint(const Wall& w) {
+    return geometry::length(w.a, w.b) < 1 ? geometry::Ring{} : geometry::band(w.a, w.b, w.thickness);
+}
+geometry::Ring footprint(const FloorBeam& b) {
+    return geometry::length(b.a, b.b) < 1 ? geometry::Ring{} : geometry::band(b.a, b.b, b.width);
+}
 geometry::Ring footprint(const FloorLoad& load) {
     return geometry::rectangle(load.a, load.width, load.depth);
 }

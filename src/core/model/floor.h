@@ -79,7 +79,7 @@ struct SlabArea {
     std::string name;
     Outline outline;
     double thickness = 250;
-    double level = 0;  // of the top, above the floor's; a step where neighbours differ. Drawn, not analysed.
+    double level = 0;  // of the top, above the floor's; a step where neighbours differ: see model/steps.h
     bool operator==(const SlabArea&) const = default;
 };
 // A part of the slabs with another thickness: which face stays level with the slab's.
@@ -226,6 +226,7 @@ struct StripChoices {
     double peakWidth = 0;       // over columns, in which top steel is concentrated, mm; 0: by the standard
     int outerTop = 0, outerBottom = 0;  // the direction whose bars lie nearest to the face
     double redistribution = 0;          // share taken off hogging moments over inner supports
+    bool links = true;                  // where concrete alone does not carry one-way shear
     bool operator==(const StripChoices&) const = default;
 };
 // A part of a floor with directions of strips and bars of its own.
@@ -365,6 +366,9 @@ class Thickness {
 // Section of a column in plan, corners of a rectangle or a polygon of equal area around a circle.
 geometry::Ring footprint(const Column& column);
 geometry::Ring footprint(const FloorLoad& load);
+// Of walls and beams; empty where one is shorter than 1 mm.
+geometry::Ring footprint(const Wall& wall);
+geometry::Ring footprint(const FloorBeam& beam);
 double area(const Column& column);
 // Calls f(name, list) for the lists of what a floor holds but for its strips; names are those of the file.
 template <class Floor, class F>

@@ -185,6 +185,7 @@ class Validator {
                                       {"excavation", &b.rates.excavation},
                                       {"pile", &b.rates.pile},
                                       {"mark", &b.rates.mark},
+                                      {"stronger", &b.rates.stronger},
                                       {"piece", &b.rates.piece}}) {
             std::string at = std::string("basis.rates.") + kind;
             number(at, r->price, 0, 1e6, "The price", "", 1);

@@ -41,6 +41,7 @@ struct Rates {
     Rate pile{90, 75};        // m
     Rate mark{15, 0};         // of bars: drawing, bending and sorting one more kind
     Rate piece{0.5, 0};       // of bars: placing one more
+    Rate stronger{1.2, 2.5};  // m3 and MPa of strength by which concrete is stronger
     bool operator==(const Rates&) const = default;
 };
 // Where a governing value comes from, and what it was before.

@@ -139,6 +139,42 @@ std::vector<SlabSide> slabSides(const Floor& floor) {
     return all;
 }
 
+std::vector<geometry::Segment> gaps(const Floor& floor) {
+    std::vector<geometry::Segment> all;
+    if (floor.slabs.size() < 2) return all;
+    for (const auto& side : slabSides(floor)) {
+        if (side.beside < 0 || passing(floor.slabs[side.slab], floor.slabs[std::size_t(side.beside)]) >= leastPassing)
+            continue;
+        const auto [a, b] = side.along;
+        const double length = geometry::length(a, b);
+        if (length < 1) continue;
+        const Point way{(b.x - a.x) / length, (b.y - a.y) / length};
+        // What walls and beams along it cover.
+        std::vector<std::pair<double, double>> covered;
+        auto cover = [&](Point p, Point q, double thickness) {
+            auto off = [&](Point x) { return std::abs((x.y - a.y) * way.x - (x.x - a.x) * way.y); };
+            if (off(p) > thickness / 2 + 1 || off(q) > thickness / 2 + 1) return;
+            auto [from, to] = std::minmax({(p.x - a.x) * way.x + (p.y - a.y) * way.y,
+                                           (q.x - a.x) * way.x + (q.y - a.y) * way.y});
+            if (to - from > thickness) covered.emplace_back(from, to);
+        };
+        for (const auto& w : floor.walls) cover(w.a, w.b, w.thickness);
+        for (const auto& m : floor.beams) cover(m.a, m.b, m.width);
+        std::sort(covered.begin(), covered.end());
+        double from = 0;
+        auto open = [&](double to) {
+            if (to - from > 1)
+                all.push_back({{a.x + from * way.x, a.y + from * way.y}, {a.x + to * way.x, a.y + to * way.y}});
+        };
+        for (const auto& [low, high] : covered) {
+            open(std::min(low, length));
+            from = std::max(from, high);
+        }
+        open(length);
+    }
+    return all;
+}
+
 Levels::Levels(const Floor& floor) : floor_(floor) {
     for (const auto& s : floor.slabs) {
         slabs_.push_back(ring(s.outline));

@@ -31,6 +31,10 @@ std::vector<SlabSide> slabSides(const Floor& floor);
 // Height of concrete that two slabs share at a step, mm; negative where there is none.
 double passing(const SlabArea& a, const SlabArea& b);
 
+// Where slabs beside each other share less than `leastPassing` and no wall or beam runs along to join them: they are
+// apart there.
+std::vector<geometry::Segment> gaps(const Floor& floor);
+
 // Heights in plan, mm above the floor's level. Refers to the floor.
 class Levels {
   public:

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <map>
 #include <optional>
@@ -144,16 +145,23 @@ class Finder {
         int held = 0;
         for (int i = 0; i < 4; ++i) held += (sides[i] = side(corners[i], corners[(i + 1) % 4])) != nullptr;
         double a = x1 - x0, b = y1 - y0;
+        auto continuous = [&](int i) {
+            Point out{i == 1   ? x1 + 0.15 * a
+                      : i == 3 ? x0 - 0.15 * a
+                               : middle.x,
+                      i == 2   ? y1 + 0.15 * b
+                      : i == 0 ? y0 - 0.15 * b
+                               : middle.y};
+            return sides[i]->clamped || onSlab(out);
+        };
+        // Twice as long as wide, or held along two opposite sides alone: it spans one way.
+        const bool shortX = held == 4 ? a <= b : sides[1] && sides[3];
+        if ((held == 4 && std::max(a, b) > 2 * std::min(a, b)) ||
+            (held == 2 && ((sides[1] && sides[3]) || (sides[0] && sides[2])))) {
+            oneWay(p, k, n, shortX, {x0, y0}, {x1, y1}, {continuous(shortX ? 3 : 0), continuous(shortX ? 1 : 2)});
+            return p;
+        }
         if (held == 4) {
-            auto continuous = [&](int i) {
-                Point out{i == 1   ? x1 + 0.15 * a
-                          : i == 3 ? x0 - 0.15 * a
-                                   : middle.x,
-                          i == 2   ? y1 + 0.15 * b
-                          : i == 0 ? y0 - 0.15 * b
-                                   : middle.y};
-                return sides[i]->clamped || onSlab(out);
-            };
             bool xShort = a <= b;
             standards::PanelEdges edges;  // the short span runs between the long edges
             edges.longContinuous =
@@ -227,6 +235,32 @@ class Finder {
             p.rows.push_back(std::move(o));
         }
         return p;
+    }
+    // A panel that spans one way, by the coefficients of continuous slabs, at the middle of its width.
+    void oneWay(PanelOpinion& p, std::size_t k, double n, bool alongX, Point low, Point high,
+                std::array<bool, 2> continuous) const {
+        const double l = alongX ? high.x - low.x : high.y - low.y, wide = alongX ? high.y - low.y : high.x - low.x;
+        p.source = fmt::format("one-way slabs, BS 8110-1 Table 3.12, n = {:.2f} kN/m²", n * 1000);
+        const int ends = continuous[0] + continuous[1];
+        // Of F l = n l2: inner spans and supports; an end span, simply supported at its end; a single one.
+        const double span = ends == 2 ? 0.063 : ends == 1 ? 0.086 : 0.125, support = ends == 2 ? 0.063 : 0.086;
+        auto mean = [&](double at) {
+            const double from = (alongX ? low.y : low.x) + wide / 4, to = from + wide / 2;
+            const auto cut = alongX ? cutThrough(k, {at, from}, {at, to}) : cutThrough(k, {from, at}, {to, at});
+            return cut.length > 0 ? cut.slabMoment / cut.length : 0;
+        };
+        auto row = [&](std::string what, double engine, double opinion) {
+            Opinion o{p.source, std::move(what), engine, opinion, units::Kind::MomentPerWidth};
+            if (o.ratio() < 0.7 || o.ratio() > 1.3)
+                o.word = "more apart than expected: beams that sink or turn, spans or loads that are not even";
+            p.rows.push_back(std::move(o));
+        };
+        const double start = alongX ? low.x : low.y, end = start + l;
+        row(alongX ? "span, along x" : "span, along y", mean(start + l / 2), span * n * l * l);
+        for (int e : {0, 1})
+            if (continuous[std::size_t(e)])
+                row(alongX ? (e ? "right edge" : "left edge") : (e ? "upper edge" : "lower edge"),
+                    mean(e ? end - 1 : start + 1), -support * n * l * l);
     }
     double selfWeight(std::size_t c) const {
         double area = 0;

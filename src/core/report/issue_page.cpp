@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <set>
 
+#include "report/assumed.h"
 #include "report/open_matters.h"
 
 namespace talvik::report {
@@ -21,13 +22,14 @@ std::vector<IssueLine> beforeIssue(const model::Project& project, const design::
         for (const auto* c : checks::worstFirst(e->all())) {
             if (c->outcome == checks::Outcome::Over)
                 all.push_back(
-                    {Kind::Over, e->name, fmt::format("{}: {:.2f}", c->title, checks::ratio(*c)), c});
+                    {Kind::Over, e->name, fmt::format("{}: {}", c->title, checks::ratioText(*c)), c});
             if (c->outcome == checks::Outcome::NotChecked && said.insert(c->title + c->reason).second)
                 all.push_back(
                     {Kind::NotChecked, e->name, c->title + (c->reason.empty() ? "" : ": " + c->reason), c});
         }
-        for (const auto& a : e->assumptions) all.push_back({Kind::Assumed, e->name, a});
     }
+    for (const auto& a : assumed(project, design))
+        all.push_back({Kind::Assumed, a.element.empty() ? project.name : a.element, a.text});
     std::stable_sort(all.begin(), all.end(),
                      [](const IssueLine& a, const IssueLine& b) { return a.kind < b.kind; });
     return all;

@@ -6,6 +6,7 @@
 #include <functional>
 #include <map>
 
+#include "report/assumed.h"
 #include "strips/strip_edits.h"
 
 namespace talvik::report {
@@ -118,10 +119,10 @@ class Maker {
                 if (c->outcome == checks::Outcome::NotChecked) unchecked.push_back(c);
                 assumed.insert(c->notes.begin(), c->notes.end());
             }
-            assumed.insert(e->assumptions.begin(), e->assumptions.end());
         }
         gather(unchecked);
         add(Line::Kind::Heading, "Assumed");
+        for (auto& a : report::assumed(project_, design_)) add(Line::Kind::Note, a.text), assumed.erase(a.text);
         for (const auto& note : assumed) add(Line::Kind::Note, note);
         double steel = 0, concrete = 0;
         for (const auto* e : all) steel += e->steel, concrete += e->concrete;

@@ -48,7 +48,7 @@ void unloaded(const model::Project& project, const std::shared_ptr<const model::
             standard->title));
 }
 
-// Steps so deep that no bars pass: the analysis knows nothing of them.
+// Steps so deep that no bars pass.
 void deepSteps(const model::Floor& floor, std::vector<Matter>& all) {
     std::set<std::pair<std::size_t, std::size_t>> told;
     for (const auto& side : model::slabSides(floor)) {
@@ -61,9 +61,8 @@ void deepSteps(const model::Floor& floor, std::vector<Matter>& all) {
         Matter m;
         m.kind = Matter::Kind::Loose;
         m.message = fmt::format(
-            "Slabs {} and {} share {} of concrete at the step between them: no bars pass, yet the analysis "
-            "carries moments across. Put both on a wall or beam there as floors of their own, or lessen the "
-            "step.",
+            "Slabs {} and {} share {} of concrete at the step between them: no bars pass, and the analysis joins them "
+            "only where a wall or beam runs along it. Put one there, or lessen the step.",
             name(a), name(b), left > 0 ? units::plain(left) + " mm" : "nothing");
         m.ids = {a.id, b.id};
         m.at = {(side.along.a.x + side.along.b.x) / 2, (side.along.a.y + side.along.b.y) / 2};

@@ -12,6 +12,7 @@
 #include "drawing/plan_figure.h"
 #include "model/sources.h"
 #include "opinions/panel_opinions.h"
+#include "report/assumed.h"
 #include "report/quantities_page.h"
 
 namespace talvik::report {
@@ -87,15 +88,13 @@ class Maker {
                 if (checks::isJudged(*c) && (!worst || checks::ratio(*c) > checks::ratio(*worst))) worst = c;
             rows.push_back({e->name, std::to_string(e->summary.over), std::to_string(e->summary.within),
                             std::to_string(e->summary.notChecked), worst ? worst->title : "–",
-                            worst ? fmt::format("{:.2f}", checks::ratio(*worst)) : "–",
+                            worst ? checks::ratioText(*worst) : "–",
                             worst ? worst->clause : ""});
         }
         table(rows);
-        std::vector<std::string> said;  // what the elements take for granted, once each
-        for (const auto& e : design_.elements)
-            if (only.empty() || e->element == only)
-                for (const auto& a : e->assumptions)
-                    if (std::find(said.begin(), said.end(), a) == said.end()) said.push_back(a);
+        std::vector<std::string> said;  // once each
+        for (auto& a : assumed(project_, design_, model::Id(only)))
+            if (std::find(said.begin(), said.end(), a.text) == said.end()) said.push_back(std::move(a.text));
         if (!said.empty()) add(Block::Kind::Subheading, "Assumed");
         for (auto& s : said) paragraph(std::move(s));
     }
@@ -150,7 +149,7 @@ class Maker {
                             history});
         }
         if (rows.size() == 1) return;
-        paragraph("Governing values with a source or a history; all others are assumed:");
+        paragraph("Governing values with a source or a history; all others are assumed and listed at the beginning:");
         table(rows);
     }
 
@@ -176,7 +175,8 @@ class Maker {
                             "Long section; design moments (full line: hogging up, sagging down), resistance "
                             "of the bars (broken line)" +
                                 std::string(line->sag.empty() ? "." : ", and long-term sag."));
-        if (const auto* set = dynamic_cast<const design::BasesAnswer*>(&e)) cages(*set);
+        const auto* set = dynamic_cast<const design::BasesAnswer*>(&e);
+        if (set) baseRegister(*set), cages(*set);
         if (slab) {
             geometry(*slab->design->slab);
             loads(*slab->design->slab, *slab->design);
@@ -185,8 +185,38 @@ class Maker {
         }
         add(Block::Kind::Subheading, "Checks, worst first");
         for (const auto* c : checks::worstFirst(e.checks)) doc_.check(*c);
-        for (const auto& part : e.parts) checksOf(e, *part);
+        if (set && set->bases.size() > mostBasesInFull)
+            governingBases(*set);
+        else
+            for (const auto& part : e.parts) checksOf(e, *part);
         bars(e);
+    }
+
+    // Of more bases those that govern their type are shown in full; all stand in the register.
+    static constexpr std::size_t mostBasesInFull = 40;
+    void baseRegister(const design::BasesAnswer& answer) {
+        add(Block::Kind::Subheading, "Register");
+        std::vector<std::vector<std::string>> rows{{"Base", "Type", "What it is", "Governs", "Ratio"}};
+        for (const auto& b : answer.bases) {
+            const auto* worst = b->governing();
+            rows.push_back({b->name, b->type, b->detail(system_), worst ? worst->what : "–",
+                            worst ? checks::ratioText(*worst) : "–"});
+        }
+        table(rows);
+    }
+    void governingBases(const design::BasesAnswer& answer) {
+        std::vector<const design::BasePart*> shown;
+        auto ratio = [](const design::BasePart& b) { return b.governing() ? checks::ratio(*b.governing()) : 0; };
+        for (const auto& [type, number] : answer.types) {
+            const design::BasePart* worst = nullptr;
+            for (const auto& b : answer.bases)
+                if (b->type == type && (!worst || ratio(*b) > ratio(*worst))) worst = b.get();
+            if (worst) shown.push_back(worst);
+        }
+        paragraph(fmt::format("Of {} bases those {} are shown in full that are used most in their type; the register "
+                              "lists all.",
+                              answer.bases.size(), shown.size()));
+        for (const auto* b : shown) checksOf(answer, *b);
     }
 
     void geometry(const model::OneWaySlab& s) {
@@ -408,7 +438,7 @@ class Maker {
             auto worst = checks::worstFirst(s->checks);
             bool some = !worst.empty();
             rows.push_back({s->strip->name, bars[0], bars[1], some ? worst.front()->title : "-",
-                            some ? fmt::format("{:.2f}", checks::ratio(*worst.front())) : "-"});
+                            some ? checks::ratioText(*worst.front()) : "-"});
         }
         table(rows);
         for (const auto& c : d.checks) doc_.check(c);
@@ -571,7 +601,7 @@ std::string workingHtml(const checks::Check& c, const Told& told) {
 std::string checkHtml(const Document& doc, int index, Target target) {
     const checks::Check& c = doc.checks[std::size_t(index)];
     bool judged = checks::isJudged(c);
-    std::string ratio = judged ? fmt::format("{:.2f}", checks::ratio(c)) : checks::name(c.outcome);
+    std::string ratio = checks::ratioText(c);
     if (c.outcome == checks::Outcome::Over) ratio = "<b style=\"color:#c8401f\">" + ratio + " over</b>";
     std::string picture = target == Target::Page
                               ? gauge(c)

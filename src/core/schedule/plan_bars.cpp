@@ -118,8 +118,46 @@ class StripMaker {
     std::vector<double> lines(const bars::Run& r) const {
         auto all = lines(r, r.spacing);
         if (r.band()) return all;
+        double spacing = r.spacing;
         for (double share = 0.98; share > 0.7 && !enough(r, all); share -= 0.02)
-            all = lines(r, share * r.spacing);
+            all = lines(r, spacing = share * r.spacing);
+        return throughColumns(r, spacing, std::move(all));
+    }
+    // As many bottom bars as the standard asks pass through inner columns: where they would lie otherwise one more is
+    // laid, or all a little to the side. Mirrored strips have mirrored bars.
+    std::vector<double> throughColumns(const bars::Run& r, double spacing, std::vector<double> all) const {
+        if (r.top()) return all;
+        const int wanted = in_.standard.barEnds->through(standards::BarEndRules::Over::ColumnStrip, r.diameter).bars;
+        struct Core {
+            double from, to;
+            int wanted;
+        };
+        std::vector<Core> cores;
+        for (std::size_t k = 0; k < strip_.supports.size(); ++k)
+            if (const auto& p = strip_.supports[k]; strips::innerColumn(strip_, k) && r.from < p.from && r.to > p.to) {
+                const double v = strip_.v(p.u), half = p.across / 2 - line::coreCover;
+                cores.push_back({v - half, v + half, wanted - strips::edgeBarThrough(strip_, k)});
+            }
+        // The first column through which too few pass.
+        auto missed = [&](const std::vector<double>& at) -> const Core* {
+            for (const Core& c : cores)
+                if (std::count_if(at.begin(), at.end(), [&](double v) { return v >= c.from && v <= c.to; }) < c.wanted)
+                    return &c;
+            return nullptr;
+        };
+        if (wanted < 2 || !missed(all)) return all;
+        for (int more : {0, 1}) {
+            const auto other = lines(r, spacing, more);
+            const Core* core = missed(other);
+            if (!core) return other;
+            // The middle between two bars onto the middle of the column.
+            double aside = 1e9;
+            for (std::size_t k = 0; k + 1 < other.size(); ++k)
+                if (const double off = (core->from + core->to - other[k] - other[k + 1]) / 2;
+                    std::abs(off) < std::abs(aside))
+                    aside = off;
+            if (const auto moved = lines(r, spacing, more, aside); !missed(moved)) return moved;
+        }
         return all;
     }
     bool enough(const bars::Run& r, const std::vector<double>& all) const {
@@ -136,7 +174,8 @@ class StripMaker {
         }
         return true;
     }
-    std::vector<double> lines(const bars::Run& r, double spacing) const {
+    // `more` bars than that spacing needs, all of them moved `aside` where there is room.
+    std::vector<double> lines(const bars::Run& r, double spacing, int more = 0, double aside = 0) const {
         double a = 0, b = 0;  // the width in the middle of the run
         const double u = std::clamp((r.from + r.to) / 2, strip_.from + 1, strip_.to - 1);
         if (r.band()) {
@@ -150,7 +189,7 @@ class StripMaker {
             }
             if (a == b) a = low_, b = high_;
         }
-        const int n = std::max(1, int(std::ceil((b - a) / spacing - 1e-6)));
+        const int n = std::max(1, int(std::ceil((b - a) / spacing - 1e-6))) + more;
         // Not nearer to an edge than the room goes, at that place.
         double low = a, high = b;
         const auto room = room_.across(u);
@@ -159,8 +198,9 @@ class StripMaker {
             if (outer[0] > low && outer[0] < high) low = outer[0] + 0.5;
             if (outer[1] < high && outer[1] > low) high = outer[1] - 0.5;
         }
-        const double pitch = n > 1 ? std::min(spacing, (high - low) / (n - 1)) : spacing;
-        double first = (a + b) / 2 - (n - 1) * pitch / 2;
+        const double even = more > 0 ? (b - a) / n : spacing,
+                     pitch = n > 1 ? std::min(even, (high - low) / (n - 1)) : even;
+        double first = (a + b) / 2 - (n - 1) * pitch / 2 + aside;
         first = std::clamp(first, low, std::max(low, high - (n - 1) * pitch));
         std::vector<double> all;
         // Beyond that width where the strip is wider elsewhere.
@@ -376,6 +416,57 @@ std::vector<Room::Piece> Room::pieces(double y, bool top) const {
 std::vector<Item> items(const std::vector<bars::Run>& runs, const StripBody& body,
                         const line::LineBasis& in) {
     return StripMaker(body, in).run(runs);
+}
+
+Item links(const std::string& bar, double from, double to, double along, double across, const StripBody& body,
+           const line::LineBasis& in) {
+    const auto& known = *catalogs::barCatalog(in.basis.barCatalog)->find(bar);
+    const auto room = body.room.in(body.strip.axes);
+    Item i;
+    i.run = fmt::format("links/{:.0f}", from);
+    i.bar = bar, i.diameter = known.diameter, i.spacing = along, i.layer = "S", i.from = from, i.to = to;
+    // Rows half a spacing from both ends.
+    const int rows = std::max(1, int(std::ceil((to - from) / along - 1e-9)));
+    double widest = 0;
+    std::vector<std::pair<double, std::vector<std::pair<double, double>>>> stretches;
+    for (int k = 0; k < rows; ++k) {
+        const double aside = body.room.cover() + 1,
+                     u = std::clamp(from + (k + 0.5) * (to - from) / rows,
+                                    body.strip.from + (body.strip.inside[0] ? 0 : aside),
+                                    body.strip.to - (body.strip.inside[1] ? 0 : aside));
+        auto& row = stretches.emplace_back(u, std::vector<std::pair<double, double>>{}).second;
+        std::vector<Stretch> pieces;
+        for (const auto& part : body.strip.parts) {
+            Ring local;
+            for (const auto& p : part) local.push_back(body.strip.axes.local(p));
+            cutRing(local, false, u, pieces);
+        }
+        for (const auto& c : joined(std::move(pieces)))
+            for (const auto& r : room.across(u))
+                if (const double a = std::max(c.from, r.from), b = std::min(c.to, r.to); b - a > 2 * known.diameter)
+                    row.emplace_back(a, b), widest = std::max(widest, b - a);
+    }
+    // Legs of one link a little nearer to each other than those of two, by the rounding of its breadth.
+    const int pairs = std::max(1, int(std::ceil(widest / std::max(across - known.diameter - 5, 50.0) / 2 - 1e-9)));
+    const double apart = widest / (2 * pairs), broad = units::roundDown(apart + known.diameter, 5);
+    for (const auto& [u, row] : stretches)
+        for (const auto& [a, b] : row) {
+            if (b - a < broad) continue;  // no room for one; the strip beside has its own
+            const int n = std::max(1, int(std::ceil((b - a) / apart / 2 - 1e-9)));
+            const double step = (b - a) / (2 * n);
+            for (int k = 0; k < n; ++k) {
+                const double mid = a + (2 * k + 1) * step, half = broad / 2;
+                i.lie.push_back({body.strip.axes.plan({u, mid - half}), body.strip.axes.plan({u, mid + half})});
+                ++i.number;
+            }
+        }
+    const double tail = units::roundUp(std::max(10 * known.diameter, 70.0), 5);
+    i.shape = "51";
+    i.dimensions = {{'A', units::roundDown(body.thickness - in.basis.coverTop - in.basis.coverBottom, 5)},
+                    {'B', broad},
+                    {'C', tail}};
+    cut(i, known, *in.standard.anchorage);
+    return i;
 }
 
 }  // namespace talvik::schedule

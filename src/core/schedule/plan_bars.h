@@ -57,5 +57,8 @@ struct StripBody {
 };
 // Items of a strip's runs in their order; `lie` of each is filled.
 std::vector<Item> items(const std::vector<bars::Run>& runs, const StripBody& body, const line::LineBasis& in);
+// Closed links round two legs each, in rows across a strip; legs no farther apart than asked.
+Item links(const std::string& bar, double from, double to, double along, double across, const StripBody& body,
+           const line::LineBasis& in);
 
 }  // namespace talvik::schedule

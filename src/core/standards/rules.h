@@ -82,8 +82,11 @@ class ShearRules {
     // Least asw where there are links; their spacing along the member at the most under a shear V.
     virtual double leastLinks(const Section& s, double fyw, Steps* t = nullptr) const = 0;
     virtual double linkSpacing(const Section& s, double V, Steps* t = nullptr) const = 0;
+    // Of slabs: those thinner than this take no shear reinforcement, mm (0: no such rule); legs across at the most.
+    virtual double leastLinkedThickness() const = 0;
+    virtual double linkSpacingAcross(const Section& s, double V) const = 0;
     struct LinkClauses {
-        std::string resistance, least, spacing;
+        std::string resistance, least, spacing, slabs;
     };
     virtual LinkClauses linkClauses() const = 0;
 };

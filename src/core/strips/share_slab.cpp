@@ -201,7 +201,7 @@ class Sweep {
         const double below = low_.y - 1000;
         for (std::size_t i = 0; i < here.size(); ++i) {
             const Chain& l = *here[i];
-            const bool wide = full || l.onLines();
+            const bool wide = full || l.fullWidth();
             std::string key = own(l, wide);
             Strip& s = made_.at(key);
             if (i == 0) {
@@ -212,7 +212,7 @@ class Sweep {
                     Strip& e = strip(edgeKey, Strip::Kind::Middle,
                                      fmt::format("{}edge-{}", directionName(layer_.direction), l.out.label));
                     e.line = layer_.prefix + l.out.id;
-                    e.edge[0] = true;
+                    e.edge[0] = true, e.onLines = l.onLines();
                     bounds.push_back({edgeKey, {below, below}});
                     double offset = hand ? *hand : inner;
                     if (hand) s.changed = true;
@@ -234,7 +234,7 @@ class Sweep {
                     Strip& e = strip(edgeKey, Strip::Kind::Middle,
                                      fmt::format("{}{}-edge", directionName(layer_.direction), l.out.label));
                     e.lineLeft = layer_.prefix + l.out.id;
-                    e.edge[1] = true;
+                    e.edge[1] = true, e.onLines = l.onLines();
                     e.changed |= hand.has_value();
                     made_.at(key).changed |= hand.has_value();
                     bound(edgeKey, l, hand ? *hand : inner);
@@ -244,7 +244,7 @@ class Sweep {
             const Chain& n = *here[i + 1];
             const double gap = n.v(um) - l.v(um);
             s.toNext[1] = std::max(s.toNext[1], gap);
-            const bool nextWide = full || n.onLines();
+            const bool nextWide = full || n.fullWidth();
             std::string nextKey = own(n, nextWide);
             made_.at(nextKey).toNext[0] = std::max(made_.at(nextKey).toNext[0], gap);
             auto left = moved(l, 1), right = moved(n, -1);
@@ -281,6 +281,7 @@ class Sweep {
                 m.line = layer_.prefix + n.out.id;
                 m.toNext[0] = m.toNext[1] = std::max(m.toNext[0], gap / 2);
                 m.changed |= left || right;
+                m.onLines = l.onLines() && n.onLines();
                 bounds.push_back({middleKey, {at(l, 0) + h1[0], at(l, 1) + h1[1]}});
                 bounds.push_back({nextKey, {at(n, 0) - h2[0], at(n, 1) - h2[1]}});
             }

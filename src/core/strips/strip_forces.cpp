@@ -5,6 +5,7 @@
 #include <numbers>
 
 #include "fem/parallel/pool.h"
+#include "model/steps.h"
 #include "strips/field_moments.h"
 #include "strips/sharing.h"
 #include "strips/strip_loads.h"
@@ -64,7 +65,9 @@ Span nearestSpan(const Strip& strip, double u) {
 bool hoggingOverColumns(const Strip& strip, double u) {
     for (std::size_t k = 0; k < strip.supports.size(); ++k) {
         const auto& p = strip.supports[k];
-        if (p.onBeam || (p.kind != Support::Kind::Column && p.kind != Support::Kind::Columns)) continue;
+        if (p.kind != Support::Kind::Column && p.kind != Support::Kind::Columns) continue;
+        // Over columns that carry beams the width of a column strip is what hogging gathers in.
+        if (p.onBeam && strip.kind != Strip::Kind::Column && strip.kind != Strip::Kind::Middle) continue;
         for (const auto& s : strip.spans) {
             const double reach = 0.3 * (s.clearTo - s.clearFrom) + 5;  // the station there too
             if (s.left == int(k) && u >= p.from - 1 && u <= p.to + reach) return true;
@@ -123,6 +126,17 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
         const double u = strip.axes.local(l.a).x;
         if (here && u > strip.from && u < strip.to) steps.push_back(u);
     }
+    // At steps of level the slab is as thick as what passes.
+    std::vector<std::pair<double, double>> passing;
+    if (floor.slabs.size() > 1)
+        for (const auto& side : model::slabSides(floor)) {
+            if (side.beside < 0) continue;
+            const double both = model::passing(floor.slabs[side.slab], floor.slabs[std::size_t(side.beside)]);
+            const std::size_t before = steps.size();
+            crossingsOf(strip, side.along.a, side.along.b, steps);
+            for (std::size_t k = before; k < steps.size() && both >= model::leastPassing; ++k)
+                passing.emplace_back(steps[k], both);
+        }
     for (const auto& r : thickness.zones())
         for (std::size_t i = 0; i < r.size(); ++i) crossingsOf(strip, r[i], r[(i + 1) % r.size()], steps);
     for (double u : steps)
@@ -160,8 +174,15 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
         }
         if (s.width < 1) continue;
         s.thickness = area / s.width;
+        for (const auto& [at, both] : passing)
+            if (std::abs(u - at) < 6) {
+                s.thickness = std::min(s.thickness, both);
+                s.leastThickness = std::min(s.leastThickness, both);
+            }
         s.share[0] = s.share[1] = sharingWidth(s.thickness, nearestSpan(strip, u).length());
         if (hoggingOverColumns(strip, u)) s.share[1] = s.width;
+        // A width that someone chose is the width of the mean.
+        if (strip.kind == Strip::Kind::Drawn || strip.changed) s.share[0] = s.share[1] = s.width;
         all.push_back(std::move(s));
     }
     return all;

@@ -63,6 +63,24 @@ double quarterOfShorter(double span, double across) {
     return std::min(span, across) / 4;
 }
 
+bool edgeBarThrough(const Strip& strip, std::size_t support) {
+    constexpr double bar = 45;  // from the edge to the bar
+    for (int side : {0, 1})
+        if (strip.edge[side] && strip.toNext[side] - bar <= strip.supports[support].across / 2 - line::coreCover)
+            return true;
+    return false;
+}
+
+bool innerColumn(const Strip& strip, std::size_t support) {
+    const auto& p = strip.supports[support];
+    bool before = false, after = false;
+    for (const auto& span : strip.spans) {
+        before |= span.right == int(support) && span.left >= 0;
+        after |= span.left == int(support) && span.right >= 0;
+    }
+    return p.kind == Support::Kind::Column && !p.onBeam && p.across > 0 && before && after;
+}
+
 bool sameLayout(const model::Floor& a, const model::Floor& b) {
     const auto &r = a.strips.rules, &q = b.strips.rules;
     return a.slabs == b.slabs && a.openings == b.openings && a.columns == b.columns && a.walls == b.walls &&

@@ -90,13 +90,19 @@ double quarterOfShorter(double span, double across);
 // The strips of a floor that is valid (model::validateFloor). Lines of supports join columns, piles, walls,
 // beams and line supports that follow each other within about 20 degrees of the direction. The area between
 // two lines is divided half-way for full strips; for column and middle strips by `half`, span by span. Where
-// the supports of a line are walls or beams that cross it, strips are full width. Slab that no line of
+// the supports of a line are walls, or beams on no columns, that cross it, strips are full width. Slab that no line of
 // supports reaches goes to the nearest one. Strips drawn by hand are taken off the others; what someone moved
 // or decided (floor.strips) is kept while the supports it hangs on are there.
 StripLayout layStrips(const model::Floor& floor, const ColumnStripHalf& half = quarterOfShorter);
 
 // Whether two floors have the same strips without looking: all that layStrips reads is equal.
 bool sameLayout(const model::Floor& a, const model::Floor& b);
+
+// Whether the bar in the bottom corner of the U-bars along the slab's edge, on the side of a strip, passes through one
+// of its columns.
+bool edgeBarThrough(const Strip& strip, std::size_t support);
+// Whether a support is a column without beams between two spans of the strip.
+bool innerColumn(const Strip& strip, std::size_t support);
 
 // Name of a direction: "X", "Y".
 const char* directionName(int direction);

@@ -81,15 +81,11 @@ void findInside(Strip& s, const Layer& layer) {
 // How far walls and beams at the ends of a strip stand out beyond the slab's edge, on all of its width.
 void findRoom(Strip& s, const Layer& layer) {
     std::vector<Ring> members;
-    auto add = [&](const auto& m, double thickness) {
-        const double length = geometry::length(m.a, m.b);
-        if (length > 1)
-            members.push_back(geometry::rectangle(
-                {(m.a.x + m.b.x) / 2, (m.a.y + m.b.y) / 2}, length, thickness,
-                std::atan2(m.b.y - m.a.y, m.b.x - m.a.x) * 180 / std::numbers::pi));
+    auto add = [&](Ring ring) {
+        if (!ring.empty()) members.push_back(std::move(ring));
     };
-    for (const auto& w : layer.floor.walls) add(w, w.thickness);
-    for (const auto& b : layer.floor.beams) add(b, b.width);
+    for (const auto& w : layer.floor.walls) add(model::footprint(w));
+    for (const auto& b : layer.floor.beams) add(model::footprint(b));
     if (members.empty()) return;
     for (int end : {0, 1}) {
         if (s.inside[end]) continue;

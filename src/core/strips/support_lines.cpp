@@ -71,6 +71,11 @@ bool Chain::onLines() const {
     return true;
 }
 
+bool Chain::fullWidth() const {
+    return onLines() && std::none_of(supports.begin(), supports.end(),
+                                     [](const Support& s) { return s.kind == Support::Kind::Column; });
+}
+
 bool smaller(const Id& a, const Id& b) {
     return std::tuple(a.size(), a) < std::tuple(b.size(), b);
 }

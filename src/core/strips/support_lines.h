@@ -31,8 +31,10 @@ struct Chain {
     double v(double u) const;
     // Length of the span in which u lies, or of the one nearest.
     double spanAt(double u) const;
-    // Held by members that cross and by nothing of its own: the slab spans one way, full width.
+    // Held by members that cross and by nothing of its own: the slab spans one way.
     bool onLines() const;
+    // So held, and no column stands below where they cross: nothing peaks, the strip is as wide as the slab it has.
+    bool fullWidth() const;
 };
 
 class SupportLines {

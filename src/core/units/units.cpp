@@ -127,8 +127,11 @@ const Unit& unit(Kind kind, System system) {
 }
 
 std::string number(double stored, Kind kind, System system) {
+    return number(stored, kind, system, 0);
+}
+std::string number(double stored, Kind kind, System system, int more) {
     const Unit& u = unit(kind, system);
-    std::string s = fmt::format("{:.{}f}", stored / u.factor, u.decimals);
+    std::string s = fmt::format("{:.{}f}", stored / u.factor, u.decimals + more);
     if (s.find_first_not_of("-0.") == std::string::npos && s.front() == '-') s.erase(0, 1);
     return s;
 }

@@ -58,6 +58,8 @@ const Unit& unit(Kind kind, System system);
 
 // Display text of a stored value: fixed decimals, true minus sign never used, "-0" never shown.
 std::string number(double stored, Kind kind, System system);
+// With so many decimals more than the kind has.
+std::string number(double stored, Kind kind, System system, int more);
 // The same with its unit symbol, e.g. "220 mm". Kinds without a unit give the number alone.
 std::string text(double stored, Kind kind, System system);
 

@@ -157,6 +157,7 @@ void LineChecker::through(std::size_t k) {
     OverSupport over;
     over.rule = of.over[k];
     over.from = p.from, over.to = p.to, over.across = p.across;
+    if (k < of.barsThrough.size()) over.lying = of.barsThrough[k];
     if (!line.inside[0]) over.concreteFrom = line.from - line.room[0] + in.basis.coverSide;
     if (!line.inside[1]) over.concreteTo = line.to + line.room[1] - in.basis.coverSide;
     std::vector<BottomRun> runs;

@@ -9,9 +9,19 @@
 
 namespace talvik::verify {
 
+// Legs of vertical links over a stretch of a line, on all of its width: where concrete alone does not carry the shear.
+struct LinkZone {
+    double from = 0, to = 0;
+    std::string bar;
+    double diameter = 0, along = 0, across = 0;  // between legs
+    double steel() const;                        // area of legs, mm2 per mm2 of plan
+    bool operator==(const LinkZone&) const = default;
+};
+
 // Bars of a line, and what they resist at its stations.
 struct LineDesign {
     std::vector<bars::Run> runs;
+    std::vector<LinkZone> links;
     // Moments on the station's width: demand moved outwards, resistance of the bars as anchored there. Steel
     // per mm of width: what the moment asks, and what is there.
     struct Curve {
@@ -43,6 +53,7 @@ struct LineCase {
     };
     std::vector<SpanRules> spans{};
     std::vector<standards::BarEndRules::Over> over{};      // per support
+    std::vector<int> barsThrough{};  // bottom bars that lie within each support's breadth; none: by their spacing
     std::vector<std::vector<std::string>> supportNotes{};  // with the top over each
     std::vector<std::string> notes{};                      // with every check of flexure
     std::string shearNote{}, endsNote{};  // with checks of shear; where bar ends are not judged somewhere
@@ -50,6 +61,17 @@ struct LineCase {
 // Flexure, bars, cracks and bar ends of both faces, one-way shear, span to depth, bottom bars at supports; in
 // the order of spans, then of supports. No working is kept unless `tracing`.
 void checkLine(const LineCase& of, CheckList& list, bool tracing);
+
+// The least links that carry the shear where concrete alone does not, on stretches that reach an effective depth
+// beyond; none where no links do (the slab too thin, the struts crushed). Of a design without links.
+std::vector<LinkZone> shearLinks(const LineCase& of);
+// Puts links into a design: its resistance to shear with them.
+void addLinks(LineDesign& design, const std::vector<LinkZone>& links, const line::View& view, const line::LineBasis& in);
+const LinkZone* linksAt(const LineDesign& design, double u);  // null without
+// Shear that a section carries with links, N on its breadth: struts no flatter than the shift of the tension by an
+// effective depth, by which bars are curtailed, allows.
+double linkedResistance(const standards::ShearRules& rules, const standards::Section& section, double As,
+                        double steel, double yield, trace::Steps* t = nullptr);
 
 // A place on a line: over a support, in a span, or the whole.
 checks::Place supportPlace(const LineCase& of, std::size_t support);

@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "line/line.h"
+
 namespace talvik::verify {
 
 using checks::Finding;
@@ -50,12 +52,17 @@ std::vector<NamedFinding> bottomOver(const OverSupport& support,
                    std::move(steps)});
     if (rule.bars <= 0 || support.across <= 0 || !spans[0] || !spans[1]) return all;
     Finding g;
-    g.kind = Kind::None, g.sense = Sense::AtLeast, g.prefix = "n";
+    g.kind = Kind::Count, g.sense = Sense::AtLeast, g.prefix = "n";
     g.clause = rule.barsClause;
-    g.demand = spacing > 1e299 ? 0 : std::floor(std::max(0.0, support.across - 80) / spacing) + 1;
+    g.demand = support.lying >= 0 ? support.lying
+               : spacing > 1e299
+                   ? 0
+                   : std::floor(std::max(0.0, support.across - 2 * line::coreCover) / spacing) + 1;
     g.limit = rule.bars;
-    g.notes.push_back(
-        "Bars that can lie within the column's breadth, 40 mm from its faces, at the spacing there.");
+    g.notes.push_back(support.lying >= 0
+                          ? "Bars as they are laid within the column's breadth, 40 mm from its faces; at an edge with the one in the "
+                            "corner of its U-bars."
+                          : "Bars that can lie within the column's breadth, 40 mm from its faces, at the spacing there.");
     all.push_back({"through-column", "Bottom bars through", checks::Topic::Anchorage, checks::judged(g), {}});
     return all;
 }

@@ -23,6 +23,7 @@ struct OverSupport {
     standards::BarEndRules::Over rule = standards::BarEndRules::Over::Support;
     double from = 0, to = 0, across = 0;
     double concreteFrom = -1e300, concreteTo = 1e300;
+    int lying = -1;  // bottom bars that lie within the breadth, 40 mm from its faces; -1: by their spacing
 };
 // The share of the spans' bottom steel that goes on over the support, as far as the standard asks: bars that begin
 // a quarter of the clear span or more before it, since those of the neighbour do not hold this span; and,

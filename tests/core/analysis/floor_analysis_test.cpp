@@ -63,7 +63,7 @@ analysis::FloorAnalysis solve(const Floor& f, const analysis::FloorBasis& b = ba
 }  // namespace
 
 TEST(FloorAnalysis, HundredRandomFloorsAreInBalance) {
-    for (unsigned seed = 1; seed <= unsigned(test::cases(100)); ++seed) {
+    for (unsigned seed = 1; seed <= unsigned(test::share(100)); ++seed) {
         Floor f = test::randomFloor(seed);
         auto wrong = model::validateFloor(f, "floors[0]");
         ASSERT_TRUE(wrong.empty()) << seed << " " << wrong[0].message;
@@ -576,4 +576,33 @@ TEST(FloorAnalysis, LinesAHairApartAreOne) {
             EXPECT_TRUE(told) << int(what) << " " << gap;
         }
     }
+}
+
+// Two slabs on lines of their own, one 400 lower: apart they carry as two overhanging beams, by statics; level, or
+// with 140 that pass, they carry together.
+TEST(FloorAnalysis, SlabsThatDoNotTouchAtAStepAreApart) {
+    auto far = [](double level) {
+        const double b = 4000, q = 10e-3;
+        Floor f = plain(6000, b, 240, q);
+        f.slabs.push_back({"d2", "S2", box(6000, 0, 12000, b), 240, level});
+        f.actions.loads[0].outline = box(0, 0, 6000, b);  // on the first alone
+        int n = 0;
+        for (double x : {0.0, 4500.0, 7500.0, 12000.0})
+            f.edges.push_back({"e" + std::to_string(++n), "", {x, 0}, {x, b}, model::LineSupport::Kind::Simple});
+        auto flat = basis();
+        flat.poisson = 0;
+        const auto a = solve(f, flat);
+        EXPECT_TRUE(a.good());
+        std::vector<double> R(4, 0);
+        for (std::size_t s = 0; s < a.model->supports.size(); ++s)
+            for (std::size_t k = 0; k < 4; ++k)
+                if (a.model->supports[s].id == f.edges[k].id) R[k] += a.supportForces[0][s].up / (q * b * 1000);
+        return R;
+    };
+    const auto apart = far(-400);
+    EXPECT_NEAR(apart[0], 2, 1e-3);  // 6 m from 0, held at 0 and 4.5: 6 * (4.5 - 3) / 4.5
+    EXPECT_NEAR(apart[1], 4, 1e-3);
+    EXPECT_NEAR(apart[2], 0, 1e-6);
+    EXPECT_NEAR(apart[3], 0, 1e-6);
+    for (double level : {0.0, -100.0}) EXPECT_GT(std::abs(far(level)[2]), 0.1) << level;
 }

@@ -295,7 +295,7 @@ TEST(BaseTypes, FewerTypesHoldAllTheirBases) {
 TEST(BaseSets, RemediesHold) {
     std::mt19937 random(8);
     auto u = [&](double low, double high) { return low + (high - low) * double(random() % 1000) / 999; };
-    constexpr int wanted = test::cases(500);
+    const int wanted = test::share(500);
     int failing = 0, offered = 0;
     std::map<std::string, int> kinds;
     for (int k = 0; failing < wanted && k < 3000; ++k) {

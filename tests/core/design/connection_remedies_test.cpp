@@ -9,6 +9,7 @@
 #include "design/remedies.h"
 #include "model/edits.h"
 #include "support/cases.h"
+#include "support/floor_price.h"
 #include "support/regular_floor.h"
 
 using namespace talvik;
@@ -48,7 +49,7 @@ std::set<std::string> over(const design::FloorDesign& d) {
 class ConnectionRemedies : public ::testing::TestWithParam<unsigned> {};
 
 TEST_P(ConnectionRemedies, AreTrue) {
-    constexpr int wanted = test::cases(75);
+    const int wanted = test::share(75);
     int connections = 0, offered = 0, helped = 0;
     std::set<std::string> kinds;
     for (unsigned seed = 1 + GetParam() * 1000; connections < wanted && seed < GetParam() * 1000 + 400;
@@ -75,11 +76,7 @@ TEST_P(ConnectionRemedies, AreTrue) {
                 const auto now = over(*after);
                 for (const auto& key : now) EXPECT_TRUE(was.contains(key)) << where << " leaves " << key;
                 EXPECT_EQ(now.size(), r.left.size()) << where << ": what stays over is counted";
-                EXPECT_NEAR(r.price,
-                            (after->steel - before->steel) * p.basis.rates.steel.price +
-                                (after->concrete - before->concrete) * p.basis.rates.concrete.price,
-                            1e-6)
-                    << where;
+                EXPECT_NEAR(r.price, test::dearer(p, *before, r.project, *after).price, 1e-6) << where;
                 kinds.insert(r.text.substr(0, r.text.find(' ')));
                 ++offered;
             }

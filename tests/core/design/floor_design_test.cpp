@@ -58,7 +58,7 @@ TEST(FloorDesign, ASlabTooThinForItsBarsIsToldNotDesigned) {
 // station from the analysis' own moments, whatever the checks chose to look at.
 TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
     int stations = 0, strips = 0, over = 0;
-    for (unsigned seed = 1; seed <= unsigned(test::cases(200)); ++seed) {
+    for (unsigned seed = 1; seed <= unsigned(test::share(200)); ++seed) {
         auto f = test::randomFloor(seed);
         // Most along the floor's own sides, some askew of them.
         const auto &a = f.slabs[0].outline[1], &b = f.slabs[0].outline[2];
@@ -115,7 +115,7 @@ TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
             }
         }
     }
-    EXPECT_GT(stations, test::cases(10000));
+    EXPECT_GT(stations, test::share(10000));
     EXPECT_LT(over, strips / 4) << "most random floors can be reinforced";
 }
 
@@ -124,7 +124,7 @@ TEST(FloorDesign, ProvidedCoversRequiredWhereverTheMarginSaysWithin) {
 // early or crack too wide.
 TEST(FloorDesign, BarEndsResistTheMovedMomentWhereverTheMarginSaysWithin) {
     int stations = 0, judged = 0, early = 0, wide = 0;
-    for (unsigned seed = 1; seed <= unsigned(test::cases(200)); ++seed) {
+    for (unsigned seed = 1; seed <= unsigned(test::share(200)); ++seed) {
         auto f = test::randomFloor(seed);
         f.grounds.clear();  // uplift on half a floor asks for more than slabs can have
         const auto &a = f.slabs[0].outline[1], &b = f.slabs[0].outline[2];
@@ -191,7 +191,7 @@ TEST(FloorDesign, BarEndsResistTheMovedMomentWhereverTheMarginSaysWithin) {
                 }
             }
     }
-    EXPECT_GT(stations, test::cases(20000));
+    EXPECT_GT(stations, test::share(20000));
     EXPECT_LT(early, 0.01 * judged);
     EXPECT_LT(wide, 0.01 * judged);
     RecordProperty("early", early);

@@ -124,6 +124,57 @@ TEST(OrdinaryFloors, AnEdgeOnTheAxisHasItsSteelIntoTheColumns) {
     }
 }
 
+// Beams one way: steel where the field has its moments, not the mean over a metre at its worst all over. By hand, a
+// continuous one-way slab of these spans: w l2/10 over supports and w l2/12 in spans, over the lengths that the bars of
+// such slabs have (0.3 l either side of supports, 0.8 l in spans), and least steel across.
+TEST(OrdinaryFloors, BeamsOneWayTakeTheSteelOfAOneWaySlab) {
+    for (bool en : {true, false}) {
+        Ordinary o{Kind::BeamsOneWay, Edge::Face, {8000, 8000, 8000}, {6000, 6000, 6000}, 220, 1.5e-3, 4e-3, en};
+        const auto f = designed(project(o));
+        ASSERT_TRUE(f);
+        double steel = 0;  // kg of the main direction
+        for (const auto& s : f->strips)
+            if (s->strip->direction == 1)
+                for (const auto& i : s->items) steel += i.massEach * i.number;
+        const double G = 0.22 * 25 + 1.5, w = en ? 1.35 * G + 1.5 * 4 : 1.2 * G + 1.6 * 4, l = 5.7, d = 0.22 - 0.031,
+                     fyd = (en ? 1 / 1.15 : 0.9) * f->basis->steelYield * 1e3, width = 24.4;
+        auto area = [&](double M) { return std::max(M / (0.93 * d * fyd), (en ? 0.0015 : 0.0018) * 0.22); };
+        const double perMetre = 7850 * (4 * area(w * l * l / 10) * 0.6 * l + 3 * area(w * l * l / 12) * 1.0 * l);
+        EXPECT_LT(steel / (perMetre * width), 1.6) << en << " " << steel << " " << perMetre * width;
+        EXPECT_GT(steel / (perMetre * width), 0.7) << en;
+        int over = 0;
+        for (const auto* c : f->all()) over += c->outcome == Outcome::Over && byBars(*c);
+        EXPECT_EQ(over, 0) << en;
+    }
+}
+
+// A width that someone chose is the width of the mean: the moment of a strip drawn by hand is what the field has over it.
+TEST(OrdinaryFloors, AStripDrawnByHandHasTheMeanOverItsWidth) {
+    auto p = project({Kind::BeamsOneWay, Edge::Face, {8000, 8000}, {6000, 6000}, 220});
+    p = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) {
+        f.strips.rules.automatic[1] = false;
+        model::DrawnStrip s;
+        s.id = "s900", s.direction = 1, s.angle = 90;
+        s.outline = test::rectangle(1000, -150, 15000, 12150);
+        f.strips.drawn.push_back(s);
+    });
+    const auto f = designed(p);
+    ASSERT_TRUE(f);
+    int seen = 0;
+    for (const auto& s : f->strips) {
+        if (s->strip->kind != strips::Strip::Kind::Drawn) continue;
+        for (std::size_t i = 0; i < s->stations().size(); ++i) {
+            // Twisting comes to what the cut carries: no more than a third of it away from supports.
+            const auto& st = s->stations()[i];
+            if (st.support >= 0 || s->demand.most[i].value < 300e6) continue;
+            ++seen;
+            EXPECT_LT(s->demand.bottom[i].value, 1.35 * s->demand.most[i].value) << st.u;
+            EXPECT_EQ(st.share[0], st.width);
+        }
+    }
+    EXPECT_GT(seen, 4);
+}
+
 // Bars over a wall at the edge of the slab reach its outer face.
 TEST(OrdinaryFloors, BarsReachTheOuterFaceOfWallsAtTheEdge) {
     const auto f = designed(project({Kind::Walls, Edge::Axis, {5000, 5600}, {4500, 4500}, 180}));

@@ -2,6 +2,8 @@
 
 #include <gtest/gtest.h>
 
+#include <fmt/format.h>
+
 #include <cstdlib>
 #include <random>
 #include <set>
@@ -12,6 +14,7 @@
 #include "model/edits.h"
 #include "support/cases.h"
 #include "support/chosen_bars.h"
+#include "support/floor_price.h"
 #include "support/random_slab.h"
 #include "support/regular_floor.h"
 
@@ -61,6 +64,46 @@ TEST(Remedies, KeepWhatTheUserFixedWhereTheyCan) {
     }
 }
 
+// A bar that someone fixed too short: hooks or more length are offered, by themselves, and before more depth.
+TEST(Remedies, ShortFixedBarsAreHookedOrLengthened) {
+    model::Project p = formats::demoProject();
+    auto run = design::run(p).slab(0).bars[0];
+    ASSERT_FALSE(run.top());
+    run.from += 350, run.to -= 350;
+    run.start = run.end = model::BarEnd::Straight;
+    p = model::editBars(p, "s1", [&](auto& bars, auto& next) { bars::fixRun(next, bars, run); });
+    ASSERT_GT(design::run(p).summary().over, 0);
+    const auto all = design::remedies(p, {"s1"}).found;
+    std::size_t ends = all.size(), depth = all.size();
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        if (all[i].text.starts_with("Hooks") || all[i].text.starts_with("Fixed bars longer")) ends = std::min(ends, i);
+        if (all[i].text.starts_with("Slab")) depth = std::min(depth, i);
+    }
+    EXPECT_LT(ends, all.size());
+    EXPECT_LT(ends, depth);
+}
+
+// Kinds that do not help say how near they came, with the same search done here.
+TEST(Remedies, WhatWasInVainSaysHowNearItCame) {
+    auto p = test::regularFloor(3, 3, 7500, 7500, 180, 200);
+    const auto before = design::designFloor(p, 0);
+    const design::ConnectionDesign* worst = nullptr;
+    for (const auto& c : before->connections)
+        if (!worst || c->worst() > worst->worst()) worst = c.get();
+    ASSERT_TRUE(worst && worst->worst() > 1);
+    const auto all = design::remedies(p, worst->part, {}, {}, before);
+    int near = 0;
+    for (const auto& v : all.vain) {
+        if (v.nearest > 0) {
+            ++near;
+            EXPECT_GT(v.nearest, 1) << v.what;
+            EXPECT_LE(v.nearest, worst->worst() * 1.05) << v.what;
+            EXPECT_NE(v.text().find("at best"), std::string::npos);
+        }
+    }
+    EXPECT_GT(near, 0);
+}
+
 TEST(Remedies, StopAtOnceWhenAsked) {
     std::stop_source source;
     source.request_stop();
@@ -107,19 +150,28 @@ void expectTrue(const model::Project& p, const design::FloorDesign& before, cons
         EXPECT_FALSE(now.contains(governs)) << where << r.text;
         EXPECT_EQ(now.size(), r.left.size()) << where << r.text;
         for (const auto& title : r.left) EXPECT_TRUE(titlesOver(*after, false).contains(title)) << title;
-        const double concrete = after->concrete - before.concrete, steel = after->steel - before.steel;
-        EXPECT_NEAR(r.concrete, concrete, 1e-6) << where << r.text;
-        EXPECT_NEAR(r.steel, steel, 1e-6) << where << r.text;
-        EXPECT_NEAR(r.price, concrete * p.basis.rates.concrete.price + steel * p.basis.rates.steel.price,
-                    1e-6);
-        EXPECT_NEAR(r.carbon, concrete * p.basis.rates.concrete.carbon + steel * p.basis.rates.steel.carbon,
-                    1e-6);
+        const auto more = test::dearer(p, before, r.project, *after);
+        EXPECT_NEAR(r.concrete, more.concrete, 1e-6) << where << r.text;
+        EXPECT_NEAR(r.steel, after->steel - before.steel, 1e-6) << where << r.text;
+        EXPECT_NEAR(r.price, more.price, 1e-6) << where << r.text;
+        EXPECT_NEAR(r.carbon, more.carbon, 1e-6) << where << r.text;
+        // What it says of the others is so: no check that was within is nearer to its limit.
+        double nearest = 0;
+        for (const auto* c : after->all()) {
+            const auto* old = before.check(c->key);
+            if (old && old->outcome == checks::Outcome::Within && checks::isJudged(*c) &&
+                checks::ratio(*c) >= checks::ratio(*old) + 0.02)
+                nearest = std::max(nearest, checks::ratio(*c));
+        }
+        const auto ends = nearest >= 0.5 ? fmt::format("→ {:.2f}", nearest) : std::string();
+        EXPECT_EQ(r.beside.empty(), ends.empty()) << where << r.text << ": " << r.beside;
+        EXPECT_TRUE(r.beside.ends_with(ends)) << where << r.text << ": " << r.beside;
     }
-    // What leaves nothing over first, and then by price.
+    // What leaves nothing over first; then what changes least, and then by price.
     for (std::size_t i = 1; i < all.found.size(); ++i) {
         const auto &a = all.found[i - 1], &b = all.found[i];
-        EXPECT_LE(!a.left.empty(), !b.left.empty()) << where;
-        if (a.left.empty() == b.left.empty()) {
+        EXPECT_LE(std::tuple(!a.left.empty(), a.reach), std::tuple(!b.left.empty(), b.reach)) << where;
+        if (a.left.empty() == b.left.empty() && a.reach == b.reach) {
             EXPECT_LE(a.price, b.price + 1e-9) << where;
         }
     }

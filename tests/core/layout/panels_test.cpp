@@ -84,6 +84,56 @@ TEST(Panels, SayHowTheyCarryAndWhy) {
     EXPECT_NE(layout::findPanels(c)[0].reason.find("cantilever"), std::string::npos);
 }
 
+// Columns at mid-length of the beams round a panel carry the beams; the panel stays one, held on four sides.
+TEST(Panels, ColumnsUnderBeamsDivideNoPanel) {
+    model::Floor f;
+    f.slabs = {{"d", "S", box(0, 0, 14000, 6000), 200}};
+    f.beams = {{"b1", "", {0, 0}, {14000, 0}, 300, 500},
+               {"b2", "", {14000, 0}, {14000, 6000}, 300, 500},
+               {"b3", "", {14000, 6000}, {0, 6000}, 300, 500},
+               {"b4", "", {0, 6000}, {0, 0}, 300, 500}};
+    int n = 0;
+    for (double x : {0.0, 7000.0, 14000.0})
+        for (double y : {0.0, 6000.0}) f.columns.push_back({"c" + std::to_string(++n), "", x, y});
+    auto one = layout::findPanels(f);
+    ASSERT_EQ(one.size(), 1u);
+    EXPECT_TRUE(one[0].oneWay) << one[0].reason;
+    EXPECT_NEAR(one[0].direction, 90, 1e-9);
+    // Without the beams across the ends there are two bays between the beams along.
+    f.beams.erase(f.beams.begin() + 3), f.beams.erase(f.beams.begin() + 1);
+    EXPECT_EQ(layout::findPanels(f).size(), 2u);
+    // With a beam from column to column they are two panels again.
+    f.beams.push_back({"b5", "", {7000, 0}, {7000, 6000}, 300, 500});
+    EXPECT_EQ(layout::findPanels(f).size(), 2u);
+}
+
+// The slab beyond a beam on columns is held along the beam alone.
+TEST(Panels, ASlabBeyondABeamIsACantilever) {
+    model::Floor f;
+    f.slabs = {{"d", "S", box(-200, -1800, 12200, 6200), 200}};
+    int n = 0;
+    for (double x : {0.0, 6000.0, 12000.0})
+        for (double y : {0.0, 6000.0}) f.columns.push_back({"c" + std::to_string(++n), "", x, y});
+    for (bool beams : {true, false}) {
+        if (beams)
+            for (double y : {0.0, 6000.0})
+                f.beams.push_back({"b" + std::to_string(++n), "", {0, y}, {12000, y}, 300, 500});
+        else
+            f.beams.clear();
+        int cantilevers = 0;
+        for (const auto& p : layout::findPanels(f)) {
+            if (p.centre.y > 0) continue;
+            ++cantilevers;
+            EXPECT_TRUE(p.oneWay) << p.reason;
+            EXPECT_NEAR(p.direction, 90, 1e-9);
+            EXPECT_NE(p.reason.find("cantilever"), std::string::npos) << p.reason;
+            EXPECT_EQ(p.spans[1].ends[0], layout::SideKind::Free);
+            EXPECT_NEAR(p.spans[1].clear, beams ? 1650 : 1600, 101);
+        }
+        EXPECT_EQ(cantilevers, 2) << beams;
+    }
+}
+
 TEST(Panels, CoverEverySlabOfRandomFloors) {
     int many = 0;
     for (unsigned seed = 0; seed < 120; ++seed) {

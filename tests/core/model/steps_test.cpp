@@ -145,3 +145,31 @@ TEST(Steps, RandomSlabsAgreeWithSampling) {
                 }
     }
 }
+
+// A slab and one 400 lower: apart along the step, less where a wall runs along it.
+TEST(Steps, SlabsThatDoNotTouchAreApart) {
+    model::Floor f;
+    f.slabs = {{"d1", "", {{0, 0}, {6000, 0}, {6000, 5000}, {0, 5000}}, 240},
+               {"d2", "", {{6000, 0}, {12000, 0}, {12000, 5000}, {6000, 5000}}, 240}};
+    EXPECT_TRUE(model::gaps(f).empty());
+    auto length = [&] {
+        double sum = 0;
+        std::vector<std::pair<double, double>> seen;
+        for (const auto& s : model::gaps(f)) {
+            EXPECT_NEAR(s.a.x, 6000, 1e-6);
+            EXPECT_NEAR(s.b.x, 6000, 1e-6);
+            auto at = std::minmax(s.a.y, s.b.y);
+            if (std::find(seen.begin(), seen.end(), std::pair<double, double>(at)) == seen.end())
+                seen.push_back(at), sum += at.second - at.first;
+        }
+        return sum;
+    };
+    f.slabs[1].level = -100;  // 140 pass
+    EXPECT_EQ(length(), 0);
+    f.slabs[1].level = -400;
+    EXPECT_NEAR(length(), 5000, 1e-6);
+    f.walls = {{"w1", "", {6000, 1000}, {6000, 3000}, 200}};
+    EXPECT_NEAR(length(), 3000, 1e-6);
+    f.walls = {{"w1", "", {4000, 2500}, {8000, 2500}, 200}};  // across: joins at its own place alone
+    EXPECT_NEAR(length(), 5000, 1e-6);
+}

@@ -108,6 +108,24 @@ TEST(Panels, ClampedEdgesCountAsContinuous) {
     for (const auto& r : all[0].rows) EXPECT_LT(r.engine / r.opinion, 1.6) << r.what;
 }
 
+// Held along two sides, or twice as long as wide: statics of one span, n l2 / 8.
+TEST(Panels, OneWayPanelsGoByOneWayCoefficients) {
+    for (bool four : {false, true}) {
+        auto f = uniform(4000, 12000, 200, 10e-3);
+        f.edges = {{"e1", "", {0, 0}, {0, 12000}}, {"e2", "", {4000, 0}, {4000, 12000}}};
+        if (four) {
+            f.edges.push_back({"e3", "", {0, 0}, {4000, 0}});
+            f.edges.push_back({"e4", "", {0, 12000}, {4000, 12000}});
+        }
+        const auto all = opinionsOn(f);
+        ASSERT_EQ(all.size(), 1u) << four;
+        EXPECT_NE(all[0].source.find("3.12"), std::string::npos) << all[0].source;
+        ASSERT_EQ(all[0].rows.size(), 1u);
+        EXPECT_NEAR(all[0].rows[0].opinion, 10e-3 * 4000 * 4000 / 8, 1);
+        EXPECT_NEAR(all[0].rows[0].engine / all[0].rows[0].opinion, 1, four ? 0.12 : 0.04) << four;
+    }
+}
+
 TEST(Panels, InteriorPanelOfAFlatSlabHasTheTotalStaticMoment) {
     // Three by three bays on slender columns: the middle panel is close to that of an endless floor.
     auto f = uniform(22000, 22000, 250, 10e-3);

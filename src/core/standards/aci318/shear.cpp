@@ -79,21 +79,30 @@ class Shear final : public ShearRules {
     }
     double linkSpacing(const Section& stored, double V, Steps* t) const override {
         const Section s = native(stored, e_);
-        const double root = std::min(std::sqrt(s.fc), e_.rootCap), bd = s.b * s.d;
-        const double Vs = V / force(e_) / phi_v - e_.shearLinked * lambda_ * root * bd;
-        const bool close = Vs > 2 * e_.shearStep * root * bd;
-        const double cap = (close ? 0.5 : 1.0) * e_.linkApart;
-        return trace::step(t, "s_max", close ? "min(d/4, s_cap)" : "min(d/2, s_cap)",
+        const bool half = close(s, V);
+        const double cap = (half ? 0.5 : 1.0) * e_.linkApart;
+        return trace::step(t, "s_max", half ? "min(d/4, s_cap)" : "min(d/2, s_cap)",
                            {{"d", s.d, e_.lengthUnit}, {"s_cap", cap, e_.lengthUnit}},
-                           std::min(s.d / (close ? 4 : 2), cap), e_.lengthUnit,
+                           std::min(s.d / (half ? 4 : 2), cap), e_.lengthUnit,
                            "ACI 318-19 Table 9.7.6.2.2") *
                e_.length;
     }
+    double leastLinkedThickness() const override { return 0; }
+    double linkSpacingAcross(const Section& stored, double V) const override {
+        const Section s = native(stored, e_);
+        return std::min(s.d / (close(s, V) ? 2 : 1), (close(s, V) ? 0.5 : 1.0) * e_.linkApart) * e_.length;
+    }
     LinkClauses linkClauses() const override {
-        return {"ACI 318-19 22.5.1, 22.5.8.5.3", "ACI 318-19 9.6.3.4", "ACI 318-19 9.7.6.2.2"};
+        return {"ACI 318-19 22.5.1, 22.5.8.5.3", "ACI 318-19 9.6.3.4", "ACI 318-19 9.7.6.2.2", "ACI 318-19 7.6.3.3, 7.7.5"};
     }
 
   private:
+    // Whether links carry so much of a shear that they lie at half the usual spacings.
+    bool close(const Section& s, double V) const {
+        const double root = std::min(std::sqrt(s.fc), e_.rootCap), bd = s.b * s.d;
+        return V / force(e_) / phi_v - e_.shearLinked * lambda_ * root * bd > 2 * e_.shearStep * root * bd;
+    }
+
     const Edition& e_;
     double lambda_;
 };

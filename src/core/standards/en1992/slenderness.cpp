@@ -71,8 +71,9 @@ class Slenderness final : public SlendernessRules {
         return units::roundUp(h, 10);
     }
 
-    // Table 7.4N: two-way slabs by the shorter span, flat slabs by the longer with K = 1.2. Lengths are clear
-    // spans here, a little below the effective spans; that a first thickness is rounded up covers it.
+    // Table 7.4N: two-way slabs by the shorter span, flat slabs by the longer with K = 1.2. Lengths of
+    // two-way panels are clear spans here, a little below the effective spans; that a first thickness is rounded up
+    // covers it.
     double panelThickness(const PanelInput& in, Steps* t) const override {
         constexpr double rho = 0.005;
         bool flat = in.kind == PanelInput::Kind::OnColumns;
