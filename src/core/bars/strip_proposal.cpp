@@ -401,6 +401,18 @@ class Proposer {
         }
         atStart = atStart && !strip_.inside[0], atEnd = atEnd && !strip_.inside[1];
         BarChoice c = choose(where.first, where.second, atStart, atEnd);
+        // Where a band over the column of the heaviest bars does not make up what is wanted there, the others do.
+        double thin = 1e300;
+        for (std::size_t i = where.first; i <= where.second; ++i) thin = std::min(thin, stations_[i].thickness);
+        const auto heavier = barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, thin),
+                                        in_.basis, in_.standard);
+        double wanted = 0, most = 0;
+        for (const auto& b : bands_)
+            if (b.support == support) wanted = std::max(wanted, b.steel);
+        for (const auto& x : heavier) most = std::max(most, x.area());
+        if (wanted - c.area() > most)
+            for (const auto& x : heavier)
+                if (x.area() >= wanted - most && (c.area() < wanted - most || x.area() < c.area())) c = x;
         Run r;
         r.id = zone;
         r.role = role();

@@ -214,13 +214,17 @@ void Standing::starterChecks(const Add& add, const PadSize& size, double below, 
                                  .N;
             trace::step(&t, "N_Ed", "", {}, N / 1000, "kN", f.clause, "at the top of the base, downwards");
             trace::step(&t, "A_s,min", "", {}, s.need, "mm²", f.clause,
-                        "least steel of the column, what its concrete does not bear, or what a pull asks for");
+                        "minimum reinforcement of the column, the force that bearing does not transfer, or tension in the column");
         }
         f.notes.push_back(
             "Starter bars are for the least steel of the column and for its pull; what its moments ask for "
             "is "
             "the design of the column.");
         if (!s.bar) f.here.push_back("None of the bars allowed for bases stands in the column.");
+        if (s.bar && s.area() < s.need)
+            f.here.push_back(
+                "No more of them fit the column with clear distances: it takes a larger column, stronger concrete or "
+                "thicker bars.");
         add("starters" + tag, "Starter bars" + of, checks::Topic::Steel, checks::judged(f), t,
             combination(BaseState::Strength, s.combination), {});
         if (s.bar && s.tension > 0) {

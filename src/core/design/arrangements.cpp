@@ -161,7 +161,8 @@ std::string rowName(const std::vector<Panel>& panels, int Panel::*where, int row
     if (grid && names.size() > 1)
         for (const auto& common : parts)
             if (common.size() == 1) return *common.begin();
-    return fmt::format("{}", fmt::join(names, " + "));
+    return names.size() > 3 ? fmt::format("{} … {}", names.front(), names.back())
+                            : fmt::format("{}", fmt::join(names, " + "));
 }
 std::string listed(std::vector<std::string> names) {
     const std::size_t all = names.size();

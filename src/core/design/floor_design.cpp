@@ -539,7 +539,13 @@ void sagAlong(FloorDesign& f) {
 // gives way to it.
 void sagDecides(FloorDesign& f) {
     if (!f.sag || !f.sag->why.empty()) return;
+    const auto panels = layout::findPanels(*f.floor);
     auto crosses = [&](const StripDesign& strip, const FloorSag::Row& row) {
+        // A panel of which the strip has a part, or the line itself.
+        for (const auto& panel : panels)
+            if (panel.centre.x == row.centre.x && panel.centre.y == row.centre.y)
+                for (const auto& part : strip.strip->parts)
+                    if (!geometry::intersection(panel.outline, part).empty()) return true;
         for (int k = 0; k <= 8; ++k) {
             const double x = k / 8.0;
             const geometry::Point p{row.from.x + x * (row.to.x - row.from.x),

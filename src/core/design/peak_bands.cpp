@@ -99,7 +99,10 @@ std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, cons
         const auto& p = s.supports[k];
         if (p.kind != strips::Support::Kind::Column || p.onBeam || p.across <= 0) continue;
         bool before = false, after = false, onWall = false;
+        double tip = 1e9;  // how far the slab goes on beyond it where there is no other support
         for (const auto& span : s.spans) {
+            if (span.cantilever() && (span.right == int(k) || span.left == int(k)))
+                tip = std::min(tip, span.clearTo - span.clearFrom);
             before |= span.right == int(k), after |= span.left == int(k);
             onWall |= span.alongWall && (span.right == int(k) || span.left == int(k));
         }
@@ -107,8 +110,9 @@ std::vector<PeakBand> peakBands(const FloorDesign& f, const StripDesign& d, cons
         {
             const auto& there = d.stations()[line::nearestStation(d.stations(), before ? p.from : p.to)];
             const auto section = line::section(true, 16, there, in, 1000);
-            const int edges = int(before != after) + int(atEdge);
-            const auto least = in.standard.strips->underShear(columnForce(f, p.id), p.to - p.from, p.across, edges,
+            const int edges = int(before != after || tip < 5 * section.d) + int(atEdge);
+            // A little more than there is, since depths are those of the bars that follow.
+            const auto least = in.standard.strips->underShear(1.02 * columnForce(f, p.id), p.to - p.from, p.across, edges,
                                                               section);
             if (least.steel > 0) {
                 PeakBand band;

@@ -309,7 +309,12 @@ TEST(OrdinaryBases, OwnChoicesPassOwnChecks) {
         solved += trouble.empty();
         for (const auto& c : all) {
             if (trouble.empty() && c.topic != checks::Topic::Bearing) {
-                EXPECT_NE(c.outcome, Outcome::Over) << k << " " << c.title << " " << checks::ratio(c);
+                // A column without room for its starters is no choice of the program; the check says so.
+                const bool forbidden =
+                    c.key.find("starters") != std::string::npos &&
+                    std::any_of(c.here.begin(), c.here.end(),
+                                [](const auto& note) { return note.find("a larger column") != std::string::npos; });
+                EXPECT_TRUE(c.outcome != Outcome::Over || forbidden) << k << " " << c.title << " " << checks::ratio(c);
             }
             if (checks::isJudged(c)) {
                 EXPECT_EQ(c.outcome == Outcome::Over, checks::ratio(c) > 1 + 1e-9) << c.title;
