@@ -175,7 +175,8 @@ void MarginView::layOut() {
                 item.height = 22;
                 break;
             case Item::Kind::Remedies:
-                item.height = item.right.endsWith(QLatin1Char('|')) ? 46 : 62;
+                item.height = (item.right.endsWith(QLatin1Char('|')) ? 46 : 62) +
+                              16 * static_cast<int>(item.text.count(QStringLiteral("; ")));
                 break;
             case Item::Kind::Note:
                 item.height = note.boundingRect(0, 0, w, 10000, Qt::TextWordWrap, item.text).height() + 8;
@@ -261,11 +262,16 @@ void MarginView::paintEvent(QPaintEvent*) {
                 p.setFont(uiFont(12, QFont::Medium));
                 p.setPen(t.ink);
                 QRectF inner = box.adjusted(9, 3, -9, -3);
-                p.drawText(inner, Qt::AlignLeft | Qt::AlignTop,
-                           p.fontMetrics().elidedText(item.text, Qt::ElideRight,
-                                                      static_cast<int>(inner.width()) - 44));
+                // Measures that belong together stand below each other.
+                const QStringList measures = item.text.split(QStringLiteral("; "));
+                for (int k = 0; k < measures.size(); ++k)
+                    p.drawText(inner.adjusted(0, 16 * k, 0, 0), Qt::AlignLeft | Qt::AlignTop,
+                               p.fontMetrics().elidedText((k > 0 ? tr("and ") : QString()) + measures[k],
+                                                          Qt::ElideRight, static_cast<int>(inner.width()) - 44));
+                inner.adjust(0, 16 * static_cast<int>(measures.size() - 1), 0, 0);
                 p.setFont(uiFont(12, QFont::DemiBold));
-                p.drawText(inner, Qt::AlignRight | Qt::AlignTop, item.right.section(QLatin1Char('|'), 0, 0));
+                p.drawText(box.adjusted(9, 3, -9, -3), Qt::AlignRight | Qt::AlignTop,
+                           item.right.section(QLatin1Char('|'), 0, 0));
                 p.setFont(uiFont(11));
                 p.setPen(t.secondary);
                 // The price, and below it what comes closest to its limit by it.

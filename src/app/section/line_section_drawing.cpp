@@ -155,6 +155,18 @@ void LineSection::drawBars(QPainter& p) const {
     const Theme& t = theme();
     const QColor own = session_.line()->direction == 1 ? t.barsY : t.barsX,
                  other = session_.line()->direction == 1 ? t.barsX : t.barsY;
+    // Legs of links, and what they are where there is room between the faces.
+    for (const auto& z : data_.legs) {
+        p.setPen(QPen(t.secondary, 1));
+        for (double u = z.from + z.along / 2; u < z.to; u += std::max(z.along, 4 / scale().perMm))
+            p.drawLine(QPointF(pixel(u), bandTop + 4), QPointF(pixel(u), bandTop + bandDepth - 4));
+        p.setFont(uiFont(10));
+        const double m = (pixel(z.from) + pixel(z.to)) / 2, w = p.fontMetrics().horizontalAdvance(qs(z.text)) + 6;
+        if (w > pixel(z.to) - pixel(z.from)) continue;
+        const QRectF words(m - w / 2, bandTop + bandDepth / 2 - 7, w, 14);
+        p.fillRect(words, t.field);
+        p.drawText(words, Qt::AlignCenter, qs(z.text));
+    }
     for (const auto& a : data_.across) {
         const double y = a.top ? bandTop + 12.5 : bandTop + bandDepth - 12.5,
                      step = std::max(a.spacing * scale().perMm, 6.0);

@@ -539,10 +539,11 @@ void sagAlong(FloorDesign& f) {
 // gives way to it.
 void sagDecides(FloorDesign& f) {
     if (!f.sag || !f.sag->why.empty()) return;
-    const auto panels = layout::findPanels(*f.floor);
+    std::optional<std::vector<layout::Panel>> panels;  // found where some strip asks
     auto crosses = [&](const StripDesign& strip, const FloorSag::Row& row) {
         // A panel of which the strip has a part, or the line itself.
-        for (const auto& panel : panels)
+        if (!panels) panels = layout::findPanels(*f.floor);
+        for (const auto& panel : *panels)
             if (panel.centre.x == row.centre.x && panel.centre.y == row.centre.y)
                 for (const auto& part : strip.strip->parts)
                     if (!geometry::intersection(panel.outline, part).empty()) return true;

@@ -207,6 +207,11 @@ Remedies remedies(const Project& project, const model::PartRef& part, std::stop_
             best = std::move(r);
             if (best->left.empty() || part.kind != PartKind::Whole) break;
         }
+        // Two measures that leave no less over than one are none.
+        if (best && ladder.onlyWhereNoneDoes &&
+            std::any_of(out.found.begin(), out.found.end(),
+                        [&](const Remedy& r) { return r.left.size() <= best->left.size(); }))
+            continue;
         if (best) {
             if (each) each(*best);
             out.found.push_back(std::move(*best));

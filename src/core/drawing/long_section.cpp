@@ -68,6 +68,10 @@ class Maker {
             if (b.callout.empty()) b.callout = b.brief;
             s_.bars.push_back(std::move(b));
         }
+        for (const auto& z : d_.links)
+            s_.legs.push_back({z.from, z.to, z.along,
+                               fmt::format("{} {} × {}", z.bar, number(z.along, Kind::BarSpacing),
+                                           number(z.across, Kind::BarSpacing))});
         for (const auto& r : d_.crossing())
             if (model::across(r.role))
                 s_.across.push_back({r.id, r.top(), r.from, r.to, r.spacing,

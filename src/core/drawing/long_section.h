@@ -37,6 +37,12 @@ struct LongSection {
         bool top = false;
         double from = 0, to = 0, spacing = 0, fromFace = 0;
     };
+    // Legs of links.
+    struct Legs {
+        double from = 0, to = 0, along = 0;
+        std::string text;  // "H8 175 × 200"
+    };
+    std::vector<Legs> legs;
     std::vector<Held> supports;
     std::vector<Span> spans;
     std::vector<Bar> bars;

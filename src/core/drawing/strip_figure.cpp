@@ -56,6 +56,9 @@ Sheet stripFigure(const LongSection& section, const std::string& title, double w
             if ((u == b.from && !b.hookStart) || (u == b.to && !b.hookEnd))
                 s.line({X(u), y(b) - 0.5}, {X(u), y(b) + 0.5}, Layer::BarsX);
     }
+    for (const auto& z : section.legs)
+        for (double u = z.from + z.along / 2; u < z.to; u += std::max(z.along, 1.2 / k))
+            s.line({X(u), low + 1.2}, {X(u), high - 1.2}, Layer::ShearSteel);
     for (const auto& a : section.across) {
         const double dot = a.top ? high - 3.6 : low + 3.6;
         for (double u = a.from; u <= a.to; u += std::max(a.spacing, 3 / k))
