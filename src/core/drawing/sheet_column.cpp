@@ -263,7 +263,8 @@ void addCheckNotes(const std::vector<const checks::Check*>& checks, std::vector<
             unchecked += (unchecked.empty() ? "" : "; ") + c->title;
     }
     if (over > 0)
-        all.insert(all.begin(), fmt::format("NOT FOR CONSTRUCTION: {} checks are over their limits.", over));
+        all.insert(all.begin(), over == 1 ? std::string("NOT FOR CONSTRUCTION: 1 check is over its limit.")
+                             : fmt::format("NOT FOR CONSTRUCTION: {} checks are over their limits.", over));
     if (!unchecked.empty()) all.push_back("Not checked by this calculation: " + unchecked + ".");
 }
 

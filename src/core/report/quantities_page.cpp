@@ -79,7 +79,8 @@ void addQuantities(Document& doc, const model::Project& project, const design::D
             "waste. Beams below slabs, walls and columns are not in these figures.");
     if (const auto sum = design.summary(); sum.over > 0)
         doc.add(Block::Kind::Paragraph,
-                fmt::format("{} checks are over their limits: the quantities will change.", sum.over));
+                sum.over == 1 ? "1 check is over its limit: the quantities will change."
+                              : fmt::format("{} checks are over their limits: the quantities will change.", sum.over));
 }
 
 Document quantitiesPage(const model::Project& project, const design::Design& design) {
