@@ -107,7 +107,7 @@ int main(int argc, char** argv) {
     const bool first = !QSettings().value(QStringLiteral("started")).toBool();
     window.show();
     if (!file.empty()) {
-        if (!window.openFile(QString::fromStdString(file)) && !picture.empty()) return 2;
+        if (!window.openFile(QString::fromStdString(file), picture.empty()) && !picture.empty()) return 2;
     } else if (demo || first || !picture.empty() || timing) {
         window.openDemo(picture.empty());
         if (picture.empty() && !timing) QSettings().setValue(QStringLiteral("started"), true);

@@ -498,7 +498,7 @@ void MainWindow::sayRemoved(const QString& what) {
     removed_->show();
 }
 
-bool MainWindow::openFile(const QString& path) {
+bool MainWindow::openFile(const QString& path, bool ask) {
     QString why = session_.open(path);
     if (!why.isEmpty()) {
         say(tr("%1 was not opened.\n%2").arg(path, why));
@@ -508,6 +508,7 @@ bool MainWindow::openFile(const QString& path) {
     hint_->hide();
     remember(path);
     fit();
+    if (!ask) return true;
     if (const auto kept = keeper_->left(); kept && offer(*kept)) fit();
     return true;
 }

@@ -76,7 +76,8 @@ class MainWindow : public QMainWindow {
     void showSweep();
 
     // Opens a file; on trouble shows the sentences and keeps what is open.
-    bool openFile(const QString& path);
+    // `ask`: whether to offer what was kept of it when the program did not end as usual.
+    bool openFile(const QString& path, bool ask = true);
     void openDemo(bool withHint);
     void openFloorDemo();
     bool save();
