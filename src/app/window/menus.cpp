@@ -1,10 +1,13 @@
 // The menus: every command with its keys.
+#include <QAbstractSlider>
+#include <QAbstractSpinBox>
 #include <QAction>
 #include <QApplication>
 #include <QComboBox>
 #include <QFileDialog>
 #include <QKeyEvent>
 #include <QMenuBar>
+#include <QScrollBar>
 #include <QTableWidget>
 
 #include "board/floor_canvas.h"
@@ -24,15 +27,18 @@ namespace talvik::app {
 namespace {
 
 // Keeps the hand from changing what it did not mean: on some desktops fields of text take Ctrl+E and Ctrl+U
-// for the end of the line and for deleting it, which are ours; and the wheel turns a choice that it only
-// passes over.
+// for the end of the line and for deleting it, which are ours; and the wheel changes no choice, number or slider
+// that it only passes over: it scrolls. It takes a field that was clicked or reached by Tab, never the keyboard.
 class Guard final : public QObject {
   public:
     using QObject::QObject;
     bool eventFilter(QObject* object, QEvent* event) override {
+        if (event->type() == QEvent::Polish || event->type() == QEvent::Show)
+            if (auto* field = turned(object); field && field->focusPolicy() == Qt::WheelFocus)
+                field->setFocusPolicy(Qt::StrongFocus);
         if (event->type() == QEvent::Wheel) {
-            const auto* choice = qobject_cast<QComboBox*>(object);
-            if (!choice || choice->hasFocus()) return false;
+            const auto* field = turned(object);
+            if (!field || field->hasFocus()) return false;
             event->ignore();  // on to what it stands in
             return true;
         }
@@ -42,6 +48,15 @@ class Guard final : public QObject {
             return false;
         event->ignore();
         return true;
+    }
+
+  private:
+    // What the wheel would change.
+    static QWidget* turned(QObject* object) {
+        if (auto* w = qobject_cast<QComboBox*>(object)) return w;
+        if (auto* w = qobject_cast<QAbstractSpinBox*>(object)) return w;
+        auto* w = qobject_cast<QAbstractSlider*>(object);
+        return qobject_cast<QScrollBar*>(object) ? nullptr : w;
     }
 };
 

@@ -137,13 +137,14 @@ std::string figures(const Finding& f, units::System system) {
         shown.demand = std::round(f.demand / unit.factor * scale), shown.limit = std::round(f.limit / unit.factor * scale);
         const double given = wanted == ">99" ? 99 : std::strtod(wanted.c_str(), nullptr);
         const auto decimals = wanted.size() - std::min(wanted.size(), wanted.find('.') + 1);
-        const double near = wanted == ">99" ? 1 : std::max(0.0051, 0.51 * std::pow(10, -double(decimals)));
+        const double near = wanted == ">99" ? 1 : 0.56 * std::pow(10, -double(std::max<std::size_t>(decimals, 2)));
         return std::abs(std::min(ratio(shown), 99.0) - given) <= near &&
                (ratio(shown) > 1 + 1e-9) == (f.outcome == Outcome::Over);
     };
+    constexpr int most = 6;
     int more = 0;
-    while (more < 4 && f.kind != units::Kind::Count && !agree(more)) ++more;
-    if (more == 4) more = 0;  // nought beside next to nothing
+    while (more < most && f.kind != units::Kind::Count && !agree(more)) ++more;
+    if (more == most) more = 0;  // nought beside next to nothing
     const auto symbol = units::unit(f.kind, system).symbol;
     std::string s = f.prefix.empty() ? "" : f.prefix + " ";
     s += units::number(f.demand, f.kind, system, more) + (f.sense == Sense::AtMost ? " of " : ", min ") +

@@ -394,7 +394,12 @@ std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& 
     }
     verify::checkLine(of, list, tracing);
     StripChecker(d, floor, a, of, list, tracing).run();
-    return list.take();
+    auto all = list.take();
+    if (floor.strips.rules.redistribution > 0)
+        for (auto& c : all)
+            if (c.topic == Topic::Cracks && checks::isJudged(c))
+                c.notes.push_back("Cracks are judged by the moments of the analysis, before redistribution.");
+    return all;
 }
 
 }  // namespace talvik::design

@@ -135,7 +135,14 @@ class Rules final : public PunchingRules {
     }
     std::vector<std::string> notes(const PunchingPlace& at, const ControlSection& s) const override {
         std::vector<std::string> all;
-        if (s.at == At::Face) return all;
+        if (s.at == At::Face) {
+            all.push_back("The force at the face is what the column carries less the load on its own area.");
+            return all;
+        }
+        if (s.reduced > 0)
+            all.push_back(
+                "The reduced perimeter (Figure 6.20) leaves out what the sides of the column are longer than 1.5d or half "
+                "of them; a rim of the slab beyond the column's outer face counts in it.");
         if (at.onGround && at.of != PunchingPlace::Of::Wall)
             all.push_back(
                 "On ground all perimeters from d/4 to 2d are checked, less the ground pressure inside them "
