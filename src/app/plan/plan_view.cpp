@@ -255,9 +255,7 @@ void PlanView::drawVerdicts(QPainter& p) const {
     Labels labels;
     auto tag = [&](QPointF centre, const checks::Check& c, const QString& label) {
         bool over = c.outcome == checks::Outcome::Over;
-        QString text = QStringLiteral("%1  %2").arg(label, checks::ratio(c) >= 99
-                                                               ? QStringLiteral(">99")
-                                                               : qs(checks::ratioText(c)));
+        QString text = QStringLiteral("%1  %2").arg(label, qs(checks::ratioText(c)));
         p.setFont(uiFont(12, over ? QFont::DemiBold : QFont::Normal));
         double w = p.fontMetrics().horizontalAdvance(text) + 14;
         const auto free = labels.place(QRectF(centre.x() - w / 2, centre.y() - 11, w, 22));

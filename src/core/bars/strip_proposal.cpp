@@ -391,6 +391,18 @@ class Proposer {
         }
     }
 
+    // Where a band of the heaviest bars does not make up what is wanted over a column, the others do.
+    void makeUp(double wanted, std::pair<std::size_t, std::size_t> where, BarChoice& c) const {
+        double thin = 1e300, most = 0;
+        for (std::size_t i = where.first; i <= where.second; ++i) thin = std::min(thin, stations_[i].thickness);
+        const auto all = barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, thin), in_.basis,
+                                    in_.standard);
+        for (const auto& x : all) most = std::max(most, x.area());
+        if (wanted - c.area() <= most) return;
+        for (const auto& x : all)
+            if (x.area() >= wanted - most && (c.area() < wanted - most || x.area() < c.area())) c = x;
+    }
+
     // A run over a support; it reaches as far as the hogging asks, moved outwards and anchored.
     void topZone(const std::string& zone, int support, double zoneFrom, double zoneTo,
                  std::pair<std::size_t, std::size_t> where) {
@@ -401,18 +413,14 @@ class Proposer {
         }
         atStart = atStart && !strip_.inside[0], atEnd = atEnd && !strip_.inside[1];
         BarChoice c = choose(where.first, where.second, atStart, atEnd);
-        // Where a band over the column of the heaviest bars does not make up what is wanted there, the others do.
-        double thin = 1e300;
-        for (std::size_t i = where.first; i <= where.second; ++i) thin = std::min(thin, stations_[i].thickness);
-        const auto heavier = barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, thin),
-                                        in_.basis, in_.standard);
-        double wanted = 0, most = 0;
+        // What several ask for over one support lies in one band, as wide as the widest.
+        PeakBand band;
         for (const auto& b : bands_)
-            if (b.support == support) wanted = std::max(wanted, b.steel);
-        for (const auto& x : heavier) most = std::max(most, x.area());
-        if (wanted - c.area() > most)
-            for (const auto& x : heavier)
-                if (x.area() >= wanted - most && (c.area() < wanted - most || x.area() < c.area())) c = x;
+            if (b.support == support) {
+                band.support = support;
+                band.steel = std::max(band.steel, b.steel), band.width = std::max(band.width, b.width);
+            }
+        if (band.support >= 0 && band.steel > c.area()) makeUp(band.steel, where, c);
         Run r;
         r.id = zone;
         r.role = role();
@@ -485,13 +493,6 @@ class Proposer {
         fill(r, c, thicknessAt(u));
         if (r.to - r.from < 200) return;
         made_.push_back(r);
-        // What several ask for over one support lies in one band, as wide as the widest.
-        PeakBand band;
-        for (const auto& b : bands_)
-            if (b.support == support) {
-                band.support = support;
-                band.steel = std::max(band.steel, b.steel), band.width = std::max(band.width, b.width);
-            }
         if (band.support >= 0 && band.steel - c.area() >= onlyBand) {
             // Between the others, at the same spacing where a bar allows it.
             auto all = barChoices(in_.basis.mainBars, in_.basis.spacingMost, in_.basis, in_.standard);

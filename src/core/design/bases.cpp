@@ -10,6 +10,7 @@
 #include <tuple>
 #include <unordered_map>
 
+#include "checks/places.h"
 #include "design/base_types.h"
 #include "design/floor_design.h"
 #include "design/floors.h"
@@ -506,10 +507,7 @@ std::string whereOmitted(const model::BaseSet& set, const std::string& key) {
         std::vector<std::string> names;
         for (const auto& b : set.bases)
             if (has(b)) names.push_back(model::baseName(set, b));
-        if (names.empty()) return std::string("none");
-        const std::size_t all = names.size();
-        if (all > 8) names.resize(8), names.push_back("…");
-        return fmt::format("{} {}: {}.", all, all > 1 ? "bases" : "base", fmt::join(names, ", "));
+        return names.empty() ? std::string("none") : checks::places(names, "base", "bases");
     };
     auto acts = [&](const model::Base& b, auto measure) {
         return std::any_of(b.columns.begin(), b.columns.end(), [&](const auto& id) {

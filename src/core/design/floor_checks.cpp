@@ -7,6 +7,7 @@
 #include <optional>
 #include <set>
 
+#include "checks/places.h"
 #include "design/slab_sag.h"
 #include "model/steps.h"
 #include "verify/support_checks.h"
@@ -62,24 +63,21 @@ std::optional<Finding> uplift(const FloorDesign& f) {
 // Where something that is not checked stands on a floor, "5 columns: A1, A2, ..."; empty for all over it, nothing
 // where there is none of it.
 std::optional<std::string> whereOmitted(const FloorDesign& f, const std::string& key) {
-    auto places = [](std::vector<std::string> names, const char* one) -> std::optional<std::string> {
-        if (names.empty()) return std::nullopt;
-        const std::size_t all = names.size();
-        if (all > 8) names.resize(8), names.push_back("…");
-        return fmt::format("{} {}{}: {}.", all, one, all > 1 ? "s" : "", fmt::join(names, ", "));
-    };
     std::vector<std::string> names;
+    auto here = [&](const char* one, const char* many) {
+        return names.empty() ? std::nullopt : std::optional(checks::places(names, one, many));
+    };
     auto named = [](const auto& m) { return m.name.empty() ? m.id : m.name; };
     if (key == "sag" && f.sag && f.sag->why.empty()) return std::nullopt;
     if (key == "vibration") return f.vibration ? std::nullopt : std::optional<std::string>("");
     if (key == "beams") {
         for (const auto& b : f.floor->beams) names.push_back(named(b));
-        return places(names, "beam");
+        return here("beam", "beams");
     }
     if (key == "beams-at-columns") {
         for (const auto& c : f.connections)
             if (!c->site->without.empty()) names.push_back(c->site->label);
-        return places(names, "column");
+        return here("column", "columns");
     }
     if (key == "steps") {
         std::set<std::pair<std::size_t, std::size_t>> pairs;
@@ -87,7 +85,7 @@ std::optional<std::string> whereOmitted(const FloorDesign& f, const std::string&
             if (s.beside >= 0) pairs.insert(std::minmax({s.slab, std::size_t(s.beside)}));
         for (const auto& [a, b] : pairs)
             names.push_back(fmt::format("{}–{}", named(f.floor->slabs[a]), named(f.floor->slabs[b])));
-        return places(names, "step");
+        return here("step", "steps");
     }
     return "";
 }

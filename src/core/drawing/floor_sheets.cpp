@@ -350,7 +350,7 @@ class FloorSheets {
         }
     }
 
-    // Stretches of strips with links: their outline, and the legs of a few rows.
+    // Stretches of strips with links: every link as it lies, called out once.
     void links(const design::StripDesign& strip, LabelPlaces& places, std::vector<const Item*>& shown) {
         for (const auto& i : strip.items) {
             if (i.layer != "S" || i.lie.empty()) continue;

@@ -128,7 +128,10 @@ std::vector<Station> stations(const Strip& strip, const Floor& floor) {
     }
     // At steps of level the slab is as thick as what passes.
     std::vector<std::pair<double, double>> passing;
-    if (floor.slabs.size() > 1)
+    const bool stepped = std::any_of(floor.slabs.begin(), floor.slabs.end(), [&](const auto& s) {
+        return s.level != floor.slabs.front().level || s.thickness != floor.slabs.front().thickness;
+    });
+    if (stepped)
         for (const auto& side : model::slabSides(floor)) {
             if (side.beside < 0) continue;
             const double both = model::passing(floor.slabs[side.slab], floor.slabs[std::size_t(side.beside)]);

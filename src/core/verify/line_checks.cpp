@@ -117,12 +117,18 @@ void fillCurves(LineDesign& d, const line::View& view, const line::LineBasis& in
     d.shearResistance.clear(), d.atEdge.clear();
     for (const auto& s : stations) d.atEdge.push_back(bars::leftToEdge(line, s, bars::edgeReach(s, in)));
     for (std::size_t i = 0; i < stations.size(); ++i) {
-        const bool top = demand.shearHogs[i];
-        auto steel = bars::steelAt(d.runs, top, stations[i].u, stations[i].width);
-        auto sec = line::section(top, steel.diameter > 0 ? steel.diameter : usual, stations[i].leastThickness,
-                                 in, b);
-        d.shearResistance.push_back(rules.shear->oneWay(sec, steel.effective * b) / b * stations[i].width);
+        const auto at = shearAt(d, view, in, i);
+        d.shearResistance.push_back(rules.shear->oneWay(at.section, at.As) / b * stations[i].width);
     }
+}
+
+ShearAt shearAt(const LineDesign& design, const line::View& view, const line::LineBasis& in, std::size_t station) {
+    constexpr double b = 1000;
+    const auto& s = view.stations[station];
+    const bool top = view.demand.shearHogs[station];
+    const auto steel = bars::steelAt(design.runs, top, s.u, s.width);
+    const double diameter = steel.diameter > 0 ? steel.diameter : model::largestBar(in.basis);
+    return {line::section(top, diameter, s.leastThickness, in, b), steel.effective * b};
 }
 
 }  // namespace talvik::verify

@@ -26,16 +26,8 @@ std::vector<LinkZone> shearLinks(const LineCase& of) {
     const auto& rules = *in.standard.shear;
     const auto* catalog = catalogs::barCatalog(in.basis.barCatalog);
     constexpr double b = 1000;
-    const double usual = model::largestBar(in.basis);
-    struct At {
-        standards::Section section;
-        double As = 0, V = 0;  // on b
-    };
-    auto at = [&](std::size_t i) {
-        const bool top = demand.shearHogs[i];
-        const auto steel = bars::steelAt(of.design.runs, top, stations[i].u, stations[i].width);
-        return At{line::section(top, steel.diameter > 0 ? steel.diameter : usual, stations[i].leastThickness, in, b),
-                  steel.effective * b, demand.shear[i].value / stations[i].width * b};
+    struct At : ShearAt {
+        double V = 0;  // on b
     };
     for (std::size_t s = 0; s < line.spans.size(); ++s) {
         const auto& span = line.spans[s];
@@ -54,7 +46,7 @@ std::vector<LinkZone> shearLinks(const LineCase& of) {
             std::vector<At> there;
             double depth = 1e300, thin = 1e300;
             for (std::size_t k = i; k <= last; ++k) {
-                there.push_back(at(k));
+                there.push_back({shearAt(of.design, of.view, in, k), demand.shear[k].value / stations[k].width * b});
                 depth = std::min(depth, there.back().section.d);
                 thin = std::min(thin, stations[k].leastThickness);
             }
@@ -118,14 +110,10 @@ void addLinks(LineDesign& design, const std::vector<LinkZone>& links, const line
     for (std::size_t i = 0; i < view.stations.size(); ++i) {
         const auto* zone = linksAt(design, view.stations[i].u);
         if (!zone) continue;
-        const bool top = view.demand.shearHogs[i];
-        const auto steel = bars::steelAt(design.runs, top, view.stations[i].u, view.stations[i].width);
-        const auto section =
-            line::section(top, steel.diameter > 0 ? steel.diameter : model::largestBar(in.basis),
-                          view.stations[i].leastThickness, in, b);
-        design.shearResistance[i] = linkedResistance(*in.standard.shear, section, steel.effective * b, zone->steel(),
-                                                     in.basis.steelYield) /
-                                    b * view.stations[i].width;
+        const auto at = shearAt(design, view, in, i);
+        design.shearResistance[i] =
+            linkedResistance(*in.standard.shear, at.section, at.As, zone->steel(), in.basis.steelYield) / b *
+            view.stations[i].width;
     }
 }
 
