@@ -93,6 +93,32 @@ TEST_F(BasesCommand, CapsWithTheirPiles) {
     }
 }
 
+// Sets of hundreds: the files that grow with every bar of every base are left out unless they are asked for, and the
+// report has a register and one base of each type.
+TEST_F(BasesCommand, OfManyTheFilesStaySmall) {
+    std::string rows = head;
+    for (int i = 0; i < 504; ++i)
+        for (const char* load : {"G,permanent,,%d,0,0,0,0", "Q,imposed,B,%d,0,0,0,0"}) {
+            char line[160], all[200];
+            std::snprintf(line, sizeof line, load, (load[0] == 'G' ? 300 : 150) + 25 * (i % 12));
+            std::snprintf(all, sizeof all, "K%d,%d,%d,400,400,%s\n", i + 1, i % 24 * 7, i / 24 * 7, line);
+            rows += all;
+        }
+    write("many.csv", rows);
+    write("ground.json", R"({"kind": "pads", "allowable_kPa": 200, "allowable_is": "gross", "founding_depth_m": 1.2})");
+    ASSERT_EQ(run("many.csv --ground ground.json --types 4 --out many"), 0) << word("err");
+    EXPECT_EQ(talvik::test::rows(readText((dir / "many/register.csv").string())).size(), 504u);
+    double size = 0;
+    for (const auto& f : fs::recursive_directory_iterator(dir / "many")) {
+        if (!f.is_regular_file()) continue;
+        size += double(f.file_size());
+        for (const char* left : {".ifc", ".odt", ".html"}) EXPECT_NE(f.path().extension(), left) << f.path();
+    }
+    EXPECT_LT(size / 504, 20e3) << "bytes for each base";
+    EXPECT_TRUE(fs::exists(dir / "many/report.pdf"));
+    EXPECT_NE((word("out") + word("err")).find("--all"), std::string::npos) << "what was left out is said";
+}
+
 TEST_F(BasesCommand, ExitCodesAndSentences) {
     const std::string ground = " --ground '" + demos + "sundvarg_canopy_ground.json' --out set";
     write("good.csv", std::string(head) + "A1,0,0,400,400,G,permanent,,300,0,0,0,0\n");

@@ -131,7 +131,7 @@ class Drawing : public OpenWindow {
     }
     // The cases and loads of the demo that lie on the whole floor.
     void casesAndLayers() {
-        key(Qt::Key_3);
+        key(Qt::Key_3, Qt::ControlModifier);
         ASSERT_EQ(session().place(), Place::Actions);
         auto* cases = part<QTableWidget>("cases");
         cell(cases, 2, 0, "Hall");
@@ -241,7 +241,7 @@ TEST_F(Drawing, FromAnEmptyProjectToTheDemoFloor) {
     EXPECT_LT(hands.keys, 700);
     // Everything taken back, and done again.
     std::string drawn = formats::projectText(session().project());
-    key(Qt::Key_2);
+    key(Qt::Key_2, Qt::ControlModifier);
     while (session().undoStack().canUndo()) session().undoStack().undo();
     EXPECT_TRUE(floor()->columns.empty());
     while (session().undoStack().canRedo()) session().undoStack().redo();
@@ -319,7 +319,7 @@ TEST_F(Drawing, FromTheArchitectsDrawingToTheDemoFloor) {
     key(Qt::Key_Escape);
     expectDemo();
     // A picked line becomes a wall; hidden layers catch nothing.
-    key(Qt::Key_2);
+    key(Qt::Key_2, Qt::ControlModifier);
     std::size_t shown = desk().below().size();
     for (int r = 0; r < layers->rowCount(); ++r)
         if (layers->item(r, 0)->text() == QLatin1String("GRID")) cell(layers, r, 2, "no");
@@ -468,7 +468,7 @@ TEST_F(Drawing, MembersAreMovedCopiedSplitOffsetAndMended) {
 
 TEST_F(Drawing, GridLinesArcsAndLoadsAreEditedOnPlan) {
     session().start(formats::demoFloorProject(), {});
-    key(Qt::Key_2);
+    key(Qt::Key_2, Qt::ControlModifier);
     for (auto side : {MainWindow::Side::Below, MainWindow::Side::Margin}) window.fold(side);
     QCoreApplication::processEvents();
     canvas().fit();
@@ -509,7 +509,7 @@ TEST_F(Drawing, GridLinesArcsAndLoadsAreEditedOnPlan) {
                 2e4);
     session().undoStack().undo();
     // A load's value typed on plan; a panel loaded by a double click; a name found.
-    key(Qt::Key_3);
+    key(Qt::Key_3, Qt::ControlModifier);
     key(Qt::Key_Escape);
     QTest::mouseDClick(&canvas(), Qt::LeftButton, {}, at(10000, 3400));
     edit = canvas().findChild<QLineEdit*>();
@@ -528,7 +528,7 @@ TEST_F(Drawing, GridLinesArcsAndLoadsAreEditedOnPlan) {
 
 TEST_F(Drawing, PanelsCombinationsAndSupportsAreTables) {
     session().start(formats::demoFloorProject(), {});
-    key(Qt::Key_2);
+    key(Qt::Key_2, Qt::ControlModifier);
     auto& table = window.below().table();
     ASSERT_EQ(table.rowCount(), 8);
     EXPECT_EQ(table.item(0, 3)->text(), "two-way");
@@ -542,7 +542,7 @@ TEST_F(Drawing, PanelsCombinationsAndSupportsAreTables) {
     double before = floor()->slabs[0].thickness;
     press("adoptThickness");
     EXPECT_NE(floor()->slabs[0].thickness, before);
-    key(Qt::Key_3);
+    key(Qt::Key_3, Qt::ControlModifier);
     window.below().show(Register::Page::Combinations);
     int generated = table.rowCount();
     EXPECT_GE(generated, 12);
@@ -569,7 +569,7 @@ TEST_F(Drawing, PanelsCombinationsAndSupportsAreTables) {
 
 TEST_F(Drawing, BasisTemplatesMaterialsAndSources) {
     session().start(formats::demoFloorProject(), {});
-    key(Qt::Key_1);
+    key(Qt::Key_1, Qt::ControlModifier);
     auto* materials = window.findChild<QTableWidget*>("materials");
     ASSERT_TRUE(materials);
     cell(materials, 1, 2, "45");

@@ -20,7 +20,10 @@ class SagWindow : public OpenWindow {
     // One panel between two line supports that sags too far by a little.
     void SetUp() override {
         OpenWindow::SetUp();
-        session().start(model::editFloor(test::regularFloor(2, 2, 4400, 6400, 190, 200), "f1",
+        // Limits that the project sets hold whatever span to depth says.
+        auto p = test::regularFloor(2, 2, 4400, 6400, 190, 200);
+        p.basis.sagLimit = 251, p.basis.sagLimitAfter = 501;
+        session().start(model::editFloor(p, "f1",
                                          [](model::Floor& f, model::Project&) {
                                              f.columns.clear();
                                              f.edges.push_back({"e1", "", {0, -200}, {0, 6600}});

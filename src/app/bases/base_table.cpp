@@ -343,7 +343,7 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
         if (row < 0)
             table_->clearSelection();
         else if (!table_->selectionModel()->isRowSelected(row, {}))
-            table_->selectRow(row);
+            table_->setCurrentIndex(rows_->index(row, std::max(0, table_->currentIndex().column())));
         if (row >= 0) table_->scrollTo(rows_->index(row, 0));
         following_ = false;
     };

@@ -124,7 +124,7 @@ class BarsPage final : public TrayPage {
         table_->show(rows);
         QSignalBlocker quiet(table_);
         if (selected >= 0)
-            table_->selectRow(selected);
+            table_->setCurrentCell(selected, std::max(0, table_->currentColumn()));
         else
             table_->clearSelection();
     }

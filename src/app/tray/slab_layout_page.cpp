@@ -30,6 +30,9 @@ class LayoutPage final : public TrayPage {
             tr("Keep this thickness when designing"), "thicknessPinned",
             [=] { return slab().thicknessPinned; },
             slabValue([](model::OneWaySlab& s, bool on) { s.thicknessPinned = on; }));
+        flag(
+            tr("Links where shear needs them"), "shearLinks", [=] { return slab().shearLinks; },
+            slabValue([](model::OneWaySlab& s, bool on) { s.shearLinks = on; }));
         quantity(
             tr("Width"), Kind::Span, "width", [=] { return slab().width; },
             slabValue([](model::OneWaySlab& s, double v) { s.width = v; }));

@@ -7,7 +7,7 @@ QString helpText() {
 <p>Three pictures always speak of the same selection: the <b>plan</b> (where), the <b>long section</b> (how much) and the <b>margin</b> (why, in numbers).
 There is no run button: every edit is answered at once, and Ctrl+Z takes any of them back, without limit.</p>
 <h3>Places of work</h3>
-<p>Keys 1 to 7: Basis, Layout, Actions, Strips, Checks, Bars, Issue. While you draw or type, digits are figures: then Ctrl+1 to Ctrl+7, as the bar of places shows. A number on a red ground says what is still open there.</p>
+<p>Ctrl+1 to Ctrl+7: Basis, Layout, Actions, Strips, Checks, Bars, Issue. A number on a red ground says what is still open there.</p>
 <h3>The window</h3>
 <p>Left the tray: what you say, with the tools of the place. In the middle the plan, below it the long section or a table: panels, load cases, combinations, supports, analysis; F4 goes between both. Right the margin: what it answers. In Layout and Actions it tells what is loose, unloaded or taken for granted, else the checks of what is selected. F7, F8 and F9 fold tray, lower part and margin away and back. Messages float over a corner of the plan and go by themselves; Esc puts them away.</p>
 <h3>Elements</h3>

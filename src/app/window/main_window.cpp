@@ -328,16 +328,6 @@ void MainWindow::connectParts() {
         canvas_->centreOn(m.at);
         desk_->select({m.ids.front()});
     });
-    connect(desk_, &FloorDesk::changed, this, &MainWindow::refreshFigures);
-    connect(qApp, &QApplication::focusChanged, this, &MainWindow::refreshFigures);
-}
-
-// Digits are figures while something is drawn, and where something is typed.
-void MainWindow::refreshFigures() {
-    const auto* focus = QApplication::focusWidget();
-    const bool typing = qobject_cast<const QLineEdit*>(focus) || qobject_cast<const QComboBox*>(focus);
-    const bool drawing = session_.floor() && desk_->tool() != Tool::Select;
-    places_->setFigures(typing || drawing);
 }
 
 void MainWindow::openMargin() {
@@ -371,7 +361,6 @@ void MainWindow::showPlace() {
     arrange();
     if (floor != wasFloor && floor) canvas_->fit(), canvas_->setFocus();
     if (pictures_->currentWidget() == sheet_) sheet_->setFocus();
-    refreshFigures();
 }
 
 void MainWindow::arrange() {
@@ -564,7 +553,7 @@ void MainWindow::openDemo(bool withHint) {
            "1  PageDown twice: the slab grows thinner and every check answers\n"
            "2  drag a bar end in the long section, or double-click a call-out\n"
            "3  click a span or a support, then a check, to read its working\n"
-           "4  keys 1 to 7 are the places of work; Ctrl+Z takes anything back\n"
+           "4  Ctrl+1 to Ctrl+7 are the places of work; Ctrl+Z takes anything back\n"
            "Esc puts this note away."));
     hint_->adjustSize();
     hint_->move(14, plan_->height() > 300 ? plan_->height() - hint_->height() - 40 : 8);
@@ -667,8 +656,6 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* event) {
-    if (event->key() >= Qt::Key_1 && event->key() <= Qt::Key_7 && event->modifiers() == Qt::NoModifier)
-        return session_.setPlace(static_cast<Place>(event->key() - Qt::Key_0));
     if (event->key() == Qt::Key_Escape) {
         hint_->hide();
         message_->hide();

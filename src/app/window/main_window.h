@@ -129,7 +129,6 @@ class MainWindow : public QMainWindow {
     void refreshStatus();
     QString state() const;  // of the answer, in a line
     void refreshTitle();
-    void refreshFigures();  // whether plain digits are figures
     void openMargin();
     bool mayLeave();
     static bool shown(QProgressDialog& progress, double share);  // false when it was stopped

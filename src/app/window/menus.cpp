@@ -10,6 +10,7 @@
 #include <QScrollBar>
 #include <QTableWidget>
 
+#include "bases/bases_view.h"
 #include "board/floor_canvas.h"
 #include "layout/placing.h"
 #include "margin/margin_view.h"
@@ -126,8 +127,14 @@ void MainWindow::buildMenus() {
     edit->addActions({undo, redo});
     edit->addSeparator();
     add(edit, tr("&Find…"), QKeySequence::Find, [this] { find(); });
-    add(edit, tr("&Thicker slab"), QKeySequence(Qt::Key_PageUp), [this] { changeThickness(1); });
-    add(edit, tr("Th&inner slab"), QKeySequence(Qt::Key_PageDown), [this] { changeThickness(-1); });
+    // Keys without Ctrl act where a picture has the keyboard; in tables and fields they scroll.
+    for (QAction* action :
+         {add(edit, tr("&Thicker slab"), QKeySequence(Qt::Key_PageUp), [this] { changeThickness(1); }),
+          add(edit, tr("Th&inner slab"), QKeySequence(Qt::Key_PageDown), [this] { changeThickness(-1); })}) {
+        action->setShortcutContext(Qt::WidgetShortcut);
+        for (QWidget* pictured : std::initializer_list<QWidget*>{plan_, canvas_, basesPlan_, section_})
+            pictured->addAction(action);
+    }
 
     QMenu* bars = menuBar()->addMenu(tr("&Bars"));
     add(bars, tr("Give &all back"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { bars_.releaseAll(); });

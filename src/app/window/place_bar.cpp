@@ -56,12 +56,6 @@ int PlaceBar::open(const Session& session, Place place) {
     return 0;
 }
 
-void PlaceBar::setFigures(bool on) {
-    if (on == figures_) return;
-    figures_ = on;
-    update();
-}
-
 // As wide as its number, name and count are; wider where there is room.
 double PlaceBar::placeWidth(Place place) const {
     const int count = open(session_, place);
@@ -96,7 +90,7 @@ QRectF PlaceBar::standardRect() const {
 
 QRectF PlaceBar::elementRect() const {
     // The project's name gives way to that of the element.
-    const double left = placesStart() - (figures_ ? 46 : 0) - 8,
+    const double left = placesStart() - 46 - 8,
                  project = QFontMetricsF(uiFont(14, QFont::DemiBold))
                                .horizontalAdvance(QString::fromStdString(session_.project().name + " *")),
                  element = QFontMetricsF(uiFont(12)).horizontalAdvance(elementText()),
@@ -129,11 +123,9 @@ void PlaceBar::paintEvent(QPaintEvent*) {
     p.setPen(hover_ == -2 ? t.selection : t.secondary);
     p.drawText(element, Qt::AlignLeft | Qt::AlignVCenter,
                p.fontMetrics().elidedText(elementText(), Qt::ElideRight, static_cast<int>(element.width())));
-    if (figures_) {
-        p.setFont(uiFont(11));
-        p.setPen(t.secondary);
-        p.drawText(QRectF(placesStart() - 46, 7, 46, 30), Qt::AlignRight | Qt::AlignVCenter, tr("Ctrl +"));
-    }
+    p.setFont(uiFont(11));
+    p.setPen(t.secondary);
+    p.drawText(QRectF(placesStart() - 46, 7, 46, 30), Qt::AlignRight | Qt::AlignVCenter, tr("Ctrl +"));
     for (int i = 1; i <= 7; ++i) {
         Place place = static_cast<Place>(i);
         QRectF r = placeRect(place);

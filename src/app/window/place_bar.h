@@ -15,9 +15,6 @@ class PlaceBar : public QWidget {
     static QString name(Place place);
     // What is still open at a place: failing checks, missing bars, slab in no strip, missing loads.
     static int open(const Session& session, Place place);
-    // Whether plain digits are figures now, and places are on the keys with Ctrl alone.
-    void setFigures(bool on);
-    bool figures() const { return figures_; }
     QRectF placeRect(Place place) const;
     // Where the element in hand and the standard are chosen; menus open below.
     QRectF elementRect() const;
@@ -40,7 +37,6 @@ class PlaceBar : public QWidget {
     QString elementText() const;
     Session& session_;
     int hover_ = 0;
-    bool figures_ = false;
 };
 
 }  // namespace talvik::app

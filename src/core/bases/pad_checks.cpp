@@ -216,6 +216,12 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
         if (ga.contact < 1 - 1e-9 && allowable)
             f.here.push_back(
                 fmt::format("{:.0f} % of the base is in contact at the least.", 100 * ga.contact));
+        for (const auto& e : ends_) {
+            double most = 0;
+            for (const auto& k : of(state)) most = std::max(most, e.lifts(k, in_.set.cases));
+            f.here.push_back(fmt::format("The strap that ends here lifts the column by up to {}.",
+                                         units::text(most, units::Kind::Force, in_.basis->units)));
+        }
         f.notes.push_back(
             "Bases are rigid; the ground pushes and does not pull, its pressure is a plane where it acts.");
         if (s.h > g.depth + 1)

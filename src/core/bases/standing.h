@@ -104,11 +104,11 @@ class Standing {
     const model::Base& base_;
     geometry::Point middle_{0, 0};
     std::vector<Column> columns_;
+    const std::vector<StrapEnd> ends_;
 
   private:
     // Where some combinations are left out for this base: those that are not.
     std::optional<std::array<std::vector<standards::BaseCombination>, states>> own_;
-    const std::vector<StrapEnd> ends_;
     std::array<std::vector<Sum>, states> sums_;
     std::vector<Starters> starters_;
     void findStarters();

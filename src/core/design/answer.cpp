@@ -1,5 +1,7 @@
 #include "design/answer.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace talvik::design {
@@ -33,6 +35,19 @@ double ElementAnswer::worst() const {
 void ElementAnswer::summarise() {
     summary = checks::summary(checks);
     for (const auto& p : parts) summary += checks::summary(p->checks);
+}
+
+std::vector<Fact> linkFacts(const verify::LineDesign& line, units::System system) {
+    using units::Kind;
+    std::vector<Fact> all;
+    if (!line.links.empty()) all.push_back({Fact::Kind::Heading, "Shear links", "legs along × across"});
+    for (const auto& z : line.links)
+        all.push_back({Fact::Kind::Pair,
+                       fmt::format("{}, {} to {}", z.bar, units::number(z.from, Kind::Span, system),
+                                   units::text(z.to, Kind::Span, system)),
+                       fmt::format("{} × {}", units::number(z.along, Kind::BarSpacing, system),
+                                   units::text(z.across, Kind::BarSpacing, system))});
+    return all;
 }
 
 line::LineBasis lineBasis(const ElementAnswer& answer, const LineAnswer& line) {

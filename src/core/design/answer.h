@@ -51,6 +51,9 @@ struct Fact {
     std::string text, value = {};
 };
 
+// Links of a line, stretch by stretch; empty without any.
+std::vector<Fact> linkFacts(const verify::LineDesign& line, units::System system);
+
 // Parts with the same bars: one of them stands for all.
 struct Alike {
     std::string name;

@@ -564,7 +564,8 @@ class Prover {
         for (const auto& [c, factor] : worst->cases)
             for (std::size_t k = 0; k < 3; ++k) m[k] += factor * a_.moments[c][3 * i + k];
         const bool top = m[0] * ex * ex + m[1] * ey * ey + 2 * m[2] * ex * ey < 0;
-        double area = 0, depth = 0, share = 0, diameter = 12, links = 0;
+        double area = 0, depth = 0, share = 0, diameter = 12;
+        const verify::LinkZone* links = nullptr;
         for (int k : {0, 1}) {
             const int strip = finders[k].at(p);
             if (strip < 0) continue;
@@ -578,16 +579,15 @@ class Prover {
             depth += w * Bars(f_).section(s, top, h, steel.diameter).d;
             diameter = std::max(diameter, steel.diameter);
             share += w;
-            if (const auto* zone = verify::linksAt(s, local.x)) links = std::max(links, zone->steel());
+            if (const auto* zone = verify::linksAt(s, local.x); zone && (!links || zone->steel() > links->steel()))
+                links = zone;
         }
         if (share <= 0) return;
         standards::Section section{
             b, thickness_[i], depth / share, 30, f_.basis->concreteStrength, f_.basis->steelYield};
-        double resists = f_.standard->shear->oneWay(section, area / share * b) / b;
-        if (links > 0)
-            resists = std::max(resists, verify::linkedResistance(*f_.standard->shear, section, area / share * b, links,
-                                                                 f_.basis->steelYield) /
-                                            b);
+        double resists = verify::shearResistance(*f_.standard->shear, section, area / share * b, links,
+                                                 f_.basis->steelYield) /
+                         b;
         // Round columns shear is two-way: what the standard gives it far from them, without any steel.
         if (f_.standard->punching && ground_.inColumn(p, twoWay * section.d)) {
             standards::PunchingPlace place;

@@ -370,8 +370,7 @@ class FloorDesigner::Stages {
             auto in = basisOf(d);
             in.leastBottom = d.distribution;
             if (again) verify::fillCurves(d, d.view(), in);
-            if (floor_.strips.rules.links)
-                verify::addLinks(d, stripLinks(d, floor_, *f_->analysis, in), d.view(), in);
+            if (floor_.strips.rules.links) addStripLinks(d, floor_, *f_->analysis, in);
             double least = 1e300;
             for (const auto& s : d.stations()) least = std::min(least, s.leastThickness);
             const schedule::StripBody body{*d.strip, room_, d.stations(), least};

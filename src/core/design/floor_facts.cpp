@@ -55,15 +55,7 @@ std::vector<Fact> ofStrip(const FloorDesign& f, const StripDesign& d, units::Sys
                           {Pair, "Moment of the slab", both(slab)}};
     if (beam[0] > 1e5 || beam[1] < -1e5) all.push_back({Pair, "Moment of beams", both(beam)});
     all.push_back({Pair, "Axial force", "none: plate in bending"});
-    if (!d.links.empty()) {
-        all.push_back({Heading, "Shear links", "legs along × across"});
-        for (const auto& z : d.links)
-            all.push_back({Pair,
-                           fmt::format("{}, {} to {}", z.bar, units::number(z.from, Kind::Span, system),
-                                       units::text(z.to, Kind::Span, system)),
-                           fmt::format("{} × {}", units::number(z.along, Kind::BarSpacing, system),
-                                       units::text(z.across, Kind::BarSpacing, system))});
-    }
+    for (auto& fact : linkFacts(d, system)) all.push_back(std::move(fact));
     if (d.strip->kind == strips::Strip::Kind::Column)
         all.push_back({Note, "Width by " + f.standard->strips->columnStripClause() + "."});
     std::string source;

@@ -364,12 +364,9 @@ std::vector<Ladder> floorLadders(const Project& project, const FloorDesign& f, c
     all.push_back(moreSteel(f, low, false, project.basis));
     all.push_back(moreSteel(f, high, true, project.basis));
     if (!floor.strips.rules.links)
-        all.push_back({"links in strips", Reach::Bars, {{"Links where concrete alone does not carry the shear",
-                                                         [id = floor.id](const Project& p) {
-                                                             return model::editFloor(p, id, [](model::Floor& g, Project&) {
-                                                                 g.strips.rules.links = true;
-                                                             });
-                                                         }}}});
+        all.push_back(linksLadder([id = floor.id](const Project& p) {
+            return model::editFloor(p, id, [](model::Floor& g, Project&) { g.strips.rules.links = true; });
+        }));
     std::vector<std::string> punched;
     for (const auto& c : f.connections)
         if (c->worst() > 1) punched.push_back(c->site->key);

@@ -48,6 +48,11 @@ Ladder barsLadder(const model::Id& id, const std::vector<model::BarRun>& fixed) 
               }}}};
 }
 
+Ladder linksLadder(std::function<model::Project(const model::Project&)> allow) {
+    return {"links for one-way shear", Reach::Bars,
+            {{"Links where concrete alone does not carry the shear", std::move(allow)}}};
+}
+
 Ladder together(std::string what, const Ladder& first, const Ladder& second, std::size_t most) {
     Ladder all{std::move(what), std::max(first.reach, second.reach)};
     // The small steps of both before the large ones of either.
@@ -110,6 +115,10 @@ std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, co
                           }});
     auto all = barEndLadders(project, now, {id}, slab.bars);
     all.insert(all.begin(), barsLadder(id, slab.bars));
+    if (!slab.shearLinks)
+        all.push_back(linksLadder([id](const Project& p) {
+            return model::editSlab(p, id, [](OneWaySlab& s, Project&) { s.shearLinks = true; });
+        }));
     all.push_back(deeper);
     all.push_back(concreteLadder(project));
     return all;

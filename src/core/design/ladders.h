@@ -38,6 +38,8 @@ std::vector<Ladder> ladders(const model::Project& project, const ElementAnswer& 
                             const model::PartRef& part);
 // Two measures of these at once, for where none of them does alone: each of `first` with each of `second`.
 Ladder together(std::string what, const Ladder& first, const Ladder& second, std::size_t most = 12);
+// Links where concrete alone does not carry one-way shear, of an element that had chosen none.
+Ladder linksLadder(std::function<model::Project(const model::Project&)> allow);
 // Ends of fixed bars hooked, and the bars longer, where they are short of what the checks of a part ask.
 std::vector<Ladder> barEndLadders(const model::Project& project, const ElementAnswer& now, const model::PartRef& part,
                                   const std::vector<model::BarRun>& fixed);

@@ -140,10 +140,12 @@ class Search {
             if (t_.diameter > 0 && std::abs(rail.diameter - t_.diameter) > 0.1) continue;
             if (rail.height > tall + 1e-6 || rail.height < low - 1e-6) continue;
             height = true;
-            const auto r = rule(rail.yield);
+            // The list that comes with the program is of no maker: its studs are those of a plain order.
+            const double yield = t_.basis.studRails.empty() ? std::min(rail.yield, t_.rules.stockStudYield()) : rail.yield;
+            const auto r = rule(yield);
             if (!r) return;
             if (rail.spacing > r->radial + 1e-6) continue;
-            attempt(*r, rail.diameter, rail.yield, rail.spacing, rail.height, rail.name, rail.least,
+            attempt(*r, rail.diameter, yield, rail.spacing, rail.height, rail.name, rail.least,
                     rail.most);
         }
         if (!height)

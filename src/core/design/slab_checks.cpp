@@ -51,6 +51,7 @@ class Checker {
     }
 
     void run() {
+        if (slab_.shearLinks) verify::addLinks(d_, of_);
         const auto within = checkSags(slab_, of_, d_, list_, tracing_);
         for (std::size_t i = 0; i < within.size(); ++i) of_.spans[i].sagWithin = within[i];
         verify::checkLine(of_, list_, tracing_);

@@ -5,7 +5,7 @@
 
 namespace talvik::design {
 
-// Fills sag, checks and first thickness of `d`; analysis, line, bars and curves are there.
+// Fills links, sag, checks and first thickness of `d`; analysis, line, bars and curves are there.
 void checkSlab(const model::OneWaySlab& slab, const line::LineBasis& in, SlabDesign& d, bool tracing);
 
 // Coefficient moments of the standard, or of the table named in its stead, beside the engine's; with the

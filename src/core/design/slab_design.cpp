@@ -50,7 +50,10 @@ std::shared_ptr<const SlabAnswer> designSlab(std::shared_ptr<const model::OneWay
         verify::fillCurves(*d, d->view(), in);
         checkSlab(*slab, in, *d, tracing);
         d->secondOpinion = secondOpinion(*slab, *standard, *d);
-        d->items = schedule::items(d->bars, {slab->thickness, slab->width}, in);
+        const schedule::Body body{slab->thickness, slab->width};
+        d->items = schedule::items(d->bars, body, in);
+        for (const auto& z : d->links)
+            d->items.push_back(schedule::links(z.bar, z.from, z.to, z.along, z.across, body, in));
         for (const auto& item : d->items) answer->steel += item.number * item.massEach;
     }
     answer->parts = {d};
@@ -91,6 +94,7 @@ std::vector<Fact> SlabAnswer::facts(const std::optional<model::Spot>& spot, unit
             {Note, so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + ".")});
         for (const auto& r : so.rows) all.push_back({Pair, r.what, opinions::beside(r, system)});
         if (!so.note.empty() && so.refusal.empty()) all.push_back({Note, so.note});
+        for (auto& fact : linkFacts(*design, system)) all.push_back(std::move(fact));
         all.push_back({Heading, "Reactions, ultimate", "permanent · imposed · most"});
     }
     for (std::size_t i = 0; i < slab.supports.size(); ++i) {

@@ -188,6 +188,10 @@ class Sags {
 
 }  // namespace
 
+namespace {
+constexpr const char* ownLimit = ", as the basis sets it";
+}
+
 std::vector<SagLimit> sagLimits(const standards::SagRules& rules, const model::Basis& basis) {
     static const model::Basis usual;
     auto all = rules.limits();
@@ -195,7 +199,7 @@ std::vector<SagLimit> sagLimits(const standards::SagRules& rules, const model::B
         const bool total = limit.which == SagLimit::Which::Total, after = limit.which == SagLimit::Which::After;
         const double own = total ? basis.sagLimit : basis.sagLimitAfter;
         if ((total || after) && own != (total ? usual.sagLimit : usual.sagLimitAfter))
-            limit.spanOver = own, limit.clause += ", as the basis sets it";
+            limit.spanOver = own, limit.clause += ownLimit;
     }
     return all;
 }
@@ -204,12 +208,14 @@ void spareSags(std::vector<checks::Check>& all, const std::string& clause,
                const std::function<bool(const checks::Check&)>& spared, units::System system) {
     if (clause.empty()) return;
     for (auto& c : all) {
-        if (c.topic != checks::Topic::Sag || c.outcome != checks::Outcome::Over || !spared(c)) continue;
+        if (c.topic != checks::Topic::Sag || c.outcome != checks::Outcome::Over || !spared(c) ||
+            c.clause.ends_with(ownLimit))
+            continue;
         const double demand = c.demand, limit = c.limit;
         c.outcome = checks::Outcome::NotApplicable;
         c.reason = fmt::format(
-            "The thickness is that of the table, so that no deflection need be computed where nothing that it "
-            "damages is supported ({}). Computed: {}; with partitions that may be damaged the limit of {} holds.",
+            "Span to depth is within its limit, so that no deflection need be computed ({}). Computed: {}, more than "
+            "the {} that would hold where it has to be.",
             clause, units::text(demand, units::Kind::Sag, system), units::text(limit, units::Kind::Sag, system));
     }
 }

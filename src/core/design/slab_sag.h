@@ -10,8 +10,8 @@ namespace talvik::design {
 // Limits of the standard, with those that the basis sets otherwise in their place.
 std::vector<standards::SagLimit> sagLimits(const standards::SagRules& rules, const model::Basis& basis);
 
-// Sags over their limits that the standard does not ask for, by the clause (none: it does): what was computed is
-// told, and the limit that holds where something may be damaged.
+// Deflections over limits of the standard that it does not ask for, by the clause (none: it does): what was computed
+// is told. Limits that the basis sets hold.
 void spareSags(std::vector<checks::Check>& all, const std::string& clause,
                const std::function<bool(const checks::Check&)>& spared, units::System system);
 

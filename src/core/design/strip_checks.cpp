@@ -240,10 +240,8 @@ class StripChecker {
         f.kind = Kind::ForcePerWidth, f.prefix = "v";
         f.clause = rules_.shear->nearClause();
         f.demand = std::max(0.0, most) / width;
-        const auto* zone = verify::linksAt(d_, face);
-        f.limit = (zone ? verify::linkedResistance(*rules_.shear, sec, tension.effective * b_, zone->steel(),
-                                                   in_.basis.steelYield, tracer(steps))
-                        : rules_.shear->oneWay(sec, tension.effective * b_, tracer(steps))) /
+        f.limit = verify::shearResistance(*rules_.shear, sec, tension.effective * b_, verify::linksAt(d_, face),
+                                          in_.basis.steelYield, tracer(steps)) /
                   b_;
         f.notes.push_back(
             "A concentrated load stands nearer to the support than an effective depth: the shear at its "
@@ -371,9 +369,8 @@ std::vector<double> compressionNeed(const StripDesign& d, bool top, const LineBa
     return out;
 }
 
-std::vector<verify::LinkZone> stripLinks(const StripDesign& d, const model::Floor& floor,
-                                         const analysis::FloorAnalysis& a, const LineBasis& in) {
-    return d.stations().empty() ? std::vector<verify::LinkZone>{} : verify::shearLinks(caseOf(d, floor, a, in));
+void addStripLinks(StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a, const LineBasis& in) {
+    if (!d.stations().empty()) verify::addLinks(d, caseOf(d, floor, a, in));
 }
 
 std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& floor,

@@ -10,8 +10,8 @@ std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& 
                                       const analysis::FloorAnalysis& analysis, const line::LineBasis& in,
                                       bool tracing);
 // Links that the shear of a strip asks for, whose bars are chosen.
-std::vector<verify::LinkZone> stripLinks(const StripDesign& d, const model::Floor& floor,
-                                         const analysis::FloorAnalysis& analysis, const line::LineBasis& in);
+void addStripLinks(StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a,
+                   const line::LineBasis& in);
 // Compression steel that the other face must give at every station, mm2 per mm; empty where none is needed.
 std::vector<double> compressionNeed(const StripDesign& d, bool top, const line::LineBasis& in);
 

@@ -360,8 +360,7 @@ class FloorSheets {
             const Point a = at(l.a), b = at(l.b), m{(a.x + b.x) / 2, (a.y + b.y) / 2};
             places.block(a, b);
             Text t{{m.x, m.y + 1}, textHeight,
-                   fmt::format("{} {}-{:02} links {}", i.number, i.bar, design_.marks.at(schedule::signature(i)),
-                               text(i.spacing, Kind::BarSpacing)),
+                   linkCallout(i, design_, system_),
                    Align::Centre, 0, true, Layer::Text};
             labels_.push_back({{t}, m});
         }

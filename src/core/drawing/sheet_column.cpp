@@ -203,6 +203,12 @@ void SheetColumn::north(Point at, double degrees) const {
     sheet_.text({n.x, n.y - 1.2}, 2.5, "N", Align::Centre, true);
 }
 
+std::string linkCallout(const schedule::Item& item, const design::Design& design, units::System system) {
+    return fmt::format("{} {}-{:02} links {}", item.number, item.bar,
+                       design.marks.at(schedule::signature(item)),
+                       units::text(item.spacing, units::Kind::BarSpacing, system));
+}
+
 void addItemNotes(const std::vector<schedule::Item>& items, const schedule::Marks& marks,
                   std::vector<std::string>& all) {
     std::map<std::string, std::vector<int>> of;  // note to marks

@@ -35,6 +35,8 @@ class SheetColumn {
 // Notes of bars and of what was checked, added where they are not among them.
 void addItemNotes(const std::vector<schedule::Item>& items, const schedule::Marks& marks,
                   std::vector<std::string>& all);
+// "24 H8-07 links 150 mm": links of a stretch with the spacing of their rows.
+std::string linkCallout(const schedule::Item& item, const design::Design& design, units::System system);
 // What was called out in the revision compared with and is no longer.
 void addRevisionNotes(const design::Design& design, const design::ElementAnswer& element,
                       std::vector<std::string>& all);

@@ -122,6 +122,7 @@ class SlabSheet {
                     mainBars(v, run, top, along++);
             }
         }
+        if (!top) links(v);
     }
 
     // One bar of the run drawn, and the line over which the others lie.
@@ -183,7 +184,8 @@ class SlabSheet {
                     {{o.x - r, o.y - r}, {o.x + r, o.y - r}, {o.x + r, o.y + r}, {o.x - r, o.y + r}});
             } else if (const auto* line = std::get_if<Polyline>(&item)) {
                 const bool bar = line->layer == Layer::BarsX || line->layer == Layer::BarsXTop ||
-                                 line->layer == Layer::BarsY || line->layer == Layer::BarsYTop;
+                                 line->layer == Layer::BarsY || line->layer == Layer::BarsYTop ||
+                                 line->layer == Layer::ShearSteel;
                 for (std::size_t k = 0; bar && k + 1 < line->points.size(); ++k)
                     places.block(line->points[k], line->points[k + 1]);
             }
@@ -193,7 +195,7 @@ class SlabSheet {
             const double step = textWidth(l.text.text, l.text.height) / 3;
             for (double down : {0.0, -l.text.height - 2.4})
                 for (int k : {0, 1, -1, 2, -2, 3, -3, 4, -4}) {
-                    if (!l.wanted && k != 0) continue;
+                    if ((!l.wanted || l.stays) && k != 0) continue;
                     offered.push_back(l.text);
                     offered.back().at = {l.text.at.x + k * step, l.text.at.y + down};
                 }
@@ -214,6 +216,29 @@ class SlabSheet {
         spread(v.at(run.from, y), v.at(run.to, y), v.at(x, y));
         Point p = v.at((run.from + run.to) / 2, y);
         label({p.x, p.y + 1.2}, run);
+    }
+
+    // Rows of links, called out once for each stretch.
+    void links(const View& v) {
+        const double cover = project_.basis.coverSide;
+        for (const auto& i : d_.items) {
+            if (i.layer != "S") continue;
+            const int rows = std::max(1, int(std::ceil((i.to - i.from) / i.spacing - 1e-9)));
+            for (int r = 0; r < rows; ++r) {
+                const double x = i.from + (r + 0.5) * (i.to - i.from) / rows;
+                sheet_.line(v.at(x, cover), v.at(x, slab_.width - cover), Layer::ShearSteel);
+            }
+            // Above the edge, over its own stretch and on into the span.
+            const double middle = (i.from + i.to) / 2;
+            double nearest = HUGE_VAL;
+            for (std::size_t k = 0; k < slab_.supports.size(); ++k)
+                if (const double a = model::axis(slab_, k); std::abs(a - middle) < std::abs(nearest - middle)) nearest = a;
+            const bool before = middle < nearest;
+            const Point at = v.at(before ? i.to : i.from, slab_.width);
+            labels_.push_back({{{at.x, at.y + 1.2}, 2.2, linkCallout(i, design_, system_),
+                                before ? Align::Right : Align::Left, 0, true, Layer::Text},
+                               v.at(middle, slab_.width), false, true, true});
+        }
     }
 
     void edge(const View& v, const bars::Run& run) {
@@ -271,6 +296,13 @@ class SlabSheet {
         for (const auto& a : s.across)
             for (double x = a.from; x <= a.to; x += std::max(a.spacing, 3 * sheet_.scale))
                 sheet_.circle(at(x, up(a.top, a.fromFace)), 0.35, Layer::BarsY, true);
+        for (const auto& l : s.legs) {
+            const int rows = std::max(1, int(std::ceil((l.to - l.from) / l.along - 1e-9)));
+            for (int r = 0; r < rows; ++r) {
+                const double x = l.from + (r + 0.5) * (l.to - l.from) / rows;
+                sheet_.line(at(x, project_.basis.coverBottom), at(x, h - project_.basis.coverTop), Layer::ShearSteel);
+            }
+        }
         for (const auto& run : d_.bars) {
             if (run.role != Role::EndU) continue;
             const bool end = run.to > model::length(slab_) / 2;
@@ -329,6 +361,7 @@ class SlabSheet {
         Point tip;
         bool changed = false;  // since the revision compared with
         bool wanted = true;    // otherwise left out where there is no place
+        bool stays = false;    // moves up or down alone
     };
     std::vector<Label> labels_;
 };

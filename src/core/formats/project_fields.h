@@ -110,6 +110,8 @@ void slabFields(Io& io, Slab& s) {
     io.field("other_dead_kN_m2", s.otherDead, kPa);
     io.field("imposed_use", s.imposedUse);
     io.field("imposed_kN_m2", s.imposed, kPa);
+    io.since(16, [&] { io.field("shear_links", s.shearLinks); });
+    io.before(16, s.shearLinks, false);
 }
 template <class Io, class Support>
 void supportFields(Io& io, Support& s) {

@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 15;
+inline constexpr int projectFileVersion = 16;
 
 std::string projectText(const model::Project& project);
 

@@ -125,6 +125,7 @@ struct OneWaySlab {
     std::string imposedUse = "B";
     double imposed = 3e-3;
     std::vector<BarRun> bars;  // fixed by someone
+    bool shearLinks = true;    // where concrete alone does not carry the shear
     bool operator==(const OneWaySlab&) const = default;
 };
 

@@ -420,11 +420,8 @@ std::vector<Item> items(const std::vector<bars::Run>& runs, const StripBody& bod
 
 Item links(const std::string& bar, double from, double to, double along, double across, const StripBody& body,
            const line::LineBasis& in) {
-    const auto& known = *catalogs::barCatalog(in.basis.barCatalog)->find(bar);
+    const double diameter = catalogs::barCatalog(in.basis.barCatalog)->find(bar)->diameter;
     const auto room = body.room.in(body.strip.axes);
-    Item i;
-    i.run = fmt::format("links/{:.0f}", from);
-    i.bar = bar, i.diameter = known.diameter, i.spacing = along, i.layer = "S", i.from = from, i.to = to;
     // Rows half a spacing from both ends.
     const int rows = std::max(1, int(std::ceil((to - from) / along - 1e-9)));
     double widest = 0;
@@ -443,12 +440,15 @@ Item links(const std::string& bar, double from, double to, double along, double 
         }
         for (const auto& c : joined(std::move(pieces)))
             for (const auto& r : room.across(u))
-                if (const double a = std::max(c.from, r.from), b = std::min(c.to, r.to); b - a > 2 * known.diameter)
+                if (const double a = std::max(c.from, r.from), b = std::min(c.to, r.to); b - a > 2 * diameter)
                     row.emplace_back(a, b), widest = std::max(widest, b - a);
     }
-    // Legs of one link a little nearer to each other than those of two, by the rounding of its breadth.
-    const int pairs = std::max(1, int(std::ceil(widest / std::max(across - known.diameter - 5, 50.0) / 2 - 1e-9)));
-    const double apart = widest / (2 * pairs), broad = units::roundDown(apart + known.diameter, 5);
+    const int pairs = linkPairs(widest, diameter, across);
+    const double apart = widest / (2 * pairs);
+    Item i = closedLink(bar, body.thickness, apart, in);
+    i.run = fmt::format("links/{:.0f}", from);
+    i.spacing = along, i.from = from, i.to = to;
+    const double broad = i.dimensions.at('B');
     for (const auto& [u, row] : stretches)
         for (const auto& [a, b] : row) {
             if (b - a < broad) continue;  // no room for one; the strip beside has its own
@@ -460,12 +460,6 @@ Item links(const std::string& bar, double from, double to, double along, double 
                 ++i.number;
             }
         }
-    const double tail = units::roundUp(std::max(10 * known.diameter, 70.0), 5);
-    i.shape = "51";
-    i.dimensions = {{'A', units::roundDown(body.thickness - in.basis.coverTop - in.basis.coverBottom, 5)},
-                    {'B', broad},
-                    {'C', tail}};
-    cut(i, known, *in.standard.anchorage);
     return i;
 }
 

@@ -116,6 +116,34 @@ std::vector<Item> items(const std::vector<bars::Run>& runs, const Body& body, co
     return Maker(body, in).run(runs);
 }
 
+// Legs of one link a little nearer to each other than those of two, by the rounding of its breadth.
+int linkPairs(double breadth, double diameter, double across) {
+    return std::max(1, int(std::ceil(breadth / std::max(across - diameter - 5, 50.0) / 2 - 1e-9)));
+}
+
+Item closedLink(const std::string& bar, double thickness, double apart, const line::LineBasis& in) {
+    const auto& known = *catalogs::barCatalog(in.basis.barCatalog)->find(bar);
+    Item i;
+    i.bar = bar, i.diameter = known.diameter, i.layer = "S", i.shape = "51";
+    i.dimensions = {{'A', units::roundDown(thickness - in.basis.coverTop - in.basis.coverBottom, 5)},
+                    {'B', units::roundDown(apart + known.diameter, 5)},
+                    {'C', units::roundUp(std::max(10 * known.diameter, 70.0), 5)}};
+    cut(i, known, *in.standard.anchorage);
+    return i;
+}
+
+Item links(const std::string& bar, double from, double to, double along, double across, const Body& body,
+           const line::LineBasis& in) {
+    const double breadth = body.breadth - 2 * in.basis.coverSide,
+                 diameter = catalogs::barCatalog(in.basis.barCatalog)->find(bar)->diameter;
+    const int pairs = linkPairs(breadth, diameter, across),
+              rows = std::max(1, int(std::ceil((to - from) / along - 1e-9)));
+    Item i = closedLink(bar, body.thickness, breadth / (2 * pairs), in);
+    i.run = fmt::format("links/{:.0f}", from);
+    i.spacing = along, i.from = from, i.to = to, i.number = rows * pairs;
+    return i;
+}
+
 std::string signature(const Item& item) {
     return signature(item.bar, item.shape, item.dimensions);
 }

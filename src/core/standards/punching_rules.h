@@ -114,6 +114,8 @@ class PunchingRules {
     // Steel that a stress on the control section asks for.
     virtual ShearSteelRule steel(const PunchingPlace& place, const ControlSection& control, ShearSteel kind,
                                  double stress, double fyw, trace::Steps* t = nullptr) const = 0;
+    // Yield strength of studs that nobody ordered from a list of their own, MPa.
+    virtual double stockStudYield() const { return 500; }
     // Strength with steel of this area in each perimeter at this spacing.
     virtual double withSteel(const PunchingPlace& place, const ControlSection& control, ShearSteel kind,
                              double area, double spacing, double fyw, trace::Steps* t = nullptr) const = 0;

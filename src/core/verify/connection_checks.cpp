@@ -148,9 +148,9 @@ class Checker {
             if (tracing_) rules_.stress(of_.place, s, d.forces, &steps);
             f.limit = rules_.withSteel(of_.place, s, steel.kind, steel.area, steel.spacing, steel.yield,
                                        tracer(steps));
-            f.here.push_back(fmt::format("{} lines of {} {}, {} legs in the perimeter with the fewest.",
-                                         steel.legs.lines.size(), steel.legs.perimeters,
-                                         studs ? "studs" : "links", steel.legs.fewest));
+            f.here.push_back(fmt::format("{} lines of {} {} of {}, {} legs in the perimeter with the fewest.",
+                                         steel.legs.lines.size(), steel.legs.perimeters, studs ? "studs" : "links",
+                                         text(steel.yield, Kind::Stress), steel.legs.fewest));
             if (!steel.note.empty()) f.here.push_back(steel.note);
             add("with-steel", studs ? "Punching with studs" : "Punching with links", checks::judged(f),
                 std::move(steps), d.combination);

@@ -62,16 +62,15 @@ struct LineCase {
 // the order of spans, then of supports. No working is kept unless `tracing`.
 void checkLine(const LineCase& of, CheckList& list, bool tracing);
 
-// The least links that carry the shear where concrete alone does not, on stretches that reach an effective depth
-// beyond; none where no links do (the slab too thin, the struts crushed). Of a design without links.
-std::vector<LinkZone> shearLinks(const LineCase& of);
-// Puts links into a design: its resistance to shear with them.
-void addLinks(LineDesign& design, const std::vector<LinkZone>& links, const line::View& view, const line::LineBasis& in);
+// Puts the least links into a design where concrete alone does not carry the shear, on stretches that reach an
+// effective depth beyond, and its resistance with them; none where no links do (the slab too thin, the struts
+// crushed). `of` is the case of this design, which has no links yet.
+void addLinks(LineDesign& design, const LineCase& of);
 const LinkZone* linksAt(const LineDesign& design, double u);  // null without
-// Shear that a section carries with links, N on its breadth: struts no flatter than the shift of the tension by an
-// effective depth, by which bars are curtailed, allows.
-double linkedResistance(const standards::ShearRules& rules, const standards::Section& section, double As,
-                        double steel, double yield, trace::Steps* t = nullptr);
+// Shear that a section carries, N on its breadth: by concrete alone, or with these links where that is more; struts
+// no flatter than the shift of the tension by an effective depth, by which bars are curtailed, allows.
+double shearResistance(const standards::ShearRules& rules, const standards::Section& section, double As,
+                       const LinkZone* links, double yield, trace::Steps* t = nullptr);
 
 // A place on a line: over a support, in a span, or the whole.
 checks::Place supportPlace(const LineCase& of, std::size_t support);

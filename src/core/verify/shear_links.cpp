@@ -12,12 +12,18 @@ double LinkZone::steel() const {
 }
 
 // EN 1992-1-1 9.2.1.3(2): the tension is moved by z cot(theta)/2, with z = 0.9 d no more than d up to this.
-double linkedResistance(const standards::ShearRules& rules, const standards::Section& section, double As,
-                        double steel, double yield, trace::Steps* t) {
+double shearResistance(const standards::ShearRules& rules, const standards::Section& section, double As,
+                       const LinkZone* links, double yield, trace::Steps* t) {
+    if (!links) return rules.oneWay(section, As, t);
     constexpr double flattest = 2 / 0.9;
-    const auto found = rules.linked(section, As, steel * section.b, yield, t);
-    return found.cot > flattest ? found.V * flattest / found.cot : found.V;
+    const auto found = rules.linked(section, As, links->steel() * section.b, yield);
+    const double V = found.cot > flattest ? found.V * flattest / found.cot : found.V;
+    if (const double plain = rules.oneWay(section, As); plain >= V) return t ? rules.oneWay(section, As, t) : plain;
+    if (t) rules.linked(section, As, links->steel() * section.b, yield, t);
+    return V;
 }
+
+namespace {
 
 std::vector<LinkZone> shearLinks(const LineCase& of) {
     std::vector<LinkZone> zones;
@@ -77,7 +83,7 @@ std::vector<LinkZone> shearLinks(const LineCase& of) {
                         one.bar = name, one.diameter = bar->diameter, one.along = x, one.across = y;
                         if (one.steel() < least || (best && one.steel() >= best->steel() - 1e-12)) continue;
                         if (std::all_of(there.begin(), there.end(), [&](const At& a) {
-                                return linkedResistance(rules, a.section, a.As, one.steel(), yield) >= a.V;
+                                return shearResistance(rules, a.section, a.As, &one, yield) >= a.V;
                             }))
                             best = one;
                     }
@@ -98,22 +104,24 @@ std::vector<LinkZone> shearLinks(const LineCase& of) {
     return joined;
 }
 
+}  // namespace
+
 const LinkZone* linksAt(const LineDesign& design, double u) {
     for (const auto& z : design.links)
         if (u >= z.from - 1e-6 && u <= z.to + 1e-6) return &z;
     return nullptr;
 }
 
-void addLinks(LineDesign& design, const std::vector<LinkZone>& links, const line::View& view, const line::LineBasis& in) {
-    design.links = links;
+void addLinks(LineDesign& design, const LineCase& of) {
+    design.links = shearLinks(of);
     constexpr double b = 1000;
-    for (std::size_t i = 0; i < view.stations.size(); ++i) {
-        const auto* zone = linksAt(design, view.stations[i].u);
+    for (std::size_t i = 0; i < of.view.stations.size() && !design.links.empty(); ++i) {
+        const auto* zone = linksAt(design, of.view.stations[i].u);
         if (!zone) continue;
-        const auto at = shearAt(design, view, in, i);
-        design.shearResistance[i] =
-            linkedResistance(*in.standard.shear, at.section, at.As, zone->steel(), in.basis.steelYield) / b *
-            view.stations[i].width;
+        const auto at = shearAt(design, of.view, of.in, i);
+        design.shearResistance[i] = shearResistance(*of.in.standard.shear, at.section, at.As, zone,
+                                                    of.in.basis.steelYield) /
+                                    b * of.view.stations[i].width;
     }
 }
 

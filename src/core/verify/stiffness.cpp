@@ -29,24 +29,20 @@ void LineChecker::shear(std::size_t span) {
     widthStep(steps, "v", worst, demand.shear[worst].value, false);
     f.demand = demand.shear[worst].value / stations[worst].width;
     const auto section = thinSection(top, worst, bars.diameter);
-    if (const auto* zone = linksAt(design, stations[worst].u)) {
+    const auto* zone = linksAt(design, stations[worst].u);
+    f.limit = shearResistance(*rules.shear, section, bars.effective * b, zone, in.basis.steelYield, tracer(steps)) / b;
+    if (zone) {
         f.clause = rules.shear->linkClauses().resistance;
-        f.limit = linkedResistance(*rules.shear, section, bars.effective * b, zone->steel(), in.basis.steelYield,
-                                   tracer(steps)) /
-                  b;
         f.here.push_back(fmt::format(
             "With links {}, legs {} along and {} across, over {}.", zone->bar,
             units::text(zone->along, Kind::BarSpacing, in.basis.units),
             units::text(zone->across, Kind::BarSpacing, in.basis.units),
             units::text(zone->to - zone->from, Kind::Span, in.basis.units)));
         f.notes.push_back("Struts of links are taken no flatter than the shift of the tension by d allows.");
-    } else {
-        f.limit = rules.shear->oneWay(section, bars.effective * b, tracer(steps)) / b;
-        if (const double least = rules.shear->leastLinkedThickness();
-            f.demand > f.limit && section.h < least)
-            f.here.push_back(fmt::format("Slabs thinner than {} take no links ({}).",
-                                         units::text(least, Kind::Length, in.basis.units),
-                                         rules.shear->linkClauses().slabs));
+    } else if (const double least = rules.shear->leastLinkedThickness(); f.demand > f.limit && section.h < least) {
+        f.here.push_back(fmt::format("Slabs thinner than {} take no links ({}).",
+                                     units::text(least, Kind::Length, in.basis.units),
+                                     rules.shear->linkClauses().slabs));
     }
     f.here.push_back(fmt::format(
         "Not nearer to a support than an effective depth from its face; {} steel, as anchored there{}.",

@@ -389,3 +389,26 @@ TEST(Connections, DemoHasOnePunchingOneTopSteelAndOneSagOver) {
     EXPECT_EQ(over[1], "Flexure top, support C3");
     EXPECT_EQ(over[2], "Punching, concrete alone, B4");
 }
+
+// Studs of the list that comes with the program are those of a plain order: 350 MPa by ASTM A1044 for ACI, 500 by EN;
+// a list of one's own says so itself.
+TEST(Connections, StudsHaveTheStrengthOfAPlainOrder) {
+    for (const auto& [standard, yield] : {std::pair{"en1992", 500.0}, {"aci318-si", 350.0}}) {
+        auto p = test::regularFloor(3, 3, 7600, 7600, 250);
+        p.basis.standard = standard, p.basis.shearSteel = model::ConnectionChoice::Steel::Studs;
+        for (bool own : {false, true}) {
+            if (own) {
+                p.basis.studRails = catalogs::studRails(), p.basis.studTable = "Yard";
+                for (auto& r : p.basis.studRails) r.yield = 450;
+            }
+            const auto f = design::designFloor(p, 0);
+            int seen = 0;
+            for (const auto& c : f->connections)
+                if (c->steel) {
+                    ++seen;
+                    EXPECT_EQ(c->steel->yield, own ? 450 : yield) << standard;
+                }
+            EXPECT_GT(seen, 0) << standard;
+        }
+    }
+}

@@ -498,4 +498,67 @@ TEST(FloorFaults, SymmetricBaysHaveEqualBars) {
 }
 
 }  // namespace
+// Openings that leave a few millimetres of a strip beside them: that sliver has no shear of its own.
+TEST(FloorFaults, SliversBesideOpeningsCarryNothing) {
+    const auto plain = test::regularFloor(3, 3, 6000, 6000, 250);
+    const auto without = designed(plain);
+    double usual = 0, edge = 0;  // shear per width; an edge of a column strip along x
+    for (const auto& s : without->strips) {
+        for (std::size_t i = 0; i < s->stations().size(); ++i)
+            usual = std::max(usual, s->demand.shear[i].value / s->stations()[i].width);
+        if (s->strip->direction == 0 && s->strip->kind == strips::Strip::Kind::Column)
+            for (const auto& part : s->strip->parts)
+                for (const auto& q : part)
+                    if (q.y > 6100 && q.y < 8000) edge = q.y;
+    }
+    ASSERT_GT(edge, 6100);
+    for (double left : {5.0, 20.0, 40.0}) {
+        const auto d = designed(edited(plain, [&](model::Floor& f) {
+            f.openings.push_back({"o1", "", test::rectangle(2600, edge - 900, 3400, edge - left)});
+        }));
+        for (const auto& s : d->strips)
+            for (std::size_t i = 0; i < s->stations().size(); ++i) {
+                EXPECT_GT(s->stations()[i].width, 60) << left << " " << s->strip->name;
+                EXPECT_LT(s->demand.shear[i].value / s->stations()[i].width, 2.5 * usual)
+                    << left << " " << s->strip->name << " " << s->stations()[i].u;
+            }
+    }
+}
+
+// Drops and studs carry what passes into columns: shear of strips over the least thickness does not ask again.
+TEST(FloorFaults, StripShearBesideColumnsIsPunchings) {
+    for (const char* standard : {"en1992", "aci318-si"}) {
+        auto p = test::regularFloor(4, 4, 7800, 7800, 250);
+        p.basis.standard = standard, p.basis.shearSteel = model::ConnectionChoice::Steel::Studs;
+        p = edited(p, [](model::Floor& f) {
+            f.strips.rules.links = false;
+            int n = 0;
+            for (const auto& c : f.columns)
+                f.zones.push_back({"z" + std::to_string(++n), "",
+                                   test::rectangle(c.x - 1200, c.y - 1200, c.x + 1200, c.y + 1200), 400});
+        });
+        const auto d = designed(p);
+        for (const auto& s : d->strips)
+            for (const auto& c : s->checks)
+                if (c.topic == checks::Topic::OneWayShear) {
+                    EXPECT_NE(c.outcome, Outcome::Over) << standard << " " << c.key << " " << checks::ratio(c);
+                }
+        // The field, which knows the drops, agrees: nowhere over.
+        for (const auto* c : d->all())
+            if (c->key.find("field") != std::string::npos && c->topic == checks::Topic::OneWayShear) {
+                EXPECT_NE(c->outcome, Outcome::Over) << standard << " " << checks::ratio(*c);
+            }
+    }
+}
+
+// What the program itself lays on panels in turn reaches the slab's edge and not a load's: nobody is warned of it.
+TEST(FloorFaults, LoadsInTurnAreNotWarnedOf) {
+    const auto d = designed(edited(test::regularFloor(3, 3, 6000, 5000, 220, 700), [](model::Floor& f) {
+        f.openings.push_back({"o1", "", test::rectangle(1000, 1000, 2200, 2200)});
+    }));
+    EXPECT_GT(d->analysis->cases.size(), 3u) << "imposed loads stand on panels in turn";
+    for (const auto& n : d->analysis->notes)
+        EXPECT_EQ(n.message.find("outside the slab"), std::string::npos) << n.message;
+}
+
 }  // namespace talvik

@@ -126,7 +126,7 @@ TEST_P(SlabChecks, DistributionSteelMustCoverTheSlabAndSuffice) {
 }
 
 TEST_P(SlabChecks, HeavyLoadBreaksShearAndFlexure) {
-    auto d = after([](auto& s) { s.imposed = 60e-3; });
+    auto d = after([](auto& s) { s.imposed = 60e-3, s.shearLinks = false; });
     EXPECT_EQ(find(d, spanKey(2, "shear"))->outcome, Outcome::Over);
     EXPECT_EQ(find(d, spanKey(2, "flexure-bottom"))->outcome, Outcome::Over);
     EXPECT_EQ(find(d, supportKey(2, "flexure-top"))->outcome, Outcome::Over);

@@ -1,4 +1,4 @@
-// Links in strips where concrete alone does not carry one-way shear, against formulas written here.
+// Links in strips and one-way slabs where concrete alone does not carry one-way shear, against formulas written here.
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -39,6 +39,25 @@ int shearOver(const design::FloorDesign& f) {
     return n;
 }
 
+// Shear per mm of width with links of this area per mm2 of plan: EN 1992-1-1 (6.8), (6.9), struts no flatter than
+// the shift of the tension by d allows; ACI 318-19 22.5.1.1 with Table 22.5.5.1(a).
+double linked(bool en, double steel, double d, double fc, double fy) {
+    if (!en) return 0.75 * (0.17 * std::sqrt(fc) * d + steel * std::min(fy, 420.0) * d);
+    const double nu = 0.6 * (1 - fc / 250) * fc / 1.5;
+    double most = 0;
+    for (double cot = 1; cot <= 2 / 0.9; cot += 0.01)
+        most = std::max(most, std::min(steel * 0.9 * d * fy / 1.15 * cot, 0.9 * d * nu / (cot + 1 / cot)));
+    return most;
+}
+// By concrete alone with tension steel per mm: EN 1992-1-1 (6.2a); ACI 318-19 22.5.5.1(c), lambda_s of 22.5.5.1.3.
+double plain(bool en, double d, double fc, double As) {
+    const double rho = As / d;
+    if (!en)
+        return 0.75 * 0.66 * std::min(1.0, std::sqrt(2 / (1 + 0.004 * d))) * std::cbrt(rho) * std::sqrt(fc) * d;
+    const double k = std::min(2.0, 1 + std::sqrt(200 / d));
+    return std::max(0.12 * k * std::cbrt(100 * std::min(rho, 0.02) * fc), 0.035 * k * std::sqrt(k * fc)) * d;
+}
+
 }  // namespace
 
 TEST(StripLinks, CarryWhatConcreteDoesNotByTheStandard) {
@@ -66,15 +85,7 @@ TEST(StripLinks, CarryWhatConcreteDoesNotByTheStandard) {
                     const double at = st.leastThickness - (s->demand.shearHogs[i] ? f->basis->coverTop
                                                                                   : f->basis->coverBottom) -
                                       8;  // no smaller bars there
-                    double resists = 0;
-                    if (en) {
-                        const double nu = 0.6 * (1 - fc / 250) * fc / 1.5;
-                        for (double cot = 1; cot <= 2 / 0.9; cot += 0.01)
-                            resists = std::max(resists, std::min(z.steel() * 0.9 * at * fy / 1.15 * cot,
-                                                                 0.9 * at * nu / (cot + 1 / cot)));
-                    } else {
-                        resists = 0.75 * (0.17 * std::sqrt(fc) * at + z.steel() * std::min(fy, 420.0) * at);
-                    }
+                    const double resists = std::max(linked(en, z.steel(), at, fc, fy), plain(en, at, fc, s->bottom.provided[i] + s->top.provided[i]));
                     EXPECT_LE(s->shearResistance[i] / st.width, resists * 1.01) << en << " " << st.u;
                 }
                 // As many legs as are called out.
@@ -116,5 +127,90 @@ TEST(StripLinks, ThinSlabsHaveNone) {
             for (const auto& note : c.here) said |= note.find("take no links") != std::string::npos;
     }
     EXPECT_GT(shearOver(*f), 0);
+    EXPECT_TRUE(said);
+}
+
+namespace {
+
+// Two spans between walls under a heavy load, of which concrete alone does not carry the shear.
+model::Project slabOf(const std::string& standard, double thickness, double imposed) {
+    auto p = model::newProject();
+    p.basis.standard = standard;
+    p.basis.units = standard == "aci318-us" ? units::System::UsCustomary : units::System::Metric;
+    p = model::setSpans(p, "s1", {5000, 5000}, false, false);
+    return model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) {
+        s.thickness = thickness, s.imposed = imposed, s.width = 7000;
+        for (auto& support : s.supports) support.width = 250;
+    });
+}
+int shearOver(const design::SlabDesign& d) {
+    return int(std::count_if(d.checks.begin(), d.checks.end(), [](const auto& c) {
+        return c.topic == checks::Topic::OneWayShear && c.outcome == Outcome::Over;
+    }));
+}
+
+}  // namespace
+
+TEST(SlabLinks, CarryWhatConcreteDoesNotByTheStandard) {
+    for (const std::string standard : {"en1992", "aci318-si", "aci318-us"}) {
+        const bool en = standard == "en1992";
+        auto p = slabOf(standard, 300, 60e-3);
+        const auto with = design::run(p);
+        const auto& d = with.slab(0);
+        EXPECT_EQ(shearOver(d), 0) << standard;
+        ASSERT_GE(d.links.size(), 2u) << standard;
+        const auto& basis = p.basis;
+        const double fc = basis.concreteStrength, fy = basis.steelYield;
+        for (const auto& z : d.links) {
+            int rows = 0, legs = 0;
+            for (const auto& item : d.items)
+                if (item.layer == "S" && std::abs(item.from - z.from) < 1) {
+                    legs += 2 * item.number, ++rows;
+                    EXPECT_EQ(item.dimensions.at('A'),
+                              std::floor((300 - basis.coverTop - basis.coverBottom) / 5) * 5);
+                }
+            EXPECT_EQ(rows, 1);
+            const double area = (z.to - z.from) * (7000 - 2 * basis.coverSide);
+            EXPECT_GE(legs * std::numbers::pi / 4 * z.diameter * z.diameter / area, z.steel() * 0.999) << standard;
+            for (std::size_t i = 0; i < d.analysis.stations.size(); ++i) {
+                const double x = d.analysis.stations[i].x;
+                if (x < z.from || x > z.to) continue;
+                const bool top = d.line.demand.shearHogs[i];
+                const double at = 300 - (top ? basis.coverTop : basis.coverBottom) - 4;  // no smaller bars there
+                const double most = std::max(
+                    linked(en, z.steel(), at, fc, fy),
+                    plain(en, at, fc, top ? d.top.provided[i] : d.bottom.provided[i]));
+                EXPECT_LE(d.shearResistance[i] / d.line.stations[i].width, most * 1.01) << standard << " " << x;
+            }
+        }
+        p = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) { s.shearLinks = false; });
+        const auto without = design::run(p);
+        EXPECT_GT(shearOver(without.slab(0)), 0);
+        EXPECT_TRUE(without.slab(0).links.empty());
+        EXPECT_GT(with.elements[0]->steel, without.elements[0]->steel);
+        // Where nothing but shear is over, links are the first remedy that changes neither depth nor concrete.
+        bool offered = false;
+        const auto one = model::setSpans(p, "s1", {3000}, false, false);
+        for (double imposed = 40e-3; imposed < 98e-3 && !offered; imposed += 5e-3) {
+            const auto q = model::editSlab(one, "s1", [&](model::OneWaySlab& s, model::Project&) { s.imposed = imposed; });
+            const auto light = design::run(q);
+            if (shearOver(light.slab(0)) == 0 || light.summary().over != shearOver(light.slab(0))) continue;
+            for (const auto& r : design::remedies(q, {"s1"}).found) offered |= r.text.starts_with("Links");
+            EXPECT_TRUE(offered) << standard << " " << imposed;
+            break;
+        }
+        EXPECT_TRUE(offered) << standard;
+    }
+}
+
+// A slab that concrete alone carries has none, and one too thin for them says so.
+TEST(SlabLinks, OnlyWhereTheyAreNeededAndAllowed) {
+    EXPECT_TRUE(design::run(slabOf("en1992", 300, 5e-3)).slab(0).links.empty());
+    const auto thin = design::run(slabOf("en1992", 190, 40e-3));
+    EXPECT_TRUE(thin.slab(0).links.empty());
+    EXPECT_GT(shearOver(thin.slab(0)), 0);
+    bool said = false;
+    for (const auto& c : thin.slab(0).checks)
+        for (const auto& note : c.here) said |= note.find("take no links") != std::string::npos;
     EXPECT_TRUE(said);
 }

@@ -12,6 +12,7 @@
 #include "support/cases.h"
 #include "support/random_floor.h"
 #include "support/random_slab.h"
+#include "support/regular_floor.h"
 
 using namespace talvik;
 using namespace talvik::drawing;
@@ -162,4 +163,20 @@ TEST(LabelPlaces, TakesTheFirstFreePlaceElseOneNearByWithALeader) {
     // Where all is full it says so.
     LabelPlaces full({0, 0}, {10, 10});
     EXPECT_FALSE(full.put({text(50, 50)}, {50, 50}, a));
+}
+
+// Depths on sheets are the slab's: 6 in, not what covers and legs of bars leave when they are added up again.
+TEST(FloorSheets, DepthsAreThoseOfTheSlab) {
+    auto p = test::regularFloor(2, 2, 5486.4, 5486.4, 152.4);
+    p.basis.standard = "aci318-us", p.basis.units = units::System::UsCustomary;
+    const auto design = design::run(p);
+    ASSERT_TRUE(design.trouble.empty()) << design.trouble[0].message;
+    int told = 0;
+    for (const auto& sheet : drawing::sheets(p, design, *design.elements[0]))
+        for (const auto& item : sheet.items)
+            if (const auto* t = std::get_if<Text>(&item)) {
+                told += t->text.find("6.00 in") != std::string::npos;
+                EXPECT_EQ(t->text.find("5.8"), std::string::npos) << t->text;
+            }
+    EXPECT_GT(told, 0);
 }

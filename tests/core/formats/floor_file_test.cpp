@@ -61,6 +61,7 @@ void makeOlder(nlohmann::json& j) {
     beforeConnections(j);
     j["talvik"] = 2;
     j.erase("sources");
+    for (auto& slab : j["slabs"]) slab.erase("shear_links");
     for (const char* key : {"cover_foundation_mm", "link_bars", "materials", "minimum_steel", "rates",
                             "sag_limit_after_partitions_span_over", "sag_limit_span_over"})
         j["basis"].erase(key);
@@ -286,6 +287,20 @@ TEST(FloorFile, VersionFourteenOpensWithoutLinks) {
     EXPECT_TRUE(model::StripChoices{}.links) << "new floors have them where they are needed";
 }
 
+// As version 15 had them: no links in one-way slabs.
+TEST(FloorFile, VersionFifteenOpensWithoutLinksInSlabs) {
+    for (const char* name : {"fish_hall_15", "gallery_15"}) {
+        const auto read = formats::openProject(std::string(TALVIK_SOURCE_DIR) + "/tests/core/formats/older/" +
+                                               name + ".talvik");
+        ASSERT_TRUE(read.trouble.empty()) << formats::sentences(read.trouble);
+        EXPECT_EQ(read.project.slabs.size() + read.project.floors.size(), 1u);
+        for (const auto& s : read.project.slabs) EXPECT_FALSE(s->shearLinks);
+        const auto text = formats::projectText(read.project);
+        EXPECT_EQ(formats::projectText(formats::readProject(text).project), text);
+    }
+    EXPECT_TRUE(model::OneWaySlab{}.shearLinks) << "new slabs have them where they are needed";
+}
+
 // The demos as version 6 had them: they open, and say again what they said.
 TEST(FloorFile, VersionSixOpensWithoutConnections) {
     for (const char* name : {"fish_hall_6", "gallery_6"}) {
@@ -329,6 +344,8 @@ TEST(FloorFile, VersionEightOpensWithoutRevisionsAndMembers) {
             now = model::editFloor(now, now.floors[0]->id,
                                    [](model::Floor& f, model::Project&) { f.sagLines.clear(); });
             now.nextId = read.project.nextId;
+        } else {  // and links
+            now = model::editSlab(now, now.slabs[0]->id, [](model::OneWaySlab& s, model::Project&) { s.shearLinks = false; });
         }
         EXPECT_TRUE(read.project == now) << "the same project as the demo that comes with the program";
     }

@@ -141,7 +141,7 @@ TEST(Schedule, CalloutsAreInTradeForm) {
 // Brute force over random slabs: bars stand no further apart than they should over the whole breadth, pieces
 // reach from end to end with laps in between, and the mass is that of their lengths.
 TEST(Schedule, OfRandomSlabsIsWhatLiesInThem) {
-    std::size_t lapped = 0;
+    std::size_t lapped = 0, linked = 0;
     for (unsigned seed = 1; seed <= 40; ++seed) {
         auto p = test::randomProject(seed);
         p.basis.standard = standards::standardIds()[seed % standards::standardIds().size()];
@@ -177,10 +177,20 @@ TEST(Schedule, OfRandomSlabsIsWhatLiesInThem) {
             for (std::size_t i = 1; i < pieces.size() && !across; ++i, ++lapped)
                 EXPECT_GE(pieces[i - 1]->to - pieces[i]->from, lap - 1e-6) << seed << " " << run.id;
         }
+        // Links: legs where they are called for, over the breadth that bars lie in.
+        for (const auto& z : d.links)
+            for (const auto& item : d.items) {
+                if (item.layer != "S" || item.from != z.from) continue;
+                const double area = (z.to - z.from) * (d.slab->width - 2 * p.basis.coverSide);
+                EXPECT_GE(2 * item.number * z.along * z.across, area * (1 - 1e-9)) << seed;
+                EXPECT_LE(2 * item.number * z.along * z.across, area * 2.5) << seed;
+                mass += item.number * item.massEach, ++linked;
+            }
         EXPECT_NEAR(design.schedule().mass, mass, 1e-6 * mass);
         EXPECT_NEAR(design.elements[0]->steel, mass, 1e-6 * mass);
     }
     EXPECT_GT(lapped, 20u);
+    EXPECT_GT(linked, 3u);
 }
 
 // Marks of several elements are one series, whichever comes first.

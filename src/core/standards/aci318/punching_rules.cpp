@@ -139,6 +139,11 @@ class Rules final : public PunchingRules {
                "either side take, where shear and strain there keep the table's limits.";
     }
 
+    // ASTM A1044, which 20.2.1.7 asks of headed shear studs: 350 MPa (51 ksi).
+    double stockStudYield() const override {
+        return e_.units == units::System::Metric ? 350 : 51000 * e_.stress;
+    }
+
     ShearSteelRule steel(const PunchingPlace& at, const ControlSection& s, ShearSteel kind, double v,
                          double fyw, trace::Steps* t) const override {
         const auto r = values(at, s);

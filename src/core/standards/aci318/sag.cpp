@@ -64,7 +64,8 @@ class Sag final : public SagRules {
     }
     bool lastingBesides() const override { return true; }
     std::string sparedBy(bool twoWay) const override {
-        return twoWay ? "ACI 318-19 8.3.2.1" : "ACI 318-19 7.3.2.1";
+        return std::string(twoWay ? "ACI 318-19 8.3.2.1" : "ACI 318-19 7.3.2.1") +
+               ", where nothing is supported that large deflections damage";
     }
 
     std::vector<SagLimit> limits() const override {

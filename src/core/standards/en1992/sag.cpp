@@ -89,6 +89,11 @@ class Sag final : public SagRules {
                 {SagLimit::Which::After, p_.after_limit, "EN 1992-1-1 7.4.1(5)", "Sag after partitions"}};
     }
 
+    // Reading: of limits no stricter than those of 7.4.1(4) and (5), which the clause names.
+    std::string sparedBy(bool) const override {
+        return p_.deflection_limit <= 250 && p_.after_limit <= 500 ? "EN 1992-1-1 7.4.2(2)" : "";
+    }
+
     std::pair<double, std::string> camber() const override { return {250, "EN 1992-1-1 7.4.1(4)"}; }
 
   private:
