@@ -343,7 +343,7 @@ TEST_F(Window, IdsAreNeverReusedAfterUndo) {
 
 TEST_F(Window, PlacesByKeyAndTheirToolsAreThere) {
     for (int i = 1; i <= 7; ++i) {
-        press(window.plan(), static_cast<Qt::Key>(Qt::Key_0 + i));
+        press(window.plan(), static_cast<Qt::Key>(Qt::Key_0 + i), Qt::ControlModifier);
         QApplication::processEvents();
         EXPECT_EQ(static_cast<int>(session().place()), i);
         QPixmap picture = window.grab();

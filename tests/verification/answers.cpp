@@ -1,12 +1,14 @@
-// Writes every check of 200 random one-way slabs and 200 random floors, a line each, so that the answers of
+// Writes every check of 200 random one-way slabs, floors and sets of bases each, a line each, so that the answers of
 // two states of the program can be compared: talvik_answers > before.txt; scripts/compare_answers.py
 // before.txt after.txt.
 #include <fmt/format.h>
 
 #include <algorithm>
 
+#include "design/bases.h"
 #include "design/design.h"
 #include "design/floor_design.h"
+#include "support/random_bases.h"
 #include "support/random_floor.h"
 #include "support/random_slab.h"
 
@@ -43,7 +45,22 @@ model::Project slab(unsigned seed) {
 
 }  // namespace
 
-int main() {
+int main(int count, char**) {
+    for (unsigned seed = 1; seed <= 200; ++seed) {
+        model::Basis basis = model::emptyProject().basis;
+        const auto set = std::make_shared<model::BaseSet>(test::randomBases(seed, basis));
+        const auto& ids = standards::standardIds();
+        const auto standard = standards::makeStandard(ids[seed / 2 % 2]);
+        if (const auto d = design::designBases(set, basis, standard))
+            for (const auto& b : d->bases) {
+                fmt::print("bases {}\t{}\t{}\n", seed, b->part.key + "/size",
+                           fmt::format("{:.0f} {:.0f} {:.0f} {} {} {} {} {}", b->size().B, b->size().L, b->size().h,
+                                       b->piles().size(), b->bottom()[0].text(), b->bottom()[1].text(), b->trouble(),
+                                       b->steel));
+                for (const auto& c : b->checks) print(fmt::format("bases {}", seed), c);
+            }
+    }
+    if (count > 1) return 0;  // bases alone
     for (unsigned seed = 1; seed <= 200; ++seed) {
         const auto design = design::run(slab(seed), {.trace = false});
         for (const auto& c : design.slab(0).checks) print(fmt::format("slab {}", seed), c);
