@@ -217,20 +217,28 @@ Cap::Demand Cap::demand(const CapDesign& design, BaseState state) const {
     return out;
 }
 
-std::optional<checks::Finding> Cap::cracks(const CapDesign& design, const Demand& service, int axis, bool top,
-                                           trace::Steps* t) const {
-    const auto a = std::size_t(axis);
-    const Mat& mat = top ? design.top[a] : design.bottom[a];
-    const double M = top ? service.top[axis].value : service.moment[axis].value;
-    if (!mat.bar || !(M > 0)) return {};
-    const double d = top ? topDepth(design, axis) : design.d[a];
-    const Section section{design.size.side(1 - axis), design.size.h, d, in_.cover + 10, in_.fc, in_.fy};
-    const double cover = design.size.h - d - mat.bar->diameter / 2;
-    return in_.standard->cracks->check({section, M, mat.area(), mat.bar->diameter, mat.spacing,
-                                        std::max(in_.cover, top ? cover : std::min(cover, in_.cover + mat.bar->diameter)),
-                                        in_.basis->creep,
-                                        top ? in_.basis->crackLimitTop : in_.basis->crackLimitBottom},
-                                       t);
+Face Cap::face(const CapDesign& design, const Demand& m, const Demand& service, Way way) const {
+    const auto& mat = (way.top ? design.top : design.bottom)[std::size_t(way.axis)];
+    Face f{way,
+           mat,
+           across(design, way.axis),
+           {},
+           (way.top ? m.top : m.moment)[way.axis],
+           (way.top ? service.top : service.moment)[way.axis],
+           crackState()};
+    if (way.top) f.section.d = topDepth(design, way.axis);
+    f.gross = f.section;
+    if (mat.bar) {
+        const double to = design.size.h - f.section.d - mat.bar->diameter / 2;
+        f.cover = std::max(in_.cover, way.top ? to : std::min(to, in_.cover + mat.bar->diameter));
+    }
+    // Bars at the top that hold links alone have no least steel.
+    f.leastSteel = !way.top || m.pulled || f.moment.value > in_.standard->flexure->plain(f.section);
+    f.pinned = pinnedBars();
+    f.notes[0] = "Moments of caps are those of the piles beyond the faces of columns, on the whole width.";
+    f.plain = "Without bars at the top: the plain section carries what hogs.";
+    f.none = "No allowed bars carry it; the cap is too shallow.";
+    return f;
 }
 
 void Cap::chooseBars(CapDesign& design) const {
@@ -279,7 +287,7 @@ void Cap::chooseBars(CapDesign& design) const {
                         }
                     }
                     if (plain || base_.spacing > 0 || !base_.bar.empty()) break;
-                    const auto wide = cracks(design, service, axis, top, nullptr);
+                    const auto wide = cracksOf(in_, face(design, m, service, {axis, top}));
                     if (!wide || wide->outcome != checks::Outcome::Over) break;
                     area = std::max(area, 1.06 * mat.area());
                 }
@@ -531,39 +539,12 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
     return take(steps, V, rules.linkClauses().resistance);
 }
 
+// Whether the cap itself carries, with the bars chosen for it: the checks that are reported.
 bool Cap::strong(CapDesign& design) const {
     chooseBars(design);
-    const auto& s = design.size;
-    if (!design.bottom[0].bar || !design.bottom[1].bar) return false;
-    const auto m = demand(design);
-    const double side[2] = {s.B, s.L};
-    for (int axis : {0, 1}) {
-        const auto a = std::size_t(axis);
-        const Section section{side[1 - axis], s.h, design.d[a], in_.cover + 10, in_.fc, in_.fy};
-        const auto& mat = design.bottom[a];
-        if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
-            return false;
-        if (m.reduced[axis].value > oneWay(design, m, axis, nullptr, nullptr) * (1 + 1e-9)) return false;
-        if (const double most = in_.standard->shear->crushing(section);
-            most > 0 && m.shear[axis].value > most)
-            return false;
-        if (anchorage(design, axis, m.moment[axis].value, nullptr).outcome == checks::Outcome::Over)
-            return false;
-    }
-    if (std::min(design.d[0], design.d[1]) < in_.rules.leastDepth(true).d) return false;
-    // What is left are checks that deeper caps keep as well.
-    bool over = false;
-    faceChecks([&](auto, auto, auto, checks::Finding f, auto, auto, auto) {
-        over |= f.outcome == checks::Outcome::Over;
-    }, design, m, false);
-    if (over) return false;
-    if (!startersHold(s.h, toBars())) return false;
-    const auto at = struts(design, nullptr);
-    if (at.column.outcome == checks::Outcome::Over || at.pile.outcome == checks::Outcome::Over) return false;
-    for (const auto& p : {atColumns(design, nullptr), atPiles(design, nullptr)})
-        if (p.found.stress.outcome == checks::Outcome::Over || p.found.face.outcome == checks::Outcome::Over)
-            return false;
-    return true;
+    Sink asks;
+    bodyChecks(asks, design);
+    return !asks.over();
 }
 
 CapDesign Cap::solve() const {

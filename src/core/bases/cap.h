@@ -73,9 +73,14 @@ class Cap : public Standing {
     std::vector<Asked> largestReactions(const CapDesign& design) const;
     Demand demand(const CapDesign& design, BaseState state = BaseState::Strength) const;
     CapDesign solvedFrom(int leastPiles) const;
-    void faceChecks(const Add& add, const CapDesign& design, const Demand& demand, bool working) const;
-    std::optional<checks::Finding> cracks(const CapDesign& design, const Demand& service, int axis, bool top,
-                                          trace::Steps* t) const;
+    // The piles, and what they stand under; the cap itself.
+    void pileChecks(Sink& sink, const CapDesign& design) const;
+    void bodyChecks(Sink& sink, const CapDesign& design) const;
+    // A section across an axis, with the effective depth of the bottom bars.
+    standards::Section across(const CapDesign& design, int axis) const {
+        return {design.size.side(1 - axis), design.size.h, design.d[std::size_t(axis)], in_.cover + 10, in_.fc, in_.fy};
+    }
+    Face face(const CapDesign& design, const Demand& strength, const Demand& service, Way way) const;
     // Of the bars along an axis beyond the inner face of the outermost piles, legs counted.
     checks::Finding anchorage(const CapDesign& design, int axis, double moment, trace::Steps* t) const;
     struct Punched {

@@ -64,20 +64,31 @@ double Pad::topDepth(const PadDesign& design, int axis) const {
     return design.size.h - in_.cover - (axis == 1 && top[0].bar ? top[0].bar->diameter : 0) -
            (top[std::size_t(axis)].bar ? top[std::size_t(axis)].bar->diameter : 16) / 2;
 }
-std::optional<checks::Finding> Pad::cracks(const PadDesign& design, const Demand& service, int axis, bool top,
-                                           trace::Steps* t) const {
-    const auto a = std::size_t(axis);
-    const Mat& mat = top ? design.top[a] : design.bottom[a];
-    const double M = top ? service.top[axis].value : service.moment[axis].value;
-    if (!mat.bar || !(M > 0)) return {};
-    const auto& outer = top ? design.top[0] : design.bottom[0];
-    const double cover = in_.cover + (axis == 1 && outer.bar ? outer.bar->diameter : 0);
-    Section section = across(design, this->top(design.size), axis, 0);
-    section.d = design.size.h - cover - mat.bar->diameter / 2;
-    return in_.standard->cracks->check(
-        {section, M, mat.area(), mat.bar->diameter, mat.spacing, cover, in_.basis->creep,
-         top ? in_.basis->crackLimitTop : in_.basis->crackLimitBottom},
-        t);
+Face Pad::face(const PadDesign& design, const Top& shape, const Demand& m, const Demand& service, Way way) const {
+    const auto& mats = way.top ? design.top : design.bottom;
+    const auto& mat = mats[std::size_t(way.axis)];
+    const double outer = way.axis == 1 && mats[0].bar ? mats[0].bar->diameter : 0;
+    Face f{way,
+           mat,
+           across(design, shape, way.axis, 0),
+           {},
+           (way.top ? m.top : m.moment)[way.axis],
+           (way.top ? service.top : service.moment)[way.axis],
+           crackState()};
+    f.cover = in_.cover + outer;
+    f.section.d = design.size.h - f.cover - (mat.bar ? mat.bar->diameter : 16) / 2;
+    f.gross = f.section;
+    f.gross.b = meanWidth(shape, design.size, way.axis);
+    f.pinned = pinnedBars();
+    f.notes[0] = "Moments of bases are those at the faces of columns, on the whole width.";
+    if (columns_.size() > 1)
+        f.notes[1] =
+            "Across a line of columns the load of each one is taken by a strip as wide as the column and a depth on "
+            "either side; the whole base has the reinforcement of the worst strip.";
+    f.plain = shape.level() ? "Without bars at the top: the plain section carries what hogs."
+                            : "A top that is not level has no bars: the plain section carries what hogs.";
+    f.none = "No allowed bars carry it; the base is too shallow.";
+    return f;
 }
 
 Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<double, 2>& d) const {
@@ -203,15 +214,13 @@ void Pad::acrossColumns(const PadSize& s, const std::vector<Forces>& forces, int
 
 // Bars for the moments of a size: the least that carry them, keep the least steel, the spacing, and the crack
 // rule.
-bool Pad::chooseBars(PadDesign& design) const {
-    bool fine = true;
+void Pad::chooseBars(PadDesign& design, const Demand& service) const {
     const auto& s = design.size;
     const auto& rules = *in_.standard;
     const double side[2] = {s.B, s.L};
     const auto m = demand(s, BaseState::Strength, {1e9, 1e9});
-    const auto service = demand(s, crackState(), {1e9, 1e9});
     const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
-    const bool pinned = !base_.bar.empty() || base_.spacing > 0;
+    const bool pinned = pinnedBars();
     const Top shape = this->top(s);
     design.bottom = {}, design.top = {};
     for (int axis : {0, 1}) {
@@ -229,7 +238,6 @@ bool Pad::chooseBars(PadDesign& design) const {
                 continue;
             // What the bars chosen ask for with their own depth; more, as long as they crack too wide.
             double area = 0, diameter = 16, largest = 1e9;
-            bool cracked = false;
             for (int pass = 0; pass < 30; ++pass) {
                 Section section{b, s.h, s.h - in_.cover - below - diameter / 2, in_.cover + 10, in_.fc, in_.fy};
                 if (section.d < 50) break;
@@ -251,10 +259,9 @@ bool Pad::chooseBars(PadDesign& design) const {
                 const double least = std::max(needs < 1e9 ? needs * (top ? 1 : evenly(s, axis)) : 1e9,
                                               rules.steel->minimum(gross));
                 if (pass > 0 && mat.area() + 1e-9 >= least) {
-                    const auto wide = cracks(design, service, axis, top, nullptr);
-                    cracked = wide && wide->outcome == checks::Outcome::Over;
                     if (pinned) break;
-                    if (cracked) {
+                    const auto wide = cracksOf(in_, face(design, shape, m, service, {axis, top}));
+                    if (wide && wide->outcome == checks::Outcome::Over) {
                         area = std::max(area, 1.06 * mat.area());
                     } else {
                         if (top) break;
@@ -271,7 +278,6 @@ bool Pad::chooseBars(PadDesign& design) const {
                 if (!mat.bar || (pinned && pass > 2)) break;
                 diameter = mat.bar->diameter;
             }
-            fine = fine && !cracked;
             if (top) continue;
             design.d[std::size_t(axis)] = s.h - in_.cover - below - (mat.bar ? mat.bar->diameter / 2 : 10);
             // Bent up where straight bars are not anchored.
@@ -280,7 +286,6 @@ bool Pad::chooseBars(PadDesign& design) const {
                     in_.rules.anchorage(anchored(design, m, axis, false)).outcome == checks::Outcome::Over;
         }
     }
-    return fine;
 }
 
 double Pad::evenly(const PadSize& s, int axis, trace::Steps* t) const {
@@ -366,48 +371,13 @@ Pad::Punched Pad::punched(const PadDesign& design, trace::Steps* t) const {
     return worst;
 }
 
-// Whether the base itself carries, with the bars chosen for it.
+// Whether the base itself carries, with the bars chosen for it: the checks that are reported.
 bool Pad::strong(PadDesign& design) const {
-    if (!chooseBars(design)) return false;
-    const auto& s = design.size;
-    if (!design.bottom[0].bar || !design.bottom[1].bar) return false;
-    const auto m = demand(s, BaseState::Strength, design.d);
-    if (m.outsideIn >= 0 || !startersHold(s.h, in_.cover)) return false;
-    const Top top = this->top(s);
-    if (!top.level() && top.edge() < leastEdge()) return false;
-    if (std::min(design.d[0], design.d[1]) < in_.rules.leastDepth(false).d) return false;
-    for (int axis : {0, 1}) {
-        const auto a = std::size_t(axis);
-        const auto& mat = design.bottom[a];
-        const Section section = across(design, top, axis, 0), cut = sheared(design, top, axis, design.d[a]);
-        if (m.moment[axis].value > in_.standard->flexure->resistance(section, mat.area(), 0).M * (1 + 1e-9))
-            return false;
-        if (m.shear[axis].combination >= 0 &&
-            m.shear[axis].value > in_.rules.oneWay(cut, mat.area(), false) * (1 + 1e-9))
-            return false;
-        for (bool shear : {false, true})
-            if (const auto low = lowest(design, top, m, axis, shear); low && low->ratio > 1 + 1e-9)
-                return false;
-        Section gross = section;
-        gross.b = meanWidth(top, s, axis);
-        if (in_.standard->flexure->ductility(gross, mat.area(), 0).outcome == checks::Outcome::Over ||
-            mat.area() > in_.standard->steel->maximum(gross) * (1 + 1e-9))
-            return false;
-        if (const double more = evenly(s, axis);
-            more > 1 + 1e-9 && mat.area() * (1 + 1e-9) <
-                                   more * in_.standard->flexure->required(section, m.moment[axis].value).As)
-            return false;
-        if (mat.hooked &&
-            in_.rules.anchorage(anchored(design, m, axis, true)).outcome == checks::Outcome::Over)
-            return false;
-    }
-    // A foot that more depth does not help is told by its check.
-    if (columnFoot(s, false, nullptr).first.outcome == checks::Outcome::Over &&
-        columnFoot(s, true, nullptr).first.outcome != checks::Outcome::Over)
-        return false;
-    const auto p = punched(design);
-    return p.combination < 0 ||
-           (p.found.stress.outcome != checks::Outcome::Over && p.found.face.outcome != checks::Outcome::Over);
+    const auto service = serviceDemand(design.size);
+    chooseBars(design, service);
+    Sink asks;
+    bodyChecks(asks, design, service);
+    return !asks.over();
 }
 
 PadSize Pad::sized(double grown, double h) const {

@@ -98,8 +98,8 @@ class Pad : public Standing {
     bool deepened(PadDesign& design, double grown, double first) const;
     // From the top to the middle of the top bars along an axis, as a depth.
     double topDepth(const PadDesign& design, int axis) const;
-    std::optional<checks::Finding> cracks(const PadDesign& design, const Demand& service, int axis, bool top,
-                                          trace::Steps* t) const;
+    // A face as its checks see it; `strength`, `service`: what is asked in both states.
+    Face face(const PadDesign& design, const Top& shape, const Demand& strength, const Demand& service, Way way) const;
     // Moments across a line of columns: each column's own share, on a strip as wide as it and a depth either side.
     void acrossColumns(const PadSize& size, const std::vector<Forces>& forces, int axis, int combination,
                        Demand& into) const;
@@ -114,7 +114,6 @@ class Pad : public Standing {
     ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;
     StrapBeam strapBeam(const PadSize& size) const;
     void chooseStrap(PadDesign& design) const;
-    void strapChecks(const Add& add, const PadDesign& design, bool working) const;
     // A section across an axis at a distance beyond the faces, as wide as it is at its full depth; with the
     // same area of shear.
     standards::Section across(const PadDesign& design, const Top& top, int axis, double from) const;
@@ -142,7 +141,9 @@ class Pad : public Standing {
     std::pair<double, double> settlement(const PadSize& size, std::size_t combination) const;
     // What holds against sliding under a combination of the ground; forces.
     double holds(const PadSize& size, std::size_t combination, trace::Steps* t = nullptr) const;
-    void stabilityChecks(const Add& add, const PadSize& size, const GroundAnswer& found, bool working) const;
+    void groundChecks(Sink& sink, const PadSize& size) const;
+    void stabilityChecks(Sink& sink, const PadSize& size, const GroundAnswer& found) const;
+    void bodyChecks(Sink& sink, const PadDesign& design, const Demand& service) const;
     // Moments about the edge at +/- `sign` along an axis: those that turn, those that hold.
     std::pair<double, double> turning(const PadSize& size, std::size_t combination, int axis,
                                       double sign) const;
@@ -153,9 +154,10 @@ class Pad : public Standing {
     double leastPlan(double h, double from) const;
     bool strong(PadDesign& design) const;
     Demand demand(const PadSize& size, BaseState state, const std::array<double, 2>& d) const;
+    Demand serviceDemand(const PadSize& size) const { return demand(size, crackState(), {1e9, 1e9}); }
     // By how much more steel along an axis lies evenly, for a band about the column.
     double evenly(const PadSize& size, int axis, trace::Steps* t = nullptr) const;
-    bool chooseBars(PadDesign& design) const;  // false where none keeps the crack rule
+    void chooseBars(PadDesign& design, const Demand& service) const;
     standards::FootingAnchorage anchored(const PadDesign& design, const Demand& demand, int axis,
                                          bool hooked) const;
     std::pair<checks::Finding, int> columnFoot(const PadSize& size, bool deepest, trace::Steps* t) const;

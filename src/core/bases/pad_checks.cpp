@@ -15,13 +15,14 @@ using checks::Topic;
 using geometry::Point;
 using standards::Section;
 
-void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& ga, bool working) const {
+void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) const {
     using trace::step;
+    const bool working = sink.working();
     const auto& g = in_.set.ground;
     if (!ga.onSite) {
         Finding f = finding(units::Kind::Length, 1, 0, "the set's outline of the site");
         f.here.push_back("No place within the outline of the site has room for this base below its columns.");
-        add("site", "Within the site", Topic::Ground, checks::judged(f), {}, {}, {});
+        sink.add("site", "Within the site", Topic::Ground, checks::judged(f), {}, {}, {});
     }
     if (const int i = ga.sliding.combination; i >= 0) {
         trace::Steps t;
@@ -39,8 +40,8 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
                               "by your word; that the soil stays there is up to you.",
                               100 * g.passiveShare)
                 : "Passive pressure beside bases is left out against sliding.");
-        add("sliding", "Against sliding", Topic::Ground, checks::judged(f), t,
-            combination(BaseState::Ground, i), {});
+        sink.add("sliding", "Against sliding", Topic::Ground, checks::judged(f), t,
+            {BaseState::Ground, i}, {});
     }
     const std::string stability = in_.rules.clause(BaseState::Stability);
     if (const int i = ga.overturning.combination; i >= 0) {
@@ -60,8 +61,8 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
                  "weights at half the side, columns by their lever");
         }
         f.notes.push_back("Overturning is about the edges of the base; surcharge does not hold.");
-        add("overturning", "Against overturning", Topic::Ground, checks::judged(f), t,
-            combination(BaseState::Stability, i), {});
+        sink.add("overturning", "Against overturning", Topic::Ground, checks::judged(f), t,
+            {BaseState::Stability, i}, {});
     }
     if (const int i = ga.uplift.combination; i >= 0) {
         trace::Steps t;
@@ -75,8 +76,8 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
                   {"U", waterPressure() * s.area() / 1000, "kN"}},
                  ga.weighs / 1000, "kN", stability, "base and soil, less the water's uplift");
         }
-        add("uplift", "Against uplift", Topic::Ground, checks::judged(f), t,
-            combination(BaseState::Stability, i), {});
+        sink.add("uplift", "Against uplift", Topic::Ground, checks::judged(f), t,
+            {BaseState::Stability, i}, {});
     }
     if (!g.layers.empty()) {
         const int i = std::max(0, ga.settlement.combination);
@@ -99,10 +100,10 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
             "Settlement: elastic layers below the base, each with its own modulus; bases beside it, "
             "consolidation "
             "with time and differences between bases are not looked at.");
-        add("settlement", "Settlement", Topic::Ground, checks::judged(f), t,
-            combination(BaseState::Sustained, i), {});
+        sink.add("settlement", "Settlement", Topic::Ground, checks::judged(f), t,
+            {BaseState::Sustained, i}, {});
     } else if (g.by == model::GroundValues::By::Undrained) {
-        add("settlement", "Settlement", Topic::Ground,
+        sink.add("settlement", "Settlement", Topic::Ground,
             checks::notChecked("EN 1997-1 6.6.2(16)",
                                "Settlement on clay must be calculated unless the bearing resistance is three times the "
                                "service load: enter the soil layers."),
@@ -115,7 +116,7 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
             if (r.N > 0) most = std::max({most, std::abs(r.at().x) / s.B, std::abs(r.at().y) / s.L});
         }
         if (most > 1.0 / 3)
-            add("eccentric", "Large eccentricity", Topic::Ground,
+            sink.add("eccentric", "Large eccentricity", Topic::Ground,
                 checks::notChecked("EN 1997-1 6.5.4",
                                    "The eccentricity exceeds a third of the side: the careful review of design values and the "
                                    "tolerance of 0.10 m required by 6.5.4 are not included."),
@@ -125,17 +126,16 @@ void Pad::stabilityChecks(const Add& add, const PadSize& s, const GroundAnswer& 
 
 std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::PartRef& part,
                                        bool working) const {
-    const auto& s = design.size;
-    const auto& g = in_.set.ground;
     verify::CheckList list(part.key.empty() ? std::string() : part.key + "/");
-    const std::string name = model::baseName(in_.set, base_);
-    const Point c = centre(s);
-    auto add = [&](std::string key, std::string title, Topic topic, Finding f, trace::Steps steps,
-                   std::string combination, std::optional<model::Face> face = {}) {
-        checks::Place p;
-        p.spot.part = part, p.name = name, p.at = c;
-        list.add({key, title, topic, std::move(f), std::move(steps)}, p, std::move(combination), face);
-    };
+    Sink sink = gathering(list, part, design.size, working);
+    groundChecks(sink, design.size);
+    bodyChecks(sink, design, serviceDemand(design.size));
+    return list.take();
+}
+
+void Pad::groundChecks(Sink& sink, const PadSize& s) const {
+    const auto& g = in_.set.ground;
+    const bool working = sink.working();
     const auto ga = ground(s);
     // On the ground.
     {
@@ -229,58 +229,44 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                 "The base is {:.0f} mm deep and founded {:.0f} mm below ground level: its top is {:.0f} mm above it.",
                 s.h, g.depth, s.h - g.depth));
         f = checks::judged(f);
-        add("pressure", allowable ? "Ground pressure" : "Ground bearing", Topic::Ground, f, t,
-            combination(state, ga.pressure.combination));
+        sink.add("pressure", allowable ? "Ground pressure" : "Ground bearing", Topic::Ground, f, t,
+            {state, ga.pressure.combination});
     }
-    stabilityChecks(add, s, ga, working);
+    stabilityChecks(sink, s, ga);
+}
 
-    // The base itself.
+// The base itself.
+void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service) const {
+    const auto& s = design.size;
+    const bool working = sink.working();
     const auto& rules = *in_.standard;
     const Top shape = this->top(s);
     const auto m = demand(s, BaseState::Strength, design.d);
-    const auto service = demand(s, crackState(), {1e9, 1e9});
-    const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
-    static constexpr const char* keys[2][7] = {
-        {"flexure-x", "top-x", "least-x", "spacing-x", "shear-x", "anchorage-x", "cracks-x"},
-        {"flexure-y", "top-y", "least-y", "spacing-y", "shear-y", "anchorage-y", "cracks-y"}};
-    static constexpr const char* titles[2][7] = {
-        {"Flexure along x", "Flexure along x, top", "Least steel along x", "Spacing along x",
-         "One-way shear along x", "Anchorage along x", "Cracks along x"},
-        {"Flexure along y", "Flexure along y, top", "Least steel along y", "Spacing along y",
-         "One-way shear along y", "Anchorage along y", "Cracks along y"}};
+    if (m.outsideIn >= 0) {
+        Finding f = finding(units::Kind::Length, m.outside, 0, in_.rules.clause(BaseState::Strength));
+        f.here.push_back(
+            m.outside > 0
+                ? fmt::format("Under {} the resultant leaves the base by {:.0f} mm: nothing balances it.",
+                              combination(BaseState::Strength, m.outsideIn), m.outside)
+                : fmt::format("Nothing presses the base down under {}.",
+                              combination(BaseState::Strength, m.outsideIn)));
+        f.demand = std::max(f.demand, 1.0);
+        f = checks::judged(f);
+        sink.add("resultant", "Resultant at ultimate loads", Topic::Ground, f, {},
+            {BaseState::Strength, m.outsideIn});
+    }
+    if (sink.enough()) return;
     for (int axis : {0, 1}) {
         const auto a = std::size_t(axis);
         const Mat& mat = design.bottom[a];
-        if (!mat.bar) {
-            add(
-                keys[axis][0], titles[axis][0], Topic::Flexure,
-                [&] {
-                    Finding f =
-                        finding(units::Kind::Moment, m.moment[axis].value, 0, rules.flexure->clause());
-                    f.here.push_back("No allowed bars carry it; the base is too shallow.");
-                    return checks::judged(f);
-                }(),
-                {}, combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
-            continue;
+        for (bool top : {false, true}) {
+            if (top && !(m.top[axis].value > 0)) continue;
+            checkFace(in_, face(design, shape, m, service, {axis, top}), sink);
         }
+        if (sink.enough()) return;
+        if (!mat.bar) continue;
         const Section section = across(design, shape, axis, 0);
-        Section whole = section;
-        whole.b = meanWidth(shape, s, axis);
-        auto flexure = [&](const Section& sec, const Mat& bars, const Asked& asked, int which,
-                           model::Face face) {
-            trace::Steps t;
-            Finding f = finding(units::Kind::Moment, asked.value, 0, rules.flexure->clause());
-            f.prefix = "M";
-            f.limit = rules.flexure->resistance(sec, bars.area(), 0, working ? &t : nullptr).M;
-            f.notes.push_back("Moments of bases are those at the faces of columns, on the whole width.");
-            if (columns_.size() > 1)
-                f.notes.push_back(
-                    "Across a line of columns the load of each one is taken by a strip as wide as the column and a "
-                    "depth on either side; the whole base has the reinforcement of the worst strip.");
-            add(keys[axis][which], titles[axis][which], Topic::Flexure, checks::judged(f), t,
-                combination(BaseState::Strength, asked.combination), face);
-        };
-        flexure(section, mat, m.moment[axis], 0, model::Face::Bottom);
+        const Under strength{BaseState::Strength, m.moment[axis].combination};
         for (bool shear : {false, true})
             if (const auto low = lowest(design, shape, m, axis, shear)) {
                 const auto& place = m.lower[axis][low->place];
@@ -304,52 +290,14 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                     "is as "
                     "wide as the base is there, what is sheared its area.");
                 const char* where = shape.stepped() ? "at the step" : "on the slope";
-                add(fmt::format("{}-{}-{}", shear ? "shear" : "flexure", axis == 0 ? 'x' : 'y',
-                                shape.stepped() ? "step" : "slope"),
-                    fmt::format("{} along {} {}", shear ? "One-way shear" : "Flexure", axis == 0 ? 'x' : 'y',
-                                where),
-                    shear ? Topic::OneWayShear : Topic::Flexure, checks::judged(f), t,
-                    combination(BaseState::Strength, (shear ? place.shear : place.moment).combination),
-                    model::Face::Bottom);
+                sink.add(fmt::format("{}-{}-{}", shear ? "shear" : "flexure", axis == 0 ? 'x' : 'y',
+                                     shape.stepped() ? "step" : "slope"),
+                         fmt::format("{} along {} {}", shear ? "One-way shear" : "Flexure", axis == 0 ? 'x' : 'y',
+                                     where),
+                         shear ? Topic::OneWayShear : Topic::Flexure, checks::judged(f), std::move(t),
+                         {BaseState::Strength, (shear ? place.shear : place.moment).combination},
+                         model::Face::Bottom);
             }
-        const Mat& top = design.top[a];
-        if (m.top[axis].value > 0) {
-            Section upper = section;
-            if (top.bar) {
-                upper.d = topDepth(design, axis);
-                flexure(upper, top, m.top[axis], 1, model::Face::Top);
-                trace::Steps least;
-                Finding f = finding(units::Kind::Area, top.area(), 0, rules.steel->clauses(true).minimum);
-                f.sense = checks::Sense::AtLeast, f.prefix = "As";
-                f.limit = rules.steel->minimum(upper, working ? &least : nullptr);
-                add(fmt::format("{}-top", keys[axis][2]), fmt::format("{}, top", titles[axis][2]), Topic::Steel,
-                    checks::judged(f), least, {}, model::Face::Top);
-                standingFace(add, upper, top, axis, true, most, working);
-                trace::Steps wide;
-                if (const auto found = cracks(design, service, axis, true, working ? &wide : nullptr))
-                    add(fmt::format("{}-top", keys[axis][6]), fmt::format("{}, top", titles[axis][6]),
-                        Topic::Cracks, *found, wide,
-                        combination(crackState(), service.top[axis].combination), model::Face::Top);
-            } else {
-                trace::Steps t;
-                Finding f = finding(units::Kind::Moment, m.top[axis].value, 0, rules.flexure->clause());
-                f.prefix = "M";
-                f.limit = rules.flexure->plain(section, working ? &t : nullptr);
-                f.here.push_back(
-                    shape.level()
-                        ? "Without bars at the top: the plain section carries what hogs."
-                        : "A top that is not level has no bars: the plain section carries what hogs.");
-                add(keys[axis][1], titles[axis][1], Topic::Flexure, checks::judged(f), t,
-                    combination(BaseState::Strength, m.top[axis].combination), model::Face::Top);
-            }
-        }
-        {
-            trace::Steps t;
-            Finding f = finding(units::Kind::Area, mat.area(), 0, rules.steel->clauses(true).minimum);
-            f.sense = checks::Sense::AtLeast, f.prefix = "As";
-            f.limit = rules.steel->minimum(whole, working ? &t : nullptr);
-            add(keys[axis][2], titles[axis][2], Topic::Steel, checks::judged(f), t, {}, model::Face::Bottom);
-        }
         trace::Steps band;
         if (const double more = evenly(s, axis, working ? &band : nullptr); more > 1 + 1e-9) {
             Finding f = finding(units::Kind::Area, mat.area(), 0, in_.rules.evenSpreadClause());
@@ -362,11 +310,8 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
             f.notes.push_back(
                 "Steel along the shorter side lies evenly, as much as the band about the column asks "
                 "for all over.");
-            add(axis == 0 ? "band-x" : "band-y", axis == 0 ? "Band along x" : "Band along y", Topic::Steel,
-                checks::judged(f), band, combination(BaseState::Strength, m.moment[axis].combination),
-                model::Face::Bottom);
+            sink.add("band", "Band", {axis, false}, Topic::Steel, checks::judged(f), std::move(band), strength);
         }
-        standingFace(add, whole, mat, axis, false, most, working);
         {
             trace::Steps t;
             Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, in_.rules.oneWayClause(false));
@@ -380,31 +325,26 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                                               : "The section at d from the column lies outside the base.");
             else
                 f.notes.push_back("One-way shear of bases is that at d from the faces of columns.");
-            add(keys[axis][4], titles[axis][4], Topic::OneWayShear,
-                f.outcome == checks::Outcome::NotApplicable ? f : checks::judged(f), t,
-                combination(BaseState::Strength, m.shear[axis].combination));
+            sink.add(axis == 0 ? "shear-x" : "shear-y", axis == 0 ? "One-way shear along x" : "One-way shear along y",
+                     Topic::OneWayShear, f.outcome == checks::Outcome::NotApplicable ? f : checks::judged(f),
+                     std::move(t), {BaseState::Strength, m.shear[axis].combination});
         }
-        {
-            trace::Steps t;
-            add(keys[axis][5], titles[axis][5], Topic::Anchorage,
-                in_.rules.anchorage(anchored(design, m, axis, mat.hooked), working ? &t : nullptr), t,
-                combination(BaseState::Strength, m.moment[axis].combination), model::Face::Bottom);
-        }
-        trace::Steps wide;
-        if (const auto found = cracks(design, service, axis, false, working ? &wide : nullptr))
-            add(keys[axis][6], titles[axis][6], Topic::Cracks, *found, wide,
-                combination(crackState(), service.moment[axis].combination), model::Face::Bottom);
+        trace::Steps t;
+        auto held = in_.rules.anchorage(anchored(design, m, axis, mat.hooked), sink.steps(t));
+        sink.add("anchorage", "Anchorage", {axis, false}, Topic::Anchorage, std::move(held), std::move(t), strength);
+        if (sink.enough()) return;
     }
     trace::Steps pt;
     if (const auto p = punched(design, working ? &pt : nullptr); p.combination >= 0) {
-        add("punching", "Punching", Topic::Punching, p.found.stress, pt,
-            combination(BaseState::Strength, p.combination));
+        sink.add("punching", "Punching", Topic::Punching, p.found.stress, pt,
+            {BaseState::Strength, p.combination});
         if (p.found.face.outcome != checks::Outcome::NotApplicable)
-            add("punching-face", "Punching at the column", Topic::Punching, p.found.face, pt,
-                combination(BaseState::Strength, p.combination));
+            sink.add("punching-face", "Punching at the column", Topic::Punching, p.found.face, pt,
+                {BaseState::Strength, p.combination});
     }
     bool pulled = false, near = false;
     for (const auto& col : columns_) {
+        if (!sink.gathers()) break;
         for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
             pulled |= forces(col, BaseState::Strength, i).N < -1e3;
         for (const auto& other : columns_)
@@ -414,55 +354,49 @@ std::vector<checks::Check> Pad::checks(const PadDesign& design, const model::Par
                         2 * (design.d[0] + design.d[1]) / 2;
     }
     if (pulled)
-        add("punching-uplift", "Punching by a column in tension", Topic::Punching,
+        sink.add("punching-uplift", "Punching by a column in tension", Topic::Punching,
             checks::notChecked(in_.rules.clause(BaseState::Strength),
                                "A column is in tension: upward punching is not checked."),
             {}, {});
     if (near)
-        add("punching-together", "Punching of columns together", Topic::Punching,
+        sink.add("punching-together", "Punching of columns together", Topic::Punching,
             checks::notChecked(in_.rules.clause(BaseState::Strength),
                                "Columns are closer than twice the effective depth: a common control perimeter is not "
                                "checked."),
             {}, {});
     trace::Steps ft;
     if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0)
-        add("foot", "Concrete below the column", Topic::Bearing, foot, ft,
-            combination(BaseState::Strength, in));
+    {
+        // A foot that no depth helps is a matter of the column and the concrete.
+        const bool helpless = foot.outcome == checks::Outcome::Over &&
+                              columnFoot(s, true, nullptr).first.outcome == checks::Outcome::Over;
+        auto told = [&](auto&&... check) {
+            helpless ? sink.aside(std::forward<decltype(check)>(check)...)
+                     : sink.add(std::forward<decltype(check)>(check)...);
+        };
+        told("foot", "Concrete below the column", Topic::Bearing, foot, std::move(ft), Under{BaseState::Strength, in});
+    }
     if (strap_) {
-        add("punching", "Punching", Topic::Punching,
+        sink.add("punching", "Punching", Topic::Punching,
             checks::notApplicable(in_.rules.clause(BaseState::Strength),
                                   "The strap carries the column over the whole length of the base."),
             {}, {});
-        strapChecks(add, design, working);
+        if (design.strap.any()) strapBeam(s).checks(design.strap, sink);
     }
     const auto least = in_.rules.leastDepth(false);
     if (!shape.level()) {
         Finding f = finding(units::Kind::Length, shape.edge(), leastEdge(),
                             least.d > 0 ? least.clause : "room for the bars");
         f.sense = checks::Sense::AtLeast, f.prefix = "h";
-        add("edge", "Depth at the edges", Topic::Steel, checks::judged(f), {}, {});
+        sink.add("edge", "Depth at the edges", Topic::Steel, checks::judged(f), {}, {});
     }
     if (least.d > 0) {
         Finding f = finding(units::Kind::Length, std::min(design.d[0], design.d[1]), least.d, least.clause);
         f.sense = checks::Sense::AtLeast, f.prefix = "d";
-        add("least-depth", "Minimum effective depth", Topic::Steel, checks::judged(f), {}, {});
+        sink.add("least-depth", "Minimum effective depth", Topic::Steel, checks::judged(f), {}, {});
     }
-    starterChecks(add, s, in_.cover, working);
-    commonChecks(add);
-    if (m.outsideIn >= 0) {
-        Finding f = finding(units::Kind::Length, m.outside, 0, in_.rules.clause(BaseState::Strength));
-        f.here.push_back(
-            m.outside > 0
-                ? fmt::format("Under {} the resultant leaves the base by {:.0f} mm: nothing balances it.",
-                              combination(BaseState::Strength, m.outsideIn), m.outside)
-                : fmt::format("Nothing presses the base down under {}.",
-                              combination(BaseState::Strength, m.outsideIn)));
-        f.demand = std::max(f.demand, 1.0);
-        f = checks::judged(f);
-        add("resultant", "Resultant at ultimate loads", Topic::Ground, f, {},
-            combination(BaseState::Strength, m.outsideIn));
-    }
-    return list.take();
+    starterChecks(sink, s, in_.cover);
+    if (sink.gathers()) commonChecks(sink);
 }
 
 // The column that presses hardest on its foot; `deepest`: with as much spread as any depth gives.

@@ -102,11 +102,8 @@ std::optional<StrapEnd> Pad::strapEnd(const PadSize& s) const {
 }
 StrapBeam Pad::strapBeam(const PadSize& s) const {
     auto loads = [&](BaseState state) {
-        StrapBeam::Loads all;
-        for (std::size_t i = 0; i < sums(state).size(); ++i) {
-            all.all.push_back(strapOn(sums(state)[i], s));
-            all.names.push_back(combination(state, int(i)));
-        }
+        StrapBeam::Loads all{state};
+        for (const auto& sum : sums(state)) all.all.push_back(strapOn(sum, s));
         return all;
     };
     const bool sustained = in_.standard->cracks->state() == actions::LimitState::QuasiPermanent;
@@ -119,17 +116,4 @@ void Pad::chooseStrap(PadDesign& design) const {
     for (const auto& m : design.bottom) under += m.bar ? m.bar->diameter : 16;
     design.strap = strapBeam(design.size).choose(strapWidth_, strapDepth(design.size), under);
 }
-void Pad::strapChecks(const Add& add, const PadDesign& design, bool working) const {
-    if (!design.strap.any()) return;
-    strapBeam(design.size)
-        .checks(
-            design.strap,
-            [&](std::string key, std::string title, checks::Topic topic, Finding f, trace::Steps t,
-                std::string combination) {
-                add(std::move(key), std::move(title), topic, std::move(f), std::move(t),
-                    std::move(combination), {});
-            },
-            working);
-}
-
 }  // namespace talvik::bases

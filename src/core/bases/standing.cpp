@@ -146,7 +146,7 @@ Reinforced Standing::reinforced(const PadSize& s, const std::array<Mat, 2>& bott
     r.starters = starters_;
     return r;
 }
-void Standing::commonChecks(const Add& add) const {
+void Standing::commonChecks(Sink& sink) const {
     for (const auto& name : base_.leftOut) {
         const bool known =
             std::any_of(in_.combinations.begin(), in_.combinations.end(), [&](const auto& all) {
@@ -154,9 +154,8 @@ void Standing::commonChecks(const Add& add) const {
                                    [&](const auto& c) { return c.name(in_.caseNames) == name; });
             });
         if (known)
-            add("left-out/" + name, "Combination " + name, checks::Topic::Omission,
-                checks::notChecked("combinations", "It was left out by someone's word, for this base."), {},
-                {}, {});
+            sink.add("left-out/" + name, "Combination " + name, checks::Topic::Omission,
+                     checks::notChecked("combinations", "It was left out by someone's word, for this base."));
     }
     const auto& p = base_.pedestal;
     if (!p.any()) return;
@@ -169,79 +168,55 @@ void Standing::commonChecks(const Add& add) const {
         "A pedestal is taken to spread the column's load to all of its section where it is twice as high as "
         "it "
         "stands out; its own bars are not designed.");
-    add("pedestal", "Height of the pedestal", checks::Topic::Bearing, checks::judged(f), {}, {}, {});
+    sink.aside("pedestal", "Height of the pedestal", checks::Topic::Bearing, checks::judged(f));
 }
 
-void Standing::standingFace(const Add& add, const standards::Section& section, const Mat& mat, int axis,
-                            bool top, double mostSpacing, bool working) const {
-    const auto& rules = *in_.standard;
-    const char way = axis == 0 ? 'x' : 'y';
-    const char* suffix = top ? "-top" : "";
-    const char* where = top ? ", top" : "";
-    const auto face = top ? model::Face::Top : model::Face::Bottom;
-    {
-        checks::Finding f =
-            finding(units::Kind::BarSpacing, mat.spacing, mostSpacing, rules.steel->clauses(true).spacing);
-        add(fmt::format("spacing-{}{}", way, suffix), fmt::format("Spacing along {}{}", way, where),
-            checks::Topic::Spacing, checks::judged(f), {}, {}, face);
-    }
-    if (const double most = rules.steel->maximum(section); most > 0 && most < 1e9) {
-        trace::Steps t;
-        checks::Finding f =
-            finding(units::Kind::Area, mat.area(), most, rules.steel->clauses(true).maximum);
-        f.prefix = "As";
-        if (working) rules.steel->maximum(section, &t);
-        add(fmt::format("most-{}{}", way, suffix), fmt::format("Maximum reinforcement along {}{}", way, where),
-            checks::Topic::Steel, checks::judged(f), t, {}, face);
-    }
-    trace::Steps t;
-    add(fmt::format("ductility-{}{}", way, suffix), fmt::format("Neutral axis depth along {}{}", way, where),
-        checks::Topic::Flexure, rules.flexure->ductility(section, mat.area(), 0, working ? &t : nullptr), t, {},
-        face);
+Sink Standing::gathering(verify::CheckList& list, const model::PartRef& part, const PadSize& size,
+                         bool working) const {
+    checks::Place place;
+    place.spot.part = part, place.name = model::baseName(in_.set, base_), place.at = centre(size);
+    return {list, std::move(place), [this](Under u) { return combination(u.state, u.combination); }, working};
 }
-void Standing::starterChecks(const Add& add, const PadSize& size, double below, bool working) const {
+
+void Standing::starterChecks(Sink& sink, const PadSize& size, double below) const {
     const auto& all = starters_;
     for (std::size_t c = 0; c < all.size(); ++c) {
         const Starters& s = all[c];
         const auto tag = all.size() > 1 ? "-" + columns_[c].column->id : std::string();
         const auto of = all.size() > 1 ? " of " + columns_[c].column->name : std::string();
-        checks::Finding f = finding(units::Kind::Area, s.area(), s.need, in_.rules.dowelClause());
-        f.sense = checks::Sense::AtLeast, f.prefix = "As";
-        trace::Steps t;
-        if (working && s.combination >= 0) {
-            const double N = combined(columns_[c].actions,
-                                      this->of(BaseState::Strength)[std::size_t(s.combination)].factors)
-                                 .N;
-            trace::step(&t, "N_Ed", "", {}, N / 1000, "kN", f.clause, "at the top of the base, downwards");
-            trace::step(&t, "A_s,min", "", {}, s.need, "mm²", f.clause,
-                        "minimum reinforcement of the column, the force that bearing does not transfer, or tension in the column");
+        if (sink.gathers()) {
+            checks::Finding f = finding(units::Kind::Area, s.area(), s.need, in_.rules.dowelClause());
+            f.sense = checks::Sense::AtLeast, f.prefix = "As";
+            trace::Steps t;
+            if (sink.working() && s.combination >= 0) {
+                const double N = combined(columns_[c].actions,
+                                          this->of(BaseState::Strength)[std::size_t(s.combination)].factors)
+                                     .N;
+                trace::step(&t, "N_Ed", "", {}, N / 1000, "kN", f.clause, "at the top of the base, downwards");
+                trace::step(&t, "A_s,min", "", {}, s.need, "mm²", f.clause,
+                            "minimum reinforcement of the column, the force that bearing does not transfer, or tension in the column");
+            }
+            f.notes.push_back(
+                "Starter bars are for the least steel of the column and for its pull; what its moments ask for "
+                "is "
+                "the design of the column.");
+            if (!s.bar) f.here.push_back("None of the bars allowed for bases stands in the column.");
+            if (s.bar && s.area() < s.need)
+                f.here.push_back(
+                    "No more of them fit the column with clear distances: it takes a larger column, stronger concrete or "
+                    "thicker bars.");
+            // How many there is room for is a matter of the column.
+            sink.aside("starters" + tag, "Starter bars" + of, checks::Topic::Steel, checks::judged(f), std::move(t),
+                       Under{BaseState::Strength, s.combination});
         }
-        f.notes.push_back(
-            "Starter bars are for the least steel of the column and for its pull; what its moments ask for "
-            "is "
-            "the design of the column.");
-        if (!s.bar) f.here.push_back("None of the bars allowed for bases stands in the column.");
-        if (s.bar && s.area() < s.need)
-            f.here.push_back(
-                "No more of them fit the column with clear distances: it takes a larger column, stronger concrete or "
-                "thicker bars.");
-        add("starters" + tag, "Starter bars" + of, checks::Topic::Steel, checks::judged(f), t,
-            combination(BaseState::Strength, s.combination), {});
         if (s.bar && s.tension > 0) {
             trace::Steps a;
-            const auto [out, in] = pulledOut(s, size.h, below, working ? &a : nullptr);
-            add("starters-anchorage" + tag, "Anchorage of starter bars" + of, checks::Topic::Anchorage, out,
-                a, combination(BaseState::Strength, in), {});
+            const auto [out, in] = pulledOut(s, size.h, below, sink.steps(a));
+            sink.add("starters-anchorage" + tag, "Anchorage of starter bars" + of, checks::Topic::Anchorage, out,
+                     std::move(a), {BaseState::Strength, in});
         }
     }
 }
-bool Standing::startersHold(double h, double below) const {
-    for (const auto& s : starters_)
-        if (s.bar && s.tension > 0 && pulledOut(s, h, below, nullptr).first.outcome == checks::Outcome::Over)
-            return false;
-    return true;
-}
-
 bool Standing::placed(PadSize& s) const {
     s.onSite = true;
     if (in_.set.site.size() < 3) return true;

@@ -2,9 +2,9 @@
 // and caps are built on it. Units N, mm, MPa.
 #pragma once
 
-#include <functional>
 #include <optional>
 
+#include "bases/faces.h"
 #include "bases/reinforcement.h"
 #include "checks/checks.h"
 #include "ground/rigid_base.h"
@@ -21,15 +21,6 @@ struct PadSize {
     double strap = 0;       // depth of the strap, where there is one
     double area() const { return B * L; }
     double side(int axis) const { return axis == 0 ? B : L; }
-};
-
-// One demand with the combination (of its state) that asks for it.
-struct Asked {
-    double value = 0;
-    int combination = -1;
-    void larger(double other, int in) {
-        if (other > value) value = other, combination = in;
-    }
 };
 
 checks::Finding finding(units::Kind kind, double demand, double limit, std::string clause);
@@ -67,6 +58,9 @@ class Standing {
     std::string combination(BaseState s, int i) const;
     // The combinations under which the standard looks at cracks.
     BaseState crackState() const;
+    // Gathers into a list, with the place of the base and the names of its combinations.
+    Sink gathering(verify::CheckList& list, const model::PartRef& part, const PadSize& size, bool working) const;
+    bool pinnedBars() const { return !base_.bar.empty() || base_.spacing > 0; }
     // At the underside about the centre of the base, with a weight there.
     ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;
     // With the weight of a pedestal, and its height as lever of horizontal forces.
@@ -75,15 +69,9 @@ class Standing {
     // Starter bars that are pulled, from the bottom bars (`stands` above the underside) to the top.
     std::pair<checks::Finding, int> pulledOut(const Starters& s, double h, double stands,
                                               trace::Steps* t) const;
-    bool startersHold(double h, double below) const;
-    using Add = std::function<void(std::string key, std::string title, checks::Topic, checks::Finding,
-                                   trace::Steps, std::string combination, std::optional<model::Face>)>;
     // What was left out for this base, as checks that were not made; and what a pedestal asks for.
-    void commonChecks(const Add& add) const;
-    // What bars of one face keep whatever they carry: spacing, most steel, ductility.
-    void standingFace(const Add& add, const standards::Section& section, const Mat& mat, int axis, bool top,
-                      double mostSpacing, bool working) const;
-    void starterChecks(const Add& add, const PadSize& size, double below, bool working) const;
+    void commonChecks(Sink& sink) const;
+    void starterChecks(Sink& sink, const PadSize& size, double below) const;
     Reinforced reinforced(const PadSize& size, const std::array<Mat, 2>& bottom,
                           const std::array<Mat, 2>& top, double below) const;
     // Weight of one pedestal, and of the soil where all of them stand above a base of depth h.

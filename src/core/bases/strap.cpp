@@ -168,20 +168,15 @@ StrapDesign StrapBeam::choose(double width, double depth, double under) const {
 }
 
 bool StrapBeam::carries(const StrapDesign& design) const {
-    bool does = design.link != nullptr;
-    checks(
-        design,
-        [&](auto, auto, auto, const Finding& f, auto, auto) {
-            does = does && f.outcome != checks::Outcome::Over;
-        },
-        false);
-    return does;
+    Sink asks;
+    checks(design, asks);
+    return design.link && !asks.over();
 }
 
-void StrapBeam::checks(const StrapDesign& s, const Add& add, bool working) const {
+void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
+    const bool working = sink.working();
     const auto& rules = *in_.standard;
     const auto M = moments(strength_), Ms = moments(service_);
-    auto named = [](const Loads& of, int in) { return in < 0 ? std::string() : of.names[std::size_t(in)]; };
     auto of = [](units::Kind kind, double demand, double limit, std::string clause, const char* prefix) {
         Finding f;
         f.kind = kind, f.demand = demand, f.limit = limit, f.clause = std::move(clause), f.prefix = prefix;
@@ -223,9 +218,9 @@ void StrapBeam::checks(const StrapDesign& s, const Add& add, bool working) const
         else
             f.here.push_back("No allowed bars carry it side by side; the strap is too small.");
         f.notes.push_back(notes);
-        add(top ? "strap-top" : "strap-bottom",
+        sink.add(top ? "strap-top" : "strap-bottom",
             top ? "Strap, flexure at the top" : "Strap, flexure at the bottom", Topic::Flexure,
-            checks::judged(f), t, named(strength_, m.in));
+            checks::judged(f), t, {strength_.state, m.in});
     }
     if (!s.top.bar || !s.bottom.bar) return;
     for (bool top : {false, true}) {
@@ -234,9 +229,9 @@ void StrapBeam::checks(const StrapDesign& s, const Add& add, bool working) const
         Finding f = of(units::Kind::Area, bars.area(), 0, rules.steel->beamClause(), "As");
         f.sense = checks::Sense::AtLeast;
         f.limit = rules.steel->beamMinimum(section(s, top), working ? &t : nullptr);
-        add(top ? "strap-least-top" : "strap-least-bottom",
+        sink.add(top ? "strap-least-top" : "strap-least-bottom",
             top ? "Strap, least steel at the top" : "Strap, least steel at the bottom", Topic::Steel,
-            checks::judged(f), t, {});
+            checks::judged(f), t);
     }
     const Section sec = section(s, s.d[1] < s.d[0]);
     const auto V = shear(sec.d);
@@ -251,18 +246,18 @@ void StrapBeam::checks(const StrapDesign& s, const Add& add, bool working) const
                 ->linked(sec, std::min(s.top.area(), s.bottom.area()), asw, in_.fy, working ? &t : nullptr)
                 .V;
         if (!s.link) f.here.push_back("No links are close enough; the strap is too small.");
-        add("strap-shear", "Strap, shear", Topic::OneWayShear, checks::judged(f), t, named(strength_, V.in));
+        sink.add("strap-shear", "Strap, shear", Topic::OneWayShear, checks::judged(f), t, {strength_.state, V.in});
         if (s.link) {
             trace::Steps a, b;
             Finding g =
                 of(units::Kind::BarSpacing, s.spacing,
                    rules.shear->linkSpacing(sec, V.value, working ? &a : nullptr), clauses.spacing, "s");
-            add("strap-spacing", "Strap, spacing of links", Topic::Spacing, checks::judged(g), a, {});
+            sink.add("strap-spacing", "Strap, spacing of links", Topic::Spacing, checks::judged(g), a);
             Finding l =
                 of(units::Kind::SteelPerWidth, asw,
                    rules.shear->leastLinks(sec, in_.fy, working ? &b : nullptr), clauses.least, "asw");
             l.sense = checks::Sense::AtLeast;
-            add("strap-links", "Strap, least links", Topic::Steel, checks::judged(l), b, {});
+            sink.add("strap-links", "Strap, least links", Topic::Steel, checks::judged(l), b);
         }
     }
     for (bool top : {false, true}) {
@@ -278,9 +273,9 @@ void StrapBeam::checks(const StrapDesign& s, const Add& add, bool working) const
                                           in_.cover + link,
                                           in_.basis->creep,
                                           top ? in_.basis->crackLimitTop : in_.basis->crackLimitBottom};
-        add(top ? "strap-cracks-top" : "strap-cracks-bottom",
+        sink.add(top ? "strap-cracks-top" : "strap-cracks-bottom",
             top ? "Strap, cracks at the top" : "Strap, cracks at the bottom", Topic::Cracks,
-            rules.cracks->check(crack, working ? &t : nullptr), t, named(service_, Ms[top].in));
+            rules.cracks->check(crack, working ? &t : nullptr), t, {service_.state, Ms[top].in});
     }
     // Of the top bars from where they are pulled most to their bent ends at the pad's edge.
     if (M[1].in >= 0) {
@@ -297,8 +292,8 @@ void StrapBeam::checks(const StrapDesign& s, const Add& add, bool working) const
         f.here.push_back(
             "Bars of the strap are bent at the edge of the pad, and at the outer face of the other "
             "column, where nothing pulls them.");
-        add("strap-anchorage", "Strap, anchorage at the edge", Topic::Anchorage, checks::judged(f), t,
-            named(strength_, M[1].in));
+        sink.add("strap-anchorage", "Strap, anchorage at the edge", Topic::Anchorage, checks::judged(f), t,
+            {strength_.state, M[1].in});
     }
 }
 

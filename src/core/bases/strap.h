@@ -12,6 +12,7 @@
 #include <functional>
 
 #include "bases/context.h"
+#include "bases/sink.h"
 #include "checks/checks.h"
 
 namespace talvik::bases {
@@ -71,18 +72,16 @@ struct StrapDesign {
 
 class StrapBeam {
   public:
-    // Ultimate and service loads with the names of their combinations; `side` of the near column along it.
+    // Loads of a state in the order of its combinations; `side` of the near column along it.
     struct Loads {
-        std::vector<StrapLoad> all;
-        std::vector<std::string> names;
+        BaseState state = BaseState::Strength;
+        std::vector<StrapLoad> all{};
     };
     StrapBeam(const Context& in, const StrapLine& line, double side, Loads strength, Loads service);
     // Bars for a section; `under`: from the underside to the links. Without bars where none do.
     StrapDesign choose(double width, double depth, double under) const;
     bool carries(const StrapDesign& design) const;
-    using Add = std::function<void(std::string key, std::string title, checks::Topic, checks::Finding,
-                                   trace::Steps, std::string combination)>;
-    void checks(const StrapDesign& design, const Add& add, bool working) const;
+    void checks(const StrapDesign& design, Sink& sink) const;
 
   private:
     struct Extreme {

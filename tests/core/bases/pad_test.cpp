@@ -200,8 +200,8 @@ TEST(Pad, TwoColumnsBendLikeABeam) {
     EXPECT_NEAR(find(all, "flexure-x")->demand, std::max(face, w * 1200 * 1200 / 2 - 1.35 * 800e3 * 200),
                 2e-3 * face);
     ASSERT_GT(middle, 0);
-    ASSERT_NE(find(all, "top-x"), nullptr);
-    EXPECT_NEAR(find(all, "top-x")->demand, middle, 0.02 * middle);
+    ASSERT_NE(find(all, "flexure-x-top"), nullptr);
+    EXPECT_NEAR(find(all, "flexure-x-top")->demand, middle, 0.02 * middle);
     EXPECT_GT(d.top[0].number, 0);
 }
 
