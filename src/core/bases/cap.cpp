@@ -528,12 +528,7 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
     // Where the share of near loads counts, the links in the middle of the way to them carry it.
     if (rules.nearSupport(0, section.d) < 1 && m.clear[axis] < 2 * section.d) {
         const double fywd = in_.standard->anchorage->designYield(in_.fy);
-        V = std::min(
-            V, trace::step(&steps, "V_links", "0.75*a_v*a_sw*f_ywd/1000",
-                           {{"a_v", m.clear[axis], "mm"}, {"a_sw", asw, "mm²/mm"}, {"f_ywd", fywd, "MPa"}},
-                           0.75 * m.clear[axis] * asw * fywd / 1000, "kN", "EN 1992-1-1 (6.19)",
-                           "links in the middle three quarters of the way to the nearest pile") *
-                   1000);
+        V = std::min(V, in_.rules.nearLinks(m.clear[axis], asw, fywd, &steps));
     }
     if (V <= plain) return take(without, plain, in_.rules.oneWayClause(true));
     return take(steps, V, rules.linkClauses().resistance);

@@ -185,9 +185,9 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
         f.sense = checks::Sense::AtLeast, f.prefix = "d";
         sink.add("least-depth", "Minimum effective depth above the piles", Topic::Steel, checks::judged(f), {}, {});
     }
-    if (m.pulled)
+    if (const auto least = in_.rules.topBars(); m.pulled && least.number > 0)
         for (int axis : {0, 1}) {
-            Finding f = finding(units::Kind::Count, design.top[std::size_t(axis)].number, 2, "EN 1992-1-1 9.8.1(3)");
+            Finding f = finding(units::Kind::Count, design.top[std::size_t(axis)].number, least.number, least.clause);
             f.sense = checks::Sense::AtLeast;
             sink.add(axis == 0 ? "top-bars-x" : "top-bars-y",
                      axis == 0 ? "Top bars above piles in tension, along x" : "Top bars above piles in tension, along y",

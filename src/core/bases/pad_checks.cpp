@@ -79,10 +79,11 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
         sink.add("uplift", "Against uplift", Topic::Ground, checks::judged(f), t,
             {BaseState::Stability, i}, {});
     }
+    const auto care = in_.rules.care();
     if (!g.layers.empty()) {
         const int i = std::max(0, ga.settlement.combination);
         trace::Steps t;
-        Finding f = finding(units::Kind::Length, ga.settles, g.settlement, "EN 1997-1 6.6.2, Annex F.1");
+        Finding f = finding(units::Kind::Length, ga.settles, g.settlement, care.settlement);
         f.prefix = "s";
         if (working && std::size_t(i) < sums(BaseState::Sustained).size()) {
             const auto [p, settles] = settlement(s, std::size_t(i));
@@ -104,7 +105,7 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
             {BaseState::Sustained, i}, {});
     } else if (g.by == model::GroundValues::By::Undrained) {
         sink.add("settlement", "Settlement", Topic::Ground,
-            checks::notChecked("EN 1997-1 6.6.2(16)",
+            checks::notChecked(care.clay,
                                "Settlement on clay must be calculated unless the bearing resistance is three times the "
                                "service load: enter the soil layers."),
             {}, {}, {});
@@ -115,11 +116,11 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
             const auto r = resultant(sums(BaseState::Ground)[i], s, downward(s, of(BaseState::Ground)[i]) * s.area());
             if (r.N > 0) most = std::max({most, std::abs(r.at().x) / s.B, std::abs(r.at().y) / s.L});
         }
-        if (most > 1.0 / 3)
+        if (most > care.eccentric)
             sink.add("eccentric", "Large eccentricity", Topic::Ground,
-                checks::notChecked("EN 1997-1 6.5.4",
-                                   "The eccentricity exceeds a third of the side: the careful review of design values and the "
-                                   "tolerance of 0.10 m required by 6.5.4 are not included."),
+                checks::notChecked(care.eccentricity,
+                                   "The eccentricity exceeds a third of the side: a careful review of the design values "
+                                   "and a tolerance of 0.10 m of the base are not included."),
                 {}, {}, {});
     }
 }

@@ -162,7 +162,8 @@ void Standing::commonChecks(Sink& sink) const {
     double over = 0;
     for (const auto& c : columns_)
         over = std::max({over, (p.width - c.column->width) / 2, (p.depth - c.column->depth) / 2});
-    checks::Finding f = finding(units::Kind::Length, p.height, 2 * over, "EN 1992-1-1 12.9.3(2)");
+    const auto care = in_.rules.care();
+    checks::Finding f = finding(units::Kind::Length, p.height, care.pedestalHeight * over, care.pedestal);
     f.sense = checks::Sense::AtLeast, f.prefix = "h";
     f.notes.push_back(
         "A pedestal is taken to spread the column's load to all of its section where it is twice as high as "

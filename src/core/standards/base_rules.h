@@ -119,6 +119,25 @@ class BaseRules {
     virtual double evenSpread(double ratio, trace::Steps* t = nullptr) const = 0;
     virtual std::string evenSpreadClause() const = 0;
     virtual std::string clause(BaseState state) const = 0;
+    // Bars at the top of a cap above a pile in tension, at least; 0 without such a rule.
+    struct TopBars {
+        int number = 0;
+        std::string clause;
+    };
+    virtual TopBars topBars() const { return {}; }
+    // What vertical links, `asw` on the width, carry of loads whose faces are `clear` away; N. Very large without such
+    // a rule.
+    virtual double nearLinks(double /*clear*/, double /*asw*/, double /*fywd*/, trace::Steps* = nullptr) const {
+        return 1e300;
+    }
+    // Where the rules of the ground come from: settlement; that it is asked for on clay; eccentricity beyond which
+    // more care is asked for, as a part of the side; how high a pedestal is over what it stands out.
+    struct Care {
+        std::string settlement = "elastic layers", clay = "good practice", eccentricity = "good practice",
+                    pedestal = "good practice";
+        double eccentric = 1.0 / 3, pedestalHeight = 2;
+    };
+    virtual Care care() const { return {}; }
 };
 
 // The control perimeter at a distance from a column on a base: length, area inside, and where edges cut it

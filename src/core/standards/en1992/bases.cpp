@@ -319,6 +319,19 @@ class Bases final : public BaseRules {
     std::string dowelClause() const override { return "EN 1992-1-1 9.5.2(2), 9.8.2.1"; }
     double evenSpread(double, Steps*) const override { return 1; }
     std::string evenSpreadClause() const override { return "EN 1992-1-1 9.8.2.1"; }
+    // Reading of 9.8.1(3): top steel is two bars each way at least.
+    TopBars topBars() const override { return {2, "EN 1992-1-1 9.8.1(3)"}; }
+    // (6.19), within the middle three quarters of the way.
+    double nearLinks(double clear, double asw, double fywd, trace::Steps* t) const override {
+        return trace::step(t, "V_links", "0.75*a_v*a_sw*f_ywd/1000",
+                           {{"a_v", clear, "mm"}, {"a_sw", asw, "mm²/mm"}, {"f_ywd", fywd, "MPa"}},
+                           0.75 * clear * asw * fywd / 1000, "kN", "EN 1992-1-1 (6.19)",
+                           "links in the middle three quarters of the way to the nearest pile") *
+               1000;
+    }
+    Care care() const override {
+        return {"EN 1997-1 6.6.2, Annex F.1", "EN 1997-1 6.6.2(16)", "EN 1997-1 6.5.4", "EN 1992-1-1 12.9.3(2)", 1.0 / 3, 2};
+    }
     std::string clause(BaseState state) const override {
         switch (state) {
             case BaseState::Service:
