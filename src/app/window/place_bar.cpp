@@ -90,7 +90,7 @@ QRectF PlaceBar::standardRect() const {
 
 QRectF PlaceBar::elementRect() const {
     // The project's name gives way to that of the element.
-    const double left = placesStart() - 46 - 8,
+    const double left = placesStart() - 8,
                  project = QFontMetricsF(uiFont(14, QFont::DemiBold))
                                .horizontalAdvance(QString::fromStdString(session_.project().name + " *")),
                  element = QFontMetricsF(uiFont(12)).horizontalAdvance(elementText()),
@@ -123,9 +123,6 @@ void PlaceBar::paintEvent(QPaintEvent*) {
     p.setPen(hover_ == -2 ? t.selection : t.secondary);
     p.drawText(element, Qt::AlignLeft | Qt::AlignVCenter,
                p.fontMetrics().elidedText(elementText(), Qt::ElideRight, static_cast<int>(element.width())));
-    p.setFont(uiFont(11));
-    p.setPen(t.secondary);
-    p.drawText(QRectF(placesStart() - 46, 7, 46, 30), Qt::AlignRight | Qt::AlignVCenter, tr("Ctrl +"));
     for (int i = 1; i <= 7; ++i) {
         Place place = static_cast<Place>(i);
         QRectF r = placeRect(place);
@@ -179,6 +176,7 @@ void PlaceBar::mouseMoveEvent(QMouseEvent* event) {
         if (placeRect(static_cast<Place>(i)).contains(event->position())) now = i;
     if (now != hover_) {
         hover_ = now;
+        setToolTip(now > 0 ? tr("%1 (Ctrl+%2)").arg(name(static_cast<Place>(now))).arg(now) : QString());
         setCursor(now ? Qt::PointingHandCursor : Qt::ArrowCursor);
         update();
     }
