@@ -31,6 +31,7 @@ class Typing : public ByKeyboard {
                         const auto index = model->index(r, c);
                         if (table->isColumnHidden(c) || table->indexWidget(index)) continue;
                         const bool typed = index.flags() & Qt::ItemIsEditable;
+                        QApplication::setActiveWindow(&window);
                         table->setCurrentIndex(index);
                         table->setFocus();
                         QCoreApplication::processEvents();
@@ -82,6 +83,7 @@ TEST_F(Typing, TheColumnStaysInHand) {
     session().setPlace(Place::Bars);
     answer();
     auto* runs = part<QTableWidget>("runs");
+    QApplication::setActiveWindow(&window);
     runs->setFocus();
     runs->setCurrentCell(0, 2);
     for (const char* spacing : {"150", "175"}) {
