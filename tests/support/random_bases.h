@@ -1,5 +1,5 @@
-// Random sets of bases for property tests and for comparing answers: pads and caps of every shape, free and pinned,
-// on dry and wet ground; the same seed gives the same set.
+// Random sets of bases for property tests and for comparing answers: pads and caps of every shape, free and
+// pinned, on dry and wet ground; the same seed gives the same set.
 #pragma once
 
 #include <random>
@@ -8,7 +8,8 @@
 
 namespace talvik::test {
 
-// One base, but for every sixth set of pads, which has a strap to a second one. `basis` gets materials and cover.
+// One base, but for every sixth set of pads, which has a strap to a second one. `basis` gets materials and
+// cover.
 inline model::BaseSet randomBases(unsigned seed, model::Basis& basis) {
     std::mt19937 random(seed);
     auto number = [&](double low, double high) { return low + (high - low) * double(random() % 1000) / 999; };
@@ -26,7 +27,8 @@ inline model::BaseSet randomBases(unsigned seed, model::Basis& basis) {
     s.ground.allowable = number(0.1, 0.5), s.ground.depth = 50 * std::round(number(12, 50));
     if (one(4)) s.ground.water = true, s.ground.waterDepth = number(0, 2500);
     if (one(5)) s.ground.by = model::GroundValues::By::Drained;
-    s.pile = {true, 450, number(500, 1500) * 1e3, number(0, 300) * 1e3, 0, one(4), 3, 150, 75, one(2) ? 75.0 : 0.0};
+    s.pile = {true, 450, number(500, 1500) * 1e3, number(0, 300) * 1e3, 0, one(4), 3,
+              150,  75,  one(2) ? 75.0 : 0.0};
     if (one(3)) s.linkBar = "H12";
     auto column = [&](const char* id, double x, double y) {
         const double side = 50 * std::round(number(6, 14));

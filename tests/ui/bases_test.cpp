@@ -14,6 +14,7 @@
 #include "bases/base_table.h"
 #include "bases/bases_view.h"
 #include "model/base_edits.h"
+#include "canopy.h"
 #include "open_window.h"
 #include "register/register.h"
 
@@ -23,9 +24,7 @@ class BasesWindow : public OpenWindow {
   protected:
     void SetUp() override {
         OpenWindow::SetUp();
-        window.askOpenPath = [](const QString&, const QString&) {
-            return QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_canopy_loads.csv");
-        };
+        askForCanopy(window);
     }
     const design::BasesAnswer& bases() {
         answer();

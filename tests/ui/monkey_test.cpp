@@ -14,6 +14,7 @@
 #include <nlohmann/json.hpp>
 #include <random>
 
+#include "canopy.h"
 #include "open_window.h"
 
 namespace talvik::app {
@@ -138,11 +139,8 @@ class Monkey : public OpenWindow {
         answer();
         window.fit();
         play("floor", events);
-        window.askOpenPath = [](const QString&, const QString&) {
-            return QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_canopy_loads.csv");
-        };
         window.openDemo(false);
-        press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+        openCanopy(window);
         window.askOpenPath = [](const QString&, const QString&) { return QString(); };
         if (session().bases()) {
             answer();

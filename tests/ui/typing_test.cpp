@@ -1,8 +1,9 @@
-// What is typed goes into the cell that is selected, from its first character on, in every table of every place; a
-// digit or a letter changes nothing else.
+// What is typed goes into the cell that is selected, from its first character on, in every table of every
+// place; a digit or a letter changes nothing else.
 #include <QTableView>
 
 #include "by_keyboard.h"
+#include "canopy.h"
 #include "document/session.h"
 
 namespace talvik::app {
@@ -20,36 +21,38 @@ class Typing : public ByKeyboard {
             const std::string before = text();
             using Page = Register::Page;
             for (Page page : {Page::Panels, Page::Cases, Page::Combinations, Page::Supports, Page::Bases}) {
-            window.below().show(page);
-            if (page != Page::Panels && window.below().page() != page) continue;
-            QCoreApplication::processEvents();
-            for (QTableView* table : window.findChildren<QTableView*>()) {
-                if (!table->isVisible() || table->editTriggers() == QAbstractItemView::NoEditTriggers) continue;
-                const auto* model = table->model();
-                for (int r = 0; r < std::min(model->rowCount(), 3); ++r)
-                    for (int c = 0; c < model->columnCount(); ++c) {
-                        const auto index = model->index(r, c);
-                        if (table->isColumnHidden(c) || table->indexWidget(index)) continue;
-                        const bool typed = index.flags() & Qt::ItemIsEditable;
-                        QApplication::setActiveWindow(&window);
-                        table->setCurrentIndex(index);
-                        table->setFocus();
-                        QCoreApplication::processEvents();
-                        for (Qt::Key key : {Qt::Key_7, Qt::Key_Period, Qt::Key_5}) {
-                            QWidget* at = QApplication::focusWidget();
-                            QTest::keyClick(at ? at : table, key);
+                window.below().show(page);
+                if (page != Page::Panels && window.below().page() != page) continue;
+                QCoreApplication::processEvents();
+                for (QTableView* table : window.findChildren<QTableView*>()) {
+                    if (!table->isVisible() || table->editTriggers() == QAbstractItemView::NoEditTriggers)
+                        continue;
+                    const auto* model = table->model();
+                    for (int r = 0; r < std::min(model->rowCount(), 3); ++r)
+                        for (int c = 0; c < model->columnCount(); ++c) {
+                            const auto index = model->index(r, c);
+                            if (table->isColumnHidden(c) || table->indexWidget(index)) continue;
+                            const bool typed = index.flags() & Qt::ItemIsEditable;
+                            QApplication::setActiveWindow(&window);
+                            table->setCurrentIndex(index);
+                            table->setFocus();
+                            QCoreApplication::processEvents();
+                            for (Qt::Key key : {Qt::Key_7, Qt::Key_Period, Qt::Key_5}) {
+                                QWidget* at = QApplication::focusWidget();
+                                QTest::keyClick(at ? at : table, key);
+                            }
+                            EXPECT_EQ(int(session().place()), place) << table->objectName().toStdString();
+                            auto* edit = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+                            const std::string where = table->objectName().toStdString() + " in place " +
+                                                      std::to_string(place) + ", " + std::to_string(r) +
+                                                      ", " + std::to_string(c);
+                            EXPECT_EQ(edit != nullptr, typed) << where;
+                            if (!edit || !table->isAncestorOf(edit)) continue;
+                            ++seen;
+                            EXPECT_EQ(edit->text(), QStringLiteral("7.5")) << where;
+                            strike(Qt::Key_Escape);
                         }
-                        EXPECT_EQ(int(session().place()), place) << table->objectName().toStdString();
-                        auto* edit = qobject_cast<QLineEdit*>(QApplication::focusWidget());
-                        const std::string where = table->objectName().toStdString() + " in place " +
-                                                  std::to_string(place) + ", " + std::to_string(r) + ", " + std::to_string(c);
-                        EXPECT_EQ(edit != nullptr, typed) << where;
-                        if (!edit || !table->isAncestorOf(edit)) continue;
-                        ++seen;
-                        EXPECT_EQ(edit->text(), QStringLiteral("7.5")) << where;
-                        strike(Qt::Key_Escape);
-                    }
-            }
+                }
             }
             EXPECT_EQ(text(), before) << "place " << place;
         }
@@ -68,10 +71,7 @@ TEST_F(Typing, IntoTheTablesOfAFloor) {
     EXPECT_GT(intoEveryCell(), 20);
 }
 TEST_F(Typing, IntoTheTablesOfBases) {
-    window.askOpenPath = [](const QString&, const QString&) {
-        return QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_canopy_loads.csv");
-    };
-    press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+    openCanopy(window);
     ASSERT_TRUE(session().bases());
     answer();
     EXPECT_GT(intoEveryCell(), 20);

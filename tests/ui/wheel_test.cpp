@@ -5,6 +5,7 @@
 #include <QWheelEvent>
 #include <random>
 
+#include "canopy.h"
 #include "open_window.h"
 #include "window/place_bar.h"
 
@@ -15,11 +16,12 @@ class Wheel : public OpenWindow {
   protected:
     void turn(QWidget* w, int way) {
         const QPointF at(w->rect().center());
-        QWheelEvent event(at, w->mapToGlobal(at.toPoint()), {}, {0, way}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
-                          false);
+        QWheelEvent event(at, w->mapToGlobal(at.toPoint()), {}, {0, way}, Qt::NoButton, Qt::NoModifier,
+                          Qt::NoScrollPhase, false);
         QApplication::sendEvent(w, &event);
     }
-    // Fields that the wheel would change: no wheel gives them the keyboard, and without it none changes anything.
+    // Fields that the wheel would change: no wheel gives them the keyboard, and without it none changes
+    // anything.
     int overEverything() {
         int seen = 0;
         for (int place = 1; place <= 7; ++place) {
@@ -35,7 +37,8 @@ class Wheel : public OpenWindow {
                     w->clearFocus();
                 }
                 if (!field && !qobject_cast<QTableWidget*>(w) && !qobject_cast<QLineEdit*>(w)) continue;
-                const QString shown = qobject_cast<QComboBox*>(w) ? qobject_cast<QComboBox*>(w)->currentText() : QString();
+                const QString shown =
+                    qobject_cast<QComboBox*>(w) ? qobject_cast<QComboBox*>(w)->currentText() : QString();
                 for (int way : {-120, 120, -120, -120}) turn(w, way);
                 if (auto* choice = qobject_cast<QComboBox*>(w)) {
                     EXPECT_EQ(choice->currentText(), shown);
@@ -60,10 +63,7 @@ TEST_F(Wheel, ChangesNothingOfAFloor) {
     EXPECT_GT(overEverything(), 20);
 }
 TEST_F(Wheel, ChangesNothingOfBases) {
-    window.askOpenPath = [](const QString&, const QString&) {
-        return QStringLiteral(TALVIK_SOURCE_DIR "/demos/sundvarg_canopy_loads.csv");
-    };
-    press(window, Qt::Key_K, Qt::ControlModifier | Qt::ShiftModifier);
+    openCanopy(window);
     ASSERT_TRUE(session().bases());
     answer();
     EXPECT_GT(overEverything(), 5);
@@ -77,17 +77,18 @@ TEST_F(Wheel, TwoThousandTurnsAtRandomLeaveTheProjectAlone) {
     std::mt19937 random(5);
     for (int k = 0; k < 2000; ++k) {
         const QPoint at(int(random() % unsigned(window.width())), int(random() % unsigned(window.height())));
-        if (k % 250 == 0) session().setPlace(static_cast<Place>(1 + k / 250 % 7)), QCoreApplication::processEvents();
+        if (k % 250 == 0)
+            session().setPlace(static_cast<Place>(1 + k / 250 % 7)), QCoreApplication::processEvents();
         QWidget* w = window.childAt(at);
         if (!w) continue;
         const QPointF own(w->mapFrom(&window, at));
         if (k % 3 == 0) {
-            QMouseEvent event(QEvent::MouseMove, own, QPointF(window.mapToGlobal(at)), Qt::NoButton, Qt::NoButton,
-                              Qt::NoModifier);
+            QMouseEvent event(QEvent::MouseMove, own, QPointF(window.mapToGlobal(at)), Qt::NoButton,
+                              Qt::NoButton, Qt::NoModifier);
             QApplication::sendEvent(w, &event);
         } else {
-            QWheelEvent event(own, window.mapToGlobal(at), {}, {0, k % 2 ? 120 : -120}, Qt::NoButton, Qt::NoModifier,
-                              Qt::NoScrollPhase, false);
+            QWheelEvent event(own, window.mapToGlobal(at), {}, {0, k % 2 ? 120 : -120}, Qt::NoButton,
+                              Qt::NoModifier, Qt::NoScrollPhase, false);
             QApplication::sendEvent(w, &event);
         }
     }

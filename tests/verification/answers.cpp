@@ -1,6 +1,6 @@
-// Writes every check of 200 random one-way slabs, floors and sets of bases each, a line each, so that the answers of
-// two states of the program can be compared: talvik_answers > before.txt; scripts/compare_answers.py
-// before.txt after.txt.
+// Writes every check of 200 random one-way slabs, floors and sets of bases each, a line each, so that the
+// answers of two states of the program can be compared: talvik_answers > before.txt;
+// scripts/compare_answers.py before.txt after.txt.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -54,9 +54,9 @@ int main(int count, char**) {
         if (const auto d = design::designBases(set, basis, standard))
             for (const auto& b : d->bases) {
                 fmt::print("bases {}\t{}\t{}\n", seed, b->part.key + "/size",
-                           fmt::format("{:.0f} {:.0f} {:.0f} {} {} {} {} {}", b->size().B, b->size().L, b->size().h,
-                                       b->piles().size(), b->bottom()[0].text(), b->bottom()[1].text(), b->trouble(),
-                                       b->steel));
+                           fmt::format("{:.0f} {:.0f} {:.0f} {} {} {} {} {}", b->size().B, b->size().L,
+                                       b->size().h, b->piles().size(), b->bottom()[0].text(),
+                                       b->bottom()[1].text(), b->trouble(), b->steel));
                 for (const auto& c : b->checks) print(fmt::format("bases {}", seed), c);
             }
     }

@@ -480,7 +480,7 @@ checks::Finding Cap::anchorage(const CapDesign& design, int axis, double moment,
     const auto& s = design.size;
     const double side[2] = {s.B, s.L};
     const auto& rules = *in_.standard->anchorage;
-    const Section section{side[1 - axis], s.h, design.d[a], in_.cover + 10, in_.fc, in_.fy};
+    const Section section = across(design, axis);
     const double resists = in_.standard->flexure->resistance(section, mat.area(), 0).M;
     double outer = 0;
     for (Point p : design.piles) outer = std::max(outer, std::abs(axis == 0 ? p.x : p.y));
@@ -507,7 +507,7 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
     const auto a = std::size_t(axis);
     const auto& mat = design.bottom[a];
     const auto& rules = *in_.standard->shear;
-    const Section section{s.side(1 - axis), s.h, design.d[a], in_.cover + 10, in_.fc, in_.fy};
+    const Section section = across(design, axis);
     auto take = [&](const trace::Steps& steps, double V, std::string clause) {
         if (t) t->insert(t->end(), steps.begin(), steps.end());
         if (by) *by = std::move(clause);

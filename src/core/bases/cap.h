@@ -78,7 +78,12 @@ class Cap : public Standing {
     void bodyChecks(Sink& sink, const CapDesign& design) const;
     // A section across an axis, with the effective depth of the bottom bars.
     standards::Section across(const CapDesign& design, int axis) const {
-        return {design.size.side(1 - axis), design.size.h, design.d[std::size_t(axis)], in_.cover + 10, in_.fc, in_.fy};
+        return {design.size.side(1 - axis),
+                design.size.h,
+                design.d[std::size_t(axis)],
+                in_.cover + 10,
+                in_.fc,
+                in_.fy};
     }
     Face face(const CapDesign& design, const Demand& strength, const Demand& service, Way way) const;
     // Of the bars along an axis beyond the inner face of the outermost piles, legs counted.

@@ -69,14 +69,14 @@ void Cap::pileChecks(Sink& sink, const CapDesign& design) const {
                               ? "Capacities of piles are design values, compared with ultimate reactions."
                               : "Capacities of piles are for characteristic reactions.");
         sink.add("pile-compression", "Largest pile compression", Topic::Ground, checks::judged(f), t,
-            {state, forces.compression.combination});
+                 {state, forces.compression.combination});
     }
     {
         Finding f = finding(units::Kind::Force, std::max(0.0, forces.tension.value), pile.tension, clause);
         sink.add("pile-tension", "Largest pile tension", Topic::Ground,
-            forces.tension.value > 0 ? checks::judged(f)
-                                     : checks::notApplicable(clause, "No pile is pulled."),
-            {}, {state, forces.tension.combination});
+                 forces.tension.value > 0 ? checks::judged(f)
+                                          : checks::notApplicable(clause, "No pile is pulled."),
+                 {}, {state, forces.tension.combination});
     }
     if (forces.lateral.value > 1) {
         trace::Steps t;
@@ -93,10 +93,10 @@ void Cap::pileChecks(Sink& sink, const CapDesign& design) const {
             "Horizontal forces are shared evenly by the piles of a cap; the ground beside the "
             "cap takes none, and what they bend the piles is not checked.");
         sink.add("pile-lateral", "Horizontal force of a pile", Topic::Ground,
-            pile.lateral > 0
-                ? checks::judged(f)
-                : checks::notChecked(clause, "The set says nothing of what a pile takes horizontally."),
-            t, {state, forces.lateral.combination});
+                 pile.lateral > 0
+                     ? checks::judged(f)
+                     : checks::notChecked(clause, "The set says nothing of what a pile takes horizontally."),
+                 t, {state, forces.lateral.combination});
     }
     if (!s.onSite) {
         Finding f = finding(units::Kind::Length, 1, 0, "the set's outline of the site");
@@ -113,14 +113,14 @@ void Cap::pileChecks(Sink& sink, const CapDesign& design) const {
                                    "they are not designed here. Three or more piles need none.",
                                    N.value * pile.tolerance / 1e6, N.value / 1000, pile.tolerance));
         sink.add("tie-beams", "Tie beams across the piles", Topic::Ground, f, {},
-            {BaseState::Strength, N.combination});
+                 {BaseState::Strength, N.combination});
     }
     if (forces.across.value > 1e-3 * pile.compression * pile.diameter) {
         Finding f = finding(units::Kind::Moment, forces.across.value, 0, "statics");
         f.here.push_back(
             "Piles in one line carry no moment across it: more piles, or beams that hold the cap.");
         sink.add("across", "Moment across the piles", Topic::Ground, checks::judged(f), {},
-            {BaseState::Strength, forces.across.combination});
+                 {BaseState::Strength, forces.across.combination});
     }
     double nearest = 1e300;
     for (std::size_t i = 0; i < design.piles.size(); ++i)
@@ -141,9 +141,10 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
     const auto m = demand(design), service = demand(design, crackState());
     if (m.pulled)
         sink.add("pile-connection", "Connection of piles in tension", Topic::Anchorage,
-            checks::notChecked("the pile's own design",
-                               "Piles are in tension: the anchorage of their bars in the cap is not checked."),
-            {}, {});
+                 checks::notChecked(
+                     "the pile's own design",
+                     "Piles are in tension: the anchorage of their bars in the cap is not checked."),
+                 {}, {});
     const auto& rules = *in_.standard;
     for (int axis : {0, 1}) {
         const Mat& mat = design.bottom[std::size_t(axis)];
@@ -158,9 +159,9 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
             f.limit = oneWay(design, m, axis, &f.clause, working ? &t : nullptr);
             f.notes.push_back(fmt::format("Shear of caps: of piles near the column a share counts ({}).",
                                           in_.rules.pileShareClause()));
-            sink.add(axis == 0 ? "shear-x" : "shear-y", axis == 0 ? "One-way shear along x" : "One-way shear along y",
-                     Topic::OneWayShear, checks::judged(f), std::move(t),
-                     {BaseState::Strength, m.reduced[axis].combination});
+            sink.add(axis == 0 ? "shear-x" : "shear-y",
+                     axis == 0 ? "One-way shear along x" : "One-way shear along y", Topic::OneWayShear,
+                     checks::judged(f), std::move(t), {BaseState::Strength, m.reduced[axis].combination});
         }
         {
             trace::Steps t;
@@ -173,9 +174,9 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
             Finding f = finding(units::Kind::Force, m.shear[axis].value, 0, rules.shear->clause());
             f.prefix = "V";
             f.limit = rules.shear->crushing(section, working ? &t : nullptr);
-            sink.add(axis == 0 ? "crushing-x" : "crushing-y", axis == 0 ? "Crushing along x" : "Crushing along y",
-                     Topic::OneWayShear, checks::judged(f), std::move(t),
-                     {BaseState::Strength, m.shear[axis].combination});
+            sink.add(axis == 0 ? "crushing-x" : "crushing-y",
+                     axis == 0 ? "Crushing along x" : "Crushing along y", Topic::OneWayShear,
+                     checks::judged(f), std::move(t), {BaseState::Strength, m.shear[axis].combination});
         }
         if (sink.enough()) return;
     }
@@ -183,14 +184,17 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
     if (const auto least = in_.rules.leastDepth(true); least.d > 0) {
         Finding f = finding(units::Kind::Length, std::min(design.d[0], design.d[1]), least.d, least.clause);
         f.sense = checks::Sense::AtLeast, f.prefix = "d";
-        sink.add("least-depth", "Minimum effective depth above the piles", Topic::Steel, checks::judged(f), {}, {});
+        sink.add("least-depth", "Minimum effective depth above the piles", Topic::Steel, checks::judged(f),
+                 {}, {});
     }
     if (const auto least = in_.rules.topBars(); m.pulled && least.number > 0)
         for (int axis : {0, 1}) {
-            Finding f = finding(units::Kind::Count, design.top[std::size_t(axis)].number, least.number, least.clause);
+            Finding f =
+                finding(units::Kind::Count, design.top[std::size_t(axis)].number, least.number, least.clause);
             f.sense = checks::Sense::AtLeast;
             sink.add(axis == 0 ? "top-bars-x" : "top-bars-y",
-                     axis == 0 ? "Top bars above piles in tension, along x" : "Top bars above piles in tension, along y",
+                     axis == 0 ? "Top bars above piles in tension, along x"
+                               : "Top bars above piles in tension, along y",
                      Topic::Steel, checks::judged(f), {}, {}, model::Face::Top);
         }
     if (sink.enough()) return;
@@ -198,24 +202,24 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
         trace::Steps t;
         const auto p = atColumns(design, working ? &t : nullptr);
         sink.add("punching", "Punching at the column", Topic::Punching, p.found.stress, t,
-            {BaseState::Strength, p.combination});
+                 {BaseState::Strength, p.combination});
         if (checks::isJudged(p.found.face))
             sink.add("punching-face", "Punching at the column's face", Topic::Punching, p.found.face, t,
-                {BaseState::Strength, p.combination});
+                     {BaseState::Strength, p.combination});
     }
     {
         trace::Steps t;
         const auto p = atPiles(design, working ? &t : nullptr);
         sink.add("punching-pile", "Punching at the piles", Topic::Punching, p.found.stress, t,
-            {BaseState::Strength, p.combination});
+                 {BaseState::Strength, p.combination});
     }
     {
         trace::Steps t;
         const auto at = struts(design, working ? &t : nullptr);
         sink.add("node-column", "Node of struts below the column", Topic::Bearing, at.column, t,
-            {BaseState::Strength, at.combination});
+                 {BaseState::Strength, at.combination});
         sink.add("node-pile", "Node of struts above the piles", Topic::Bearing, at.pile, t,
-            {BaseState::Strength, at.combination});
+                 {BaseState::Strength, at.combination});
     }
     if (const auto grid = linkGrid(in_, s.B, s.L); grid.bar)
         for (int axis : {0, 1}) {
@@ -234,8 +238,8 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
                 f = checks::notApplicable(clauses.spacing,
                                           "Links stand further apart than that: none of them is counted.");
             sink.add(axis == 0 ? "links-x" : "links-y",
-                axis == 0 ? "Spacing of links along x" : "Spacing of links along y", Topic::Spacing, f, t,
-                {});
+                     axis == 0 ? "Spacing of links along x" : "Spacing of links along y", Topic::Spacing, f,
+                     t, {});
             Finding g =
                 finding(units::Kind::SteelPerWidth, grid.area(axis),
                         rules.shear->leastLinks(section, in_.fy, working ? &l : nullptr), clauses.least);
@@ -245,10 +249,10 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
                 g = checks::notApplicable(clauses.least,
                                           "Fewer links than the least: none of them is counted.");
             sink.add(axis == 0 ? "least-links-x" : "least-links-y",
-                axis == 0 ? "Least links along x" : "Least links along y", Topic::Steel, g, l, {});
+                     axis == 0 ? "Least links along x" : "Least links along y", Topic::Steel, g, l, {});
         }
     starterChecks(sink, s, toBars());
-    if (sink.gathers()) commonChecks(sink);
+    commonChecks(sink);
 }
 
 std::vector<schedule::Item> Cap::items(const CapDesign& design) const {

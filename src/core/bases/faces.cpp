@@ -12,8 +12,8 @@ using checks::Topic;
 std::optional<Finding> cracksOf(const Context& in, const Face& f, trace::Steps* t) {
     if (!f.mat.bar || !(f.service.value > 0)) return {};
     return in.standard->cracks->check(
-        {f.section, f.service.value, f.mat.area(), f.mat.bar->diameter, f.mat.spacing, f.cover, in.basis->creep,
-         f.way.top ? in.basis->crackLimitTop : in.basis->crackLimitBottom},
+        {f.section, f.service.value, f.mat.area(), f.mat.bar->diameter, f.mat.spacing, f.cover,
+         in.basis->creep, f.way.top ? in.basis->crackLimitTop : in.basis->crackLimitBottom},
         t);
 }
 
@@ -25,7 +25,8 @@ void checkFace(const Context& in, const Face& face, Sink& sink) {
     const Under strength{BaseState::Strength, face.moment.combination};
     if (!top || face.moment.value > 0) {
         trace::Steps t;
-        Finding f = finding(units::Kind::Moment, face.moment.value, 0, sink.gathers() ? rules.flexure->clause() : "");
+        Finding f =
+            finding(units::Kind::Moment, face.moment.value, 0, sink.gathers() ? rules.flexure->clause() : "");
         f.prefix = "M";
         if (mat.bar) {
             f.limit = rules.flexure->resistance(face.section, mat.area(), 0, sink.steps(t)).M;
@@ -38,26 +39,23 @@ void checkFace(const Context& in, const Face& face, Sink& sink) {
             f.demand = std::max(f.demand, 1.0);
             f.here.push_back(face.none);
         }
-        sink.add("flexure", "Flexure", face.way, Topic::Flexure, checks::judged(f), std::move(t),
-                 strength);
+        sink.add("flexure", "Flexure", face.way, Topic::Flexure, checks::judged(f), std::move(t), strength);
     }
     if (!mat.bar || sink.enough()) return;
     // What bars that someone fixed do not keep, no other size is sought for.
-    auto standing = [&](auto&&... check) {
-        face.pinned ? sink.aside(std::forward<decltype(check)>(check)...)
-                    : sink.add(std::forward<decltype(check)>(check)...);
-    };
     if (face.leastSteel) {
         trace::Steps t;
         Finding f = finding(units::Kind::Area, mat.area(), 0, clauses.minimum);
         f.sense = checks::Sense::AtLeast, f.prefix = "As";
         f.limit = rules.steel->minimum(top ? face.section : face.gross, sink.steps(t));
-        standing("least", "Least steel", face.way, Topic::Steel, checks::judged(f), std::move(t));
+        sink.addOrAside(face.pinned, "least", "Least steel", face.way, Topic::Steel, checks::judged(f),
+                        std::move(t));
     }
-    standing("spacing", "Spacing", face.way, Topic::Spacing,
-             checks::judged(finding(units::Kind::BarSpacing, mat.spacing,
-                                    rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, face.section.h),
-                                    clauses.spacing)));
+    sink.addOrAside(face.pinned, "spacing", "Spacing", face.way, Topic::Spacing,
+                    checks::judged(finding(
+                        units::Kind::BarSpacing, mat.spacing,
+                        rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, face.section.h),
+                        clauses.spacing)));
     const auto& whole = top ? face.section : face.gross;
     if (const double most = rules.steel->maximum(whole); most > 0 && most < 1e9) {
         trace::Steps t;
@@ -73,8 +71,8 @@ void checkFace(const Context& in, const Face& face, Sink& sink) {
     }
     trace::Steps t;
     if (auto wide = cracksOf(in, face, sink.steps(t)))
-        standing("cracks", "Cracks", face.way, Topic::Cracks, std::move(*wide), std::move(t),
-                 Under{face.serviceState, face.service.combination});
+        sink.addOrAside(face.pinned, "cracks", "Cracks", face.way, Topic::Cracks, std::move(*wide),
+                        std::move(t), Under{face.serviceState, face.service.combination});
 }
 
 }  // namespace talvik::bases

@@ -64,7 +64,8 @@ double Pad::topDepth(const PadDesign& design, int axis) const {
     return design.size.h - in_.cover - (axis == 1 && top[0].bar ? top[0].bar->diameter : 0) -
            (top[std::size_t(axis)].bar ? top[std::size_t(axis)].bar->diameter : 16) / 2;
 }
-Face Pad::face(const PadDesign& design, const Top& shape, const Demand& m, const Demand& service, Way way) const {
+Face Pad::face(const PadDesign& design, const Top& shape, const Demand& m, const Demand& service,
+               Way way) const {
     const auto& mats = way.top ? design.top : design.bottom;
     const auto& mat = mats[std::size_t(way.axis)];
     const double outer = way.axis == 1 && mats[0].bar ? mats[0].bar->diameter : 0;
@@ -83,7 +84,8 @@ Face Pad::face(const PadDesign& design, const Top& shape, const Demand& m, const
     f.notes[0] = "Moments of bases are those at the faces of columns, on the whole width.";
     if (columns_.size() > 1)
         f.notes[1] =
-            "Across a line of columns the load of each one is taken by a strip as wide as the column and a depth on "
+            "Across a line of columns the load of each one is taken by a strip as wide as the column and a "
+            "depth on "
             "either side; the whole base has the reinforcement of the worst strip.";
     f.plain = shape.level() ? "Without bars at the top: the plain section carries what hogs."
                             : "A top that is not level has no bars: the plain section carries what hogs.";

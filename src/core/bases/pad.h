@@ -99,7 +99,8 @@ class Pad : public Standing {
     // From the top to the middle of the top bars along an axis, as a depth.
     double topDepth(const PadDesign& design, int axis) const;
     // A face as its checks see it; `strength`, `service`: what is asked in both states.
-    Face face(const PadDesign& design, const Top& shape, const Demand& strength, const Demand& service, Way way) const;
+    Face face(const PadDesign& design, const Top& shape, const Demand& strength, const Demand& service,
+              Way way) const;
     // Moments across a line of columns: each column's own share, on a strip as wide as it and a depth either side.
     void acrossColumns(const PadSize& size, const std::vector<Forces>& forces, int axis, int combination,
                        Demand& into) const;
@@ -143,6 +144,7 @@ class Pad : public Standing {
     double holds(const PadSize& size, std::size_t combination, trace::Steps* t = nullptr) const;
     void groundChecks(Sink& sink, const PadSize& size) const;
     void stabilityChecks(Sink& sink, const PadSize& size, const GroundAnswer& found) const;
+    void notLookedAt(Sink& sink, const PadDesign& design) const;
     void bodyChecks(Sink& sink, const PadDesign& design, const Demand& service) const;
     // Moments about the edge at +/- `sign` along an axis: those that turn, those that hold.
     std::pair<double, double> turning(const PadSize& size, std::size_t combination, int axis,

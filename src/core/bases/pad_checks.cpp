@@ -40,8 +40,8 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
                               "by your word; that the soil stays there is up to you.",
                               100 * g.passiveShare)
                 : "Passive pressure beside bases is left out against sliding.");
-        sink.add("sliding", "Against sliding", Topic::Ground, checks::judged(f), t,
-            {BaseState::Ground, i}, {});
+        sink.add("sliding", "Against sliding", Topic::Ground, checks::judged(f), t, {BaseState::Ground, i},
+                 {});
     }
     const std::string stability = in_.rules.clause(BaseState::Stability);
     if (const int i = ga.overturning.combination; i >= 0) {
@@ -62,7 +62,7 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
         }
         f.notes.push_back("Overturning is about the edges of the base; surcharge does not hold.");
         sink.add("overturning", "Against overturning", Topic::Ground, checks::judged(f), t,
-            {BaseState::Stability, i}, {});
+                 {BaseState::Stability, i}, {});
     }
     if (const int i = ga.uplift.combination; i >= 0) {
         trace::Steps t;
@@ -76,8 +76,8 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
                   {"U", waterPressure() * s.area() / 1000, "kN"}},
                  ga.weighs / 1000, "kN", stability, "base and soil, less the water's uplift");
         }
-        sink.add("uplift", "Against uplift", Topic::Ground, checks::judged(f), t,
-            {BaseState::Stability, i}, {});
+        sink.add("uplift", "Against uplift", Topic::Ground, checks::judged(f), t, {BaseState::Stability, i},
+                 {});
     }
     const auto care = in_.rules.care();
     if (!g.layers.empty()) {
@@ -101,14 +101,15 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
             "Settlement: elastic layers below the base, each with its own modulus; bases beside it, "
             "consolidation "
             "with time and differences between bases are not looked at.");
-        sink.add("settlement", "Settlement", Topic::Ground, checks::judged(f), t,
-            {BaseState::Sustained, i}, {});
+        sink.add("settlement", "Settlement", Topic::Ground, checks::judged(f), t, {BaseState::Sustained, i},
+                 {});
     } else if (g.by == model::GroundValues::By::Undrained) {
         sink.add("settlement", "Settlement", Topic::Ground,
-            checks::notChecked(care.clay,
-                               "Settlement on clay must be calculated unless the bearing resistance is three times the "
-                               "service load: enter the soil layers."),
-            {}, {}, {});
+                 checks::notChecked(
+                     care.clay,
+                     "Settlement on clay must be calculated unless the bearing resistance is three times the "
+                     "service load: enter the soil layers."),
+                 {}, {}, {});
     }
     if (!allowable()) {
         double most = 0;
@@ -117,10 +118,12 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
             if (r.N > 0) most = std::max({most, std::abs(r.at().x) / s.B, std::abs(r.at().y) / s.L});
         }
         if (most > care.eccentric)
-            sink.add("eccentric", "Large eccentricity", Topic::Ground,
-                checks::notChecked(care.eccentricity,
-                                   "The eccentricity exceeds a third of the side: a careful review of the design values "
-                                   "and a tolerance of 0.10 m of the base are not included."),
+            sink.add(
+                "eccentric", "Large eccentricity", Topic::Ground,
+                checks::notChecked(
+                    care.eccentricity,
+                    "The eccentricity exceeds a third of the side: a careful review of the design values "
+                    "and a tolerance of 0.10 m of the base are not included."),
                 {}, {}, {});
     }
 }
@@ -231,7 +234,7 @@ void Pad::groundChecks(Sink& sink, const PadSize& s) const {
                 s.h, g.depth, s.h - g.depth));
         f = checks::judged(f);
         sink.add("pressure", allowable ? "Ground pressure" : "Ground bearing", Topic::Ground, f, t,
-            {state, ga.pressure.combination});
+                 {state, ga.pressure.combination});
     }
     stabilityChecks(sink, s, ga);
 }
@@ -254,7 +257,7 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
         f.demand = std::max(f.demand, 1.0);
         f = checks::judged(f);
         sink.add("resultant", "Resultant at ultimate loads", Topic::Ground, f, {},
-            {BaseState::Strength, m.outsideIn});
+                 {BaseState::Strength, m.outsideIn});
     }
     if (sink.enough()) return;
     for (int axis : {0, 1}) {
@@ -293,8 +296,8 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
                 const char* where = shape.stepped() ? "at the step" : "on the slope";
                 sink.add(fmt::format("{}-{}-{}", shear ? "shear" : "flexure", axis == 0 ? 'x' : 'y',
                                      shape.stepped() ? "step" : "slope"),
-                         fmt::format("{} along {} {}", shear ? "One-way shear" : "Flexure", axis == 0 ? 'x' : 'y',
-                                     where),
+                         fmt::format("{} along {} {}", shear ? "One-way shear" : "Flexure",
+                                     axis == 0 ? 'x' : 'y', where),
                          shear ? Topic::OneWayShear : Topic::Flexure, checks::judged(f), std::move(t),
                          {BaseState::Strength, (shear ? place.shear : place.moment).combination},
                          model::Face::Bottom);
@@ -311,7 +314,8 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
             f.notes.push_back(
                 "Steel along the shorter side lies evenly, as much as the band about the column asks "
                 "for all over.");
-            sink.add("band", "Band", {axis, false}, Topic::Steel, checks::judged(f), std::move(band), strength);
+            sink.add("band", "Band", {axis, false}, Topic::Steel, checks::judged(f), std::move(band),
+                     strength);
         }
         {
             trace::Steps t;
@@ -326,62 +330,39 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
                                               : "The section at d from the column lies outside the base.");
             else
                 f.notes.push_back("One-way shear of bases is that at d from the faces of columns.");
-            sink.add(axis == 0 ? "shear-x" : "shear-y", axis == 0 ? "One-way shear along x" : "One-way shear along y",
-                     Topic::OneWayShear, f.outcome == checks::Outcome::NotApplicable ? f : checks::judged(f),
-                     std::move(t), {BaseState::Strength, m.shear[axis].combination});
+            sink.add(axis == 0 ? "shear-x" : "shear-y",
+                     axis == 0 ? "One-way shear along x" : "One-way shear along y", Topic::OneWayShear,
+                     f.outcome == checks::Outcome::NotApplicable ? f : checks::judged(f), std::move(t),
+                     {BaseState::Strength, m.shear[axis].combination});
         }
         trace::Steps t;
         auto held = in_.rules.anchorage(anchored(design, m, axis, mat.hooked), sink.steps(t));
-        sink.add("anchorage", "Anchorage", {axis, false}, Topic::Anchorage, std::move(held), std::move(t), strength);
+        sink.add("anchorage", "Anchorage", {axis, false}, Topic::Anchorage, std::move(held), std::move(t),
+                 strength);
         if (sink.enough()) return;
     }
     trace::Steps pt;
     if (const auto p = punched(design, working ? &pt : nullptr); p.combination >= 0) {
         sink.add("punching", "Punching", Topic::Punching, p.found.stress, pt,
-            {BaseState::Strength, p.combination});
+                 {BaseState::Strength, p.combination});
         if (p.found.face.outcome != checks::Outcome::NotApplicable)
             sink.add("punching-face", "Punching at the column", Topic::Punching, p.found.face, pt,
-                {BaseState::Strength, p.combination});
+                     {BaseState::Strength, p.combination});
     }
-    bool pulled = false, near = false;
-    for (const auto& col : columns_) {
-        if (!sink.gathers()) break;
-        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
-            pulled |= forces(col, BaseState::Strength, i).N < -1e3;
-        for (const auto& other : columns_)
-            near |= &other != &col &&
-                    std::max(std::abs(col.at.x - other.at.x) - (col.side(0) + other.side(0)) / 2,
-                             std::abs(col.at.y - other.at.y) - (col.side(1) + other.side(1)) / 2) <
-                        2 * (design.d[0] + design.d[1]) / 2;
-    }
-    if (pulled)
-        sink.add("punching-uplift", "Punching by a column in tension", Topic::Punching,
-            checks::notChecked(in_.rules.clause(BaseState::Strength),
-                               "A column is in tension: upward punching is not checked."),
-            {}, {});
-    if (near)
-        sink.add("punching-together", "Punching of columns together", Topic::Punching,
-            checks::notChecked(in_.rules.clause(BaseState::Strength),
-                               "Columns are closer than twice the effective depth: a common control perimeter is not "
-                               "checked."),
-            {}, {});
+    if (sink.gathers()) notLookedAt(sink, design);
     trace::Steps ft;
-    if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0)
-    {
+    if (const auto [foot, in] = columnFoot(s, false, working ? &ft : nullptr); in >= 0) {
         // A foot that no depth helps is a matter of the column and the concrete.
         const bool helpless = foot.outcome == checks::Outcome::Over &&
                               columnFoot(s, true, nullptr).first.outcome == checks::Outcome::Over;
-        auto told = [&](auto&&... check) {
-            helpless ? sink.aside(std::forward<decltype(check)>(check)...)
-                     : sink.add(std::forward<decltype(check)>(check)...);
-        };
-        told("foot", "Concrete below the column", Topic::Bearing, foot, std::move(ft), Under{BaseState::Strength, in});
+        sink.addOrAside(helpless, "foot", "Concrete below the column", Topic::Bearing, foot, std::move(ft),
+                        Under{BaseState::Strength, in});
     }
     if (strap_) {
         sink.add("punching", "Punching", Topic::Punching,
-            checks::notApplicable(in_.rules.clause(BaseState::Strength),
-                                  "The strap carries the column over the whole length of the base."),
-            {}, {});
+                 checks::notApplicable(in_.rules.clause(BaseState::Strength),
+                                       "The strap carries the column over the whole length of the base."),
+                 {}, {});
         if (design.strap.any()) strapBeam(s).checks(design.strap, sink);
     }
     const auto least = in_.rules.leastDepth(false);
@@ -397,7 +378,33 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
         sink.add("least-depth", "Minimum effective depth", Topic::Steel, checks::judged(f), {}, {});
     }
     starterChecks(sink, s, in_.cover);
-    if (sink.gathers()) commonChecks(sink);
+    commonChecks(sink);
+}
+
+// What punching leaves out.
+void Pad::notLookedAt(Sink& sink, const PadDesign& design) const {
+    bool pulled = false, near = false;
+    for (const auto& col : columns_) {
+        for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i)
+            pulled |= forces(col, BaseState::Strength, i).N < -1e3;
+        for (const auto& other : columns_)
+            near |= &other != &col &&
+                    std::max(std::abs(col.at.x - other.at.x) - (col.side(0) + other.side(0)) / 2,
+                             std::abs(col.at.y - other.at.y) - (col.side(1) + other.side(1)) / 2) <
+                        2 * (design.d[0] + design.d[1]) / 2;
+    }
+    if (pulled)
+        sink.add("punching-uplift", "Punching by a column in tension", Topic::Punching,
+                 checks::notChecked(in_.rules.clause(BaseState::Strength),
+                                    "A column is in tension: upward punching is not checked."),
+                 {}, {});
+    if (near)
+        sink.add("punching-together", "Punching of columns together", Topic::Punching,
+                 checks::notChecked(
+                     in_.rules.clause(BaseState::Strength),
+                     "Columns are closer than twice the effective depth: a common control perimeter is not "
+                     "checked."),
+                 {}, {});
 }
 
 // The column that presses hardest on its foot; `deepest`: with as much spread as any depth gives.

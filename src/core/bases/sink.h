@@ -1,5 +1,5 @@
-// Takes the checks of a base one by one: gathers them with their names, places and working, or, of a solver, only
-// asks whether one is over. Both see the same checks: what is reported is what was solved for.
+// Takes the checks of a base one by one: gathers them with their names, places and working, or, of a solver,
+// only asks whether one is over. Both see the same checks: what is reported is what was solved for.
 #pragma once
 
 #include <functional>
@@ -38,10 +38,16 @@ class Sink {
     // Of a way: the key and title end with it.
     void add(const char* key, const char* title, Way way, checks::Topic topic, checks::Finding finding,
              trace::Steps steps = {}, Under under = {});
-    // The same where nothing that a solver chooses changes it: a pin, the column, the ground beside. Only gathered.
+    // The same where nothing that a solver chooses changes it: a pin, the column, the ground beside. Only
+    // gathered.
     template <class... Args>
     void aside(Args&&... args) {
         if (into_) add(std::forward<Args>(args)...);
+    }
+    // One or the other: aside where someone else has decided.
+    template <class... Args>
+    void addOrAside(bool decided, Args&&... args) {
+        decided ? aside(std::forward<Args>(args)...) : add(std::forward<Args>(args)...);
     }
     // Where the working of a check goes; null where none is kept.
     trace::Steps* steps(trace::Steps& t) const { return working_ ? &t : nullptr; }

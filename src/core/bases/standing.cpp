@@ -147,6 +147,7 @@ Reinforced Standing::reinforced(const PadSize& s, const std::array<Mat, 2>& bott
     return r;
 }
 void Standing::commonChecks(Sink& sink) const {
+    if (!sink.gathers()) return;
     for (const auto& name : base_.leftOut) {
         const bool known =
             std::any_of(in_.combinations.begin(), in_.combinations.end(), [&](const auto& all) {
@@ -193,28 +194,32 @@ void Standing::starterChecks(Sink& sink, const PadSize& size, double below) cons
                 const double N = combined(columns_[c].actions,
                                           this->of(BaseState::Strength)[std::size_t(s.combination)].factors)
                                      .N;
-                trace::step(&t, "N_Ed", "", {}, N / 1000, "kN", f.clause, "at the top of the base, downwards");
+                trace::step(&t, "N_Ed", "", {}, N / 1000, "kN", f.clause,
+                            "at the top of the base, downwards");
                 trace::step(&t, "A_s,min", "", {}, s.need, "mm²", f.clause,
-                            "minimum reinforcement of the column, the force that bearing does not transfer, or tension in the column");
+                            "minimum reinforcement of the column, the force that bearing does not transfer, "
+                            "or tension in the column");
             }
             f.notes.push_back(
-                "Starter bars are for the least steel of the column and for its pull; what its moments ask for "
+                "Starter bars are for the least steel of the column and for its pull; what its moments ask "
+                "for "
                 "is "
                 "the design of the column.");
             if (!s.bar) f.here.push_back("None of the bars allowed for bases stands in the column.");
             if (s.bar && s.area() < s.need)
                 f.here.push_back(
-                    "No more of them fit the column with clear distances: it takes a larger column, stronger concrete or "
+                    "No more of them fit the column with clear distances: it takes a larger column, stronger "
+                    "concrete or "
                     "thicker bars.");
             // How many there is room for is a matter of the column.
-            sink.aside("starters" + tag, "Starter bars" + of, checks::Topic::Steel, checks::judged(f), std::move(t),
-                       Under{BaseState::Strength, s.combination});
+            sink.aside("starters" + tag, "Starter bars" + of, checks::Topic::Steel, checks::judged(f),
+                       std::move(t), Under{BaseState::Strength, s.combination});
         }
         if (s.bar && s.tension > 0) {
             trace::Steps a;
             const auto [out, in] = pulledOut(s, size.h, below, sink.steps(a));
-            sink.add("starters-anchorage" + tag, "Anchorage of starter bars" + of, checks::Topic::Anchorage, out,
-                     std::move(a), {BaseState::Strength, in});
+            sink.add("starters-anchorage" + tag, "Anchorage of starter bars" + of, checks::Topic::Anchorage,
+                     out, std::move(a), {BaseState::Strength, in});
         }
     }
 }

@@ -59,7 +59,8 @@ class Standing {
     // The combinations under which the standard looks at cracks.
     BaseState crackState() const;
     // Gathers into a list, with the place of the base and the names of its combinations.
-    Sink gathering(verify::CheckList& list, const model::PartRef& part, const PadSize& size, bool working) const;
+    Sink gathering(verify::CheckList& list, const model::PartRef& part, const PadSize& size,
+                   bool working) const;
     bool pinnedBars() const { return !base_.bar.empty() || base_.spacing > 0; }
     // At the underside about the centre of the base, with a weight there.
     ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;

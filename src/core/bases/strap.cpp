@@ -219,8 +219,8 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
             f.here.push_back("No allowed bars carry it side by side; the strap is too small.");
         f.notes.push_back(notes);
         sink.add(top ? "strap-top" : "strap-bottom",
-            top ? "Strap, flexure at the top" : "Strap, flexure at the bottom", Topic::Flexure,
-            checks::judged(f), t, {strength_.state, m.in});
+                 top ? "Strap, flexure at the top" : "Strap, flexure at the bottom", Topic::Flexure,
+                 checks::judged(f), t, {strength_.state, m.in});
     }
     if (!s.top.bar || !s.bottom.bar) return;
     for (bool top : {false, true}) {
@@ -230,8 +230,8 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
         f.sense = checks::Sense::AtLeast;
         f.limit = rules.steel->beamMinimum(section(s, top), working ? &t : nullptr);
         sink.add(top ? "strap-least-top" : "strap-least-bottom",
-            top ? "Strap, least steel at the top" : "Strap, least steel at the bottom", Topic::Steel,
-            checks::judged(f), t);
+                 top ? "Strap, least steel at the top" : "Strap, least steel at the bottom", Topic::Steel,
+                 checks::judged(f), t);
     }
     const Section sec = section(s, s.d[1] < s.d[0]);
     const auto V = shear(sec.d);
@@ -246,7 +246,8 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
                 ->linked(sec, std::min(s.top.area(), s.bottom.area()), asw, in_.fy, working ? &t : nullptr)
                 .V;
         if (!s.link) f.here.push_back("No links are close enough; the strap is too small.");
-        sink.add("strap-shear", "Strap, shear", Topic::OneWayShear, checks::judged(f), t, {strength_.state, V.in});
+        sink.add("strap-shear", "Strap, shear", Topic::OneWayShear, checks::judged(f), t,
+                 {strength_.state, V.in});
         if (s.link) {
             trace::Steps a, b;
             Finding g =
@@ -274,8 +275,8 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
                                           in_.basis->creep,
                                           top ? in_.basis->crackLimitTop : in_.basis->crackLimitBottom};
         sink.add(top ? "strap-cracks-top" : "strap-cracks-bottom",
-            top ? "Strap, cracks at the top" : "Strap, cracks at the bottom", Topic::Cracks,
-            rules.cracks->check(crack, working ? &t : nullptr), t, {service_.state, Ms[top].in});
+                 top ? "Strap, cracks at the top" : "Strap, cracks at the bottom", Topic::Cracks,
+                 rules.cracks->check(crack, working ? &t : nullptr), t, {service_.state, Ms[top].in});
     }
     // Of the top bars from where they are pulled most to their bent ends at the pad's edge.
     if (M[1].in >= 0) {
@@ -293,7 +294,7 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
             "Bars of the strap are bent at the edge of the pad, and at the outer face of the other "
             "column, where nothing pulls them.");
         sink.add("strap-anchorage", "Strap, anchorage at the edge", Topic::Anchorage, checks::judged(f), t,
-            {strength_.state, M[1].in});
+                 {strength_.state, M[1].in});
     }
 }
 

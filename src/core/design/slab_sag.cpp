@@ -186,11 +186,10 @@ class Sags {
     }
 };
 
-}  // namespace
-
-namespace {
+// Ends the clause of a limit that the basis sets otherwise than the standard.
 constexpr const char* ownLimit = ", as the basis sets it";
-}
+
+}  // namespace
 
 std::vector<SagLimit> sagLimits(const standards::SagRules& rules, const model::Basis& basis) {
     static const model::Basis usual;

@@ -223,21 +223,27 @@ class SlabSheet {
         const double cover = project_.basis.coverSide;
         for (const auto& i : d_.items) {
             if (i.layer != "S") continue;
-            const int rows = std::max(1, int(std::ceil((i.to - i.from) / i.spacing - 1e-9)));
-            for (int r = 0; r < rows; ++r) {
-                const double x = i.from + (r + 0.5) * (i.to - i.from) / rows;
+            for (double x : schedule::linkRows(i.from, i.to, i.spacing))
                 sheet_.line(v.at(x, cover), v.at(x, slab_.width - cover), Layer::ShearSteel);
-            }
             // Above the edge, over its own stretch and on into the span.
             const double middle = (i.from + i.to) / 2;
             double nearest = HUGE_VAL;
             for (std::size_t k = 0; k < slab_.supports.size(); ++k)
-                if (const double a = model::axis(slab_, k); std::abs(a - middle) < std::abs(nearest - middle)) nearest = a;
+                if (const double a = model::axis(slab_, k); std::abs(a - middle) < std::abs(nearest - middle))
+                    nearest = a;
             const bool before = middle < nearest;
             const Point at = v.at(before ? i.to : i.from, slab_.width);
-            labels_.push_back({{{at.x, at.y + 1.2}, 2.2, linkCallout(i, design_, system_),
-                                before ? Align::Right : Align::Left, 0, true, Layer::Text},
-                               v.at(middle, slab_.width), false, true, true});
+            labels_.push_back({{{at.x, at.y + 1.2},
+                                2.2,
+                                linkCallout(i, design_, system_),
+                                before ? Align::Right : Align::Left,
+                                0,
+                                true,
+                                Layer::Text},
+                               v.at(middle, slab_.width),
+                               false,
+                               true,
+                               true});
         }
     }
 
@@ -296,13 +302,10 @@ class SlabSheet {
         for (const auto& a : s.across)
             for (double x = a.from; x <= a.to; x += std::max(a.spacing, 3 * sheet_.scale))
                 sheet_.circle(at(x, up(a.top, a.fromFace)), 0.35, Layer::BarsY, true);
-        for (const auto& l : s.legs) {
-            const int rows = std::max(1, int(std::ceil((l.to - l.from) / l.along - 1e-9)));
-            for (int r = 0; r < rows; ++r) {
-                const double x = l.from + (r + 0.5) * (l.to - l.from) / rows;
-                sheet_.line(at(x, project_.basis.coverBottom), at(x, h - project_.basis.coverTop), Layer::ShearSteel);
-            }
-        }
+        for (const auto& l : s.legs)
+            for (double x : schedule::linkRows(l.from, l.to, l.along))
+                sheet_.line(at(x, project_.basis.coverBottom), at(x, h - project_.basis.coverTop),
+                            Layer::ShearSteel);
         for (const auto& run : d_.bars) {
             if (run.role != Role::EndU) continue;
             const bool end = run.to > model::length(slab_) / 2;

@@ -330,13 +330,12 @@ class Writer {
                              inner = tip + (start ? 1 : -1) * i.dimensions.at('A');
                 spread(low, high, i.number, [&](double y) { lie.push_back({{tip, y}, {inner, y}}); });
             } else if (i.layer == "S") {
-                const int rows = std::max(1, int(std::ceil((i.to - i.from) / i.spacing - 1e-9))),
-                          each = i.number / rows;
-                const double row = (i.to - i.from) / rows, step = (high - low) / each,
-                             half = i.dimensions.at('B') / 2;
-                for (int r = 0; r < rows; ++r)
+                const auto rows = schedule::linkRows(i.from, i.to, i.spacing);
+                const int each = i.number / int(rows.size());
+                const double step = (high - low) / each, half = i.dimensions.at('B') / 2;
+                for (double x : rows)
                     for (int k = 0; k < each; ++k) {
-                        const double x = i.from + (r + 0.5) * row, y = low + (k + 0.5) * step;
+                        const double y = low + (k + 0.5) * step;
                         lie.push_back({{x, y - half}, {x, y + half}});
                     }
             } else if (i.layer.ends_with('2')) {

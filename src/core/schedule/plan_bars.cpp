@@ -422,14 +422,11 @@ Item links(const std::string& bar, double from, double to, double along, double 
            const line::LineBasis& in) {
     const double diameter = catalogs::barCatalog(in.basis.barCatalog)->find(bar)->diameter;
     const auto room = body.room.in(body.strip.axes);
-    // Rows half a spacing from both ends.
-    const int rows = std::max(1, int(std::ceil((to - from) / along - 1e-9)));
     double widest = 0;
     std::vector<std::pair<double, std::vector<std::pair<double, double>>>> stretches;
-    for (int k = 0; k < rows; ++k) {
+    for (double middle : linkRows(from, to, along)) {
         const double aside = body.room.cover() + 1,
-                     u = std::clamp(from + (k + 0.5) * (to - from) / rows,
-                                    body.strip.from + (body.strip.inside[0] ? 0 : aside),
+                     u = std::clamp(middle, body.strip.from + (body.strip.inside[0] ? 0 : aside),
                                     body.strip.to - (body.strip.inside[1] ? 0 : aside));
         auto& row = stretches.emplace_back(u, std::vector<std::pair<double, double>>{}).second;
         std::vector<Stretch> pieces;

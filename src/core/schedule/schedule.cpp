@@ -116,6 +116,13 @@ std::vector<Item> items(const std::vector<bars::Run>& runs, const Body& body, co
     return Maker(body, in).run(runs);
 }
 
+std::vector<double> linkRows(double from, double to, double along) {
+    std::vector<double> rows(std::size_t(std::max(1, int(std::ceil((to - from) / along - 1e-9)))));
+    for (std::size_t k = 0; k < rows.size(); ++k)
+        rows[k] = from + (double(k) + 0.5) * (to - from) / double(rows.size());
+    return rows;
+}
+
 // Legs of one link a little nearer to each other than those of two, by the rounding of its breadth.
 int linkPairs(double breadth, double diameter, double across) {
     return std::max(1, int(std::ceil(breadth / std::max(across - diameter - 5, 50.0) / 2 - 1e-9)));
@@ -136,11 +143,10 @@ Item links(const std::string& bar, double from, double to, double along, double 
            const line::LineBasis& in) {
     const double breadth = body.breadth - 2 * in.basis.coverSide,
                  diameter = catalogs::barCatalog(in.basis.barCatalog)->find(bar)->diameter;
-    const int pairs = linkPairs(breadth, diameter, across),
-              rows = std::max(1, int(std::ceil((to - from) / along - 1e-9)));
+    const int pairs = linkPairs(breadth, diameter, across);
     Item i = closedLink(bar, body.thickness, breadth / (2 * pairs), in);
     i.run = fmt::format("links/{:.0f}", from);
-    i.spacing = along, i.from = from, i.to = to, i.number = rows * pairs;
+    i.spacing = along, i.from = from, i.to = to, i.number = int(linkRows(from, to, along).size()) * pairs;
     return i;
 }
 

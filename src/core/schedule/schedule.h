@@ -39,9 +39,13 @@ std::vector<Item> items(const std::vector<bars::Run>& runs, const Body& body, co
 // Closed links round two legs each, in rows of legs `along` the part and no farther apart than `across`.
 Item links(const std::string& bar, double from, double to, double along, double across, const Body& body,
            const line::LineBasis& in);
+// Where the rows of links over a stretch stand: no farther apart than `along`, the outer ones half of that
+// from its ends.
+std::vector<double> linkRows(double from, double to, double along);
 // Links of two legs in a row of this breadth, no leg farther from the next than `across`.
 int linkPairs(double breadth, double diameter, double across);
-// One closed link with legs `apart` from each other at the most, in concrete of this thickness; without a number.
+// One closed link with legs `apart` from each other at the most, in concrete of this thickness; without a
+// number.
 Item closedLink(const std::string& bar, double thickness, double apart, const line::LineBasis& in);
 
 // What makes bars equal: size, shape and dimensions.

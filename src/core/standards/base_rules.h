@@ -125,13 +125,14 @@ class BaseRules {
         std::string clause;
     };
     virtual TopBars topBars() const { return {}; }
-    // What vertical links, `asw` on the width, carry of loads whose faces are `clear` away; N. Very large without such
-    // a rule.
-    virtual double nearLinks(double /*clear*/, double /*asw*/, double /*fywd*/, trace::Steps* = nullptr) const {
+    // What vertical links, `asw` on the width, carry of loads whose faces are `clear` away; N. Very large
+    // without such a rule.
+    virtual double nearLinks(double /*clear*/, double /*asw*/, double /*fywd*/,
+                             trace::Steps* = nullptr) const {
         return 1e300;
     }
-    // Where the rules of the ground come from: settlement; that it is asked for on clay; eccentricity beyond which
-    // more care is asked for, as a part of the side; how high a pedestal is over what it stands out.
+    // Where the rules of the ground come from: settlement; that it is asked for on clay; eccentricity beyond
+    // which more care is asked for, as a part of the side; how high a pedestal is over what it stands out.
     struct Care {
         std::string settlement = "elastic layers", clay = "good practice", eccentricity = "good practice",
                     pedestal = "good practice";

@@ -149,8 +149,9 @@ class Checker {
             f.limit = rules_.withSteel(of_.place, s, steel.kind, steel.area, steel.spacing, steel.yield,
                                        tracer(steps));
             f.here.push_back(fmt::format("{} lines of {} {} of {}, {} legs in the perimeter with the fewest.",
-                                         steel.legs.lines.size(), steel.legs.perimeters, studs ? "studs" : "links",
-                                         text(steel.yield, Kind::Stress), steel.legs.fewest));
+                                         steel.legs.lines.size(), steel.legs.perimeters,
+                                         studs ? "studs" : "links", text(steel.yield, Kind::Stress),
+                                         steel.legs.fewest));
             if (!steel.note.empty()) f.here.push_back(steel.note);
             add("with-steel", studs ? "Punching with studs" : "Punching with links", checks::judged(f),
                 std::move(steps), d.combination);

@@ -34,12 +34,14 @@ struct EndReach {
     double needed = 0, reach = 0;
 };
 
-// What resists shear at a station: the section of its least thickness, and the anchored tension steel, on 1 m.
+// What resists shear at a station: the section of its least thickness, and the anchored tension steel, on 1
+// m.
 struct ShearAt {
     standards::Section section;
     double As = 0;
 };
-ShearAt shearAt(const LineDesign& design, const line::View& view, const line::LineBasis& in, std::size_t station);
+ShearAt shearAt(const LineDesign& design, const line::View& view, const line::LineBasis& in,
+                std::size_t station);
 
 struct LineChecker {
     const LineCase& of;

@@ -122,7 +122,8 @@ void fillCurves(LineDesign& d, const line::View& view, const line::LineBasis& in
     }
 }
 
-ShearAt shearAt(const LineDesign& design, const line::View& view, const line::LineBasis& in, std::size_t station) {
+ShearAt shearAt(const LineDesign& design, const line::View& view, const line::LineBasis& in,
+                std::size_t station) {
     constexpr double b = 1000;
     const auto& s = view.stations[station];
     const bool top = view.demand.shearHogs[station];

@@ -62,13 +62,13 @@ struct LineCase {
 // the order of spans, then of supports. No working is kept unless `tracing`.
 void checkLine(const LineCase& of, CheckList& list, bool tracing);
 
-// Puts the least links into a design where concrete alone does not carry the shear, on stretches that reach an
-// effective depth beyond, and its resistance with them; none where no links do (the slab too thin, the struts
-// crushed). `of` is the case of this design, which has no links yet.
+// Puts the least links into a design where concrete alone does not carry the shear, on stretches that reach
+// an effective depth beyond, and its resistance with them; none where no links do (the slab too thin, the
+// struts crushed). `of` is the case of this design, which has no links yet.
 void addLinks(LineDesign& design, const LineCase& of);
 const LinkZone* linksAt(const LineDesign& design, double u);  // null without
-// Shear that a section carries, N on its breadth: by concrete alone, or with these links where that is more; struts
-// no flatter than the shift of the tension by an effective depth, by which bars are curtailed, allows.
+// Shear that a section carries, N on its breadth: by concrete alone, or with these links where that is more;
+// struts no flatter than the shift of the tension by an effective depth, by which bars are curtailed, allows.
 double shearResistance(const standards::ShearRules& rules, const standards::Section& section, double As,
                        const LinkZone* links, double yield, trace::Steps* t = nullptr);
 

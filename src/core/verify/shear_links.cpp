@@ -11,16 +11,28 @@ double LinkZone::steel() const {
     return along > 0 && across > 0 ? std::numbers::pi / 4 * diameter * diameter / (along * across) : 0;
 }
 
+namespace {
+
 // EN 1992-1-1 9.2.1.3(2): the tension is moved by z cot(theta)/2, with z = 0.9 d no more than d up to this.
+double carriedByLinks(const standards::ShearRules& rules, const standards::Section& section, double As,
+                      const LinkZone& links, double yield, trace::Steps* t = nullptr) {
+    constexpr double flattest = 2 / 0.9;
+    const auto found = rules.linked(section, As, links.steel() * section.b, yield, t);
+    return found.cot > flattest ? found.V * flattest / found.cot : found.V;
+}
+
+}  // namespace
+
 double shearResistance(const standards::ShearRules& rules, const standards::Section& section, double As,
                        const LinkZone* links, double yield, trace::Steps* t) {
-    if (!links) return rules.oneWay(section, As, t);
-    constexpr double flattest = 2 / 0.9;
-    const auto found = rules.linked(section, As, links->steel() * section.b, yield);
-    const double V = found.cot > flattest ? found.V * flattest / found.cot : found.V;
-    if (const double plain = rules.oneWay(section, As); plain >= V) return t ? rules.oneWay(section, As, t) : plain;
-    if (t) rules.linked(section, As, links->steel() * section.b, yield, t);
-    return V;
+    trace::Steps plain, linked;
+    const double alone = rules.oneWay(section, As, t ? &plain : nullptr),
+                 with = links ? carriedByLinks(rules, section, As, *links, yield, t ? &linked : nullptr) : 0;
+    if (t) {
+        const auto& of = with > alone ? linked : plain;
+        t->insert(t->end(), of.begin(), of.end());
+    }
+    return std::max(alone, with);
 }
 
 namespace {
@@ -52,7 +64,8 @@ std::vector<LinkZone> shearLinks(const LineCase& of) {
             std::vector<At> there;
             double depth = 1e300, thin = 1e300;
             for (std::size_t k = i; k <= last; ++k) {
-                there.push_back({shearAt(of.design, of.view, in, k), demand.shear[k].value / stations[k].width * b});
+                there.push_back(
+                    {shearAt(of.design, of.view, in, k), demand.shear[k].value / stations[k].width * b});
                 depth = std::min(depth, there.back().section.d);
                 thin = std::min(thin, stations[k].leastThickness);
             }
@@ -83,7 +96,7 @@ std::vector<LinkZone> shearLinks(const LineCase& of) {
                         one.bar = name, one.diameter = bar->diameter, one.along = x, one.across = y;
                         if (one.steel() < least || (best && one.steel() >= best->steel() - 1e-12)) continue;
                         if (std::all_of(there.begin(), there.end(), [&](const At& a) {
-                                return shearResistance(rules, a.section, a.As, &one, yield) >= a.V;
+                                return carriedByLinks(rules, a.section, a.As, one, yield) >= a.V;
                             }))
                             best = one;
                     }
@@ -119,9 +132,9 @@ void addLinks(LineDesign& design, const LineCase& of) {
         const auto* zone = linksAt(design, of.view.stations[i].u);
         if (!zone) continue;
         const auto at = shearAt(design, of.view, of.in, i);
-        design.shearResistance[i] = shearResistance(*of.in.standard.shear, at.section, at.As, zone,
-                                                    of.in.basis.steelYield) /
-                                    b * of.view.stations[i].width;
+        design.shearResistance[i] =
+            shearResistance(*of.in.standard.shear, at.section, at.As, zone, of.in.basis.steelYield) / b *
+            of.view.stations[i].width;
     }
 }
 

@@ -30,7 +30,9 @@ void LineChecker::shear(std::size_t span) {
     f.demand = demand.shear[worst].value / stations[worst].width;
     const auto section = thinSection(top, worst, bars.diameter);
     const auto* zone = linksAt(design, stations[worst].u);
-    f.limit = shearResistance(*rules.shear, section, bars.effective * b, zone, in.basis.steelYield, tracer(steps)) / b;
+    f.limit =
+        shearResistance(*rules.shear, section, bars.effective * b, zone, in.basis.steelYield, tracer(steps)) /
+        b;
     if (zone) {
         f.clause = rules.shear->linkClauses().resistance;
         f.here.push_back(fmt::format(
@@ -39,7 +41,8 @@ void LineChecker::shear(std::size_t span) {
             units::text(zone->across, Kind::BarSpacing, in.basis.units),
             units::text(zone->to - zone->from, Kind::Span, in.basis.units)));
         f.notes.push_back("Struts of links are taken no flatter than the shift of the tension by d allows.");
-    } else if (const double least = rules.shear->leastLinkedThickness(); f.demand > f.limit && section.h < least) {
+    } else if (const double least = rules.shear->leastLinkedThickness();
+               f.demand > f.limit && section.h < least) {
         f.here.push_back(fmt::format("Slabs thinner than {} take no links ({}).",
                                      units::text(least, Kind::Length, in.basis.units),
                                      rules.shear->linkClauses().slabs));

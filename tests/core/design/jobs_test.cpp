@@ -112,7 +112,8 @@ TEST(Jobs, OneWaySlabInInchPound) {
     p = model::editSlab(p, "s1", [&](model::OneWaySlab& s, model::Project&) {
         s.thickness = 7.5 * in, s.width = 20 * ft, s.otherDead = 20 * psf, s.imposed = 60 * psf;
         s.finishes.clear();
-        for (auto& w : s.supports) w.kind = model::Support::Kind::Wall, w.width = 8 * in, w.monolithic = false;
+        for (auto& w : s.supports)
+            w.kind = model::Support::Kind::Wall, w.width = 8 * in, w.monolithic = false;
     });
     const auto d = design::run(p);
     ASSERT_TRUE(d.trouble.empty()) << d.trouble[0].message;
@@ -179,7 +180,8 @@ TEST(Jobs, BeamsOneWayAndABalcony) {
             if (!span.cantilever() || span.length() < 1000) continue;
             ++cantilevers;
             // From the outer face of the edge beam (a span's clear end there), top bars go back as far.
-            const double face = std::max(span.clearFrom, span.clearTo), reach = face - std::min(span.clearFrom, span.clearTo);
+            const double face = std::max(span.clearFrom, span.clearTo),
+                         reach = face - std::min(span.clearFrom, span.clearTo);
             double back = -1e9;
             for (const auto& r : s->runs)
                 if (r.top() && r.from < face - reach / 2) back = std::max(back, r.to - face);
@@ -209,15 +211,21 @@ TEST(Jobs, LShapeWithADiagonalSide) {
     const std::vector<double> X{0, 5800, 11600, 17400, 22300}, Y{0, 6200, 12400, 18600, 24800};
     // Upper right quarter missing; the lower right corner cut from (17.4, 0) to (22.3, 6.2).
     const double e = 150, tilt = std::hypot(4900, 6200), nx = e * 6200 / tilt, ny = e * 4900 / tilt;
-    auto cut = [&](double x) { return (x - 17400 - nx) * 6200 / 4900 - ny; };  // outer face of the diagonal beam
+    auto cut = [&](double x) {
+        return (x - 17400 - nx) * 6200 / 4900 - ny;
+    };  // outer face of the diagonal beam
     const double meets = 17400 + nx + (ny - e) * 4900 / 6200;
-    f.slabs.push_back({"d1", "S",
-                       {{-e, -e}, {meets, -e}, {22300 + e, cut(22300 + e)}, {22300 + e, 12400 + e},
-                        {11600 + e, 12400 + e}, {11600 + e, 24800 + e}, {-e, 24800 + e}},
+    f.slabs.push_back({"d1",
+                       "S",
+                       {{-e, -e},
+                        {meets, -e},
+                        {22300 + e, cut(22300 + e)},
+                        {22300 + e, 12400 + e},
+                        {11600 + e, 12400 + e},
+                        {11600 + e, 24800 + e},
+                        {-e, 24800 + e}},
                        150});
-    auto inside = [&](double x, double y) {
-        return !(x > 11700 && y > 12500) && !(x > 22200 && y < 100);
-    };
+    auto inside = [&](double x, double y) { return !(x > 11700 && y > 12500) && !(x > 22200 && y < 100); };
     for (double x : X)
         for (double y : Y)
             if (inside(x, y)) columns(f, {x}, {y}, 300);
@@ -264,7 +272,8 @@ model::BaseSet setOf(const std::vector<std::pair<double, double>>& loads, double
     int n = 0;
     for (auto [G, Q] : loads) {
         const std::string id = std::to_string(++n);
-        set.columns.push_back({"c" + id, "C" + id, (n - 1) * 8000.0, 0, side, side, {{"q1", G * 1e3}, {"q2", Q * 1e3}}});
+        set.columns.push_back(
+            {"c" + id, "C" + id, (n - 1) * 8000.0, 0, side, side, {{"q1", G * 1e3}, {"q2", Q * 1e3}}});
         model::Base base;
         base.id = "b" + id, base.columns = {"c" + id};
         set.bases.push_back(base);
@@ -298,7 +307,8 @@ TEST(Jobs, OnePadTyped) {
     model::Project p = model::emptyProject();
     p.bases.push_back(std::make_shared<model::BaseSet>(set));
     bool wider = false;
-    for (const auto& r : design::remedies(p, {"f1", model::PartKind::Base, "b1"}).found) wider |= r.text.find("In plan") != std::string::npos || r.text.find("Along") != std::string::npos;
+    for (const auto& r : design::remedies(p, {"f1", model::PartKind::Base, "b1"}).found)
+        wider |= r.text.find("In plan") != std::string::npos || r.text.find("Along") != std::string::npos;
     EXPECT_TRUE(wider);
     set.bases[0].B = set.bases[0].L = set.bases[0].h = 0;
     EXPECT_EQ(failing(*answerOf(set)), "");
@@ -314,7 +324,8 @@ TEST(Jobs, PadsBelowABuilding) {
     for (auto& c : upper.columns) c.above = false;
     p.floors.push_back(std::make_shared<model::Floor>(upper));
     auto set = std::make_shared<model::BaseSet>();
-    set->id = "t1", set->name = "Pads", set->ground.allowable = 0.25, set->ground.depth = 1200, set->mostTypes = 4;
+    set->id = "t1", set->name = "Pads", set->ground.allowable = 0.25, set->ground.depth = 1200,
+    set->mostTypes = 4;
     p.bases.push_back(set);
     std::vector<std::string> left;
     p = design::linkFloor(p, "t1", *p.floors[0], left);
@@ -377,8 +388,8 @@ TEST(Jobs, CapsOfTwoToSixPiles) {
     set.kind = model::BaseSet::Kind::Caps;
     set.pile.diameter = 500, set.pile.compression = 650e3, set.pile.lateral = 60e3, set.pile.tolerance = 75;
     const auto answer = answerOf(set);
-    // Three piles would carry the first below a cap cut to their triangle; below a rectangle their own weight is 1.6 %
-    // too much.
+    // Three piles would carry the first below a cap cut to their triangle; below a rectangle their own weight
+    // is 1.6 % too much.
     const int least[] = {3, 2, 5}, most[] = {4, 2, 6};
     for (int i = 0; i < 3; ++i) {
         const auto& b = *answer->bases[std::size_t(i)];
@@ -393,7 +404,8 @@ TEST(Jobs, CapsOfTwoToSixPiles) {
 TEST(Jobs, CapOfThreePilesFromATableInKip) {
     auto project = model::emptyProject();
     const auto read = formats::readColumnLoads(
-        "column,x[ft],y[ft],width[in],depth[in],case,nature,use,N[kip],Hx[kip],Hy[kip],Mx[kip.ft],My[kip.ft]\n"
+        "column,x[ft],y[ft],width[in],depth[in],case,nature,use,N[kip],Hx[kip],Hy[kip],Mx[kip.ft],My[kip.ft]"
+        "\n"
         "K1,0,0,18,18,G,permanent,,250,0,0,0,25\n",
         {}, project);
     ASSERT_EQ(read.error, "");
@@ -414,7 +426,8 @@ TEST(Jobs, CapOfThreePilesFromATableInKip) {
     ASSERT_NE(force, nullptr);
     const double W = answer->context->density * cap.concrete * 1e9 +
                      set.ground.soil * std::max(0.0, set.ground.depth - cap.size().h) * cap.size().area();
-    EXPECT_NEAR(force->demand, (250 * 4448.2216 + W) / 3 + 25 * 1.3558179e6 * outer / xx, 0.02 * force->demand);
+    EXPECT_NEAR(force->demand, (250 * 4448.2216 + W) / 3 + 25 * 1.3558179e6 * outer / xx,
+                0.02 * force->demand);
 }
 
 TEST(Jobs, PunchingOfOneColumn) {
@@ -430,8 +443,8 @@ TEST(Jobs, PunchingOfOneColumn) {
     const auto& demand = c->demand[std::size_t(at)];
     const double u1 = 4 * 400 + 4 * std::numbers::pi * s.d;
     EXPECT_NEAR(s.length, u1, 0.005 * u1);
-    // 1.15 V / (u1 d) at least, as the clause's fixed factor is for such a column; V: the load of the bay less what
-    // lies inside.
+    // 1.15 V / (u1 d) at least, as the clause's fixed factor is for such a column; V: the load of the bay
+    // less what lies inside.
     const double w = 1.35 * (0.28 * 25 + 1.6) + 1.5 * 3;
     EXPECT_NEAR(demand.forces.V / 1e3, 1.1 * w * 7.2 * 6.6, 0.12 * w * 7.2 * 6.6);
     EXPECT_GT(demand.ratio(), 1) << "concrete alone does not do";

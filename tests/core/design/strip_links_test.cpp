@@ -1,4 +1,5 @@
-// Links in strips and one-way slabs where concrete alone does not carry one-way shear, against formulas written here.
+// Links in strips and one-way slabs where concrete alone does not carry one-way shear, against formulas
+// written here.
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -39,8 +40,8 @@ int shearOver(const design::FloorDesign& f) {
     return n;
 }
 
-// Shear per mm of width with links of this area per mm2 of plan: EN 1992-1-1 (6.8), (6.9), struts no flatter than
-// the shift of the tension by d allows; ACI 318-19 22.5.1.1 with Table 22.5.5.1(a).
+// Shear per mm of width with links of this area per mm2 of plan: EN 1992-1-1 (6.8), (6.9), struts no flatter
+// than the shift of the tension by d allows; ACI 318-19 22.5.1.1 with Table 22.5.5.1(a).
 double linked(bool en, double steel, double d, double fc, double fy) {
     if (!en) return 0.75 * (0.17 * std::sqrt(fc) * d + steel * std::min(fy, 420.0) * d);
     const double nu = 0.6 * (1 - fc / 250) * fc / 1.5;
@@ -49,11 +50,13 @@ double linked(bool en, double steel, double d, double fc, double fy) {
         most = std::max(most, std::min(steel * 0.9 * d * fy / 1.15 * cot, 0.9 * d * nu / (cot + 1 / cot)));
     return most;
 }
-// By concrete alone with tension steel per mm: EN 1992-1-1 (6.2a); ACI 318-19 22.5.5.1(c), lambda_s of 22.5.5.1.3.
+// By concrete alone with tension steel per mm: EN 1992-1-1 (6.2a); ACI 318-19 22.5.5.1(c), lambda_s
+// of 22.5.5.1.3.
 double plain(bool en, double d, double fc, double As) {
     const double rho = As / d;
     if (!en)
-        return 0.75 * 0.66 * std::min(1.0, std::sqrt(2 / (1 + 0.004 * d))) * std::cbrt(rho) * std::sqrt(fc) * d;
+        return 0.75 * 0.66 * std::min(1.0, std::sqrt(2 / (1 + 0.004 * d))) * std::cbrt(rho) * std::sqrt(fc) *
+               d;
     const double k = std::min(2.0, 1 + std::sqrt(200 / d));
     return std::max(0.12 * k * std::cbrt(100 * std::min(rho, 0.02) * fc), 0.035 * k * std::sqrt(k * fc)) * d;
 }
@@ -85,7 +88,9 @@ TEST(StripLinks, CarryWhatConcreteDoesNotByTheStandard) {
                     const double at = st.leastThickness - (s->demand.shearHogs[i] ? f->basis->coverTop
                                                                                   : f->basis->coverBottom) -
                                       8;  // no smaller bars there
-                    const double resists = std::max(linked(en, z.steel(), at, fc, fy), plain(en, at, fc, s->bottom.provided[i] + s->top.provided[i]));
+                    const double resists =
+                        std::max(linked(en, z.steel(), at, fc, fy),
+                                 plain(en, at, fc, s->bottom.provided[i] + s->top.provided[i]));
                     EXPECT_LE(s->shearResistance[i] / st.width, resists * 1.01) << en << " " << st.u;
                 }
                 // As many legs as are called out.
@@ -171,16 +176,19 @@ TEST(SlabLinks, CarryWhatConcreteDoesNotByTheStandard) {
                 }
             EXPECT_EQ(rows, 1);
             const double area = (z.to - z.from) * (7000 - 2 * basis.coverSide);
-            EXPECT_GE(legs * std::numbers::pi / 4 * z.diameter * z.diameter / area, z.steel() * 0.999) << standard;
+            EXPECT_GE(legs * std::numbers::pi / 4 * z.diameter * z.diameter / area, z.steel() * 0.999)
+                << standard;
             for (std::size_t i = 0; i < d.analysis.stations.size(); ++i) {
                 const double x = d.analysis.stations[i].x;
                 if (x < z.from || x > z.to) continue;
                 const bool top = d.line.demand.shearHogs[i];
-                const double at = 300 - (top ? basis.coverTop : basis.coverBottom) - 4;  // no smaller bars there
-                const double most = std::max(
-                    linked(en, z.steel(), at, fc, fy),
-                    plain(en, at, fc, top ? d.top.provided[i] : d.bottom.provided[i]));
-                EXPECT_LE(d.shearResistance[i] / d.line.stations[i].width, most * 1.01) << standard << " " << x;
+                const double at =
+                    300 - (top ? basis.coverTop : basis.coverBottom) - 4;  // no smaller bars there
+                const double most =
+                    std::max(linked(en, z.steel(), at, fc, fy),
+                             plain(en, at, fc, top ? d.top.provided[i] : d.bottom.provided[i]));
+                EXPECT_LE(d.shearResistance[i] / d.line.stations[i].width, most * 1.01)
+                    << standard << " " << x;
             }
         }
         p = model::editSlab(p, "s1", [](model::OneWaySlab& s, model::Project&) { s.shearLinks = false; });
@@ -188,11 +196,13 @@ TEST(SlabLinks, CarryWhatConcreteDoesNotByTheStandard) {
         EXPECT_GT(shearOver(without.slab(0)), 0);
         EXPECT_TRUE(without.slab(0).links.empty());
         EXPECT_GT(with.elements[0]->steel, without.elements[0]->steel);
-        // Where nothing but shear is over, links are the first remedy that changes neither depth nor concrete.
+        // Where nothing but shear is over, links are the first remedy that changes neither depth nor
+        // concrete.
         bool offered = false;
         const auto one = model::setSpans(p, "s1", {3000}, false, false);
         for (double imposed = 40e-3; imposed < 98e-3 && !offered; imposed += 5e-3) {
-            const auto q = model::editSlab(one, "s1", [&](model::OneWaySlab& s, model::Project&) { s.imposed = imposed; });
+            const auto q = model::editSlab(
+                one, "s1", [&](model::OneWaySlab& s, model::Project&) { s.imposed = imposed; });
             const auto light = design::run(q);
             if (shearOver(light.slab(0)) == 0 || light.summary().over != shearOver(light.slab(0))) continue;
             for (const auto& r : design::remedies(q, {"s1"}).found) offered |= r.text.starts_with("Links");

@@ -330,7 +330,12 @@ class Bases final : public BaseRules {
                1000;
     }
     Care care() const override {
-        return {"EN 1997-1 6.6.2, Annex F.1", "EN 1997-1 6.6.2(16)", "EN 1997-1 6.5.4", "EN 1992-1-1 12.9.3(2)", 1.0 / 3, 2};
+        return {"EN 1997-1 6.6.2, Annex F.1",
+                "EN 1997-1 6.6.2(16)",
+                "EN 1997-1 6.5.4",
+                "EN 1992-1-1 12.9.3(2)",
+                1.0 / 3,
+                2};
     }
     std::string clause(BaseState state) const override {
         switch (state) {
