@@ -200,8 +200,7 @@ TEST_F(Connections, WhatWouldMakeItPassIsFoundForTheOneInHandAndTakenByAClick) {
     ASSERT_GE(found.size(), 3u);
     EXPECT_EQ(found[0].text, "Studs on rails");
     for (const auto& r : found) EXPECT_LE(r.worst, 1 + 1e-9) << r.text;
-    const auto& margin = window.margin();
-    click(*margin.viewport(), margin.remedyRect(0).center());
+    adoptRemedy(0);
     EXPECT_TRUE(connection("c112").steel);
     session().undoStack().undo();
     EXPECT_EQ(text(), start);

@@ -74,6 +74,15 @@ class OpenWindow : public ::testing::Test {
         QApplication::setActiveWindow(&window);  // shortcuts need it, and there may be no window manager
         QTest::keyClick(&w, key, modifiers);
     }
+    // A remedy is chosen by a click, which shows it on plan, and adopted by its button.
+    void adoptRemedy(std::size_t listed) {
+        auto& margin = window.margin();
+        const std::string before = text();
+        click(*margin.viewport(), margin.remedyRect(listed).center());
+        EXPECT_EQ(text(), before) << "a click alone adopts nothing";
+        ASSERT_TRUE(margin.adoptRect(listed).isValid());
+        click(*margin.viewport(), margin.adoptRect(listed).center());
+    }
     // Moves the pointer and waits till the widget has been told: under X11 the server does so in its own
     // time.
     void point(QWidget& w, QPoint at) {

@@ -131,7 +131,7 @@ TEST_F(SagWindow, WhatWouldMendItIsListedAndTaken) {
     const QRect at = margin.remedyRect(0);
     ASSERT_TRUE(at.isValid());
     const std::string start = text();
-    click(*margin.viewport(), at.center());
+    adoptRemedy(0);
     EXPECT_NE(text(), start);
     whole();
     EXPECT_EQ(session().answer()->summary.over, int(left.size()));

@@ -313,7 +313,7 @@ TEST_F(Strips, WhatWouldMakeAFloorPassIsFoundTakenAndTakenBack) {
     const QRect box = window.margin().remedyRect(0);
     ASSERT_TRUE(box.isValid()) << "listed with the state of the floor";
     const auto before = session().floor()->slabs[0].thickness;
-    QTest::mouseClick(window.margin().viewport(), Qt::LeftButton, {}, box.center());
+    adoptRemedy(0);
     EXPECT_GT(session().floor()->slabs[0].thickness, before);
     EXPECT_TRUE(session().remedies().empty()) << "those of the floor before do not stay";
     ASSERT_TRUE(QTest::qWaitFor(

@@ -7,6 +7,7 @@
 
 #include "canopy.h"
 #include "open_window.h"
+#include "support/regular_floor.h"
 #include "window/place_bar.h"
 
 namespace talvik::app {
@@ -94,6 +95,32 @@ TEST_F(Wheel, TwoThousandTurnsAtRandomLeaveTheProjectAlone) {
     }
     QCoreApplication::processEvents();
     EXPECT_EQ(text(), before);
+}
+
+// While remedies are sought the checks below stay where they are, and what is listed keeps its place; a click
+// shows one on plan, its button adopts it.
+TEST_F(Wheel, RemediesMoveNothingWhileTheyAreFound) {
+    auto p = test::regularFloor(3, 3, 7600, 7600, 230);
+    session().start(p, {});
+    session().setPlace(Place::Checks);
+    answer();
+    auto& margin = window.margin();
+    // Where checks stand in the list, whatever its scroll.
+    auto stands = [&] {
+        std::map<std::string, int> all;
+        for (const auto& key : margin.listed()) all[key] = margin.checkRect(key).top();
+        return all;
+    };
+    ASSERT_TRUE(QTest::qWaitFor([&] { return session().seeking() || session().sought(); }, 60000));
+    const auto before = stands();
+    ASSERT_FALSE(before.empty());
+    ASSERT_TRUE(QTest::qWaitFor([&] { return session().sought(); }, 240000));
+    QCoreApplication::processEvents();
+    EXPECT_FALSE(session().remedies().empty());
+    EXPECT_EQ(stands(), before);
+    const std::string start = text();
+    adoptRemedy(0);
+    EXPECT_NE(text(), start);
 }
 
 }  // namespace

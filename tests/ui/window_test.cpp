@@ -315,13 +315,13 @@ TEST_F(Window, UnsavedChangesAreGuarded) {
     EXPECT_TRUE(window.close());
 }
 
-TEST_F(Window, RemediesAreFoundInTheBackgroundAndAdoptedByAClick) {
+TEST_F(Window, RemediesAreFoundInTheBackgroundAndAdoptedByTheirButton) {
     EXPECT_TRUE(session().remedies().empty());
     for (int i = 0; i < 6; ++i) press(window, Qt::Key_PageDown);
     ASSERT_GT(over(), 0);
     ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, 20000));
     const std::string before = text();
-    click(*window.margin().viewport(), window.margin().remedyRect(0).center());
+    adoptRemedy(0);
     EXPECT_EQ(over(), 0);
     EXPECT_TRUE(session().remedies().empty());
     session().undoStack().undo();

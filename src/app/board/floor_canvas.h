@@ -46,6 +46,8 @@ class FloorCanvas : public QWidget {
     double valueAt(model::Point p) const;
     QString valueText(model::Point p) const;
     // Where a plan point is on the screen, for tests.
+    // What a remedy would make of the floor, drawn over it; null: nothing.
+    void setPreview(std::shared_ptr<const model::Floor> floor);
     QPointF pixel(model::Point p) const { return toPixel(p.x, p.y); }
     double pixelX(double x) const { return toPixel(x, 0).x(); }
     double perMm() const { return scale_; }
@@ -99,6 +101,7 @@ class FloorCanvas : public QWidget {
     double step_ = 0;
     std::optional<Line> strong_;  // where the shear stress is the strength
     std::shared_ptr<const analysis::FloorModel> model_;
+    std::shared_ptr<const model::Floor> preview_;
     std::unique_ptr<fem::TriangleFinder> finder_;
 
     QPointF toPixel(double x, double y) const { return {origin_.x() + x * scale_, origin_.y() - y * scale_}; }
@@ -156,6 +159,7 @@ class FloorCanvas : public QWidget {
     void paintPanels(QPainter& painter);
     void paintLoads(QPainter& painter);
     void paintSelection(QPainter& painter);
+    void paintPreview(QPainter& painter);
     void paintPending(QPainter& painter);
     void paintLines(QPainter& painter);
     void paintShort(QPainter& painter);  // where the proof found too little

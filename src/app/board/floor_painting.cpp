@@ -194,7 +194,51 @@ void FloorCanvas::paintAll(QPainter& p) {
         paintSelection(p);
         paintPending(p);
     }
+    paintPreview(p);
     paintScale(p);
+}
+
+// What differs in the floor that a remedy would make: members that come or change, with their size.
+void FloorCanvas::paintPreview(QPainter& p) {
+    const auto* f = session_.floor();
+    if (!preview_ || preview_->id != f->id) return;
+    const Theme& t = theme();
+    auto map = [this](double x, double y) { return toPixel(x, y); };
+    p.setPen(QPen(t.selection, 2, Qt::DashLine));
+    p.setBrush(Qt::NoBrush);
+    auto changed = [](const auto& now, const auto& then) {
+        return std::none_of(now.begin(), now.end(), [&](const auto& m) { return m == then; });
+    };
+    auto length = [this](double v) { return session_.text(v, units::Kind::Length); };
+    auto outline = [&](const QPolygonF& ring, const QString& words) {
+        p.setPen(QPen(t.selection, 2, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawPolygon(ring);
+        p.setFont(uiFont(11, QFont::DemiBold));
+        tag(p, ring.boundingRect().center(), words, t.selection, false);
+    };
+    for (const auto& s : preview_->slabs)
+        if (changed(f->slabs, s)) outline(mapped(model::ring(s.outline), map), length(s.thickness));
+    for (const auto& z : preview_->zones)
+        if (changed(f->zones, z)) outline(mapped(model::ring(z.outline), map), length(z.thickness));
+    for (const auto& c : preview_->columns)
+        if (changed(f->columns, c))
+            outline(mapped(model::footprint(c), map), tr("%1 × %2").arg(length(c.width), length(c.depth)));
+    for (const auto& b : preview_->beams)
+        if (changed(f->beams, b))
+            outline(mapped(model::footprint(b), map), tr("%1 × %2").arg(length(b.width), length(b.depth)));
+    for (const auto& k : preview_->punching.choices)
+        if (changed(f->punching.choices, k))
+            for (const auto& c : f->columns)
+                if (c.id == k.connection) {
+                    p.setPen(QPen(t.selection, 2, Qt::DashLine));
+                    p.drawEllipse(toPixel(c.x, c.y), 16, 16);
+                }
+}
+
+void FloorCanvas::setPreview(std::shared_ptr<const model::Floor> floor) {
+    preview_ = std::move(floor);
+    update();
 }
 
 void FloorCanvas::paintBelow(QPainter& p) {

@@ -14,7 +14,8 @@
 namespace talvik::app {
 namespace {
 
-constexpr int pad = 16, checkHeight = 42;
+constexpr int pad = 16, checkHeight = 42, remedyHeight = 62;
+constexpr std::size_t roomForRemedies = 2;
 
 }  // namespace
 
@@ -27,12 +28,16 @@ MarginView::MarginView(Session& session, QWidget* parent) : QAbstractScrollArea(
     setAccessibleName(tr("Calculation margin"));
     connect(&session, &Session::changed, this, &MarginView::rebuild);
     connect(&session, &Session::placeChanged, this, &MarginView::rebuild);
-    connect(&session, &Session::remediesChanged, this, &MarginView::rebuild);
+    connect(&session, &Session::remediesChanged, this, [this] {
+        followRemedies();
+        rebuild();
+    });
     connect(&session, &Session::answered, this, [this] {
         if (session_.sharedDesign() != shown_) rebuild();
     });
     connect(&session, &Session::selectionChanged, this, [this] {
         verticalScrollBar()->setValue(0);
+        allRemedies_ = false;
         rebuild();
     });
     rebuild();
@@ -41,6 +46,7 @@ MarginView::MarginView(Session& session, QWidget* parent) : QAbstractScrollArea(
 MarginView::~MarginView() = default;
 
 void MarginView::rebuild() {
+    if (session_.remedies().empty()) followRemedies();
     items_.clear();
     shown_ = session_.sharedDesign();
     const bool drawing = session_.place() == Place::Layout || session_.place() == Place::Actions;
@@ -59,23 +65,43 @@ void MarginView::rebuild() {
     layOut();
 }
 
-// The lines of "what would make it pass", each computed and verified; listed above the checks of an element
-// in trouble.
-void MarginView::addRemedies() {
-    const auto note = [&](const QString& text) { items_.push_back({Item::Kind::Note, text, ""}); };
-    const auto inVain = [&](const QString& words) {
-        QStringList kinds;
-        for (const auto& kind : session_.inVain()) kinds << qs(kind.text());
-        if (!kinds.empty()) note(words.arg(kinds.join(tr(", "))));
+void MarginView::followRemedies() {
+    const auto& all = session_.remedies();
+    const auto there = [&](const std::string& text) {
+        return std::any_of(all.begin(), all.end(), [&](const auto& r) { return r.text == text; });
     };
-    if (session_.remedies().empty()) {
-        if (session_.seeking()) return note(tr("Looking for what would make it pass…"));
-        if (session_.sought()) inVain(tr("Nothing that was tried makes it pass: %1."));
-        return;
+    const bool elsewhere = !underMouse();
+    if (session_.sought() && elsewhere) listed_.clear();
+    std::erase_if(listed_, [&](const auto& text) { return !there(text); });
+    for (const auto& r : all)
+        if (std::find(listed_.begin(), listed_.end(), r.text) == listed_.end()) listed_.push_back(r.text);
+    if (!chosen_.empty() && !there(chosen_)) {
+        chosen_.clear();
+        emit previewed(nullptr);
     }
-    items_.push_back({Item::Kind::Heading, tr("What would make it pass"), tr("verified")});
-    for (std::size_t i = 0; i < session_.remedies().size(); ++i) {
-        const auto& r = session_.remedies()[i];
+}
+const design::Remedy* MarginView::remedy(std::size_t listed) const {
+    for (const auto& r : session_.remedies())
+        if (listed < listed_.size() && r.text == listed_[listed]) return &r;
+    return nullptr;
+}
+void MarginView::leaveEvent(QEvent*) {
+    if (!session_.sought() || session_.remedies().empty()) return;
+    followRemedies();
+    rebuild();
+}
+
+// The lines of "what would make it pass", each computed and verified; listed above the checks of an element
+// in trouble, in a room of their own: the checks below stay where they are while more are found.
+void MarginView::addRemedies() {
+    items_.push_back({Item::Kind::Heading, tr("What would make it pass"),
+                      session_.seeking()  ? tr("looking…")
+                      : session_.sought() ? tr("verified")
+                                          : QString()});
+    for (std::size_t i = 0; i < listed_.size() && (allRemedies_ || i < roomForRemedies); ++i) {
+        const auto* known = remedy(i);
+        if (!known) continue;
+        const auto& r = *known;
         QString price = tr("%1%2").arg(r.steel >= 0 ? QStringLiteral("+") : QString(),
                                        session_.text(r.steel, units::Kind::Mass));
         if (r.concrete > 1e-6) price += tr(" · +%1 m³").arg(r.concrete, 0, 'f', 1);
@@ -89,10 +115,27 @@ void MarginView::addRemedies() {
         items_.push_back({Item::Kind::Remedies, qs(r.text),
                           QStringLiteral("%1|%2|%3").arg(r.worst, 0, 'f', 2).arg(price, qs(r.beside)), nullptr, i});
     }
-    if (session_.seeking())
-        note(tr("Looking for more…"));
-    else
-        inVain(tr("Tried, and of no help: %1."));
+    Item last{Item::Kind::Note, {}, {}};
+    last.reserved = 34 + int(roomForRemedies) * remedyHeight + 28;
+    if (listed_.size() > roomForRemedies) {
+        last.text =
+            allRemedies_ ? tr("Fewer of them  ▾") : tr("%1 more  ▸").arg(listed_.size() - roomForRemedies);
+        last.more = true;
+    }
+    QStringList kinds;
+    for (const auto& kind : session_.inVain()) kinds << qs(kind.text());
+    if (session_.sought() && !kinds.empty()) {
+        const QString vain = (listed_.empty() ? tr("Nothing that was tried makes it pass: %1.")
+                                              : tr("Tried, and of no help: %1."))
+                                 .arg(kinds.join(tr(", ")));
+        if (listed_.empty())
+            last.text = vain;
+        else if (allRemedies_ || !last.more)
+            items_.push_back({Item::Kind::Note, vain, {}});
+    } else if (listed_.empty()) {
+        last.text = session_.seeking() ? tr("Looking for what would make it pass…") : QString();
+    }
+    items_.push_back(std::move(last));
 }
 
 QRect MarginView::remedyRect(std::size_t index) const {
@@ -100,6 +143,18 @@ QRect MarginView::remedyRect(std::size_t index) const {
         if (item.kind == Item::Kind::Remedies && item.number == index)
             return QRect(pad, item.y - verticalScrollBar()->value(), viewport()->width() - 2 * pad,
                          item.height - 6);
+    return {};
+}
+QRect MarginView::adoptRect(std::size_t index) const {
+    const QRect card = remedyRect(index);
+    if (!card.isValid() || index >= listed_.size() || listed_[index] != chosen_) return {};
+    return QRect(card.right() - 72, card.bottom() - 24, 66, 20);
+}
+QRect MarginView::checkRect(const std::string& key) const {
+    for (const Item& item : items_)
+        if (item.check && item.key() == key)
+            return QRect(pad, item.y - verticalScrollBar()->value(), viewport()->width() - 2 * pad,
+                         item.height);
     return {};
 }
 QRect MarginView::mendButton(std::size_t matter) const {
@@ -112,10 +167,18 @@ QRectF MarginView::mendRect(const Item& item) const {
     return QRectF(pad + 14, item.y + item.height - 30, viewport()->width() - 2 * pad - 14, 24);
 }
 
-void MarginView::adopt(std::size_t index) {
-    if (index >= session_.remedies().size()) return;
-    design::Remedy remedy = session_.remedies()[index];
-    session_.apply(qs(remedy.text), std::move(remedy.project));
+void MarginView::choose(std::size_t listed) {
+    const auto* r = remedy(listed);
+    if (!r) return;
+    chosen_ = r->text;
+    emit previewed(std::make_shared<const model::Project>(r->project));
+    viewport()->update();
+}
+void MarginView::adopt(std::size_t listed) {
+    const auto* r = remedy(listed);
+    if (!r) return;
+    design::Remedy taken = *r;
+    session_.apply(qs(taken.text), std::move(taken.project));
 }
 
 std::unique_ptr<QTextDocument> MarginView::working(const checks::Check& listed, int width) const {
@@ -157,10 +220,11 @@ std::unique_ptr<QTextDocument> MarginView::working(const checks::Check& listed, 
 }
 
 void MarginView::layOut() {
-    int y = 12, w = viewport()->width() - 2 * pad;
+    int y = 12, w = viewport()->width() - 2 * pad, remediesFrom = 0;
     QFontMetrics note(uiFont(12));
     for (Item& item : items_) {
         item.y = y;
+        if (item.kind == Item::Kind::Heading) remediesFrom = y;
         switch (item.kind) {
             case Item::Kind::Title:
                 item.height = 24;
@@ -175,11 +239,11 @@ void MarginView::layOut() {
                 item.height = 22;
                 break;
             case Item::Kind::Remedies:
-                item.height = (item.right.endsWith(QLatin1Char('|')) ? 46 : 62) +
-                              16 * static_cast<int>(item.text.count(QStringLiteral("; ")));
+                item.height = remedyHeight;
                 break;
             case Item::Kind::Note:
                 item.height = note.boundingRect(0, 0, w, 10000, Qt::TextWordWrap, item.text).height() + 8;
+                if (item.reserved > 0) item.height = std::max(item.height, remediesFrom + item.reserved - y);
                 break;
             case Item::Kind::Like:
                 item.height = checkHeight;
@@ -256,35 +320,46 @@ void MarginView::paintEvent(QPaintEvent*) {
                 break;
             case Item::Kind::Remedies: {
                 QRectF box = QRectF(r).adjusted(0.5, 0.5, -0.5, -6.5);
-                p.setPen(QPen(t.hairline, 1));
+                const QRect button = adoptRect(item.number);
+                p.setPen(button.isValid() ? QPen(t.selection, 1.6) : QPen(t.hairline, 1));
                 p.setBrush(t.field);
                 p.drawRoundedRect(box, 3, 3);
                 p.setFont(uiFont(12, QFont::Medium));
                 p.setPen(t.ink);
                 QRectF inner = box.adjusted(9, 3, -9, -3);
-                // Measures that belong together stand below each other.
-                const QStringList measures = item.text.split(QStringLiteral("; "));
-                for (int k = 0; k < measures.size(); ++k)
+                // What is to be done: one measure, or the first and below it what goes with it.
+                const QString with = item.text.section(QStringLiteral("; "), 1).replace(QStringLiteral("; "), tr(", "));
+                QStringList lines{item.text.section(QStringLiteral("; "), 0, 0)};
+                if (!with.isEmpty()) lines << tr("and ") + with;
+                for (int k = 0; k < lines.size(); ++k)
                     p.drawText(inner.adjusted(0, 16 * k, 0, 0), Qt::AlignLeft | Qt::AlignTop,
-                               p.fontMetrics().elidedText((k > 0 ? tr("and ") : QString()) + measures[k],
-                                                          Qt::ElideRight, static_cast<int>(inner.width()) - 44));
-                inner.adjust(0, 16 * static_cast<int>(measures.size() - 1), 0, 0);
+                               p.fontMetrics().elidedText(lines[k], Qt::ElideRight,
+                                                          static_cast<int>(inner.width()) - (k > 0 ? 0 : 44)));
+                inner.adjust(0, 16 * static_cast<int>(lines.size() - 1), 0, 0);
                 p.setFont(uiFont(12, QFont::DemiBold));
                 p.drawText(box.adjusted(9, 3, -9, -3), Qt::AlignRight | Qt::AlignTop,
                            item.right.section(QLatin1Char('|'), 0, 0));
                 p.setFont(uiFont(11));
                 p.setPen(t.secondary);
-                // The price, and below it what comes closest to its limit by it.
+                // The price, and where there is room what comes closest to its limit by it.
                 const int row = p.fontMetrics().height();
-                for (int line : {1, 2})
+                for (int line = 1; line <= 3 - static_cast<int>(lines.size()); ++line)
                     p.drawText(inner.adjusted(0, 19 + (line - 1) * row, 0, 0), Qt::AlignLeft | Qt::AlignTop,
-                               p.fontMetrics().elidedText(item.right.section(QLatin1Char('|'), line, line),
-                                                          Qt::ElideRight, static_cast<int>(inner.width())));
+                               p.fontMetrics().elidedText(
+                                   item.right.section(QLatin1Char('|'), line, line), Qt::ElideRight,
+                                   static_cast<int>(inner.width()) - (button.isValid() ? 72 : 0)));
+                if (!button.isValid()) break;
+                p.setPen(QPen(t.selection, 1));
+                p.setBrush(t.selection);
+                p.drawRoundedRect(QRectF(button).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3);
+                p.setPen(t.field);
+                p.setFont(uiFont(12, QFont::DemiBold));
+                p.drawText(button, Qt::AlignCenter, tr("Adopt"));
                 break;
             }
             case Item::Kind::Note:
                 p.setFont(uiFont(12));
-                p.setPen(t.secondary);
+                p.setPen(item.more ? t.selection : t.secondary);
                 p.drawText(r, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, item.text);
                 break;
             case Item::Kind::Matter: {
@@ -406,8 +481,15 @@ std::vector<std::string> MarginView::listed() const {
 
 void MarginView::mousePressEvent(QMouseEvent* event) {
     int y = static_cast<int>(event->position().y()) + verticalScrollBar()->value();
-    for (std::size_t i = 0; i < session_.remedies().size(); ++i)
-        if (remedyRect(i).contains(event->position().toPoint())) return adopt(i);
+    for (std::size_t i = 0; i < listed_.size(); ++i) {
+        if (adoptRect(i).contains(event->position().toPoint())) return adopt(i);
+        if (remedyRect(i).contains(event->position().toPoint())) return choose(i);
+    }
+    for (const Item& item : items_)
+        if (item.more && y >= item.y && y < item.y + 24) {
+            allRemedies_ = !allRemedies_;
+            return rebuild();
+        }
     for (std::size_t i = 0; i < items_.size(); ++i) {
         const Item& item = items_[i];
         if (y < item.y || y >= item.y + (item.working ? checkHeight : item.height)) continue;

@@ -24,13 +24,18 @@ class MarginView : public QAbstractScrollArea {
     void open(const std::string& key);
     // Keys of the checks listed now, in order; for tests.
     std::vector<std::string> listed() const;
-    // Where the n-th remedy stands, in the view; for tests.
+    // Where the n-th remedy listed stands, in the view, and the button that adopts it once it is chosen; for
+    // tests.
     QRect remedyRect(std::size_t index) const;
+    QRect adoptRect(std::size_t index) const;
+    QRect checkRect(const std::string& key) const;  // likewise of a check
     QRect mendButton(std::size_t matter) const;
     bool isOpen(const std::string& key) const { return open_.contains(key); }
 
   signals:
     void matterWanted(std::size_t number, bool mend);  // of Session::matters, to be shown or mended
+    // What a remedy would make of the project, for the plan; null: nothing is chosen any more.
+    void previewed(std::shared_ptr<const model::Project> project);
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -38,6 +43,7 @@ class MarginView : public QAbstractScrollArea {
     void mousePressEvent(QMouseEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
     void scrollContentsBy(int dx, int dy) override;
+    void leaveEvent(QEvent*) override;
 
   private:
     struct Item {
@@ -50,12 +56,18 @@ class MarginView : public QAbstractScrollArea {
         std::string key() const { return !check ? "" : kind == Kind::Like ? check->what : check->key; }
         std::shared_ptr<QTextDocument> working = {};
         int y = 0, height = 0;
+        // Of the last line of the remedies: the room that all of them have, whatever there is to list.
+        int reserved = 0;
+        bool more = false;  // lists the others at a click
     };
     void rebuild();
     std::shared_ptr<const design::Design> shown_;  // to which the checks listed belong
     void layOut();
     void addRemedies();
-    void adopt(std::size_t index);
+    void followRemedies();
+    const design::Remedy* remedy(std::size_t listed) const;
+    void choose(std::size_t listed);
+    void adopt(std::size_t listed);
     QRectF mendRect(const Item& item) const;  // in the whole list
     void paintCheck(QPainter& p, const Item& item, double y, bool current);
     std::unique_ptr<QTextDocument> working(const checks::Check& check, int width) const;
@@ -66,6 +78,12 @@ class MarginView : public QAbstractScrollArea {
     std::vector<Item> items_;
     std::set<std::string> open_, unfolded_;  // checks, and kinds of them
     std::string current_;                    // key of the item with the keyboard
+    // Remedies as they are listed, by their text: what comes later stands below what is there, and they are
+    // put in order when all are found and the pointer is elsewhere. The one clicked last; whether all are
+    // listed.
+    std::vector<std::string> listed_;
+    std::string chosen_;
+    bool allRemedies_ = false;
     int height_ = 0;
 };
 

@@ -33,7 +33,7 @@ Marks are given for good when drawing or schedule leave the office: what has one
 <p>The bar of a check is ink up to the notch at its limit, hatched past it, with the ratio beside. A dashed frame means not checked, a dash not applicable; both say why.
 Click a check for its working: formula, numbers put in, result, clause. Like checks at several places are one line with the worst of them; a click opens it. Bar ends are told as lengths: how far the bars have to reach, and how far they do. Notes below it state assumptions and readings of the clause.</p>
 <p>Where something is over, the margin lists what would make it pass, each line tried out on a copy of the project: the largest
-ratio after it, and its price in steel and concrete. A click adopts it; Ctrl+F finds it by keyboard; Ctrl+Z takes it back.</p>
+ratio after it, and its price in steel and concrete. A click shows on plan what it changes, <i>Adopt</i> takes it over; Ctrl+F finds it by keyboard; Ctrl+Z takes it back.</p>
 <h3>Long section</h3>
 <p>Moments: full line, design moments (hogging up); dotted line, moved outwards for curtailment; broken line, resistance of the bars with their anchorage. Hatching shows where the moved line is over the resistance.</p>
 <h3>Floors: laying out</h3>

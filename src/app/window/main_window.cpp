@@ -314,6 +314,13 @@ void MainWindow::connectParts() {
     connect(places_, &PlaceBar::standardWanted, this, &MainWindow::chooseStandard);
     connect(places_, &PlaceBar::elementWanted, this, &MainWindow::chooseElement);
     connect(below_, &Register::showWanted, this, [this](double x, double y) { canvas_->centreOn({x, y}); });
+    connect(margin_, &MarginView::previewed, this,
+            [this](const std::shared_ptr<const model::Project>& project) {
+                std::shared_ptr<const model::Floor> floor;
+                for (const auto& f : project ? project->floors : decltype(project->floors){})
+                    if (f->id == session_.element()) floor = f;
+                canvas_->setPreview(std::move(floor));
+            });
     connect(margin_, &MarginView::matterWanted, this, [this](std::size_t number, bool mend) {
         if (number >= session_.matters().size()) return;
         const auto m = session_.matters()[number];
