@@ -22,7 +22,7 @@ rm "$root"/demos/below.*
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-strips --place 4 --select XB
 floor "$root/demos/sundvarg_fish_hall.talvik" floor --place 5 --select Y4 --open flexure-top
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-connection --place 5 --select c112 --near 9000 --field 19
-floor "$root/demos/sundvarg_fish_hall.talvik" floor-sag --place 5 --select XC --field 18 --open "sag-after/line Glazed"
+floor "$root/demos/sundvarg_fish_hall.talvik" floor-deflection --place 5 --select XC --field 18 --open "sag-after/line Glazed"
 floor "$root/demos/sundvarg_fish_hall.talvik" sweep --sweep
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-bars --place 6 --select Y3
 floor "$root/demos/sundvarg_fish_hall.talvik" floor-sheet --place 7

@@ -69,21 +69,19 @@ int main(int argc, char** argv) {
     options.add_flag("--sweep", sweep, "Picture of the economical slab of the floor instead");
     options.add_option("--open", openCheck, "Open the working of the first check whose key holds this");
     options
-        .add_option(
-            "--field", field,
-            "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure, 7 to 10 required "
-            "steel, 11 to 14 required over provided, 15 shear over resistance, 16 shear stress, 17 long-term "
-            "sag, 18 sag after partitions, 19 none")
+        .add_option("--field", field,
+                    "Of a floor: 0 deflection, 1 mx, 2 my, 3 mxy, 4 qx, 5 qy, 6 pressure, 7 to 10 required "
+                    "steel, 11 to 14 required/provided, 15 shear utilisation, 16 shear stress, 17 long-term "
+                    "deflection, 18 deflection after partitions, 19 none")
         ->check(CLI::Range(0, 19));
     options
-        .add_option(
-            "--register", page,
-            "What stands below the plan: 0 long section or detail, 1 panels, 2 cases, 3 combinations, 4 "
-            "supports, 5 analysis, 6 connections; of bases 0, 1 sections along x and y, 2 cage, 3 sizes, 4 "
-            "types")
+        .add_option("--register", page,
+                    "What is shown below the plan: 0 long section or detail, 1 panels, 2 cases, 3 "
+                    "combinations, 4 supports, 5 analysis, 6 connections; of bases 0, 1 sections along x and "
+                    "y, 2 cage, 3 sizes, 4 types")
         ->check(CLI::Range(0, 6));
     options.add_option("--near", near,
-                       "Of a floor: millimetres of plan across the picture, round what is selected");
+                       "Of a floor: millimetres of plan across the picture, about what is selected");
     options.add_option("--shade", shade, "light, dark, or desktop to follow it")
         ->check(CLI::IsMember({"light", "dark", "desktop"}));
     options.add_flag("--time-to-plan", timing,

@@ -57,12 +57,12 @@ void print(const model::Floor& floor, const analysis::FloorAnalysis& a,
         fmt::print("  {:<24}{:>14}{:>14.1f}\n", a.model->supports[s].name,
                    a.nonlinear ? "–" : fmt::format("{:.1f}", sum[s] / 1000), most[s] / 1000);
     if (!extras.panels.empty()) {
-        fmt::print("\n  Second opinion, ultimate uniform load\n");
+        fmt::print("\n  Cross-check, ultimate uniform load\n");
         for (const auto& p : extras.panels) {
             fmt::print("  {}: {}\n", p.name, p.source);
             for (const auto& r : p.rows) {
                 const auto& unit = units::unit(r.kind, units::System::Metric);
-                fmt::print("    {:<40} engine {:>8.1f}, opinion {:>8.1f} {}, ratio {:.2f}\n", r.what,
+                fmt::print("    {:<40} FE analysis {:>8.1f}, hand method {:>8.1f} {}, ratio {:.2f}\n", r.what,
                            r.engine / unit.factor, r.opinion / unit.factor, unit.symbol, r.ratio());
             }
         }
@@ -80,9 +80,9 @@ void print(const model::Floor& floor, const analysis::FloorAnalysis& a,
         t.mesh * 1e3, t.model * 1e3, t.order * 1e3, t.symbolic * 1e3, t.assembly * 1e3, t.factor * 1e3,
         t.solve * 1e3, t.recover * 1e3, t.sum() * 1e3);
     if (!a.contactWord.empty()) fmt::print("\n  {}\n", a.contactWord);
-    fmt::print("\n  Taken for granted\n");
+    fmt::print("\n  Assumptions\n");
     for (const auto& s : a.assumptions) fmt::print("  - {}\n", s);
-    if (!a.notes.empty()) fmt::print("\n  To look at\n");
+    if (!a.notes.empty()) fmt::print("\n  Warnings\n");
     for (const auto& n : a.notes) fmt::print("  - {}: {}\n", n.path, n.message);
 }
 
@@ -134,7 +134,7 @@ int run(const Options& o) {
 void addAnalyse(CLI::App& app, int& exitCode) {
     auto o = std::make_shared<Options>();
     auto* command = app.add_subcommand(
-        "analyse", "Analyse floors: totals, balance, extremes with their places, mesh, time by stage");
+        "analyse", "Analyse floors: totals, equilibrium, extremes with their places, mesh, time by stage");
     o->source.options(*command);
     command->add_option("--floor", o->floor, "Only this floor, by id or name");
     command->add_flag("--json", o->json, "Print everything as JSON");

@@ -58,23 +58,25 @@ int run(const Options& o) {
     const auto design = design::run(project, {.trace = false});
     if (const int code = refuse(design); code != Done) return code;
     ensurePainting();
-    std::vector<std::pair<std::string, std::string>> besides{{"register.csv", formats::baseRegisterCsv(design)},
-                                                             {"bases.talvik", formats::projectText(project)}};
+    std::vector<std::pair<std::string, std::string>> besides{
+        {"register.csv", formats::baseRegisterCsv(design)}, {"bases.talvik", formats::projectText(project)}};
     const bool many = set->bases.size() > paper::mostInFull && !o.all;
     if (!many) besides.emplace_back("checks.json", formats::baseChecksJson(design));
     const auto written = paper::writeIssueSet(o.folder, project, design, {}, {}, besides, {many, many, many});
     if (!written.why.empty()) return fail(written.why, CannotWrite);
     for (const auto& path : written.written) fmt::print("{}\n", path);
     if (many)
-        fmt::print("Of so many bases the model, the results and checks as JSON and the report as HTML and ODT are left "
-                   "out; --all writes them.\n");
+        fmt::print(
+            "Of so many bases the model, the results and checks as JSON and the report as HTML and ODT are "
+            "left "
+            "out; --all writes them.\n");
     for (const auto& e : design.elements)
         for (const auto& p : e->parts)
             if (const auto* base = dynamic_cast<const design::BasePart*>(p.get());
                 base && !base->trouble().empty())
                 fmt::print(stderr, "{}: {}\n", base->name, base->trouble());
     const auto sum = design.summary();
-    fmt::print("{} bases: {} checks over, {} within\n", set->bases.size(), sum.over, sum.within);
+    fmt::print("{} bases: {} checks failing, {} passing\n", set->bases.size(), sum.over, sum.within);
     return sum.over > 0 || !read.keptOut.empty() ? SomethingOver : Done;
 }
 
@@ -86,10 +88,10 @@ void addBases(CLI::App& app, int& exitCode) {
         app.add_subcommand("bases", "Pad footings or pile caps for a table of columns with their loads");
     command->add_option("LOADS", o->loads, "Columns with their loads by case (.csv; docs/bases-format.md)")
         ->required();
-    command->add_option("--ground", o->ground, "What they stand on, and the rules (.json)")->required();
+    command->add_option("--ground", o->ground, "Ground and rules (.json)")->required();
     command->add_option("--columns", o->columns, "Which column of the table is called what (.json)");
-    command->add_option("--out", o->folder, "Folder, made where it is not there")->required();
-    command->add_option("--types", o->types, "So many different bases at the most")
+    command->add_option("--out", o->folder, "Folder, created if it does not exist")->required();
+    command->add_option("--types", o->types, "Maximum number of different bases")
         ->check(CLI::Range(1, 100000));
     command->add_flag("--all", o->all,
                       fmt::format("Every file also for more than {} bases", paper::mostInFull));

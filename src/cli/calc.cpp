@@ -18,7 +18,7 @@ void addCalc(CLI::App& app, int& exitCode) {
     };
     auto o = std::make_shared<Options>();
     auto* command = app.add_subcommand("calc", "Batch calculator: comma-separated rows in, results out");
-    command->add_option("TOPIC", o->topic, "What to work out; see --list");
+    command->add_option("TOPIC", o->topic, "What to calculate; see --list");
     command->add_flag("--list", o->list, "Describe all topics, or the one named");
     command->add_option("-i,--input", o->in, "File to read; without, standard input");
     command->add_option("-o,--output", o->out,

@@ -31,8 +31,9 @@ void addCheck(CLI::App& app, int& exitCode) {
             for (const auto& part : e->parts) {
                 if (part->part.kind != model::PartKind::Connection) continue;
                 ++columns;
-                unchecked += std::all_of(part->checks.begin(), part->checks.end(),
-                                         [](const auto& c) { return c.outcome == checks::Outcome::NotChecked; });
+                unchecked += std::all_of(part->checks.begin(), part->checks.end(), [](const auto& c) {
+                    return c.outcome == checks::Outcome::NotChecked;
+                });
             }
             if (columns > 0 && unchecked == columns) open.push_back(e->name);
         }
@@ -42,11 +43,10 @@ void addCheck(CLI::App& app, int& exitCode) {
             for (const auto* c : list) {
                 const bool judged = checks::isJudged(*c);
                 if (c->outcome == checks::Outcome::NotApplicable && !o->all) continue;
-                fmt::print("  {:>5}  {:<42} {}{}\n", judged ? checks::ratioText(*c) : "–",
-                           c->title,
+                fmt::print("  {:>5}  {:<42} {}{}\n", judged ? checks::ratioText(*c) : "–", c->title,
                            judged ? checks::figures(*c, project->basis.units)
                                   : checks::name(c->outcome) + ": " + c->reason,
-                           c->outcome == checks::Outcome::Over ? "  OVER" : "");
+                           c->outcome == checks::Outcome::Over ? "  FAILS" : "");
             }
         };
         for (const auto& e : design.elements) {
@@ -58,7 +58,7 @@ void addCheck(CLI::App& app, int& exitCode) {
             }
         }
         for (const auto& name : open) fmt::print("{}: punching is not checked at any column.\n", name);
-        fmt::print("{} over, {} within, {} not checked\n", sum.over, sum.within, sum.notChecked);
+        fmt::print("{} failing, {} passing, {} not checked\n", sum.over, sum.within, sum.notChecked);
     });
 }
 

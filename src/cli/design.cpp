@@ -15,11 +15,11 @@ void addDesign(CLI::App& app, int& exitCode) {
     };
     auto o = std::make_shared<Options>();
     auto* command = app.add_subcommand(
-        "design", "Choose the least thickness where it is not pinned, with the bars that follow");
+        "design", "Choose the minimum thickness where it is not fixed, with the bars that follow");
     o->source.options(*command);
     command->add_option("-o,--output", o->out, "Project file to write")->required();
     command->add_flag("--economical", o->economical,
-                      "Then the bars at least cost by the rates of the basis, fixed");
+                      "Then the cheapest bars by the rates of the basis, fixed");
     command->callback([o, &exitCode] {
         auto project = o->source.open();
         if (!project) return void(exitCode = BadInput);
@@ -34,7 +34,7 @@ void addDesign(CLI::App& app, int& exitCode) {
             const auto &a = found.before, &b = found.after;
             const auto* slab = model::findSlab(designed, id);
             fmt::print(
-                "{}: steel {:.0f} to {:.0f} kg, cut off {:.0f} to {:.0f} kg, marks {} to {}, bars {} to {}, "
+                "{}: steel {:.0f} to {:.0f} kg, offcuts {:.0f} to {:.0f} kg, marks {} to {}, bars {} to {}, "
                 "cost {:.0f} to {:.0f} {}; {} layouts tried\n",
                 slab ? slab->name : model::findFloor(designed, id)->name, a.steel, b.steel, a.waste, b.waste,
                 a.marks, b.marks, a.pieces, b.pieces, a.price, b.price, designed.basis.rates.currency,
@@ -49,7 +49,8 @@ void addDesign(CLI::App& app, int& exitCode) {
         for (const auto& slab : designed.slabs)
             fmt::print("{}: {} thick\n", slab->name,
                        units::text(slab->thickness, units::Kind::Length, designed.basis.units));
-        fmt::print("{} over, {} within, {} not checked\n{}\n", sum.over, sum.within, sum.notChecked, o->out);
+        fmt::print("{} failing, {} passing, {} not checked\n{}\n", sum.over, sum.within, sum.notChecked,
+                   o->out);
         exitCode = sum.over ? SomethingOver : Done;
     });
 }

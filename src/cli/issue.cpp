@@ -20,7 +20,7 @@ void addIssue(CLI::App& app, int& exitCode) {
     auto* command = app.add_subcommand(
         "issue", "Write the issue set into a folder: drawings, schedules, quantities, model, report");
     o->source.options(*command);
-    command->add_option("--out", o->folder, "Folder, made where it is not there")->required();
+    command->add_option("--out", o->folder, "Folder, created if it does not exist")->required();
     command->add_flag("--fix", o->fix, "Keep what is issued in the project file, as its revision");
     command->add_flag("--no-convergence", o->fast, "Leave out the second analysis of floors on a finer mesh");
     command->callback([o, &exitCode] {
@@ -50,7 +50,7 @@ void addIssue(CLI::App& app, int& exitCode) {
             unchecked += l.kind == report::IssueLine::Kind::NotChecked;
             assumed += l.kind == report::IssueLine::Kind::Assumed;
         }
-        fmt::print("{} over, {} not checked, {} assumed: see open.pdf\n", over, unchecked, assumed);
+        fmt::print("{} failing, {} not checked, {} assumed: see open.pdf\n", over, unchecked, assumed);
         exitCode = over > 0 ? SomethingOver : Done;
     });
 }

@@ -11,9 +11,9 @@ int main(int argc, char** argv) {
     CLI::App app{"Talvik: design of reinforced concrete slabs and foundations", "talvik"};
     app.require_subcommand(1);
     app.footer(
-        "Exit codes: 0 done; 1 done, but some check is over its limit; 2 the input or the command line "
-        "cannot be used; 3 a file cannot be written.");
-    app.add_flag("-v,--verbose", talvik::cli::verbose(), "Say on standard error what is done");
+        "Exit codes: 0 done; 1 done, but some check fails; 2 the input or the command line cannot be used; 3 "
+        "a file cannot be written.");
+    app.add_flag("-v,--verbose", talvik::cli::verbose(), "Report progress on standard error");
     int exitCode = talvik::cli::Done;
     for (auto add : {talvik::cli::addCheck, talvik::cli::addDesign, talvik::cli::addSchedule,
                      talvik::cli::addSweep, talvik::cli::addDraw, talvik::cli::addReport, talvik::cli::addNew,

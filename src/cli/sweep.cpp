@@ -35,7 +35,7 @@ std::vector<double> thicknesses(const std::string& text, units::System system, s
         const double from = read(words[0]), to = read(words[1]), step = read(words[2]);
         if (!why.empty()) return {};
         if (!(step > 0) || to < from || (to - from) / step > 200) {
-            why = fmt::format("\"{}\" is no range of at the most 200 steps that rise.", text);
+            why = fmt::format("\"{}\" is no rising range of at most 200 steps.", text);
             return {};
         }
         for (int k = 0; from + k * step <= to + 1e-6 * step; ++k) all.push_back(from + k * step);
@@ -44,7 +44,7 @@ std::vector<double> thicknesses(const std::string& text, units::System system, s
     }
     for (double h : all)
         if (why.empty() && (h < 80 || h > 3000))
-            why = fmt::format("A slab {} thick is none; give thicknesses from {} to {}.",
+            why = fmt::format("A thickness of {} is not possible; give thicknesses from {} to {}.",
                               units::text(h, units::Kind::Length, system),
                               units::text(80, units::Kind::Length, system),
                               units::text(3000, units::Kind::Length, system));
@@ -69,7 +69,7 @@ void addSweep(CLI::App& app, int& exitCode) {
                      "First, last and step in display units, as 200:320:10, or a list")
         ->required();
     command->add_option("--concrete", o->concretes, "Classes of concrete, as C30/37,C35/45")->delimiter(',');
-    command->add_flag("--drops", o->drops, "Each with drops under the inner columns besides");
+    command->add_flag("--drops", o->drops, "Each also with drop panels under the inner columns");
     command->add_option("--floor", o->floor, "Name or id, where the project has several");
     command->add_option("--csv", o->csv, "Table to write; without it it is printed");
     command->callback([o, &exitCode] {
@@ -107,7 +107,7 @@ void addSweep(CLI::App& app, int& exitCode) {
                 fmt::print(stderr, "{}/{}: {}, {}{}: {}\n", ++done, of,
                            units::text(p.thickness, units::Kind::Length, project->basis.units), p.concrete,
                            p.drops ? " with drops" : "",
-                           p.error.empty() ? fmt::format("{} over, {} {:.0f}", p.over,
+                           p.error.empty() ? fmt::format("{} failing, {} {:.0f}", p.over,
                                                          project->basis.rates.currency, p.price)
                                            : p.error);
             });

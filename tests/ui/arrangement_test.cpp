@@ -339,12 +339,12 @@ TEST_F(Arrangement, WhatStandsOpenIsInTheMarginAndCounted) {
             return false;
         });
     });
-    EXPECT_EQ(matters("No imposed load stands on this floor"), 1);
+    EXPECT_EQ(matters("No imposed load acts on this floor"), 1);
     session().undoStack().undo();
     window.desk().edit(QStringLiteral("All"), [](model::Floor& f, model::Project&) {
         f.actions.arrangement = model::Arrangement::All;
     });
-    EXPECT_EQ(matters("asks for imposed loads on panels in turn"), 1);
+    EXPECT_EQ(matters("requires pattern loading"), 1);
     // A slab without imposed load.
     demo(false);
     EXPECT_EQ(PlaceBar::open(session(), Place::Actions), 0);
@@ -352,7 +352,7 @@ TEST_F(Arrangement, WhatStandsOpenIsInTheMarginAndCounted) {
         session().apply(QStringLiteral("None"),
                         model::editSlab(session().base(), slab().id,
                                         [](model::OneWaySlab& s, model::Project&) { s.imposed = 0; })));
-    EXPECT_EQ(matters("No imposed load stands on this slab"), 1);
+    EXPECT_EQ(matters("No imposed load acts on this slab"), 1);
     EXPECT_EQ(PlaceBar::open(session(), Place::Actions), 1);
 }
 

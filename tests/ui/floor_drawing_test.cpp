@@ -554,11 +554,11 @@ TEST_F(Drawing, PanelsCombinationsAndSupportsAreTables) {
     EXPECT_TRUE(floor()->actions.combinations.empty());
     // No word makes the side wider than its place: 420 of 1280 pixels.
     EXPECT_LE(actionsSide()->minimumSizeHint().width(), 420);
-    choose(actionsSide()->findChild<QComboBox*>("arrangement"), "all panels at once");
+    choose(actionsSide()->findChild<QComboBox*>("arrangement"), "none: all panels loaded");
     EXPECT_EQ(floor()->actions.arrangement, model::Arrangement::All);
     answer();
     EXPECT_EQ(session().floorAnalysis()->combinations.size(), std::size_t(generated));
-    choose(actionsSide()->findChild<QComboBox*>("arrangement"), "panels in turn, by the standard");
+    choose(actionsSide()->findChild<QComboBox*>("arrangement"), "by the standard");
     answer();
     EXPECT_GT(session().floorAnalysis()->combinations.size(), std::size_t(generated));
     window.below().show(Register::Page::Supports);

@@ -44,13 +44,13 @@ TEST_F(IssuePlace, SaysWhatIsOpenAndLeadsToTheCheck) {
     auto* list = part<QListWidget>("beforeIssue");
     ASSERT_TRUE(list);
     EXPECT_GT(list->count(), 3);
-    for (int i = 0; i < list->count(); ++i) EXPECT_FALSE(list->item(i)->text().startsWith("Over"));
+    for (int i = 0; i < list->count(); ++i) EXPECT_FALSE(list->item(i)->text().startsWith("Failing"));
     session().apply("thin",
                     model::editSlab(session().base(), session().slab()->id,
                                     [](model::OneWaySlab& s, model::Project&) { s.thickness = 130; }));
     answer();
     QCoreApplication::processEvents();
-    ASSERT_TRUE(list->item(0)->text().startsWith("Over")) << list->item(0)->text().toStdString();
+    ASSERT_TRUE(list->item(0)->text().startsWith("Failing")) << list->item(0)->text().toStdString();
     QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualItemRect(list->item(0)).center());
     EXPECT_EQ(session().place(), Place::Checks) << "the line leads to its check";
 }

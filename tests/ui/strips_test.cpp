@@ -129,7 +129,7 @@ TEST_F(Strips, EdgesBarsAndEndConditionsAreChangedAndAllIsUndone) {
     EXPECT_TRUE(desk().strip()->spans[0].overruled[0]);
     bool said = false;
     for (const auto& c : desk().stripDesign()->checks)
-        for (const auto& n : c.notes) said |= n.find("decided by you") != std::string::npos;
+        for (const auto& n : c.notes) said |= n.find("user override") != std::string::npos;
     EXPECT_TRUE(said) << "what was overruled says so";
     while (session().undoStack().canUndo()) session().undoStack().undo();
     answer();
@@ -350,7 +350,7 @@ TEST_F(Strips, ThePanelBenchAnswersAsValuesAreTyped) {
     bench->findChild<QCheckBox*>(QStringLiteral("edge0"))->setChecked(false);
     EXPECT_NE(bench->answer().source.find("discontinuous"), std::string::npos);
     QString page = bench->findChild<QTextBrowser*>()->toPlainText();
-    for (const char* part : {"Two-way panel", "span, shorter way", "Span to depth", "left out here"})
+    for (const char* part : {"Two-way panel", "span, shorter way", "Span/depth ratio", "left out here"})
         EXPECT_TRUE(page.contains(QString::fromUtf8(part))) << part;
     for (const char* name : {"/p.html", "/p.pdf"}) {
         EXPECT_TRUE(bench->save(folder.path() + name).isEmpty());
@@ -363,7 +363,8 @@ TEST_F(Strips, ThePanelBenchAnswersAsValuesAreTyped) {
     for (auto* box : bench->findChildren<QCheckBox*>())
         if (box->text().contains(QLatin1String("every check"))) box->setChecked(true);
     page = bench->findChild<QTextBrowser*>()->toPlainText();
-    for (const char* part : {"Flexure bottom", "Least steel", "Crack control", "Neutral axis"})
+    for (const char* part :
+         {"Flexure bottom", "Minimum reinforcement", "Crack control", "Neutral axis depth x/d"})
         EXPECT_TRUE(page.contains(QString::fromUtf8(part))) << part;
     auto input = bench->input();
     input.thickness = 40;

@@ -42,7 +42,7 @@ BasePane::BasePane(Session& session, QWidget* parent)
       measure_(new QComboBox),
       save_(new QPushButton(tr("Save…"))) {
     setObjectName(QStringLiteral("basePane"));
-    setAccessibleName(tr("The base in hand"));
+    setAccessibleName(tr("The selected base"));
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     setMinimumSize(240, 120);
@@ -52,9 +52,8 @@ BasePane::BasePane(Session& session, QWidget* parent)
     const QString names[] = {tr("x"), tr("y"), tr("Cage"), tr("Sizes"), tr("Types")};
     const QString tips[] = {
         tr("Section along x, with the pressure below"), tr("Section along y, with the pressure below"),
-        tr("All bars in three dimensions; drag to turn"),
-        tr("Sizes that carry, by what they take; a click pins one"),
-        tr("What all bases cost with at the most so many types; a click asks for as many")};
+        tr("All bars in three dimensions; drag to turn"), tr("Adequate sizes by cost; click one to fix it"),
+        tr("Total cost against number of types; click to select a number")};
     for (int k = 0; k < 5; ++k) {
         auto* b = new QToolButton;
         b->setText(names[k]);
@@ -158,7 +157,7 @@ double BasePane::worth(const Alternative& a) const {
 QString BasePane::savePicture(const QString& path) const {
     const auto* base = session_.baseInHand();
     const auto* answer = session_.basesAnswer();
-    if (!base || !answer) return tr("No base is in hand; click one on the plan.");
+    if (!base || !answer) return tr("No base is selected; click one on the plan.");
     const double across = std::max(base->size().B, base->size().L);
     drawing::BaseFigure f = shows_ == Shows::Cage
                                 ? drawing::baseCage(*answer, *base, view_, across / 120)
@@ -185,9 +184,8 @@ void BasePane::paintEvent(QPaintEvent*) {
     p.setPen(theme().secondary);
     if (!base) {
         p.drawText(rect().adjusted(16, headHeight, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
-                   tr("No base in hand. Click one on the plan, or walk with the arrow keys.\nHere stands its "
-                      "section then, with its bars and the pressure below it; its cage; the sizes that would "
-                      "do."));
+                   tr("No base is selected. Click one on the plan, or use the arrow keys.\nThis shows its "
+                      "section, reinforcement and bearing pressure; its cage; its adequate sizes."));
         return;
     }
     p.setPen(theme().selection);
@@ -383,9 +381,10 @@ void BasePane::paintSizes(QPainter& p) {
     if (sizes_.empty()) {
         p.setFont(uiFont(12));
         p.setPen(theme().secondary);
-        p.drawText(rect().adjusted(16, headHeight + 20, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
-                   seeking_ ? tr("Sizes are being tried…")
-                            : tr("No size near the least one carries this base with the bars allowed."));
+        p.drawText(
+            rect().adjusted(16, headHeight + 20, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
+            seeking_ ? tr("Sizes are being tried…")
+                     : tr("No size near the smallest one is adequate for this base with the bars allowed."));
         return;
     }
     double least = 1e300, most = 0, h0 = 1e300, h1 = 0;
@@ -418,7 +417,7 @@ void BasePane::paintSizes(QPainter& p) {
     }
     p.setFont(uiFont(11, QFont::DemiBold));
     p.setPen(theme().selection);
-    QString words = tr("%1 sizes carry it; a click pins one").arg(sizes_.size());
+    QString words = tr("%1 adequate sizes; click one to fix it").arg(sizes_.size());
     if (hover_ >= 0 && hover_ < int(sizes_.size())) {
         const auto& a = sizes_[std::size_t(hover_)];
         auto length = [&](double v) { return session_.number(v, Kind::Length); };
@@ -440,19 +439,19 @@ void BasePane::paintTypes(QPainter& p) {
     if (!answer || answer->costs.size() < 2) {
         p.setFont(uiFont(12));
         p.setPen(theme().secondary);
-        p.drawText(rect().adjusted(16, headHeight + 20, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
-                   session_.bases()->kind == model::BaseSet::Kind::Caps
-                       ? tr("Caps are alike where they come out alike, or where the register gives them one "
-                            "type by name.")
-                       : tr("All bases are alike already, or none is solved."));
+        p.drawText(
+            rect().adjusted(16, headHeight + 20, -16, -16), Qt::AlignCenter | Qt::TextWordWrap,
+            session_.bases()->kind == model::BaseSet::Kind::Caps
+                ? tr("Caps of one design share a type, or those that the register gives one type by name.")
+                : tr("All bases are of one type already, or none is designed."));
         return;
     }
     const auto& costs = answer->costs;
     const double most = costs.front(), least = costs.back();
     const QRectF r =
         axes(p,
-             answer->costsExact ? tr("types at the most; least of all groupings")
-                                : tr("types at the most; least of those in order of size"),
+             answer->costsExact ? tr("maximum number of types; cheapest of all groupings")
+                                : tr("maximum number of types; cheapest grouping in order of size"),
              tr("cost of all, %1").arg(qs(session_.project().basis.rates.currency)), most, least);
     const std::size_t n = costs.size();
     for (std::size_t i = 0; i < n; ++i)
@@ -474,7 +473,7 @@ void BasePane::paintTypes(QPainter& p) {
                        QString::number(i + 1));
     }
     const int shown = hover_ >= 0 ? hover_ : asked - 1;
-    QString words = tr("as many as there are: %1 types").arg(answer->types.size());
+    QString words = tr("no limit: %1 types").arg(answer->types.size());
     if (shown >= 0 && shown < int(n))
         words = tr("%1 types · %2 %3 (%4 %)")
                     .arg(shown + 1)
@@ -501,7 +500,7 @@ void BasePane::adopt(int i) {
     if (shows_ == Shows::Types) {
         // The one that is asked for already is given back.
         const int now = session_.bases()->mostTypes, to = now == i + 1 ? 0 : i + 1;
-        session_.apply(to ? tr("At the most %1 types").arg(to) : tr("As many types as there are"),
+        session_.apply(to ? tr("At most %1 types").arg(to) : tr("No limit of types"),
                        model::editBases(session_.base(), session_.bases()->id,
                                         [to](model::BaseSet& s, model::Project&) { s.mostTypes = to; }));
         return;
@@ -510,7 +509,7 @@ void BasePane::adopt(int i) {
     if (shows_ != Shows::Sizes || !base || i >= int(sizes_.size())) return;
     const Alternative a = sizes_[std::size_t(i)];
     const auto id = session_.bases()->bases[base->number].id;
-    session_.apply(tr("Pin a size"), model::editBases(session_.base(), session_.bases()->id,
+    session_.apply(tr("Fix a size"), model::editBases(session_.base(), session_.bases()->id,
                                                       [&](model::BaseSet& s, model::Project&) {
                                                           for (auto& b : s.bases) {
                                                               if (b.id != id) continue;

@@ -190,7 +190,7 @@ class BaseTable::Rows final : public QAbstractTableModel {
             return false;
         }
         const QString head = headerData(index.column(), Qt::Horizontal, Qt::DisplayRole).toString();
-        return session_.apply(text.isEmpty() ? tr("Free %1").arg(head) : tr("Pin %1").arg(head),
+        return session_.apply(text.isEmpty() ? tr("Free %1").arg(head) : tr("Fix %1").arg(head),
                               std::move(next));
     }
     bool editable(int column) const {
@@ -270,7 +270,7 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
       session_(session),
       table_(new QTableView),
       filter_(new QLineEdit),
-      over_(new QCheckBox(tr("Over alone"))),
+      over_(new QCheckBox(tr("Failing only"))),
       rows_(new Rows(session, *this)) {
     table_->setObjectName(QStringLiteral("bases"));
     table_->setAccessibleName(tr("Bases"));
@@ -311,10 +311,10 @@ BaseTable::BaseTable(Session& session, QWidget* parent)
         });
         top->addWidget(b);
     };
-    action(tr("One base"), "joinBases", tr("The columns of the rows that are selected stand on one base"),
+    action(tr("Combine"), "joinBases", tr("The columns of the selected rows share one base"),
            model::joinBases);
-    action(tr("Apart"), "partBases",
-           tr("Each column of the rows that are selected stands on a base of its own"), model::partBases);
+    action(tr("Separate"), "partBases", tr("Each column of the selected rows has a base of its own"),
+           model::partBases);
     auto* out = new QPushButton(tr("Save…"));
     out->setObjectName(QStringLiteral("saveBases"));
     out->setToolTip(tr("The register of all bases as a table: CSV or XLSX"));
@@ -401,7 +401,7 @@ void BaseTable::paste(const QString& text) {
     }
     const QModelIndex from = table_->currentIndex();
     if (!headed && !from.isValid())
-        return void(emit said(tr("Choose the cell that the rows begin at first.")));
+        return void(emit said(tr("Choose the cell at which the pasted rows begin first.")));
     QString why;
     int written = 0;
     auto next = model::editBases(session_.base(), set->id, [&](model::BaseSet& s, model::Project&) {
@@ -443,8 +443,9 @@ void BaseTable::paste(const QString& text) {
             }
         }
     });
-    if (!why.isEmpty()) return void(emit said(why + tr(" Nothing was taken over.")));
-    if (written == 0) return void(emit said(tr("Nothing in it can be pinned, or all is as it is already.")));
+    if (!why.isEmpty()) return void(emit said(why + tr(" Nothing was pasted.")));
+    if (written == 0)
+        return void(emit said(tr("Nothing in it can be fixed, or all values are there already.")));
     session_.apply(tr("Paste into the register"), std::move(next));
 }
 

@@ -154,12 +154,12 @@ void BasesView::paintEvent(QPaintEvent*) {
     if (answer && answer->error.empty()) {
         int n = 0;
         for (const auto& b : answer->bases) n += over(*b);
-        p.drawText(QRectF(10, height() - 22, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                   tr("%1 bases of %2 types, %3 over%4")
-                       .arg(answer->bases.size())
-                       .arg(answer->types.size())
-                       .arg(n)
-                       .arg(session_.stale() ? tr(" · older than the edit") : QString()));
+        p.drawText(
+            QRectF(10, height() - 22, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
+            tr("%1 · %2 · %3 failing%4")
+                .arg(counted(answer->bases.size(), tr("base")), counted(answer->types.size(), tr("type")))
+                .arg(n)
+                .arg(session_.stale() ? tr(" · updating") : QString()));
     } else if (answer) {
         p.drawText(QRectF(10, height() - 22, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
                    qs(answer->error));

@@ -49,8 +49,8 @@ BenchWindow::BenchWindow(Session& session, QWidget* parent)
     says_->setWordWrap(true);
     says_->setStyleSheet(QStringLiteral("color:%1").arg(theme().attention.name()));
     column->addWidget(says_);
-    auto* common = new QLabel(
-        tr("Standard, materials, covers and allowed bars are those of the project: place 1, Basis."));
+    auto* common =
+        new QLabel(tr("Standard, materials, covers and allowed bars are those of the project: Basis (1)."));
     common->setWordWrap(true);
     common->setStyleSheet(QStringLiteral("color:%1").arg(theme().secondary.name()));
     column->addWidget(common);
@@ -151,7 +151,7 @@ void BenchWindow::fillForm() {
             });
             grid->addWidget(box);
         }
-        form->addRow(new QLabel(tr("Edges over which the slab goes on")));
+        form->addRow(new QLabel(tr("Continuous edges")));
         form->addRow(edges);
     }
     value("permanent", tr("Other permanent"), input_.permanent, Kind::AreaLoad);
@@ -172,7 +172,7 @@ void BenchWindow::refresh() {
 
 QString BenchWindow::save(const QString& path) {
     const auto& document = report_;
-    if (!answer_.trouble.empty()) return tr("There is no answer to write: %1").arg(qs(answer_.trouble));
+    if (!answer_.trouble.empty()) return tr("There is no result to write: %1").arg(qs(answer_.trouble));
     if (path.endsWith(QLatin1String(".html")))
         return qs(formats::writeFile(path.toStdString(), report::html(document, report::Target::Page)));
     return qs(paper::writeReportPdf(path.toStdString(), document));

@@ -249,15 +249,15 @@ units::Kind FloorCanvas::shownKind() const {
 QString FloorCanvas::valueText(model::Point p) const {
     const double v = valueAt(p);
     if (std::isnan(v)) return {};
-    if (shown_ == Shown::Proof && v < 0) return tr("left to the rule of faces, or to punching");
+    if (shown_ == Shown::Proof && v < 0) return tr("not assessed here: support faces, or punching");
     if (shown_ == Shown::Proof)
-        return steelDirection_ > 1 ? tr("shear over resistance %1").arg(v, 0, 'f', 2)
-                                   : tr("required over provided %1 %2 %3")
+        return steelDirection_ > 1 ? tr("shear utilisation %1").arg(v, 0, 'f', 2)
+                                   : tr("required/provided %1 %2 %3")
                                          .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
                                               steelTop_ ? tr("top") : tr("bottom"))
                                          .arg(v, 0, 'f', 2);
     if (shown_ == Shown::Sag)
-        return (sagAfter_ ? tr("sag after partitions %1") : tr("long-term sag %1"))
+        return (sagAfter_ ? tr("deflection after partitions %1") : tr("long-term deflection %1"))
             .arg(session_.text(v, shownKind()));
     if (shown_ == Shown::Shear) return tr("shear %1").arg(session_.text(v, shownKind()));
     QString what = shown_ == Shown::Steel

@@ -24,7 +24,7 @@ constexpr ToolFacts facts[] = {{Tool::Select, QT_TR_NOOP("Select"), "S", false},
                                {Tool::Beam, QT_TR_NOOP("Beam"), "B", false},
                                {Tool::LineSupport, QT_TR_NOOP("Line support"), "E", false},
                                {Tool::Pile, QT_TR_NOOP("Pile"), "I", false},
-                               {Tool::SagLine, QT_TR_NOOP("Sag limit"), "L", false},
+                               {Tool::SagLine, QT_TR_NOOP("Deflection limit"), "L", false},
                                {Tool::AreaLoad, QT_TR_NOOP("Area load"), "A", true},
                                {Tool::LineLoad, QT_TR_NOOP("Line load"), "L", true},
                                {Tool::PointLoad, QT_TR_NOOP("Point load"), "P", true},
@@ -157,8 +157,7 @@ QString FloorDesk::prompt() const {
         case Tool::Select:
             if (floor()->slabs.empty() && !floor()->underlays.empty())
                 return tr(
-                    "Place the drawing by two points, say in the table what its layers become, then make "
-                    "members.");
+                    "Place the drawing by two points, assign its layers in the table, then make members.");
             if (floor()->slabs.empty() && floor()->grids.empty() && floor()->columns.empty())
                 return tr(
                     "An empty floor. Type spacings for a grid above, open a drawing below it, or press "
@@ -166,7 +165,7 @@ QString FloorDesk::prompt() const {
                     "draw the slab's outline.");
             return selection_.empty() ? tr("Click to select, drag a box for many, Shift adds. Wheel zooms, "
                                            "middle button pans.")
-                                      : tr("Drag or arrow keys move, Delete removes, Esc lets go.");
+                                      : tr("Drag or arrow keys move, Delete removes, Esc deselects.");
         case Tool::Column:
         case Tool::Pile:
             return gridded && tool_ == Tool::Column
@@ -211,7 +210,7 @@ QString FloorDesk::prompt() const {
             return steps[std::min<std::size_t>(points_.size(), 3)];
         }
         case Tool::PickLines:
-            return tr("Click lines of the drawing; then say at the side what they become. %1 picked.")
+            return tr("Click lines of the drawing, then choose on the left what they become. %1 picked.")
                 .arg(picked_.size());
     }
     return {};
@@ -670,7 +669,7 @@ void FloorDesk::offset(double distance) {
     if (!o) return;
     auto moved = layout::offsetSide(*o, side_, distance);
     if (moved.empty())
-        return emit said(tr("That is not possible: a side would turn round, or it is an arc."));
+        return emit said(tr("That is not possible: a side would be reversed, or it is an arc."));
     edit(tr("Offset"), [&](model::Floor& f, model::Project&) { *layout::outlineOf(f, id) = moved; });
 }
 

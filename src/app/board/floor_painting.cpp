@@ -789,30 +789,31 @@ void FloorCanvas::paintScale(QPainter& p) {
                     .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
                          steelTop_ ? tr("top") : tr("bottom"), session_.unit(units::Kind::SteelPerWidth));
         if (shown_ == Shown::Proof) {
-            caption = steelDirection_ > 1
-                          ? tr("Shear over resistance, by the field; 2d from columns left to punching")
-                          : tr("Required over provided %1 %2, by the field; hatched where short")
-                                .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
-                                     steelTop_ ? tr("top") : tr("bottom"));
+            caption =
+                steelDirection_ > 1
+                    ? tr("Shear utilisation (FE); within 2d of columns see punching")
+                    : tr("Steel utilisation %1 %2, required/provided by the FE field; hatched where it fails")
+                          .arg(QString::fromUtf8(strips::directionName(steelDirection_)),
+                               steelTop_ ? tr("top") : tr("bottom"));
             const auto design = strips_.design();
-            if (!design || !design->proof) caption = tr("The proof by field is still being worked out");
+            if (!design || !design->proof) caption = tr("The FE field check is still being calculated");
         }
         if (shown_ == Shown::Sag) {
             const auto design = strips_.design();
             const auto* sag = design ? design->sag.get() : nullptr;
-            caption = !sag ? tr("The sag of the cracked slab is still being worked out")
-                      : !sag->why.empty()
-                          ? qs(sag->why)
-                          : (sagAfter_ ? tr("Sag after partitions in %1") : tr("Long-term sag in %1"))
-                                    .arg(session_.unit(units::Kind::Sag)) +
-                                tr(": cracked, with creep and shrinkage");
+            caption = !sag                ? tr("The deflection of the cracked slab is still being calculated")
+                      : !sag->why.empty() ? qs(sag->why)
+                                          : (sagAfter_ ? tr("Deflection after partitions in %1")
+                                                       : tr("Long-term deflection in %1"))
+                                                    .arg(session_.unit(units::Kind::Sag)) +
+                                                tr(": cracked, with creep and shrinkage");
         }
         if (shown_ == Shown::Shear)
-            caption =
-                tr("Resultant shear in %1; inside the strong line it passes what concrete carries alone")
-                    .arg(session_.unit(units::Kind::ShearStress));
+            caption = tr("Resultant shear in %1; bold line: v = v_Rd,c of the concrete alone")
+                          .arg(session_.unit(units::Kind::ShearStress));
         if (shown_ == Shown::Nothing && connections_.inHand())
-            caption = tr("%1: arrows walk on, C goes to the next by ratio, K turns its shear steel")
+            caption = tr("%1: arrow keys select others, C goes to the next by ratio, K turns its shear "
+                         "reinforcement")
                           .arg(qs(connections_.inHand()->name));
         else if (shown_ == Shown::Nothing)
             caption =
@@ -822,7 +823,7 @@ void FloorCanvas::paintScale(QPainter& p) {
         if (step_ > 0 && !lines_.empty())
             caption +=
                 (shown_ == Shown::Proof || shown_ == Shown::Shear ? tr(", lines every %1")
-                                                                  : tr(", lines every %1; below zero broken"))
+                                                                  : tr(", lines every %1; dashed below zero"))
                     .arg(step_ / displayFactor(), 0, 'g', 4);
         p.drawText(QPointF(14, 20), caption);
     }

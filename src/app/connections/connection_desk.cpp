@@ -70,15 +70,15 @@ void ConnectionDesk::next(int by) {
 
 void ConnectionDesk::setSteel(const std::vector<std::string>& keys, Steel steel) {
     if (!session_.floor() || keys.empty()) return;
-    session_.apply(steel == Steel::None ? tr("No shear reinforcement")
-                                        : tr("Shear reinforcement: %1").arg(name(steel)),
-                   model::setShearSteel(session_.base(), session_.floor()->id, keys, steel, 0));
+    session_.apply(
+        steel == Steel::None ? tr("No shear reinforcement") : tr("Shear reinforcement: %1").arg(name(steel)),
+        model::setShearSteel(session_.base(), session_.floor()->id, keys, steel, 0));
 }
 
 void ConnectionDesk::setDiameter(const std::vector<std::string>& keys, double diameter) {
     if (!session_.floor()) return;
     session_.apply(
-        tr("Diameter of shear steel"),
+        tr("Diameter of shear reinforcement"),
         model::editFloor(session_.base(), session_.floor()->id, [&](model::Floor& f, model::Project&) {
             for (auto& c : f.punching.choices)
                 if (std::find(keys.begin(), keys.end(), c.connection) != keys.end()) c.diameter = diameter;
@@ -87,7 +87,7 @@ void ConnectionDesk::setDiameter(const std::vector<std::string>& keys, double di
 
 void ConnectionDesk::setPinned(const std::vector<std::string>& keys, bool pinned) {
     if (!session_.floor()) return;
-    session_.apply(pinned ? tr("Size pinned") : tr("Size not pinned"),
+    session_.apply(pinned ? tr("Column size fixed") : tr("Column size free"),
                    model::editConnections(session_.base(), session_.floor()->id, keys,
                                           [&](auto& c) { c.pinned = pinned; }));
 }
@@ -127,7 +127,7 @@ QString ConnectionDesk::loadStuds(const QString& path) {
 QString ConnectionDesk::name(Steel steel) {
     return steel == Steel::Studs    ? tr("studs on rails")
            : steel == Steel::Links  ? tr("links")
-           : steel == Steel::Solved ? tr("solved, as the basis prefers")
+           : steel == Steel::Solved ? tr("automatic, of the kind preferred in Basis")
                                     : tr("none");
 }
 

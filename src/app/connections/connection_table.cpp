@@ -70,7 +70,7 @@ ConnectionTable::ConnectionTable(ConnectionDesk& desk, QWidget* parent)
     : QWidget(parent),
       desk_(desk),
       table_(new QTableWidget(0, Columns)),
-      over_(new QCheckBox(tr("Over alone"))),
+      over_(new QCheckBox(tr("Failing only"))),
       note_(new ElidedLabel) {
     over_->setObjectName(QStringLiteral("connectionsOver"));
     table_->setObjectName(QStringLiteral("connections"));
@@ -109,15 +109,14 @@ ConnectionTable::ConnectionTable(ConnectionDesk& desk, QWidget* parent)
     for (const auto& [steel, text] : kinds) {
         auto* b = new QPushButton(text);
         b->setObjectName(QStringLiteral("connectionSteel_%1").arg(int(steel)));
-        b->setToolTip(tr("For the rows that are selected"));
+        b->setToolTip(tr("For the selected rows"));
         connect(b, &QPushButton::clicked, this, [this, steel = steel] { desk_.setSteel(chosen(), steel); });
         top->addSpacing(4);
         top->addWidget(b);
     }
-    auto* pin = new QPushButton(tr("Pin size"));
+    auto* pin = new QPushButton(tr("Fix size"));
     pin->setObjectName(QStringLiteral("connectionPin"));
-    pin->setToolTip(
-        tr("Of the rows that are selected: no remedy makes their columns larger. Again: it may."));
+    pin->setToolTip(tr("Of the selected rows: no suggested change enlarges their columns. Again: it may."));
     connect(pin, &QPushButton::clicked, this, [this] {
         auto keys = chosen();
         std::erase_if(keys, [&](const auto& key) { return !desk_.hasSize(key); });
@@ -180,7 +179,7 @@ void ConnectionTable::refresh() {
     table_->setHorizontalHeaderLabels({tr("At"), tr("Position"), tr("V, %1").arg(s.unit(Kind::Force)),
                                        tr("M, %1").arg(s.unit(Kind::Moment)),
                                        tr("u, %1").arg(s.unit(Kind::Length)), tr("Face"), tr("Concrete"),
-                                       tr("With steel"), tr("Shear steel")});
+                                       tr("With steel"), tr("Shear reinforcement")});
     std::vector<const design::ConnectionDesign*> rows;
     int over = 0;
     for (const auto& c : desk_.all()) {
@@ -206,9 +205,9 @@ void ConnectionTable::refresh() {
             cell->setData(sortRole, sort);
             cell->setData(ratioRole, ratio);
         };
-        put(Name, c.choice.pinned ? tr("%1, pinned").arg(qs(c.site->label)) : qs(c.site->label));
+        put(Name, c.choice.pinned ? tr("%1, fixed").arg(qs(c.site->label)) : qs(c.site->label));
         table_->item(r, Name)->setToolTip(
-            c.choice.pinned ? tr("%1: no remedy makes it larger").arg(qs(c.name)) : qs(c.name));
+            c.choice.pinned ? tr("%1: no suggested change enlarges it").arg(qs(c.name)) : qs(c.name));
         table_->item(r, Name)->setData(keyRole, qs(c.site->key));
         put(Where, section ? qs(c.position()) : tr("not checked"));
         if (!section) table_->item(r, Where)->setToolTip(qs(c.without));
@@ -234,7 +233,7 @@ void ConnectionTable::refresh() {
     }
     table_->setSortingEnabled(sorted_);
     filling_ = false;
-    note_->setText(tr("%1 over of %2").arg(over).arg(desk_.all().size()));
+    note_->setText(tr("%1 failing of %2").arg(over).arg(desk_.all().size()));
     // Rows that were chosen stay so, wherever they stand now.
     filling_ = true;
     table_->clearSelection();

@@ -61,7 +61,7 @@ void MarginView::rebuild() {
             addRemedies();
         else
             items_.push_back({line.kind, qs(line.text), qs(line.right), line.check, line.matter});
-    if (!session_.answer() && session_.stale()) items_.push_back({Item::Kind::Note, tr("Answering…"), ""});
+    if (!session_.answer() && session_.stale()) items_.push_back({Item::Kind::Note, tr("Designing…"), ""});
     layOut();
 }
 
@@ -106,14 +106,15 @@ void MarginView::addRemedies() {
                                        session_.text(r.steel, units::Kind::Mass));
         if (r.concrete > 1e-6) price += tr(" · +%1 m³").arg(r.concrete, 0, 'f', 1);
         if (!r.left.empty())
-            price += r.left.size() == 1 ? tr(" · leaves %1 over").arg(qs(r.left.front()))
-                                        : tr(" · leaves %1 over").arg(r.left.size());
+            price += r.left.size() == 1 ? tr(" · %1 still failing").arg(qs(r.left.front()))
+                                        : tr(" · %1 still failing").arg(r.left.size());
         price += tr(" · %1%2 %3")
                      .arg(r.price >= 0 ? QStringLiteral("+") : QString())
                      .arg(r.price, 0, 'f', 0)
                      .arg(qs(session_.project().basis.rates.currency));
         items_.push_back({Item::Kind::Remedies, qs(r.text),
-                          QStringLiteral("%1|%2|%3").arg(r.worst, 0, 'f', 2).arg(price, qs(r.beside)), nullptr, i});
+                          QStringLiteral("%1|%2|%3").arg(r.worst, 0, 'f', 2).arg(price, qs(r.beside)),
+                          nullptr, i});
     }
     Item last{Item::Kind::Note, {}, {}};
     last.reserved = 34 + int(roomForRemedies) * remedyHeight + 28;
@@ -126,7 +127,7 @@ void MarginView::addRemedies() {
     for (const auto& kind : session_.inVain()) kinds << qs(kind.text());
     if (session_.sought() && !kinds.empty()) {
         const QString vain = (listed_.empty() ? tr("Nothing that was tried makes it pass: %1.")
-                                              : tr("Tried, and of no help: %1."))
+                                              : tr("Tried without success: %1."))
                                  .arg(kinds.join(tr(", ")));
         if (listed_.empty())
             last.text = vain;
@@ -328,13 +329,15 @@ void MarginView::paintEvent(QPaintEvent*) {
                 p.setPen(t.ink);
                 QRectF inner = box.adjusted(9, 3, -9, -3);
                 // What is to be done: one measure, or the first and below it what goes with it.
-                const QString with = item.text.section(QStringLiteral("; "), 1).replace(QStringLiteral("; "), tr(", "));
+                const QString with =
+                    item.text.section(QStringLiteral("; "), 1).replace(QStringLiteral("; "), tr(", "));
                 QStringList lines{item.text.section(QStringLiteral("; "), 0, 0)};
                 if (!with.isEmpty()) lines << tr("and ") + with;
                 for (int k = 0; k < lines.size(); ++k)
-                    p.drawText(inner.adjusted(0, 16 * k, 0, 0), Qt::AlignLeft | Qt::AlignTop,
-                               p.fontMetrics().elidedText(lines[k], Qt::ElideRight,
-                                                          static_cast<int>(inner.width()) - (k > 0 ? 0 : 44)));
+                    p.drawText(
+                        inner.adjusted(0, 16 * k, 0, 0), Qt::AlignLeft | Qt::AlignTop,
+                        p.fontMetrics().elidedText(lines[k], Qt::ElideRight,
+                                                   static_cast<int>(inner.width()) - (k > 0 ? 0 : 44)));
                 inner.adjust(0, 16 * static_cast<int>(lines.size() - 1), 0, 0);
                 p.setFont(uiFont(12, QFont::DemiBold));
                 p.drawText(box.adjusted(9, 3, -9, -3), Qt::AlignRight | Qt::AlignTop,
@@ -413,8 +416,7 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
     if (checks::isJudged(c)) {
         p.setFont(uiFont(13, QFont::DemiBold));
         p.setPen(over ? t.over : t.ink);
-        p.drawText(QRectF(pad, y + 4, w, 16), Qt::AlignRight | Qt::AlignVCenter,
-                   qs(checks::ratioText(c)));
+        p.drawText(QRectF(pad, y + 4, w, 16), Qt::AlignRight | Qt::AlignVCenter, qs(checks::ratioText(c)));
     }
     double gauge = w * 0.4;
     GaugeState state = c.outcome == checks::Outcome::NotChecked      ? GaugeState::NotChecked

@@ -73,8 +73,8 @@ void PlanView::paintEvent(QPaintEvent*) {
         p.setPen(t.secondary);
         p.setFont(uiFont(14));
         p.drawText(rect(), Qt::AlignCenter,
-                   tr("There is no slab yet.\nFile ▸ Add slab makes one of three spans; then type its spans "
-                      "in place 2, Layout."));
+                   tr("There is no slab yet.\nChoose File ▸ Add slab, then type its spans "
+                      "in Layout (2)."));
         return;
     }
     if (!session_.design().trouble.empty()) {

@@ -17,7 +17,7 @@ AnalysisText::AnalysisText(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
       text_(new QTextBrowser),
-      convergence_(new QPushButton(tr("How far from converged?"))) {
+      convergence_(new QPushButton(tr("Mesh convergence check"))) {
     text_->setFrameShape(QFrame::NoFrame);
     text_->setFont(uiFont(12));
     text_->setAccessibleName(tr("Analysis"));
@@ -42,19 +42,15 @@ void AnalysisText::refresh() {
                              session_.floorAnalysis()->good());
     if (!answer) {
         page.add(Kind::Title, session_.floor()->name);
-        page.add(Kind::Paragraph, "Not answered yet.");
+        page.add(Kind::Paragraph, "Not analysed yet.");
     } else {
         page = report::analysisPage(session_.project(), session_.design(), *answer, found_);
         const auto& a = *answer->analysis;
-        if (session_.stale()) page.add(Kind::Paragraph, "This answer is older than the drawing.");
-        page.add(Kind::Paragraph, a.reusedAll ? "The answer was kept."
-                                              : fmt::format("Answered in {:.0f} ms{}.", a.stages.sum() * 1000,
+        if (session_.stale()) page.add(Kind::Paragraph, "These results are older than the drawing.");
+        page.add(Kind::Paragraph, a.reusedAll ? "The results were kept."
+                                              : fmt::format("Analysed in {:.0f} ms{}.", a.stages.sum() * 1000,
                                                             a.reusedFactor ? ", the stiffness kept" : ""));
         if (!found_.error.empty()) page.add(Kind::Paragraph, found_.error);
-        page.add(Kind::Subheading, "Not there yet");
-        page.add(Kind::Paragraph,
-                 "Computed deflection of floors is not there yet. Strips, their bars and checks are places 4 "
-                 "to 6, drawings and schedule place 7.");
     }
     text_->setHtml(qs(report::html(page, report::Target::Flow)));
 }
@@ -79,7 +75,7 @@ void AnalysisText::seekConvergence() {
         auto c = design::convergence(*project, index, stop);
         if (stop.stop_requested()) return;
         inbox_.hand([this, serial, c = std::move(c)] {
-            convergence_->setText(tr("How far from converged?"));
+            convergence_->setText(tr("Mesh convergence check"));
             convergence_->setEnabled(true);
             if (serial != serial_) return;
             found_ = c;

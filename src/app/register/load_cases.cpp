@@ -82,7 +82,7 @@ void LoadCases::refresh() {
                       tr("Total %1").arg(session.unit(units::Kind::Force))});
     cases_->horizontalHeaderItem(3)->setToolTip(tr("Load on every slab, with its layers"));
     cases_->horizontalHeaderItem(4)->setToolTip(
-        tr("Area that the member carries, for reduction by area; empty for none"));
+        tr("Tributary area of the member, for area reduction; empty for none"));
     Id current = desk_.loadCase();
     QSignalBlocker quiet(cases_);
     for (std::size_t i = 0; i < f->actions.cases.size(); ++i)
@@ -173,8 +173,9 @@ void LoadCases::edit(int row, int column, const QString& text) {
             const auto* use = catalogs::imposedUse(desk_.floor()->actions.cases[std::size_t(row)].use);
             if (standard && use && *v.value > 0) {
                 auto r = standard->actions->areaReduction(*use, *v.value);
-                emit desk_.said(
-                    tr("Factor by area %1, %2. %3").arg(r.factor, 0, 'f', 2).arg(qs(r.clause), qs(r.note)));
+                emit desk_.said(tr("Area reduction factor %1, %2. %3")
+                                    .arg(r.factor, 0, 'f', 2)
+                                    .arg(qs(r.clause), qs(r.note)));
             }
         }
     }

@@ -230,12 +230,11 @@ bool BarDesk::addRun() {
 bool BarDesk::release() {
     const auto r = run();
     if (!r || !r->fixed) {
-        emit said(
-            tr("Bars chosen by the program come and go with the demand; those fixed by you can be given "
-               "back."));
+        emit said(tr(
+            "Bars chosen by the program follow the demand; bars fixed by hand can be reset to automatic."));
         return false;
     }
-    const bool good = edit(tr("Give bars back"), [&](auto& bars, auto&) {
+    const bool good = edit(tr("Reset bars to automatic"), [&](auto& bars, auto&) {
         std::erase_if(bars, [&](const auto& b) { return b.id == r->id; });
         return std::string();
     });
@@ -244,7 +243,7 @@ bool BarDesk::release() {
 }
 
 void BarDesk::releaseAll() {
-    edit(tr("Give all bars back"), [](auto& bars, auto&) {
+    edit(tr("Reset all bars to automatic"), [](auto& bars, auto&) {
         bars.clear();
         return std::string();
     });

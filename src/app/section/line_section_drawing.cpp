@@ -51,7 +51,7 @@ void LineSection::drawAll(QPainter& p) {
     if (!line) {
         const auto* answer = session_.answer();
         if (answer && !answer->error.empty()) return say(qs(answer->error));
-        return say(session_.stale() && session_.selection() ? tr("Answering…") : emptyText_);
+        return say(session_.stale() && session_.selection() ? tr("Designing…") : emptyText_);
     }
     placeCallouts();
     drawHeader(p);
@@ -161,7 +161,8 @@ void LineSection::drawBars(QPainter& p) const {
         for (double u = z.from + z.along / 2; u < z.to; u += std::max(z.along, 4 / scale().perMm))
             p.drawLine(QPointF(pixel(u), bandTop + 4), QPointF(pixel(u), bandTop + bandDepth - 4));
         p.setFont(uiFont(10));
-        const double m = (pixel(z.from) + pixel(z.to)) / 2, w = p.fontMetrics().horizontalAdvance(qs(z.text)) + 6;
+        const double m = (pixel(z.from) + pixel(z.to)) / 2,
+                     w = p.fontMetrics().horizontalAdvance(qs(z.text)) + 6;
         if (w > pixel(z.to) - pixel(z.from)) continue;
         const QRectF words(m - w / 2, bandTop + bandDepth / 2 - 7, w, 14);
         p.fillRect(words, t.field);

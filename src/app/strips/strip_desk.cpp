@@ -73,8 +73,8 @@ QString StripDesk::prompt() const {
             break;
     }
     return tr(
-        "X Y direction · arrows walk strips, spans and supports · drag an edge of the strip in hand · "
-        "S split, D draw, M merge, A area, T turn, R give back");
+        "X Y direction · arrow keys select strips, spans and supports · drag an edge of the selected strip · "
+        "S split, D draw, M merge, A area, T turn, R reset");
 }
 
 const strips::Strip* StripDesk::strip() const {
@@ -272,10 +272,10 @@ void StripDesk::turn(double angle) {
 void StripDesk::release() {
     const auto* s = strip();
     const auto* l = layout();
-    if (!s || !l) return emit said(tr("Select the strip to give back."));
+    if (!s || !l) return emit said(tr("Select the strip to reset."));
     const std::string key = s->key;
     bool any = false;
-    edit(tr("Give strip back"), [&](auto& f, auto&) {
+    edit(tr("Reset strip to automatic"), [&](auto& f, auto&) {
         any = strips::release(f, *l, key);
         return std::string();
     });

@@ -39,15 +39,15 @@ SweepWindow::SweepWindow(Session& session, QWidget* parent)
       to_(new QLineEdit),
       step_(new QLineEdit),
       classes_(new QListWidget),
-      drops_(new QCheckBox(tr("Each with drops besides"))),
+      drops_(new QCheckBox(tr("Also with drop panels"))),
       measure_(new QComboBox),
       go_(new QPushButton),
-      take_(new QPushButton(tr("Take this one"))),
+      take_(new QPushButton(tr("Use this design"))),
       says_(new QLabel),
       about_(new QLabel),
       picture_(new SweepPicture(*this)),
       table_(new QTableWidget) {
-    setWindowTitle(tr("Economical slab – Talvik"));
+    setWindowTitle(tr("Compare slab thicknesses – Talvik"));
     setObjectName(QStringLiteral("sweep"));
     resize(1100, 700);
     from_->setObjectName(QStringLiteral("sweepFrom"));
@@ -79,9 +79,9 @@ SweepWindow::SweepWindow(Session& session, QWidget* parent)
     says_->setWordWrap(true);
     column->addWidget(says_);
     column->addStretch(1);
-    auto* word = new QLabel(tr(
-        "Every point is the floor designed in full with all its checks: bars are chosen anew but for those "
-        "you fixed. Costs are by the rates of place 1, of concrete, steel and formwork."));
+    auto* word =
+        new QLabel(tr("Each point is the floor designed in full with all its checks; bars fixed by hand are "
+                      "kept. Costs are by the rates of concrete, steel and formwork in Basis (1)."));
     word->setWordWrap(true);
     word->setStyleSheet(QStringLiteral("color:%1").arg(theme().secondary.name()));
     column->addWidget(word);
@@ -147,7 +147,7 @@ bool SweepWindow::current() const {
 }
 
 QString SweepWindow::start() {
-    if (!session_.floor()) return tr("No floor is in hand; take one in the list of elements.");
+    if (!session_.floor()) return tr("No floor is selected; select one in the list of elements.");
     if (session_.floor()->slabs.empty()) return tr("The floor has no slab yet: draw its outline first.");
     const auto system = session_.project().basis.units;
     double value[3];
@@ -158,7 +158,7 @@ QString SweepWindow::start() {
         value[i] = *v.value;
     }
     if (!(value[2] > 0) || value[1] < value[0] || value[0] < 50)
-        return tr("Thicknesses run from a smaller to a larger one, by steps greater than nought.");
+        return tr("Thicknesses range from a smaller to a larger one, in steps above zero.");
     design::SweepWish wish;
     wish.drops = drops_->isChecked();
     for (int k = 0; value[0] + k * value[2] <= value[1] + 1e-6 && k < 1000; ++k)
@@ -169,7 +169,7 @@ QString SweepWindow::start() {
     if (wish.concretes.empty()) return tr("Mark at least one class of concrete.");
     const std::size_t number = wish.thicknesses.size() * wish.concretes.size() * (wish.drops ? 2 : 1);
     if (number > mostPoints)
-        return tr("These are %1 designs; at most %2 are made at once. Take wider steps or fewer classes.")
+        return tr("These are %1 designs; the maximum is %2. Use larger steps or fewer classes.")
             .arg(number)
             .arg(mostPoints);
     stop();
@@ -200,7 +200,7 @@ QString SweepWindow::start() {
                     says_->setText(tr("Stopped: %1 designed.").arg(points_.size()));
                 else
                     says_->setText(
-                        tr("%1 designed. Click a dot, or a row twice, to take it.").arg(points_.size()));
+                        tr("%1 designed. Click a dot, or a row twice, to use it.").arg(points_.size()));
                 refresh();
             });
         });
@@ -216,14 +216,14 @@ void SweepWindow::adopt(std::size_t i) {
     const auto& p = points_[i];
     if (!session_.floor() || session_.element() != floor_)
         return says_->setText(
-            tr("The floor that was tried is not in hand; take it in the list of elements."));
+            tr("The floor that was tried is not selected; select it in the list of elements."));
     const bool same = current();
     session_.apply(
         tr("Slab %1").arg(session_.text(p.thickness, Kind::Length)),
         same ? p.project : design::asPoint(session_.base(), floor_, p.thickness, p.concrete, p.drops));
     says_->setText(
-        same ? tr("Taken: %1.").arg(session_.text(p.thickness, Kind::Length))
-             : tr("Taken: %1, with what was changed since.").arg(session_.text(p.thickness, Kind::Length)));
+        same ? tr("Used: %1.").arg(session_.text(p.thickness, Kind::Length))
+             : tr("Used: %1, with later changes kept.").arg(session_.text(p.thickness, Kind::Length)));
 }
 
 double SweepWindow::worth(const design::SweepPoint& p) const {
@@ -258,7 +258,7 @@ void SweepWindow::point(int i) {
     else
         text += tr("%1 governs at %2%3<br>%4 m³, %5, %6 m² formwork")
                     .arg(qs(p.governs).toHtmlEscaped(), QString::number(p.worst, 'f', 2),
-                         p.over ? tr(", %1 over").arg(p.over) : QString(),
+                         p.over ? tr(", %1 failing").arg(p.over) : QString(),
                          QString::number(p.concreteVolume, 'f', 1), session_.text(p.steel, Kind::Mass),
                          QString::number(p.formwork, 'f', 0));
     about_->setText(text);
@@ -277,8 +277,8 @@ void SweepWindow::fillTable() {
     const QSignalBlocker quiet(table_);
     const QString money = qs(session_.project().basis.rates.currency);
     table_->setHorizontalHeaderLabels({tr("h, %1").arg(session_.unit(Kind::Length)), tr("Concrete"),
-                                       tr("Drops"), tr("Cost, %1").arg(money), tr("Carbon, kg"), tr("Over"),
-                                       tr("Ratio"), tr("Governs")});
+                                       tr("Drops"), tr("Cost, %1").arg(money), tr("Carbon, kg"),
+                                       tr("Failing"), tr("Ratio"), tr("Governs")});
     table_->setRowCount(int(points_.size()));
     for (std::size_t i = 0; i < points_.size(); ++i) {
         const auto& p = points_[i];
@@ -326,7 +326,7 @@ void SweepPicture::paintEvent(QPaintEvent*) {
         p.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap,
                    window_.running_
                        ? tr("The first is being designed…")
-                       : tr("Cost or carbon over thickness stands here, a dot for every design."));
+                       : tr("Cost or carbon against thickness is shown here, a dot for every design."));
         return;
     }
     double least = 1e300, most = -1e300, h0 = 1e300, h1 = -1e300;
@@ -348,7 +348,7 @@ void SweepPicture::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(r.left(), r.bottom() + 24, r.width(), 16), Qt::AlignHCenter,
                tr("thickness, %1").arg(window_.session_.unit(Kind::Length)));
     p.drawText(QRectF(r.right() - 420, 8, 420 + 140, 16), Qt::AlignRight,
-               tr("filled: everything within · open: something over"));
+               tr("filled: all checks pass · open: some fail"));
     auto x = [&](double h) {
         return r.left() + 14 + (h1 > h0 ? (h - h0) / (h1 - h0) : 0.5) * (r.width() - 28);
     };

@@ -29,20 +29,20 @@ class BarsPage final : public TrayPage {
             b->setToolTip(tip);
             flow->addWidget(b);
         };
-        add(tr("Add run"), QStringLiteral("addRun"),
-            tr("Another run of bars on the selected span's bottom, or over the selected support (A)"),
+        add(tr("Add bars"), QStringLiteral("addRun"),
+            tr("Adds a bar set at the bottom of the selected span, or over the selected support (A)"),
             &BarDesk::addRun);
         add(tr("Divide"), QStringLiteral("divideRun"),
-            tr("Two runs in place of the selected one, lapped at the station line, else in the middle"),
+            tr("Two bar sets in place of the selected one, lapped at the station line, or in the middle"),
             &BarDesk::splitInMiddle);
         add(tr("Join"), QStringLiteral("joinRuns"),
-            tr("One run in place of the selected one and the next in its face"), &BarDesk::joinRuns);
-        add(tr("Give back"), QStringLiteral("giveBack"),
-            tr("Let the program choose the selected run again (Delete)"), &BarDesk::release);
-        add(tr("Give all back"), QStringLiteral("giveAllBack"),
-            tr("Let the program choose all bars of the element again (Ctrl+B)"), &BarDesk::releaseAll);
+            tr("One bar set in place of the selected one and the next in its face"), &BarDesk::joinRuns);
+        add(tr("Reset"), QStringLiteral("giveBack"), tr("Reset the selected bar set to automatic (Delete)"),
+            &BarDesk::release);
+        add(tr("Reset all"), QStringLiteral("giveAllBack"),
+            tr("Reset all bars of the element to automatic (Ctrl+B)"), &BarDesk::releaseAll);
         column_->addWidget(buttons);
-        table_ = new TrayTable({tr("Run"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")},
+        table_ = new TrayTable({tr("Bar set"), tr("Bar"), tr("Spacing"), tr("From"), tr("To")},
                                {0, 46, 56, 54, 54}, {});
         table_->setObjectName(QStringLiteral("runs"));
         table_->setReadOnly({0});
@@ -54,12 +54,10 @@ class BarsPage final : public TrayPage {
         column_->addWidget(table_);
         sentence([this] {
             if (session_.floor() && !session_.line())
-                return tr("No strip in hand: click one on the plan, or press the up arrow.");
+                return tr("No strip is selected: click one on the plan, or press the up arrow.");
             return tr(
-                "The program chooses the bars at every change; a dot marks runs that an edit of yours has "
-                "fixed. B1, B2: bottom, outer and inner layer; T1, T2: top. From and to are measured from "
-                "the "
-                "first axis.");
+                "The program chooses the bars at every change; • = edited by hand. B1, B2: bottom, outer and "
+                "inner layer; T1, T2: top. From and to are measured from the first axis.");
         });
         heading(tr("Schedule"));
         sentence([this] {
@@ -71,14 +69,14 @@ class BarsPage final : public TrayPage {
                              .arg(qs(t.bar))
                              .arg(t.number)
                              .arg(session_.text(t.mass, Kind::Mass));
-            return lines.join(QLatin1Char('\n')) + tr("\nTogether %1 under %2 marks.")
+            return lines.join(QLatin1Char('\n')) + tr("\nTotal %1 under %2 marks.")
                                                        .arg(session_.text(schedule.mass, Kind::Mass))
                                                        .arg(schedule.rows.size());
         });
-        auto* economy =
-            button(tr("Economical bars…"), QStringLiteral("economy"), [&tray] { emit tray.economyWanted(); });
+        auto* economy = button(tr("Optimise reinforcement…"), QStringLiteral("economy"),
+                               [&tray] { emit tray.economyWanted(); });
         economy->setToolTip(
-            tr("Looks for bars and spacings at least cost in the whole element; found ones are fixed "
+            tr("Looks for bars and spacings at minimum cost in the whole element; those found are fixed "
                "(Ctrl+Shift+E)"));
         column_->addWidget(economy);
         sentence([this] {
@@ -86,9 +84,8 @@ class BarsPage final : public TrayPage {
             const QString money = qs(r.currency);
             if (!session_.answer() || !session_.answer()->error.empty()) return QString();
             const auto c = design::layoutCost(*session_.answer(), session_.project().basis);
-            return tr("Weighed: steel and what is cut off %1 %2 a kg, each kind of bar %3 %2, each bar "
-                      "placed %4 %2 "
-                      "(rates of the basis). As they are: %5 cut off, %6 kinds, %7 bars, %8 %2.")
+            return tr("Cost basis: steel including offcuts %1 %2 per kg, each bar mark %3 %2, each bar fixed "
+                      "%4 %2 (rates of the basis). At present: %5 offcuts, %6 marks, %7 bars, %8 %2.")
                 .arg(qs(units::plain(r.steel.price)), money, qs(units::plain(r.mark.price)),
                      qs(units::plain(r.piece.price)), session_.text(c.waste, Kind::Mass))
                 .arg(c.marks)
@@ -119,7 +116,7 @@ class BarsPage final : public TrayPage {
                                 session_.number(run.to - origin_, Kind::Span)});
             }
         }
-        table_->setHeads({tr("Run"), tr("Bar"), head(tr("Spacing"), Kind::BarSpacing),
+        table_->setHeads({tr("Bar set"), tr("Bar"), head(tr("Spacing"), Kind::BarSpacing),
                           head(tr("From"), Kind::Span), head(tr("To"), Kind::Span)});
         table_->show(rows);
         QSignalBlocker quiet(table_);
@@ -174,12 +171,12 @@ class IssuePage final : public TrayPage {
         sentence([this] {
             std::size_t count[4] = {0, 0, 0, 0};
             for (const auto& l : lines_) ++count[std::size_t(l.kind)];
-            return tr("%1 over, %2 open, %3 not checked, %4 assumed. A line leads to its check.%5")
+            return tr("%1 failing, %2 outstanding, %3 not checked, %4 assumed. A line leads to its check.%5")
                 .arg(count[0])
                 .arg(count[1])
                 .arg(count[2])
                 .arg(count[3])
-                .arg(count[0] ? tr(" The drawings say: not for construction.") : QString());
+                .arg(count[0] ? tr(" The drawings are marked: not for construction.") : QString());
         });
         list_ = new QListWidget;
         list_->setObjectName(QStringLiteral("beforeIssue"));
@@ -262,7 +259,7 @@ class IssuePage final : public TrayPage {
                 return next;
             });
         quantity(
-            tr("Members alike"), Kind::Count, "members",
+            tr("Number of identical members"), Kind::Count, "members",
             [this] {
                 return double(session_.slab()    ? session_.slab()->members
                               : session_.floor() ? session_.floor()->members
@@ -278,15 +275,16 @@ class IssuePage final : public TrayPage {
         sentence([this] {
             const auto& all = session_.project().revisions;
             if (all.empty())
-                return tr("None is fixed yet. What is fixed is kept, and later changes are marked.");
+                return tr(
+                    "No revision is frozen yet. A frozen revision is kept, and later changes are marked.");
             QStringList lines;
             for (const auto& r : all)
                 lines << qs(r->letter + (r->date.empty() ? "" : ", " + r->date) +
                             (r->note.empty() ? "" : ": " + r->note));
             return lines.join(QLatin1Char('\n'));
         });
-        column_->addWidget(button(tr("Fix this revision"), QStringLiteral("fixRevision"), [this] { fix(); }));
-        heading(tr("What leaves the office"));
+        column_->addWidget(button(tr("Freeze revision"), QStringLiteral("fixRevision"), [this] { fix(); }));
+        heading(tr("Output"));
         const std::pair<QString, QString> files[] = {
             {tr("Issue set into a folder…"), QStringLiteral("issue")},
             {tr("Drawings: DXF, PDF, SVG…"), QStringLiteral("drawing")},
@@ -302,7 +300,7 @@ class IssuePage final : public TrayPage {
         // Of the design as it is now: lines point into it.
         design_ = session_.sharedDesign();
         lines_ = report::beforeIssue(session_.project(), *design_);
-        static const char* words[] = {"Over", "Open", "Not checked", "Assumed"};
+        static const char* words[] = {"Failing", "Outstanding", "Not checked", "Assumed"};
         QStringList shown;
         for (const auto& l : lines_)
             shown << (design_->elements.size() > 1
@@ -331,11 +329,12 @@ class IssuePage final : public TrayPage {
     QListWidget* list_;
 
     void fix() {
-        if (session_.stale()) return emit refused(tr("It is still being worked out; try again when it is."));
+        if (session_.stale())
+            return emit refused(tr("It is still being calculated; try again when it is finished."));
         session_.issueMarks();
         auto fixed = design::fixRevision(session_.base(), session_.design());
         if (!fixed.why.empty()) return emit refused(qs(fixed.why));
-        session_.apply(tr("Fix revision %1").arg(qs(session_.project().sheet.revision)),
+        session_.apply(tr("Freeze revision %1").arg(qs(session_.project().sheet.revision)),
                        std::move(fixed.project));
     }
 };

@@ -36,25 +36,41 @@ class LayoutPage final : public TrayPage {
             });
         static const QStringList kinds{tr("pad footings"), tr("pile caps")};
         choice(
-            tr("They are"), "basesKind", [] { return kinds; }, [=] { return kinds[int(set().kind)]; },
-            basesValue([](model::BaseSet& s, const QString& v) {
+            tr("Type of foundation"), "basesKind", [] { return kinds; },
+            [=] { return kinds[int(set().kind)]; }, basesValue([](model::BaseSet& s, const QString& v) {
                 s.kind = SetKind(std::max<int>(0, int(kinds.indexOf(v))));
             }));
         quantity(
-            tr("Most types"), Kind::Count, "basesTypes", [=] { return double(set().mostTypes); },
-            basesValue([](model::BaseSet& s, double v) { s.mostTypes = int(v); }));
-        sentence([] {
-            return tr(
-                "0 leaves as many as there are. What any number costs stands below the plan, under Types.");
-        });
-        heading(tr("The base in hand"));
+            tr("Maximum number of types"), Kind::Count, "basesTypes", [=] { return double(set().mostTypes); },
+            basesValue([](model::BaseSet& s, double v) { s.mostTypes = int(v); }),
+            [this]() -> std::optional<double> {
+                const auto* a = session_.basesAnswer();
+                return a ? std::optional(double(a->types.size())) : std::nullopt;
+            });
+        sentence([] { return tr("The cost of any number of types is shown below the plan, under Types."); });
+        heading(tr("The selected base"));
         sentence([this] {
             const auto* b = inHand();
             return b ? qs(model::baseName(*session_.bases(), *b)) +
-                           tr(": what stands here stays; 0 is solved.")
-                     : tr("Click a base on the plan: its size, depth, piles and bars can be pinned here.");
+                           tr(": a value typed here is fixed; an empty field is chosen by the program.")
+                     : tr("Select a base on the plan: its size, depth, piles and bars can be fixed here.");
         });
-        auto pin = [&](const QString& label, const char* name, Kind kind, auto member) {
+        const std::function<bool()> pads = [=] { return set().kind == SetKind::Pads; },
+                                    caps = [=] { return set().kind == SetKind::Caps; },
+                                    selected = [this] { return inHand() != nullptr; };
+        using Chosen = std::function<std::optional<double>()>;
+        // What the program chose for the selected base.
+        auto chosen = [this](auto read) {
+            return Chosen([this, read]() -> std::optional<double> {
+                const auto* a = session_.basesAnswer();
+                if (!a || !inHand()) return {};
+                for (const auto& b : a->bases)
+                    if (b && b->part.key == inHand()->id && b->trouble().empty()) return double(read(*b));
+                return {};
+            });
+        };
+        shownWhile(selected);
+        auto pin = [&](const QString& label, const char* name, Kind kind, auto member, Chosen found = {}) {
             quantity(
                 label, kind, name, [this, member] { return inHand() ? double(inHand()->*member) : 0; },
                 [this, member](double v) {
@@ -67,14 +83,25 @@ class LayoutPage final : public TrayPage {
                                 if (base.id == id)
                                     base.*member = std::remove_reference_t<decltype(base.*member)>(v);
                         });
-                });
+                },
+                std::move(found));
         };
-        pin(tr("Along x"), "pinB", Kind::Length, &model::Base::B);
-        pin(tr("Along y"), "pinL", Kind::Length, &model::Base::L);
-        pin(tr("Ratio, y to x"), "pinRatio", Kind::None, &model::Base::ratio);
-        pin(tr("Depth"), "pinDepth", Kind::Length, &model::Base::h);
-        pin(tr("Piles"), "pinPiles", Kind::Count, &model::Base::piles);
-        pin(tr("Spacing of bars"), "pinSpacing", Kind::BarSpacing, &model::Base::spacing);
+        pin(tr("Length B (x)"), "pinB", Kind::Length, &model::Base::B,
+            chosen([](const design::BasePart& b) { return b.size().B; }));
+        pin(tr("Width L (y)"), "pinL", Kind::Length, &model::Base::L,
+            chosen([](const design::BasePart& b) { return b.size().L; }));
+        shownWhile([=] { return selected() && pads(); });
+        pin(tr("Ratio L/B"), "pinRatio", Kind::None, &model::Base::ratio,
+            chosen([](const design::BasePart& b) { return b.size().L / b.size().B; }));
+        shownWhile(selected);
+        pin(tr("Depth"), "pinDepth", Kind::Length, &model::Base::h,
+            chosen([](const design::BasePart& b) { return b.size().h; }));
+        shownWhile([=] { return selected() && caps(); });
+        pin(tr("Piles"), "pinPiles", Kind::Count, &model::Base::piles,
+            chosen([](const design::BasePart& b) { return b.piles().size(); }));
+        shownWhile(selected);
+        pin(tr("Spacing of bars"), "pinSpacing", Kind::BarSpacing, &model::Base::spacing,
+            Chosen([]() -> std::optional<double> { return {}; }));
         auto edit = [this](auto change) {
             const auto* b = inHand();
             if (!b) return session_.base();
@@ -87,25 +114,25 @@ class LayoutPage final : public TrayPage {
         choice(
             tr("Bars"), "pinBar",
             [this] {
-                QStringList all{tr("solved")};
+                QStringList all{tr("auto")};
                 for (const auto& b : session_.bases()->bars) all << qs(b);
                 return all;
             },
-            [this] { return inHand() && !inHand()->bar.empty() ? qs(inHand()->bar) : tr("solved"); },
+            [this] { return inHand() && !inHand()->bar.empty() ? qs(inHand()->bar) : tr("auto"); },
             [edit](const QString& v) {
                 return edit(
-                    [&](model::Base& b) { b.bar = v == tr("solved") ? std::string() : v.toStdString(); });
+                    [&](model::Base& b) { b.bar = v == tr("auto") ? std::string() : v.toStdString(); });
             });
         line(
-            tr("Type, by hand"), "baseType", [this] { return inHand() ? qs(inHand()->type) : QString(); },
+            tr("Type, by name"), "baseType", [this] { return inHand() ? qs(inHand()->type) : QString(); },
             [edit](const QString& v) -> std::pair<model::Project, QString> {
                 return {edit([&](model::Base& b) { b.type = v.trimmed().toStdString(); }), {}};
             });
         flag(
-            tr("Its centre is pinned"), "pinOff", [this] { return inHand() && inHand()->offPinned; },
+            tr("Fix position"), "pinOff", [this] { return inHand() && inHand()->offPinned; },
             [edit](bool on) { return edit([&](model::Base& b) { b.offPinned = on; }); });
-        pin(tr("Centre off its columns, x"), "offX", Kind::Length, &model::Base::offX);
-        pin(tr("Centre off its columns, y"), "offY", Kind::Length, &model::Base::offY);
+        pin(tr("Eccentricity from columns, x"), "offX", Kind::Length, &model::Base::offX);
+        pin(tr("Eccentricity from columns, y"), "offY", Kind::Length, &model::Base::offY);
         // A length that is part of what a base has: pedestal, top, strap.
         auto of = [&](const QString& label, const char* name, auto group, auto member) {
             quantity(
@@ -115,6 +142,7 @@ class LayoutPage final : public TrayPage {
                     return edit([&](model::Base& b) { b.*group.*member = v; });
                 });
         };
+        shownWhile([=] { return selected() && pads(); });
         of(tr("Pedestal, along x"), "pedestalX", &model::Base::pedestal, &model::Pedestal::width);
         of(tr("Pedestal, along y"), "pedestalY", &model::Base::pedestal, &model::Pedestal::depth);
         of(tr("Pedestal, height"), "pedestalHeight", &model::Base::pedestal, &model::Pedestal::height);
@@ -127,8 +155,8 @@ class LayoutPage final : public TrayPage {
                     b.top.kind = model::BaseTop::Kind(std::max<int>(0, int(tops.indexOf(v))));
                 });
             });
-        of(tr("Top, depth at the edges"), "topEdge", &model::Base::top, &model::BaseTop::edge);
-        of(tr("Top, level about column"), "topShoulder", &model::Base::top, &model::BaseTop::shoulder);
+        of(tr("Edge thickness"), "topEdge", &model::Base::top, &model::BaseTop::edge);
+        of(tr("Shoulder around column"), "topShoulder", &model::Base::top, &model::BaseTop::shoulder);
         choice(
             tr("Strap to column"), "strapTo",
             [this] {
@@ -148,14 +176,14 @@ class LayoutPage final : public TrayPage {
             });
         sentence([this] {
             return inHand() && inHand()->strap.any()
-                       ? tr("The strap holds a base whose column stands off its middle; its own bars are "
-                            "among "
-                            "those of the base.")
-                       : tr("A strap is a beam to a column further in, along x or y, that holds a base whose "
-                            "column stands off its middle: near the edge of the site.");
+                       ? tr("The strap carries the moment of a column that is off the middle of its base; "
+                            "its own bars are scheduled with the base.")
+                       : tr("A strap is a beam to a column further in, along x or y, that balances a base "
+                            "whose column is off its middle: near the edge of the site.");
         });
         of(tr("Strap, width"), "strapWidth", &model::Base::strap, &model::Strap::width);
         of(tr("Strap, depth"), "strapDepth", &model::Base::strap, &model::Strap::depth);
+        shownWhile({});
         heading(tr("All bases"));
         auto bar = [&](const QString& label, const char* name, const QString& none,
                        std::string model::BaseSet::*member) {
@@ -172,15 +200,18 @@ class LayoutPage final : public TrayPage {
                     s.*member = v == none ? std::string() : v.toStdString();
                 }));
         };
-        bar(tr("Starter bars"), "starterBar", tr("solved"), &model::BaseSet::starterBar);
+        bar(tr("Starter bars"), "starterBar", tr("auto"), &model::BaseSet::starterBar);
+        shownWhile(caps);
         bar(tr("Bars at the sides of caps"), "sideBar", tr("none"), &model::BaseSet::sideBar);
         quantity(
-            tr("Side bars, at the most"), Kind::BarSpacing, "sideSpacing", [=] { return set().sideSpacing; },
+            tr("Side bar spacing, maximum"), Kind::BarSpacing, "sideSpacing",
+            [=] { return set().sideSpacing; },
             basesValue([](model::BaseSet& s, double v) { s.sideSpacing = v; }));
         bar(tr("Links in caps"), "linkBar", tr("none"), &model::BaseSet::linkBar);
         quantity(
-            tr("Legs of links, apart"), Kind::BarSpacing, "linkSpacing", [=] { return set().linkSpacing; },
+            tr("Link leg spacing"), Kind::BarSpacing, "linkSpacing", [=] { return set().linkSpacing; },
             basesValue([](model::BaseSet& s, double v) { s.linkSpacing = v; }));
+        shownWhile({});
         using Rows = std::vector<std::vector<double>>;
         static const std::vector<Kind> corner{Kind::Span, Kind::Span};
         line(
@@ -201,43 +232,59 @@ class LayoutPage final : public TrayPage {
             },
             tr("0 0; 46 0; 46 19; 0 19"));
         sentence([this] {
-            return tr("No base leaves the outline of the site: corners in %1, one after the other.")
+            return tr("No base extends beyond the outline of the site: corners in %1, one after the other.")
                 .arg(session_.unit(Kind::Span));
         });
         heading(tr("Ground"));
-        static const QStringList rules{tr("gross pressure"), tr("net pressure"), tr("drained"),
-                                       tr("undrained")};
+        static const QStringList rules{tr("allowable gross pressure"), tr("allowable net pressure"),
+                                       tr("drained resistance"), tr("undrained resistance")};
+        shownWhile(pads);
         choice(
-            tr("Bears by"), "groundBy", [] { return rules; }, [=] { return rules[int(set().ground.by)]; },
-            basesValue([](model::BaseSet& s, const QString& v) {
+            tr("Bearing check"), "groundBy", [] { return rules; },
+            [=] { return rules[int(set().ground.by)]; }, basesValue([](model::BaseSet& s, const QString& v) {
                 s.ground.by = By(std::max<int>(0, int(rules.indexOf(v))));
             }));
-        sentence([] { return tr("Of the values below only those count that this rule reads."); });
         auto ground = [&](const QString& label, const char* name, Kind kind,
                           double model::GroundValues::*member) {
             quantity(
                 label, kind, name, [=] { return set().ground.*member; },
                 basesValue([member](model::BaseSet& s, double v) { s.ground.*member = v; }));
         };
+        using Values = model::GroundValues;
+        auto by = [=](std::vector<By> which) {
+            return [=] {
+                return pads() && std::find(which.begin(), which.end(), set().ground.by) != which.end();
+            };
+        };
+        shownWhile(by({Values::By::Gross, Values::By::Net}));
         ground(tr("Allowable pressure"), "allowable", Kind::AreaLoad, &model::GroundValues::allowable);
+        shownWhile(by({Values::By::Drained}));
         ground(tr("Friction angle of the ground"), "groundFriction", Kind::Angle,
                &model::GroundValues::friction);
         ground(tr("Cohesion"), "cohesion", Kind::AreaLoad, &model::GroundValues::cohesion);
+        shownWhile(by({Values::By::Undrained}));
         ground(tr("Undrained strength"), "undrained", Kind::AreaLoad, &model::GroundValues::undrained);
-        ground(tr("Weight below the base"), "weightBelow", Kind::Density, &model::GroundValues::weightBelow);
-        ground(tr("Underside below the ground"), "foundingDepth", Kind::Length, &model::GroundValues::depth);
-        ground(tr("Weight of soil above"), "soil", Kind::Density, &model::GroundValues::soil);
+        shownWhile(by({Values::By::Drained, Values::By::Undrained}));
+        ground(tr("Unit weight of founding soil"), "weightBelow", Kind::Density,
+               &model::GroundValues::weightBelow);
+        shownWhile({});
+        ground(tr("Founding depth"), "foundingDepth", Kind::Length, &model::GroundValues::depth);
+        ground(tr("Unit weight of backfill"), "soil", Kind::Density, &model::GroundValues::soil);
         ground(tr("Surcharge"), "surcharge", Kind::AreaLoad, &model::GroundValues::surcharge);
         flag(
-            tr("There is water"), "water", [=] { return set().ground.water; },
+            tr("Groundwater"), "water", [=] { return set().ground.water; },
             basesValue([](model::BaseSet& s, bool on) { s.ground.water = on; }));
-        ground(tr("Water below the ground"), "waterDepth", Kind::Length, &model::GroundValues::waterDepth);
+        shownWhile([=] { return set().ground.water; });
+        ground(tr("Depth to groundwater"), "waterDepth", Kind::Length, &model::GroundValues::waterDepth);
+        shownWhile(pads);
         ground(tr("Friction angle at the base"), "baseFriction", Kind::Angle,
                &model::GroundValues::baseFriction);
         ground(tr("Adhesion at the base"), "adhesion", Kind::AreaLoad, &model::GroundValues::adhesion);
-        ground(tr("Passive pressure beside, share"), "passiveShare", Kind::Percent,
+        ground(tr("Passive resistance, proportion used"), "passiveShare", Kind::Percent,
                &model::GroundValues::passiveShare);
+        shownWhile({});
         ground(tr("Blinding"), "blinding", Kind::Length, &model::GroundValues::blinding);
+        shownWhile(pads);
         static const std::vector<Kind> layer{Kind::Span, Kind::Stress, Kind::None};
         line(
             tr("Layers: thickness, modulus"), "layers",
@@ -262,11 +309,11 @@ class LayoutPage final : public TrayPage {
             tr("3 30; 6 60"));
         sentence([this] {
             return tr("Below the underside, from above: thickness %1, modulus %2, and Poisson's ratio where "
-                      "it "
-                      "is not 0.3. Without layers no settlement is worked out.")
+                      "it is not 0.3. Without layers no settlement is calculated.")
                 .arg(session_.unit(Kind::Span), session_.unit(Kind::Stress));
         });
-        ground(tr("Settlement accepted"), "settlement", Kind::Length, &model::GroundValues::settlement);
+        ground(tr("Allowable settlement"), "settlement", Kind::Length, &model::GroundValues::settlement);
+        shownWhile(caps);
         heading(tr("Piles"));
         flag(
             tr("Circular"), "pileCircular", [=] { return set().pile.circular; },
@@ -284,10 +331,10 @@ class LayoutPage final : public TrayPage {
         flag(
             tr("Capacities are design values"), "pileUltimate", [=] { return set().pile.ultimate; },
             basesValue([](model::BaseSet& s, bool on) { s.pile.ultimate = on; }));
-        pile(tr("Spacing, times the size"), "pileSpacing", Kind::None, &model::PileValues::spacingFactor);
-        pile(tr("From pile to edge"), "pileEdge", Kind::Length, &model::PileValues::edge);
+        pile(tr("Pile spacing (× diameter)"), "pileSpacing", Kind::None, &model::PileValues::spacingFactor);
+        pile(tr("Edge distance"), "pileEdge", Kind::Length, &model::PileValues::edge);
         pile(tr("Embedment"), "pileEmbedment", Kind::Length, &model::PileValues::embedment);
-        pile(tr("Tolerance"), "pileTolerance", Kind::Length, &model::PileValues::tolerance);
+        pile(tr("Pile position tolerance"), "pileTolerance", Kind::Length, &model::PileValues::tolerance);
         column_->addStretch();
     }
     void refresh() override { refreshFields(); }
@@ -370,25 +417,30 @@ class ActionsPage final : public TrayPage {
             if (session_.project().floors.empty()) return tr("The project has no floor.");
             if (floors.isEmpty())
                 return tr(
-                    "A floor that is linked hands its columns and walls down with their loads. Link the "
-                    "lowest first: it "
-                    "alone brings moments and horizontal forces.");
+                    "A linked floor passes on its columns and walls with their loads. Link the lowest first: "
+                    "it alone brings moments and horizontal forces.");
             const auto* a = session_.basesAnswer();
             return tr("Linked: %1. %2")
                 .arg(floors.join(QStringLiteral(", ")),
                      !a || a->changed.empty()
-                         ? tr("Loads are as they were taken note of.")
-                         : tr("%n load(s) changed since they were taken note of; the margin names them.",
-                              nullptr, int(a->changed.size())));
+                         ? tr("Loads up to date.")
+                         : tr("%n load(s) changed since they were accepted; the margin lists them.", nullptr,
+                              int(a->changed.size())));
         });
-        column_->addWidget(note_ = button(tr("Take note of these loads"), QStringLiteral("takeNote"), [this] {
+        column_->addWidget(note_ = button(tr("Accept current loads"), QStringLiteral("takeNote"), [this] {
                                const auto* a = session_.basesAnswer();
                                if (a && a->error.empty())
                                    session_.apply(
-                                       tr("Take note of loads"),
+                                       tr("Accept loads"),
                                        design::takeNote(session_.base(), session_.bases()->id, *a->set));
                            }));
+        shownWhile([this] { return !session_.bases()->columns.empty(); });
         heading(tr("Combinations"));
+        const auto approached = [this] {
+            const auto* a = session_.basesAnswer();
+            return a && a->context && a->context->rules.hasApproaches();
+        };
+        shownWhile(approached);
         flag(
             tr("Combinations by (6.10a) and (6.10b)"), "twoFormulas",
             [this] { return session_.bases()->twoFormulas; },
@@ -398,10 +450,12 @@ class ActionsPage final : public TrayPage {
             tr("Design approach of EN 1997-1"), "approach", [] { return approaches; },
             [this] { return approaches[session_.bases()->approach - 1]; },
             basesValue([](model::BaseSet& s, const QString& v) { s.approach = v.toInt(); }));
+        shownWhile({});
         combinations_ = new TrayTable({tr("Used"), tr("Combination"), tr("For")}, {66, 170, 0},
                                       {{0, {tr("yes"), tr("no"), tr("not here")}}});
         combinations_->setToolTip(
-            tr("no: for no base; not here: not for the base in hand. Both are told as not checked."));
+            tr("No = excluded for all bases; Not here = excluded for the selected base. Excluded "
+               "combinations are listed as not checked."));
         combinations_->setObjectName(QStringLiteral("baseCombinations"));
         combinations_->setReadOnly({1, 2});
         connect(combinations_, &TrayTable::edited, this, &ActionsPage::chooseCombination);
@@ -411,7 +465,7 @@ class ActionsPage final : public TrayPage {
         cases_->setObjectName(QStringLiteral("baseCases"));
         cases_->setReadOnly({0, 1, 2});
         column_->addWidget(cases_);
-        heading(tr("Actions of the columns in hand"));
+        heading(tr("Actions of the selected columns"));
         actions_ = new TrayTable({tr("Case"), tr("N"), tr("Hx"), tr("Hy"), tr("Mx"), tr("My")},
                                  {84, 46, 42, 42, 46, 0}, {});
         actions_->setObjectName(QStringLiteral("baseActions"));
@@ -529,12 +583,12 @@ class ActionsPage final : public TrayPage {
         const auto name = names_[std::size_t(row)];
         const bool out = text == tr("no"), here = text == tr("not here");
         if (here && !inHand()) {
-            emit refused(tr("Choose a base first: the combination is left out for that one."));
+            emit refused(tr("Select a base first: the combination is excluded for that one."));
             return refresh();
         }
         const model::Id id = inHand() ? inHand()->id : model::Id();
         session_.apply(
-            out ? tr("Leave a combination out") : tr("Look at a combination"),
+            out ? tr("Exclude a combination") : tr("Include a combination"),
             model::editBases(session_.base(), session_.bases()->id, [&](model::BaseSet& s, model::Project&) {
                 std::erase(s.leftOut, name);
                 if (out) s.leftOut.push_back(name);

@@ -89,7 +89,7 @@ class BasisPage final : public TrayPage {
             basisValue([](model::Basis& b, double v) { b.shrinkage = v; }));
         heading(tr("Cover and crack width"));
         choice(
-            tr("Surroundings"), "surroundings",
+            tr("Exposure class"), "surroundings",
             [this] {
                 QStringList all;
                 for (const auto& c : catalogs::coverSets())
@@ -123,7 +123,7 @@ class BasisPage final : public TrayPage {
             [=] { return basis().coverFoundation; },
             basisValue([](model::Basis& b, double v) { b.coverFoundation = v; }));
         flag(
-            tr("Least steel applies"), "minimumSteel", [=] { return basis().minimumSteel; },
+            tr("Apply minimum reinforcement"), "minimumSteel", [=] { return basis().minimumSteel; },
             basisValue([](model::Basis& b, bool on) { b.minimumSteel = on; }));
         using Steel = model::ConnectionChoice::Steel;
         const QStringList kinds{tr("none"), tr("studs on rails"), tr("links")};
@@ -139,10 +139,11 @@ class BasisPage final : public TrayPage {
                                                   : Steel::None;
             }));
         quantity(
-            tr("Crack limit top"), Kind::Crack, "crackTop", [=] { return basis().crackLimitTop; },
+            tr("Crack width limit top"), Kind::Crack, "crackTop", [=] { return basis().crackLimitTop; },
             basisValue([](model::Basis& b, double v) { b.crackLimitTop = v; }));
         quantity(
-            tr("Crack limit bottom"), Kind::Crack, "crackBottom", [=] { return basis().crackLimitBottom; },
+            tr("Crack width limit bottom"), Kind::Crack, "crackBottom",
+            [=] { return basis().crackLimitBottom; },
             basisValue([](model::Basis& b, double v) { b.crackLimitBottom = v; }));
         heading(tr("Bars allowed"));
         choice(
@@ -161,13 +162,13 @@ class BasisPage final : public TrayPage {
             tr("Distribution"), "secondaryBars", [=] { return joined(basis().secondaryBars); },
             bars(&model::Basis::secondaryBars));
         quantity(
-            tr("Least spacing"), Kind::BarSpacing, "spacingLeast", [=] { return basis().spacingLeast; },
+            tr("Minimum spacing"), Kind::BarSpacing, "spacingLeast", [=] { return basis().spacingLeast; },
             basisValue([](model::Basis& b, double v) { b.spacingLeast = v; }));
         quantity(
-            tr("Largest spacing"), Kind::BarSpacing, "spacingMost", [=] { return basis().spacingMost; },
+            tr("Maximum spacing"), Kind::BarSpacing, "spacingMost", [=] { return basis().spacingMost; },
             basisValue([](model::Basis& b, double v) { b.spacingMost = v; }));
         quantity(
-            tr("Step"), Kind::BarSpacing, "spacingStep", [=] { return basis().spacingStep; },
+            tr("Spacing increment"), Kind::BarSpacing, "spacingStep", [=] { return basis().spacingStep; },
             basisValue([](model::Basis& b, double v) { b.spacingStep = v; }));
         quantity(
             tr("Stock length"), Kind::Span, "stockLength", [=] { return basis().stockLength; },
@@ -177,12 +178,14 @@ class BasisPage final : public TrayPage {
             basisValue([](model::Basis& b, double v) { b.lengthStep = v; }));
         sentence([] {
             return tr(
-                "At skew and round edges bars are cut in these steps; 0 leaves the step to the program.");
+                "At skew and curved edges bar lengths go in these increments; 0 leaves the increment to the "
+                "program.");
         });
         heading(tr("Parameters of the standard"));
         sentence([] {
             return tr(
-                "Recommended values; a value of your own is kept with the project and listed in the report.");
+                "Recommended values; a value changed here is kept with the project and listed in the "
+                "report.");
         });
         table_ = new TrayTable({tr("Parameter"), tr("Value"), tr("Clause")}, {0, 54, 112}, {});
         table_->setObjectName(QStringLiteral("parameters"));

@@ -26,8 +26,8 @@ constexpr RateRow rateRows[] = {{QT_TR_NOOP("concrete, m³"), &model::Rates::con
                                 {QT_TR_NOOP("steel, kg"), &model::Rates::steel},
                                 {QT_TR_NOOP("formwork, m²"), &model::Rates::formwork},
                                 {QT_TR_NOOP("blinding, m³"), &model::Rates::blinding},
-                                {QT_TR_NOOP("kind of bar (mark)"), &model::Rates::mark},
-                                {QT_TR_NOOP("bar placed"), &model::Rates::piece},
+                                {QT_TR_NOOP("bar mark"), &model::Rates::mark},
+                                {QT_TR_NOOP("bar fixed (each)"), &model::Rates::piece},
                                 {QT_TR_NOOP("m³, 1 MPa stronger"), &model::Rates::stronger}};
 QStringList sourceKinds() {
     return {QObject::tr("assumed"), QObject::tr("investigation"), QObject::tr("client"),
@@ -74,7 +74,7 @@ BasisTables::BasisTables(Session& session, QWidget* parent)
     materials_->setObjectName(QStringLiteral("materials"));
     materials_->setReadOnly({0});
     column->addWidget(materials_);
-    button(tr("Give all of them the slab's"), "materialToAll", [this] {
+    button(tr("Apply the slab's to all of them"), "materialToAll", [this] {
         model::Project next = session_.base();
         auto& b = next.basis;
         model::Material same{b.concrete, b.concreteStrength, b.concreteDensity, 0,

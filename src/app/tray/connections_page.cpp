@@ -51,14 +51,14 @@ class ConnectionsPage final : public TrayPage {
             const auto* c = desk_.inHand();
             if (!c)
                 return tr(
-                    "No connection in hand: click a column on the plan, or press C for the one that is used "
-                    "most. The register lists them all.");
+                    "Select a column, or press C for the most heavily loaded one. All are listed in the "
+                    "table below.");
             return qs(c->name) + QStringLiteral(": ") + qs(c->detail(session_.project().basis.units));
         });
         const QStringList kinds{ConnectionDesk::name(Steel::None), ConnectionDesk::name(Steel::Studs),
                                 ConnectionDesk::name(Steel::Links), ConnectionDesk::name(Steel::Solved)};
         choice(
-            tr("Shear steel"), QStringLiteral("shearSteel"), [kinds] { return kinds; },
+            tr("Shear reinforcement"), QStringLiteral("shearSteel"), [kinds] { return kinds; },
             [this] {
                 const auto* c = desk_.inHand();
                 return ConnectionDesk::name(c ? c->choice.steel : Steel::Solved);
@@ -99,9 +99,9 @@ class ConnectionsPage final : public TrayPage {
                 const auto v = units::parse(text.toStdString(), Kind::Length, session_.project().basis.units);
                 return asked(c->choice.steel, text == own || !v.value ? 0 : *v.value);
             });
-        const QStringList layouts{tr("fanned at corners"), tr("on a grid")};
+        const QStringList layouts{tr("radial"), tr("orthogonal (cruciform)")};
         choice(
-            tr("Lines of legs"), QStringLiteral("legLines"), [layouts] { return layouts; },
+            tr("Stud or link layout"), QStringLiteral("legLines"), [layouts] { return layouts; },
             [this, layouts] {
                 const auto* c = desk_.inHand();
                 return layouts[c && c->choice.legs == Legs::Grid];
@@ -114,7 +114,7 @@ class ConnectionsPage final : public TrayPage {
                     [&](auto& choice) { choice.legs = text == layouts[1] ? Legs::Grid : Legs::Fanned; });
             });
         flag(
-            tr("Pin the size of the column"), QStringLiteral("pinned"),
+            tr("Do not change column size"), QStringLiteral("pinned"),
             [this] {
                 const auto* c = desk_.inHand();
                 return c && c->choice.pinned;
@@ -133,16 +133,16 @@ class ConnectionsPage final : public TrayPage {
                    (note.isEmpty() ? QString() : QStringLiteral(". ") + note);
         });
         heading(tr("On the whole floor"));
-        ruleByChoice(tr("Fixed factors of eccentricity"), QStringLiteral("fixedEccentricity"),
+        ruleByChoice(tr("Approximate β (EN 1992-1-1 6.4.3(6))"), QStringLiteral("fixedEccentricity"),
                      &model::FloorPunching::fixedEccentricity, &standards::PunchingRules::fixedFactors,
-                     tr("The standard in hand has none; moments count as they are."));
-        ruleByChoice(tr("More moment by bending"), QStringLiteral("moreByBending"),
+                     tr("The selected standard has none; the moments are taken as they are."));
+        ruleByChoice(tr("Modified γ_f (ACI 318-19 8.4.2.2.4)"), QStringLiteral("moreByBending"),
                      &model::FloorPunching::moreByBending, &standards::PunchingRules::bendingFactors,
-                     tr("The standard in hand has no such rule."));
+                     tr("The selected standard has no such rule."));
         heading(tr("Studs on rails"));
         sentence([this] {
             const auto& basis = session_.project().basis;
-            return tr("%1, %2 rails. What is specified stands in this list.")
+            return tr("%1, %2 rails. The specified product is chosen in this list.")
                 .arg(qs(model::studTable(basis)))
                 .arg(model::studRails(basis).size());
         });

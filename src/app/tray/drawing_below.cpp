@@ -125,7 +125,7 @@ void DrawingBelow::makeFromLayers() {
         work = f->underlays.empty() ? nullptr : desk_.linework(f->underlays.front().id);
         if (!work) return;
     }
-    if (!any) return void(emit desk_.said(tr("Say in the table above what the layers become.")));
+    if (!any) return void(emit desk_.said(tr("Choose in the table above what the layers become.")));
     becomes_.assign(becomes_.size(), QString());
     desk_.select({});
 }

@@ -37,7 +37,7 @@ class FloorActionsPage final : public TrayPage {
             box->setAccessibleName(text);
             box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         };
-        titled(tr("Load case in hand"), moveTo_, QStringLiteral("loadCase"));
+        titled(tr("Selected load case"), moveTo_, QStringLiteral("loadCase"));
         note_->setWordWrap(true);
         note_->setFont(uiFont(12, QFont::DemiBold));
         column_->addWidget(note_);
@@ -48,24 +48,24 @@ class FloorActionsPage final : public TrayPage {
         column_->addWidget(layersTitle_);
         layers_->setObjectName(QStringLiteral("caseLayers"));
         column_->addWidget(layers_);
-        titled(tr("Imposed loads on"), arrangement_, QStringLiteral("arrangement"));
-        arrangement_->addItems({tr("panels in turn, by the standard"), tr("all panels at once")});
-        heading(tr("People who walk"));
+        titled(tr("Pattern loading"), arrangement_, QStringLiteral("arrangement"));
+        arrangement_->addItems({tr("by the standard"), tr("none: all panels loaded")});
+        heading(tr("Footfall vibration"));
         auto vibration = [this]() -> model::FloorVibration {
             return desk_.floor() ? desk_.floor()->vibration : model::FloorVibration{};
         };
         flag(
-            tr("Look at vibration"), "vibration", [=] { return vibration().on; },
+            tr("Check vibration"), "vibration", [=] { return vibration().on; },
             floorValue([](model::Floor& f, bool on) { f.vibration.on = on; }));
         quantity(
-            tr("Response factor, at the most"), units::Kind::None, "vibrationLimit",
+            tr("Response factor, maximum"), units::Kind::None, "vibrationLimit",
             [=] { return vibration().limit; },
             floorValue([](model::Floor& f, double v) { f.vibration.limit = v; }));
         quantity(
             tr("Damping"), units::Kind::Percent, "vibrationDamping", [=] { return vibration().damping; },
             floorValue([](model::Floor& f, double v) { f.vibration.damping = v; }));
         quantity(
-            tr("Imposed loads as mass"), units::Kind::Percent, "vibrationMass",
+            tr("Proportion of imposed loads as mass"), units::Kind::Percent, "vibrationMass",
             [=] { return vibration().imposed; },
             floorValue([](model::Floor& f, double v) { f.vibration.imposed = v; }));
         sentence([this] {

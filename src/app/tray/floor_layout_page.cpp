@@ -40,7 +40,7 @@ class FloorFields final : public TrayPage {
                [](model::Grid& g) -> double& { return g.origin.x; });
         number(tr("and y"), QStringLiteral("gridY"), Kind::Span,
                [](model::Grid& g) -> double& { return g.origin.y; });
-        number(tr("Turned by"), QStringLiteral("gridAngle"), Kind::Angle,
+        number(tr("Rotation"), QStringLiteral("gridAngle"), Kind::Angle,
                [](model::Grid& g) -> double& { return g.angle; });
         number(tr("Angle between"), QStringLiteral("gridBetween"), Kind::Angle,
                [](model::Grid& g) -> double& { return g.between; });
@@ -125,7 +125,7 @@ class FloorLayoutPage final : public TrayPage {
         QString title = tr("Layout"), note;
         if (next) {
             title = tr("Next: %1").arg(FloorDesk::name(desk_.tool()).toLower());
-            note = tr("What is drawn next has these.");
+            note = tr("Properties of what is drawn next.");
         } else if (chosen.size() == 1) {
             title = qs(layout::displayName(*f, *chosen.begin()));
             if (const auto* o = layout::outlineOf(*f, *chosen.begin()))
@@ -135,7 +135,7 @@ class FloorLayoutPage final : public TrayPage {
                         .arg(o->size());
         } else if (!chosen.empty()) {
             title = tr("%1 members").arg(chosen.size());
-            note = tr("What they share; a value typed here is given to all.");
+            note = tr("Common values; a value typed here is given to all.");
         }
         title_->setText(title);
         note_->setText(note);

@@ -72,16 +72,17 @@ class LayoutPage final : public TrayPage {
                 .arg(session_.unit(Kind::Span));
         });
         heading(tr("Supports"));
-        table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Joint")}, {38, 68, 60, 0},
-                               {{1, {tr("beam"), tr("wall")}}, {3, {tr("cast with"), tr("free")}}});
+        table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Connection")}, {38, 68, 60, 0},
+                               {{1, {tr("beam"), tr("wall")}}, {3, {tr("monolithic"), tr("free")}}});
         table_->setObjectName(QStringLiteral("supports"));
         table_->setReadOnly({0});
         connect(table_, &TrayTable::edited, this, &LayoutPage::setSupport);
         column_->addWidget(table_);
         sentence([] {
             return tr(
-                "Over a support cast with the slab, hogging moments count at its faces; over a free one they "
-                "are rounded off. Select a row and type, or walk the supports on plan with the arrow keys.");
+                "Over a support cast monolithically with the slab, hogging moments are taken at its faces; "
+                "over a simple support the peak is rounded. Select a row and type, or select supports on "
+                "plan with the arrow keys.");
         });
         column_->addStretch();
     }
@@ -95,9 +96,9 @@ class LayoutPage final : public TrayPage {
             rows.push_back({qs(model::supportLabel(*slab, i)),
                             s.kind == model::Support::Kind::Beam ? tr("beam") : tr("wall"),
                             session_.number(s.width, Kind::Length),
-                            s.monolithic ? tr("cast with") : tr("free")});
+                            s.monolithic ? tr("monolithic") : tr("free")});
         }
-        table_->setHeads({tr("Axis"), tr("Kind"), head(tr("Width"), Kind::Length), tr("Joint")});
+        table_->setHeads({tr("Axis"), tr("Kind"), head(tr("Width"), Kind::Length), tr("Connection")});
         table_->show(rows);
     }
 
@@ -129,7 +130,7 @@ class LayoutPage final : public TrayPage {
                     s.supports[i].kind =
                         text == tr("beam") ? model::Support::Kind::Beam : model::Support::Kind::Wall;
                 if (column == 2) s.supports[i].width = width;
-                if (column == 3) s.supports[i].monolithic = text == tr("cast with");
+                if (column == 3) s.supports[i].monolithic = text == tr("monolithic");
             }));
         if (!good) refresh();
     }

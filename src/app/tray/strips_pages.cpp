@@ -51,7 +51,7 @@ class SlabStripPage final : public TrayPage {
             bool left = i > 0, right = i + 1 < slab->spans.size();
             QString end = model::isCantilever(*slab, i) ? tr("cantilever")
                           : left && right               ? tr("continuous")
-                          : left || right               ? tr("one end")
+                          : left || right               ? tr("One end continuous")
                                                         : tr("simple");
             rows.push_back({qs(model::spanLabel(*slab, i)),
                             session_.number(slab->spans[i].length, Kind::Span), end,
@@ -103,7 +103,7 @@ class FloorStripsPage final : public TrayPage {
             }));
         for (int way : {0, 1})
             flag(
-                tr("Find strips %1").arg(QString::fromUtf8(strips::directionName(way))),
+                tr("Automatic strips %1").arg(QString::fromUtf8(strips::directionName(way))),
                 QStringLiteral("stripsFound_%1").arg(way), [this, way] { return rules().automatic[way]; },
                 rule([way](R& r, bool on) { r.automatic[way] = on; }));
         line(
@@ -129,15 +129,15 @@ class FloorStripsPage final : public TrayPage {
             tr("those of the grid"));
         heading(tr("Forces"));
         flag(
-            tr("Twisting by Wood and Armer"), QStringLiteral("twisting"),
+            tr("Include twisting moments (Wood–Armer)"), QStringLiteral("twisting"),
             [this] { return rules().twisting == R::Twisting::WoodArmer; },
             rule([](R& r, bool on) { r.twisting = on ? R::Twisting::WoodArmer : R::Twisting::None; }));
         flag(
             tr("Moments at the face of supports"), QStringLiteral("faceOfSupport"),
             [this] { return rules().faceOfSupport; }, rule([](R& r, bool on) { r.faceOfSupport = on; }));
         flag(
-            tr("Links where shear needs them"), QStringLiteral("shearLinks"), [this] { return rules().links; },
-            rule([](R& r, bool on) { r.links = on; }));
+            tr("Links where shear needs them"), QStringLiteral("shearLinks"),
+            [this] { return rules().links; }, rule([](R& r, bool on) { r.links = on; }));
         line(
             tr("Redistribution, %"), QStringLiteral("redistribution"),
             [this] { return QString::number(100 * rules().redistribution); },
@@ -149,7 +149,7 @@ class FloorStripsPage final : public TrayPage {
                 return {rule([v](R& r, const QString&) { r.redistribution = v / 100; })(text), {}};
             });
         line(
-            tr("Width of peaks"), QStringLiteral("peakWidth"),
+            tr("Band width over columns"), QStringLiteral("peakWidth"),
             [this] {
                 return rules().peakWidth > 0 ? session_.text(rules().peakWidth, Kind::Span) : QString();
             },
@@ -161,7 +161,7 @@ class FloorStripsPage final : public TrayPage {
                 return {rule([w = *v.value](R& r, const QString&) { r.peakWidth = w; })(text), {}};
             },
             tr("by the standard"));
-        heading(tr("Bars next to the face"));
+        heading(tr("Outer layer"));
         outer(tr("Top"), QStringLiteral("outerTop"), &R::outerTop);
         outer(tr("Bottom"), QStringLiteral("outerBottom"), &R::outerBottom);
         column_->addStretch();

@@ -58,7 +58,28 @@ void TrayPage::heading(const QString& text) {
     label->setFont(uiFont(12, QFont::DemiBold));
     label->setContentsMargins(0, 8, 0, 0);
     column_->addWidget(label);
+    follow({label});
     form_ = nullptr;
+}
+
+void TrayPage::follow(std::vector<QWidget*> widgets) {
+    if (!condition_) return;
+    refreshers_.push_back([widgets = std::move(widgets), condition = condition_] {
+        const bool on = condition();
+        for (auto* w : widgets) w->setVisible(on);
+    });
+}
+
+void TrayPage::row(QWidget* label, QWidget* field) {
+    auto* to = form();
+    if (label)
+        to->addRow(label, field);
+    else
+        to->addRow(field);
+    if (condition_)
+        refreshers_.push_back([to, field, condition = condition_] {
+            if (to->isRowVisible(field) != condition()) to->setRowVisible(field, condition());
+        });
 }
 
 void TrayPage::sentence(std::function<QString()> text) {
@@ -69,26 +90,29 @@ void TrayPage::sentence(std::function<QString()> text) {
     p.setColor(QPalette::WindowText, theme().secondary);
     label->setPalette(p);
     column_->addWidget(label);
+    follow({label});
     form_ = nullptr;
     refreshers_.push_back([label, text] { label->setText(text()); });
 }
 
 void TrayPage::quantity(const QString& label, units::Kind kind, const QString& name,
-                        std::function<double()> get, std::function<model::Project(double)> set) {
+                        std::function<double()> get, std::function<model::Project(double)> set,
+                        std::function<std::optional<double>()> chosen) {
     auto* edit = new QuantityEdit(kind);
     edit->setObjectName(name);
     edit->setAccessibleName(label);
     auto* title = new QLabel;
     title->setBuddy(edit);
-    form()->addRow(title, edit);
+    row(title, edit);
     connect(edit, &QuantityEdit::refused, this, &TrayPage::refused);
     remembersElement(*edit, session_);
     connect(edit, &QuantityEdit::entered, this, [this, edit, set, label](double value) {
         if (ofElementInHand(*edit, session_)) session_.apply(label, set(value));
     });
-    refreshers_.push_back([this, edit, title, get, kind, label] {
+    refreshers_.push_back([this, edit, title, get, kind, label, chosen] {
         const auto system = session_.project().basis.units;
         edit->setSystem(system);
+        if (chosen) edit->setAutomatic(chosen());
         edit->setStored(get());
         auto symbol = units::unit(kind, system).symbol;
         title->setText(symbol.empty() ? label
@@ -104,7 +128,9 @@ void TrayPage::choice(const QString& label, const QString& name, std::function<Q
     box->setObjectName(name);
     box->setAccessibleName(label);
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    form()->addRow(label, box);
+    auto* title = new QLabel(label);
+    title->setBuddy(box);
+    row(title, box);
     connect(box, &QComboBox::textActivated, this,
             [this, set, label](const QString& text) { session_.apply(label, set(text)); });
     refreshers_.push_back([box, options, get] {
@@ -129,7 +155,9 @@ void TrayPage::line(const QString& label, const QString& name, std::function<QSt
     edit->setObjectName(name);
     edit->setAccessibleName(label);
     edit->setPlaceholderText(hint);
-    form()->addRow(label, edit);
+    auto* title = new QLabel(label);
+    title->setBuddy(edit);
+    row(title, edit);
     remembersElement(*edit, session_);
     connect(edit, &QLineEdit::editingFinished, this, [this, edit, get, set, label] {
         if (!edit->isModified()) return;
@@ -149,7 +177,7 @@ void TrayPage::flag(const QString& label, const QString& name, std::function<boo
                     std::function<model::Project(bool)> set) {
     auto* box = new QCheckBox(label);
     box->setObjectName(name);
-    form()->addRow(box);
+    row(nullptr, box);
     connect(box, &QCheckBox::clicked, this, [this, set, label](bool on) { session_.apply(label, set(on)); });
     refreshers_.push_back([box, get] { box->setChecked(get()); });
 }
@@ -328,7 +356,7 @@ void Tray::fillTools() {
                 text, QStringLiteral("stripTool_%1").arg(int(t)),
                 [this, t = t] { return d_.strips.tool() == t; }, [this, t = t] { d_.strips.setTool(t); });
         tool(tr("Turn  T"), {}, {}, [this] { d_.canvas.askAngle(); });
-        tool(tr("Give back  R"), {}, {}, [this] { d_.strips.release(); });
+        tool(tr("Reset  R"), {}, {}, [this] { d_.strips.release(); });
     }
     tool(tr("Fit  F"), {}, {}, [this] { d_.canvas.fit(); });
     refreshTools();
@@ -344,17 +372,17 @@ void Tray::buildLines() {
     for (int f = 0; f < analysis::fieldCount; ++f)
         fields_->addItem(QString::fromUtf8(analysis::title(analysis::Field(f))), f);
     const std::pair<QString, int> more[] = {{tr("Required steel %1, %2"), 100},
-                                            {tr("Required over provided %1, %2"), 200}};
+                                            {tr("Steel utilisation required/provided %1, %2"), 200}};
     for (const auto& [text, first] : more)
         for (int d : {0, 1})
             for (bool top : {false, true})
                 fields_->addItem(
                     text.arg(QString::fromUtf8(strips::directionName(d)), top ? tr("top") : tr("bottom")),
                     first + 2 * d + top);
-    fields_->addItem(tr("Shear over resistance"), 204);
+    fields_->addItem(tr("Shear utilisation (FE)"), 204);
     fields_->addItem(tr("Shear stress"), 300);
-    fields_->addItem(tr("Long-term sag, cracked"), 400);
-    fields_->addItem(tr("Sag after partitions"), 401);
+    fields_->addItem(tr("Long-term deflection (cracked)"), 400);
+    fields_->addItem(tr("Deflection after partitions"), 401);
     fields_->addItem(tr("No lines"), -1);
     fields_->setAccessibleName(tr("Lines on the plan"));
     combinations_->setAccessibleName(tr("Combination"));

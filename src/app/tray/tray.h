@@ -39,9 +39,13 @@ class TrayPage : public QWidget {
     void refused(const QString& sentence);
 
   protected:
-    // A labelled field for a quantity: `get` reads it, `set` makes the next project.
+    // What is added from now on is shown where this holds alone; nothing: always.
+    void shownWhile(std::function<bool()> condition) { condition_ = std::move(condition); }
+    // A labelled field for a quantity: `get` reads it, `set` makes the next project. With `chosen` 0 means
+    // that the program chooses, and the field is empty then with what it chose in grey.
     void quantity(const QString& label, units::Kind kind, const QString& name, std::function<double()> get,
-                  std::function<model::Project(double)> set);
+                  std::function<model::Project(double)> set,
+                  std::function<std::optional<double>()> chosen = {});
     void choice(const QString& label, const QString& name, std::function<QStringList()> options,
                 std::function<QString()> get, std::function<model::Project(const QString&)> set);
     void line(const QString& label, const QString& name, std::function<QString()> get,
@@ -96,6 +100,10 @@ class TrayPage : public QWidget {
 
   private:
     QFormLayout* form();
+    void row(QWidget* label, QWidget* field);
+    // Shows and hides by the condition that holds for what is added now.
+    void follow(std::vector<QWidget*> widgets);
+    std::function<bool()> condition_;
 };
 
 class Tray : public QWidget {

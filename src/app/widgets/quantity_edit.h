@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QLineEdit>
+#include <optional>
 
 #include "units/units.h"
 
@@ -18,6 +19,9 @@ class QuantityEdit : public QLineEdit {
     explicit QuantityEdit(units::Kind kind, QWidget* parent = nullptr);
     void setSystem(units::System system) { system_ = system; }
     void setStored(double value);  // does nothing while the user types here
+    // 0 means that the program chooses: the field is empty then, with what it chose in grey; emptied, it is
+    // 0.
+    void setAutomatic(std::optional<double> chosen);
 
   signals:
     void entered(double stored);
@@ -31,6 +35,7 @@ class QuantityEdit : public QLineEdit {
     units::Kind kind_;
     units::System system_ = units::System::Metric;
     double stored_ = 0;
+    bool automatic_ = false;
 };
 
 }  // namespace talvik::app

@@ -15,6 +15,7 @@
 #include "design/economy.h"
 #include "formats/column_loads.h"
 #include "formats/file.h"
+#include "help/help_window.h"
 #include "layout/placing.h"
 #include "margin/margin_view.h"
 #include "model/edits.h"
@@ -26,14 +27,13 @@
 #include "widgets/text.h"
 #include "window/element_list.h"
 #include "window/find_palette.h"
-#include "window/help.h"
 #include "window/main_window.h"
 
 namespace talvik::app {
 
 void MainWindow::designThickness() {
     if (!session_.slab()) return;
-    QProgressDialog progress(tr("Looking for the least thickness…"), tr("Stop"), 0, 1000, this);
+    QProgressDialog progress(tr("Looking for the minimum thickness…"), tr("Stop"), 0, 1000, this);
     progress.setWindowModality(Qt::WindowModal);
     progress.setMinimumDuration(500);
     std::atomic<int> done{0};
@@ -57,7 +57,7 @@ void MainWindow::designThickness() {
 void MainWindow::economicalBars() {
     if (!session_.answer() || !session_.answer()->error.empty() || session_.stale())
         return say(tr("There are no bars to choose among yet."));
-    QProgressDialog progress(tr("Looking for bars at less cost…"), tr("Stop"), 0, 1000, this);
+    QProgressDialog progress(tr("Looking for cheaper bars…"), tr("Stop"), 0, 1000, this);
     progress.setWindowModality(Qt::WindowModal);
     progress.setMinimumDuration(500);
     std::atomic<int> done{0};
@@ -75,15 +75,14 @@ void MainWindow::economicalBars() {
     }
     progress.reset();
     auto found = search.get();
-    if (found.stopped) return say(tr("Stopped: the bars are as they were."));
+    if (found.stopped) return say(tr("Stopped: the bars are unchanged."));
     if (found.changed == 0)
-        return say(tr("%1 layouts were tried; none costs less than the bars as they are.").arg(found.tried));
+        return say(tr("%1 layouts were tried; none costs less than the present bars.").arg(found.tried));
     const auto &a = found.before, &b = found.after;
     const QString money = qs(session_.project().basis.rates.currency);
-    session_.apply(tr("Economical bars"), std::move(found.project));
-    say(tr("%1 runs are fixed anew: steel %2 → %3, cut off %4 → %5, marks %6 → %7, bars %8 → %9; %10 %11 "
-           "less. "
-           "%12 layouts were tried.")
+    session_.apply(tr("Optimise reinforcement"), std::move(found.project));
+    say(tr("%1 bar sets changed and fixed: steel %2 → %3, offcuts %4 → %5, bar marks %6 → %7, number of bars "
+           "%8 → %9; %10 %11 less. %12 layouts were tried.")
             .arg(found.changed)
             .arg(session_.text(a.steel, units::Kind::Mass), session_.text(b.steel, units::Kind::Mass),
                  session_.text(a.waste, units::Kind::Mass), session_.text(b.waste, units::Kind::Mass))
@@ -209,7 +208,7 @@ QString MainWindow::importLoads(const std::string& csv) {
         said += qs(read.keptOut[i]) + QLatin1Char('\n');
     if (read.keptOut.size() > 6) said += tr("and %1 more\n").arg(read.keptOut.size() - 6);
     for (const auto& n : read.notes) said += qs(n) + QLatin1Char('\n');
-    if (!said.isEmpty()) say(tr("Kept out of the table:\n%1").arg(said));
+    if (!said.isEmpty()) say(tr("Rows not imported:\n%1").arg(said));
     return {};
 }
 
@@ -338,7 +337,7 @@ void MainWindow::find() {
     }
     indexed(false);
     for (const auto& remedy : session_.remedies())
-        entries.push_back({qs(remedy.text), tr("would make it pass"),
+        entries.push_back({qs(remedy.text), tr("suggested change"),
                            [this, remedy] { session_.apply(qs(remedy.text), remedy.project); }});
     const auto actions = menuBar()->findChildren<QAction*>();
     for (QAction* action : actions)
@@ -352,16 +351,38 @@ void MainWindow::find() {
     palette->show();
 }
 
+// The guide at the page of what is in hand.
 void MainWindow::showHelp() {
-    auto* dialog = new QDialog(this);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->setWindowTitle(tr("How to work with Talvik"));
-    auto* layout = new QVBoxLayout(dialog);
-    auto* text = new QTextBrowser;
-    text->setHtml(helpText());
-    layout->addWidget(text);
-    dialog->resize(640, 620);
-    dialog->show();
+    if (!help_) help_ = new HelpWindow(this);
+    const bool bases = session_.bases() != nullptr;
+    QString page = QStringLiteral("index");
+    switch (session_.place()) {
+        case Place::Basis:
+            page = QStringLiteral("basis");
+            break;
+        case Place::Layout:
+            page = bases ? QStringLiteral("foundations") : QStringLiteral("layout");
+            break;
+        case Place::Actions:
+            page = bases ? QStringLiteral("foundations") : QStringLiteral("actions");
+            break;
+        case Place::Strips:
+            page = QStringLiteral("strips");
+            break;
+        case Place::Checks:
+            page = connections_->inHand() ? QStringLiteral("punching") : QStringLiteral("checks");
+            break;
+        case Place::Bars:
+            page = QStringLiteral("bars");
+            break;
+        case Place::Issue:
+            page = QStringLiteral("issue");
+            break;
+    }
+    help_->open(page);
+    help_->show();
+    help_->raise();
+    help_->activateWindow();
 }
 
 void MainWindow::showBench() {
@@ -372,7 +393,7 @@ void MainWindow::showBench() {
 }
 
 void MainWindow::showSweep() {
-    if (!session_.floor()) return say(tr("Thicknesses are tried of a floor; none is in hand."));
+    if (!session_.floor()) return say(tr("Thicknesses are compared for a floor; none is selected."));
     if (!sweep_) sweep_ = new SweepWindow(session_, this);
     sweep_->show();
     sweep_->raise();

@@ -25,7 +25,7 @@ ElementList::ElementList(Session& session, QWidget* parent)
     edit_->installEventFilter(this);
     list_->setObjectName(QStringLiteral("elements"));
     list_->setAccessibleName(tr("Elements"));
-    list_->setHeaderLabels({tr("Element"), tr("Kind"), tr("Worst"), tr("Open")});
+    list_->setHeaderLabels({tr("Element"), tr("Kind"), tr("Worst"), tr("Outstanding")});
     list_->setRootIsDecorated(false);
     list_->setUniformRowHeights(true);
     list_->header()->setFont(uiFont(11));
@@ -122,7 +122,7 @@ void ElementList::remove() {
     if (!item) return;
     const QString name = item->text(0);
     if (session_.apply(tr("Remove %1").arg(name), model::removeElement(session_.base(), current())))
-        emit removed(tr("%1 is removed with all that is in it.").arg(name));
+        emit removed(tr("%1 is removed with everything in it.").arg(name));
 }
 void ElementList::shift(int by) {
     session_.apply(tr("Order of elements"), model::moveElement(session_.base(), current(), by));

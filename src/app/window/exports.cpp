@@ -36,7 +36,7 @@ QStringList MainWindow::exportFiles(const QString& what, const QString& stem) {
     }
     const auto* element = session_.answer();
     if (!element || !element->error.empty() || session_.stale()) {
-        say(element && session_.stale() ? tr("It is still being worked out; try again when it is.")
+        say(element && session_.stale() ? tr("It is still being calculated; try again when it is finished.")
                                         : tr("There is nothing designed to write out yet."));
         return {};
     }
@@ -122,8 +122,8 @@ QStringList MainWindow::issueInto(const QString& folder, const report::Convergen
 QString MainWindow::compareWith(const QString& path) {
     const auto read = formats::openProject(path.toStdString());
     if (!read.trouble.empty()) return qs(formats::sentences(read.trouble));
-    if (session_.stale()) return tr("It is still being worked out; try again when it is.");
-    QProgressDialog progress(tr("Working out the other project…"), QString(), 0, 0, this);
+    if (session_.stale()) return tr("It is still being calculated; try again when it is finished.");
+    QProgressDialog progress(tr("Designing the other project…"), QString(), 0, 0, this);
     progress.setWindowModality(Qt::WindowModal);
     progress.setMinimumDuration(500);
     auto run = std::async(std::launch::async, [&] { return design::run(read.project, {.trace = false}); });
@@ -135,7 +135,7 @@ QString MainWindow::compareWith(const QString& path) {
     progress.reset();
     const auto page = formats::comparisonPage(
         formats::compare(read.project, before, session_.project(), session_.design()), path.toStdString(),
-        session_.path().isEmpty() ? tr("the project in hand").toStdString() : session_.path().toStdString(),
+        session_.path().isEmpty() ? tr("the open project").toStdString() : session_.path().toStdString(),
         session_.project().basis.units);
     auto* dialog = new QDialog(this);
     dialog->setObjectName(QStringLiteral("comparison"));

@@ -151,13 +151,12 @@ MainWindow::MainWindow()
 
     keeper_ = new Keeper(session_, this);
     connect(keeper_, &Keeper::alsoOpened, this, [this] {
-        say(tr("%1 is open in another window already: what is saved there and here writes over each other. "
-               "Save as another name to work on both.")
+        say(tr("%1 is open in another window already: saving here and there overwrites each other. Save "
+               "under another name to work on both.")
                 .arg(session_.path()));
     });
-    connect(keeper_, &Keeper::failed, this, [this](const QString& why) {
-        say(tr("What is not saved cannot be kept against a loss: %1").arg(why));
-    });
+    connect(keeper_, &Keeper::failed, this,
+            [this](const QString& why) { say(tr("Auto-save is not working: %1").arg(why)); });
     askUnsaved = [this] {
         QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
                         tr("%1 has changes that are not saved.").arg(qs(session_.project().name)),
@@ -173,8 +172,8 @@ MainWindow::MainWindow()
     };
     askRecover = [this](const QString& sentence) {
         QMessageBox box(QMessageBox::NoIcon, tr("Kept changes"), sentence, QMessageBox::NoButton, this);
-        QAbstractButton* take = box.addButton(tr("&Take them back"), QMessageBox::AcceptRole);
-        QAbstractButton* away = box.addButton(tr("Throw them &away"), QMessageBox::DestructiveRole);
+        QAbstractButton* take = box.addButton(tr("&Restore"), QMessageBox::AcceptRole);
+        QAbstractButton* away = box.addButton(tr("&Discard"), QMessageBox::DestructiveRole);
         QAbstractButton* later = box.addButton(tr("&Later"), QMessageBox::RejectRole);
         box.setEscapeButton(later);
         box.exec();
@@ -184,9 +183,9 @@ MainWindow::MainWindow()
     };
     askConflict = [this](const QString& sentence) {
         QMessageBox box(QMessageBox::NoIcon, tr("The file has changed"), sentence, QMessageBox::Cancel, this);
-        QAbstractButton* mine = box.addButton(tr("Keep &mine"), QMessageBox::DestructiveRole);
-        QAbstractButton* theirs = box.addButton(tr("Take &theirs"), QMessageBox::DestructiveRole);
-        QAbstractButton* beside = box.addButton(tr("Save &beside"), QMessageBox::AcceptRole);
+        QAbstractButton* mine = box.addButton(tr("&Overwrite"), QMessageBox::DestructiveRole);
+        QAbstractButton* theirs = box.addButton(tr("&Reload from disk"), QMessageBox::DestructiveRole);
+        QAbstractButton* beside = box.addButton(tr("Save a &copy"), QMessageBox::AcceptRole);
         box.setEscapeButton(QMessageBox::Cancel);
         box.exec();
         const QAbstractButton* clicked = box.clickedButton();
@@ -356,9 +355,9 @@ void MainWindow::showPlace() {
                wasFloor = pictures_->currentWidget() == canvas_;
     tray_->show(session_.place());
     section_->setEmptyText(
-        floor ? tr("No strip in hand. Click one on the plan, or press the up arrow; X and Y choose the "
-                   "direction.\nHere stands its long section then: bars, moments with the resistance of the "
-                   "bars, steel required and provided, shear, cracks.")
+        floor ? tr("No strip is selected. Click one on the plan, or press the up arrow; X and Y choose the "
+                   "direction.\nThis shows its long section: bars, moments with the resistance of the bars, "
+                   "steel required and provided, shear, cracks.")
               : QString());
     pictures_->setCurrentWidget(floor                              ? static_cast<QWidget*>(canvas_)
                                 : session_.place() == Place::Issue ? static_cast<QWidget*>(sheet_)
@@ -436,17 +435,17 @@ QString MainWindow::state() const {
         if (d) {
             double off = 0;
             for (const auto& c : d->layout->coverage) off += c.uncovered + c.overlapped;
-            checked = tr("%1 over, %2 within, %3 not checked · %4")
+            checked = tr("%1 failing, %2 passing, %3 not checked · %4")
                           .arg(d->summary.over)
                           .arg(d->summary.within)
                           .arg(d->summary.notChecked)
-                          .arg(off < 1e3 ? tr("every point in one strip each way")
+                          .arg(off < 1e3 ? tr("strips cover the whole slab")
                                          : tr("%1 m² in no strip or in two").arg(off / 1e6, 0, 'f', 2));
         }
-        return (tr("%1 · %2 · %3 combinations · reactions = loads to %4 · %5 to look at")
+        return (tr("%1 · %2 · %3 combinations · equilibrium error %4 · %5 warnings")
                     .arg(a->reusedAll || a->stages.sum() == 0
-                             ? tr("Answer kept")
-                             : tr("Answered in %1 ms").arg(a->stages.sum() * 1000, 0, 'f', 0))
+                             ? tr("Results kept")
+                             : tr("Designed (%1 ms)").arg(a->stages.sum() * 1000, 0, 'f', 0))
                     .arg(checked)
                     .arg(a->combinations.size())
                     .arg(worst < 1e-9 ? QStringLiteral("1e-9") : QString::number(worst, 'g', 1))
@@ -455,9 +454,9 @@ QString MainWindow::state() const {
     if (session_.bases()) {
         const auto* b = session_.basesAnswer();
         if (session_.stale() || !b)
-            return tr("Solving bases, %1 %").arg(100 * session_.progress(), 0, 'f', 0);
+            return tr("Designing bases, %1 %").arg(100 * session_.progress(), 0, 'f', 0);
         if (!b->error.empty()) return qs(b->error);
-        return tr("%1 bases answered in %2 ms · %3 checks over, %4 within, %5 not checked")
+        return tr("%1 bases designed (%2 ms) · %3 checks failing, %4 passing, %5 not checked")
             .arg(b->bases.size())
             .arg(session_.answerMilliseconds(), 0, 'f', 0)
             .arg(b->summary.over)
@@ -466,9 +465,9 @@ QString MainWindow::state() const {
     }
     if (!session_.slab()) return (tr("No slab yet"));
     const auto* d = session_.slabDesign();
-    if (!d) return (tr("Answering…"));
+    if (!d) return (tr("Designing…"));
     auto sum = design.summary();
-    return (tr("Answered in %1 ms · %2 over, %3 within, %4 not checked · reactions = loads to %5 %")
+    return (tr("Designed (%1 ms) · %2 failing, %3 passing, %4 not checked · equilibrium error %5 %")
                 .arg(session_.answerMilliseconds(), 0, 'f', 1)
                 .arg(sum.over)
                 .arg(sum.within)
@@ -513,9 +512,9 @@ bool MainWindow::openFile(const QString& path, bool ask) {
 bool MainWindow::offer(const formats::Kept& kept) {
     QString sentence =
         kept.of.empty()
-            ? tr("A project without a name, \"%1\", was open at %2 when Talvik did not end as usual.")
+            ? tr("A project without a name, \"%1\", was open at %2 when Talvik did not close normally.")
                   .arg(qs(kept.project.name), qs(kept.at))
-            : tr("%1 had changes at %2 that were not saved when Talvik did not end as usual.")
+            : tr("%1 had changes at %2 that were not saved when Talvik did not close normally.")
                   .arg(qs(kept.of), qs(kept.at));
     if (!kept.of.empty()) {
         QStringList lines;
@@ -524,7 +523,7 @@ bool MainWindow::offer(const formats::Kept& kept) {
             keeper_->forget(kept);
             return false;
         }
-        sentence += tr("\n\nIt has more than the file:\n%1").arg(lines.join(QLatin1Char('\n')));
+        sentence += tr("\n\nCompared with the file it has:\n%1").arg(lines.join(QLatin1Char('\n')));
     }
     switch (askRecover(sentence)) {
         case Recover::Take:
@@ -556,12 +555,10 @@ void MainWindow::openDemo(bool withHint) {
     fit();
     if (!withHint) return;
     hint_->setText(
-        tr("This is the visitors' gallery of a ferry landing. Try:\n"
-           "1  PageDown twice: the slab grows thinner and every check answers\n"
-           "2  drag a bar end in the long section, or double-click a call-out\n"
-           "3  click a span or a support, then a check, to read its working\n"
-           "4  Ctrl+1 to Ctrl+7 are the places of work; Ctrl+Z takes anything back\n"
-           "Esc puts this note away."));
+        tr("This is the visitors' gallery of a ferry landing. Try:\n1  PageDown twice: the slab grows "
+           "thinner and every check follows\n2  drag a bar end in the long section, or double-click a "
+           "call-out\n3  click a span or a support, then a check, to read its working\n4  Ctrl+1 to Ctrl+7 "
+           "change the place; Ctrl+Z undoes anything\nEsc closes this note."));
     hint_->adjustSize();
     hint_->move(14, plan_->height() > 300 ? plan_->height() - hint_->height() - 40 : 8);
     hint_->show();
@@ -585,11 +582,10 @@ bool MainWindow::saveAs(const QString& chosen) {
     QString path = QFileInfo(chosen).suffix().isEmpty() ? chosen + QStringLiteral(".talvik") : chosen;
     if (QFileInfo(path).absoluteFilePath() == QFileInfo(session_.path()).absoluteFilePath() &&
         session_.changedOutside()) {
-        switch (
-            askConflict(tr("%1 was changed by someone else since it was opened here. Keep mine writes over "
-                           "it; take theirs opens it and drops what is not saved here; save beside writes "
-                           "a second file.")
-                            .arg(path))) {
+        switch (askConflict(tr("%1 was changed on disk since it was opened here. Overwrite keeps the version "
+                               "on screen; reload from disk opens the other and drops what is not saved "
+                               "here; save a copy writes a second file.")
+                                .arg(path))) {
             case Conflict::Mine:
                 break;
             case Conflict::Theirs:

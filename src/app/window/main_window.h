@@ -27,6 +27,7 @@ namespace talvik::app {
 
 class BenchWindow;
 class Keeper;
+class HelpWindow;
 class SweepWindow;
 class ConnectionDesk;
 class ElidedLabel;
@@ -73,6 +74,7 @@ class MainWindow : public QMainWindow {
     BenchWindow* bench() { return bench_; }  // null before it was asked for
     void showBench();
     SweepWindow* sweep() { return sweep_; }  // likewise
+    HelpWindow* help() { return help_; }     // likewise
     void showSweep();
 
     // Opens a file; on trouble shows the sentences and keeps what is open.
@@ -181,6 +183,7 @@ class MainWindow : public QMainWindow {
     QMenu* recent_ = nullptr;
     BenchWindow* bench_ = nullptr;
     SweepWindow* sweep_ = nullptr;
+    HelpWindow* help_ = nullptr;
     Keeper* keeper_;
     bool offer(const formats::Kept& kept);
     std::set<Side> folded_, byHand_;  // byHand_: opened although there is little room

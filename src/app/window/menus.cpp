@@ -28,8 +28,9 @@ namespace talvik::app {
 namespace {
 
 // Keeps the hand from changing what it did not mean: on some desktops fields of text take Ctrl+E and Ctrl+U
-// for the end of the line and for deleting it, which are ours; and the wheel changes no choice, number or slider
-// that it only passes over: it scrolls. It takes a field that was clicked or reached by Tab, never the keyboard.
+// for the end of the line and for deleting it, which are ours; and the wheel changes no choice, number or
+// slider that it only passes over: it scrolls. It takes a field that was clicked or reached by Tab, never the
+// keyboard.
 class Guard final : public QObject {
   public:
     using QObject::QObject;
@@ -76,7 +77,8 @@ void MainWindow::buildMenus() {
     });
     add(file, tr("&Open…"), QKeySequence::Open, [this] {
         if (!mayLeave()) return;
-        if (QString path = QFileDialog::getOpenFileName(this, tr("Open"), {}, fileFilter()); !path.isEmpty())
+        if (QString path = QFileDialog::getOpenFileName(this, tr("Outstanding"), {}, fileFilter());
+            !path.isEmpty())
             openFile(path);
     });
     add(file, tr("New project with a fl&oor"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), [this] {
@@ -137,12 +139,13 @@ void MainWindow::buildMenus() {
     }
 
     QMenu* bars = menuBar()->addMenu(tr("&Bars"));
-    add(bars, tr("Give &all back"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] { bars_.releaseAll(); });
+    add(bars, tr("Reset &all to automatic"), QKeySequence(Qt::CTRL | Qt::Key_B),
+        [this] { bars_.releaseAll(); });
     add(bars, tr("Find &thickness and bars"), QKeySequence(Qt::CTRL | Qt::Key_T),
         [this] { designThickness(); });
-    add(bars, tr("&Economical bars"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E),
+    add(bars, tr("&Optimise reinforcement…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E),
         [this] { economicalBars(); });
-    add(bars, tr("Economical sla&b…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T),
+    add(bars, tr("Compare sla&b thicknesses…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T),
         [this] { showSweep(); });
     bars->addSeparator();
     add(bars, tr("&Wider spacing"), {}, [this] { bars_.changeSpacing(1); });
@@ -154,7 +157,7 @@ void MainWindow::buildMenus() {
     add(bars, tr("&Divide at the station line"), {}, [this] { bars_.splitRun(session_.station()); });
     add(bars, tr("&Join with the next"), {}, [this] { bars_.joinRuns(); });
     add(bars, tr("&Add bars at the span or support"), {}, [this] { bars_.addRun(); });
-    add(bars, tr("&Give back"), {}, [this] { bars_.release(); });
+    add(bars, tr("&Reset to automatic"), {}, [this] { bars_.release(); });
 
     QMenu* view = menuBar()->addMenu(tr("&View"));
     for (int i = 1; i <= 7; ++i) {
@@ -187,10 +190,9 @@ void MainWindow::buildMenus() {
         if (!isShown(Side::Below)) fold(Side::Below);
         below_->change();
     });
-    add(view, tr("Fold the &tray"), QKeySequence(Qt::Key_F7), [this] { fold(Side::Tray); });
-    add(view, tr("Fold what stands &below the plan"), QKeySequence(Qt::Key_F8),
-        [this] { fold(Side::Below); });
-    add(view, tr("Fold the &margin"), QKeySequence(Qt::Key_F9), [this] { fold(Side::Margin); });
+    add(view, tr("Hide &input panel"), QKeySequence(Qt::Key_F7), [this] { fold(Side::Tray); });
+    add(view, tr("Hide &lower panel"), QKeySequence(Qt::Key_F8), [this] { fold(Side::Below); });
+    add(view, tr("Hide resul&ts panel"), QKeySequence(Qt::Key_F9), [this] { fold(Side::Margin); });
     add(view, tr("&Elements…"), QKeySequence(Qt::CTRL | Qt::Key_G), [this] {
         chooseElement(places_->mapToGlobal(QPoint(int(places_->elementRect().left()), places_->height())));
     });

@@ -11,7 +11,7 @@ PlaceBar::PlaceBar(Session& session, QWidget* parent) : QWidget(parent), session
     setObjectName(QStringLiteral("placeBar"));
     setFixedHeight(44);
     setMouseTracking(true);
-    setAccessibleName(tr("Places of work"));
+    setAccessibleName(tr("Places"));
     for (auto signal : {&Session::changed, &Session::placeChanged, &Session::fileChanged, &Session::answered})
         connect(&session, signal, this, qOverload<>(&QWidget::update));
 }

@@ -64,11 +64,11 @@ model::Diagnostic freeSentence(const fem::FreeMovement& free, const model::Floor
     double angle = std::atan2(free.cy, free.cx) * 180 / 3.14159265358979;
     if (angle < -0.5) angle += 180;
     if (angle > 179.5) angle -= 180;  // a line has no sense
-    return {path,
-            fmt::format("{} around {} can tip about a line at {:.0f}° to the x axis: all its supports lie on "
-                        "that line and let it turn. Add a support off the line, or columns that resist "
-                        "rotation.",
-                        name, metres(free.at), std::abs(angle))};
+    return {
+        path,
+        fmt::format("{} around {} can rotate about a line at {:.0f}° to the x axis: all its supports lie on "
+                    "that line and are pinned. Add a support off the line, or columns that resist rotation.",
+                    name, metres(free.at), std::abs(angle))};
 }
 
 // Force of every support under displacements u.
@@ -185,14 +185,14 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
         if (halted()) return a;
         tell(0.2);
         auto outcome = now->system->factorise(now->model->plate, a.stages, stop,
-                                             [&](double share) { tell(0.2 + 0.6 * share); });
+                                              [&](double share) { tell(0.2 + 0.6 * share); });
         if (halted()) return a;
         if (outcome == fem::Cholesky::Outcome::NotPositive)
             a.trouble.push_back(
                 {path,
                  fmt::format(
-                     "The slab is not held well enough near {}: it can move there "
-                     "almost freely. Add a support or stiffen it.",
+                     "The slab is not sufficiently supported near {}: it is nearly a mechanism. Add a "
+                     "support or stiffen it.",
                      metres(now->model->plate.nodes[std::size_t(std::max(0, now->system->badNode()))]))});
         if (outcome == fem::Cholesky::Outcome::TooLarge)
             a.trouble.push_back(
@@ -236,8 +236,8 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
     for (const auto& c : a.cases)
         if (c.imbalance > 1e-6)
             a.trouble.push_back(
-                {path, fmt::format("Load case {} is not in balance: loads and reactions differ by a "
-                                   "share of {:.1e}. Part of the slab is hardly held; add supports.",
+                {path, fmt::format("Load case {} is not in equilibrium: loads and reactions differ by a "
+                                   "share of {:.1e}. Part of the slab is hardly supported; add supports.",
                                    c.name, c.imbalance)});
     // Ground that does not pull: where the linear answer lifts, contact is searched for, combination by
     // combination.
@@ -298,13 +298,13 @@ FloorAnalysis FloorAnalyser::analyse(const model::Floor& floor, const std::strin
         }
         a.u = std::move(answers);
         a.supportForces = std::move(forces);
-        a.contactWord = unsettled == 0
-                            ? fmt::format("The contact with the ground settled in at most {} rounds.", most)
-                            : fmt::format(
-                                  "The contact with the ground did not settle under {} "
-                                  "combination{}, {} first: the slab may lift off or tip there. "
-                                  "Its results are not reliable.",
-                                  unsettled, unsettled == 1 ? "" : "s", first);
+        a.contactWord =
+            unsettled == 0
+                ? fmt::format("The no-tension contact iteration converged in at most {} rounds.", most)
+                : fmt::format(
+                      "The no-tension contact iteration did not converge under {} combination{}, {} first: "
+                      "the slab may lift off or tip there. Its results are not reliable.",
+                      unsettled, unsettled == 1 ? "" : "s", first);
         if (unsettled) a.notes.push_back({path, a.contactWord});
     }
     a.moments = fem::recoverMoments(m.plate, m.points, a.u, a.stages, stop);

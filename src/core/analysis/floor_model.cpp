@@ -80,9 +80,10 @@ class Builder {
         // Slabs that do not touch at a step of level are apart.
         beside_ = fem::part(m_.mesh, model::gaps(f_), in_.tolerance);
         if (!beside_.empty())
-            m_.notes.push_back({path_,
-                                "Slabs that share less than 100 mm at a step of level, without a wall or beam along "
-                                "it, are not joined there."});
+            m_.notes.push_back(
+                {path_,
+                 "Slabs that share less than 100 mm at a step of level, without a wall or beam along "
+                 "it, are not joined there."});
         m_.plate.nodes = m_.mesh.nodes;
         m_.plate.triangles = m_.mesh.triangles;
         m_.nodeSupport.assign(m_.mesh.nodes.size(), -1);
@@ -109,7 +110,7 @@ class Builder {
     fem::MeshTask in_;
     std::vector<geometry::Ring> slabRings_, zoneRings_, groundRings_, columnRings_;
     std::vector<std::pair<int, int>> beside_;  // nodes where slabs are apart: one, and another at its place
-    std::size_t firstPile_ = 0;  // among the mesh's points; before it the columns' centres
+    std::size_t firstPile_ = 0;                // among the mesh's points; before it the columns' centres
     // Ids of mesh lines: walls, then line supports, then beams.
     int edgeId(std::size_t i) const { return int(f_.walls.size() + i); }
     int beamId(std::size_t i) const { return int(f_.walls.size() + f_.edges.size() + i); }
@@ -581,10 +582,11 @@ std::vector<std::string> assumptions(const model::Floor& f) {
             "A beam acts with its effective flange: it adds the stiffness of its T or L section beyond the "
             "slab's own strip, over the flange's whole width at the beam's line.");
     if (!f.walls.empty())
-        all.push_back("Walls do not shorten; on them the slab does not turn about the wall's normal.");
+        all.push_back("Walls do not shorten; over them the slab does not rotate about the wall's normal.");
     for (const auto& e : f.edges)
         if (e.kind == model::LineSupport::Kind::Simple) {
-            all.push_back("Simple line supports are hard: the slab does not turn about the line's normal.");
+            all.push_back(
+                "Simple line supports are rigid: the slab does not rotate about the line's normal.");
             break;
         }
     bool above = false;
@@ -592,9 +594,8 @@ std::vector<std::string> assumptions(const model::Floor& f) {
     if (above)
         all.push_back("A column above resists rotation, but carries no load down unless one is given.");
     if (!f.grounds.empty())
-        all.push_back(f.choices.groundTakesTension
-                          ? "The ground pulls as well as pushes, as chosen."
-                          : "The ground is independent springs that push and do not pull.");
+        all.push_back(f.choices.groundTakesTension ? "The ground acts in tension too, as chosen."
+                                                   : "The ground is independent springs without tension.");
     return all;
 }
 

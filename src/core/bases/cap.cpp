@@ -236,8 +236,8 @@ Face Cap::face(const CapDesign& design, const Demand& m, const Demand& service, 
     f.leastSteel = !way.top || m.pulled || f.moment.value > in_.standard->flexure->plain(f.section);
     f.pinned = pinnedBars();
     f.notes[0] = "Moments of caps are those of the piles beyond the faces of columns, on the whole width.";
-    f.plain = "Without bars at the top: the plain section carries what hogs.";
-    f.none = "No allowed bars carry it; the cap is too shallow.";
+    f.plain = "No top reinforcement: hogging moment carried by the plain concrete section.";
+    f.none = "No allowed bars are sufficient; the cap is too shallow.";
     return f;
 }
 
@@ -262,7 +262,8 @@ void Cap::chooseBars(CapDesign& design) const {
             // Pulled piles want bars at the top (EN 1992-1-1 9.8.1(3)).
             const bool plain = top && M <= rules.flexure->plain(section) && !m.pulled;
             if (plain && in_.set.linkBar.empty()) continue;
-            const double outer = top ? (axis == 1 && design.top[0].bar ? design.top[0].bar->diameter : 0) : below;
+            const double outer =
+                top ? (axis == 1 && design.top[0].bar ? design.top[0].bar->diameter : 0) : below;
             double area = 0, diameter = 16, largest = 1e9;
             for (int pass = 0; pass < 30; ++pass) {
                 section.d = s.h - off - outer - diameter / 2;
@@ -278,10 +279,12 @@ void Cap::chooseBars(CapDesign& design) const {
                     if (!top && base_.bar.empty()) {
                         mat.hooked = true;
                         if (anchorage(design, axis, M, nullptr).outcome == checks::Outcome::Over) {
-                            const auto thinner = bases::mat(in_, base_, b, least, most, mat.bar->diameter - 0.1);
+                            const auto thinner =
+                                bases::mat(in_, base_, b, least, most, mat.bar->diameter - 0.1);
                             if (thinner.bar) {
                                 area = least;
-                                largest = mat.bar->diameter - 0.1, mat = thinner, diameter = mat.bar->diameter;
+                                largest = mat.bar->diameter - 0.1, mat = thinner,
+                                diameter = mat.bar->diameter;
                                 continue;
                             }
                         }
@@ -325,7 +328,7 @@ struct Cap::Worst {
 };
 
 Cap::Punched Cap::atColumns(const CapDesign& design, trace::Steps* t) const {
-    Worst worst(in_.rules, "No column presses down.");
+    Worst worst(in_.rules, "No column in compression.");
     const auto& s = design.size;
     for (const auto& c : columns_)
         for (std::size_t i : worstLooking(c, s.h, design.d[0])) {
@@ -345,7 +348,7 @@ Cap::Punched Cap::atColumns(const CapDesign& design, trace::Steps* t) const {
 }
 
 Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
-    Worst worst(in_.rules, "No pile pushes up.");
+    Worst worst(in_.rules, "No pile in compression.");
     const auto& s = design.size;
     const auto& pile = in_.set.pile;
     const double side = pile.circular ? pile.diameter * std::sqrt(std::numbers::pi) / 2 : pile.diameter;
@@ -365,24 +368,25 @@ Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
         // Perimeters end where a column stands: beyond its face its load is inside.
         in.farthest = 1e9;
         for (const auto& c : columns_)
-            in.farthest = std::min(in.farthest, std::hypot(std::max(0.0, std::abs(q.x - c.at.x + s.off.x) -
-                                                                             c.side(0) / 2 - side / 2),
-                                                           std::max(0.0, std::abs(q.y - c.at.y + s.off.y) -
-                                                                             c.side(1) / 2 - side / 2)));
+            in.farthest = std::min(
+                in.farthest,
+                std::hypot(std::max(0.0, std::abs(q.x - c.at.x + s.off.x) - c.side(0) / 2 - side / 2),
+                           std::max(0.0, std::abs(q.y - c.at.y + s.off.y) - c.side(1) / 2 - side / 2)));
         if (in.farthest < 1) continue;
         worst.add(in, largest[k].combination);
     }
     return worst.take(t);
 }
 
-// Struts from the quarters of the column's sides down to the piles. Below the column every strut has the part of
-// the column's face that its share of the load takes, which presses with N/A; the node is as deep as the
-// horizontal force asks for at the node's strength, so that the faces of the struts, between the two, are pressed
-// no more. Above a pile the strut's face is as wide as the pile and twice the height of the bars give it.
+// Struts from the quarters of the column's sides down to the piles. Below the column every strut has the part
+// of the column's face that its share of the load takes, which presses with N/A; the node is as deep as the
+// horizontal force asks for at the node's strength, so that the faces of the struts, between the two, are
+// pressed no more. Above a pile the strut's face is as wide as the pile and twice the height of the bars give
+// it.
 Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
     Struts out;
     out.column = out.pile =
-        checks::notApplicable(in_.rules.nodeClause(), "Struts are looked at below one column.");
+        checks::notApplicable(in_.rules.nodeClause(), "Struts are checked below a single column.");
     if (columns_.size() != 1 || design.piles.size() < 2) return out;
     const auto& s = design.size;
     const auto& c = columns_.front();
@@ -426,7 +430,8 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
     {
         Finding f;
         f.kind = units::Kind::Stress, f.clause = in_.rules.nodeClause(), f.prefix = "σ";
-        // The concrete around that confines the node: similar to the column's face, within the cap and its depth.
+        // The concrete around that confines the node: similar to the column's face, within the cap and its
+        // depth.
         const double ratio =
             std::max(1.0, std::min({(s.B - 2 * std::abs(x)) / c.side(0), (s.L - 2 * std::abs(y)) / c.side(1),
                                     1 + in_.rules.footSpread() * s.h / std::max(c.side(0), c.side(1)), 3.0}));
@@ -437,15 +442,16 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
         f.limit = in_.rules.node(false, in_.fc, ratio * ratio, t);
         trace::step(t, "y_node", "", {}, worst.node, "mm", f.clause,
                     "depth of the node for the horizontal force at the unconfined strength");
-        trace::step(t, "z", "d - y_node/2", {{"d", d, "mm"}, {"y_node", worst.node, "mm"}}, d - worst.node / 2, "mm",
-                    f.clause);
+        trace::step(t, "z", "d - y_node/2", {{"d", d, "mm"}, {"y_node", worst.node, "mm"}},
+                    d - worst.node / 2, "mm", f.clause);
         if (!(worst.z > 0)) {
             // Deeper than the cap: as if it were pressed so much more.
             f.demand = std::max(f.demand, f.limit * worst.node / d);
             f.here.push_back("The node below the column would be deeper than the cap: increase the depth.");
         }
         f.notes.push_back(
-            "Struts of caps start at the quarters of the column's sides; the node below the column is as deep as "
+            "Struts of caps start at the quarters of the column's sides; the node below the column is as "
+            "deep as "
             "the horizontal force requires, with the column's area as its upper face.");
         out.column = checks::judged(f);
     }
@@ -460,15 +466,16 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
     }
     Finding f;
     f.kind = units::Kind::Stress, f.clause = in_.rules.nodeClause(), f.prefix = "σ";
-    f.demand = trace::step(t, "sigma_pile", "R*1000/(sin_theta*a*(a*sin_theta + u*cos_theta))",
-                           {{"R", R / 1000, "kN"},
-                            {"sin_theta", sine},
-                            {"a", side, "mm"},
-                            {"u", low, "mm"},
-                            {"cos_theta", cosine}},
-                           R / (sine * side * (side * sine + low * cosine)), "MPa", f.clause,
-                           "on the face of the strut above the pile, a square as large as the pile; u is twice the "
-                           "height of the bars above its head");
+    f.demand =
+        trace::step(t, "sigma_pile", "R*1000/(sin_theta*a*(a*sin_theta + u*cos_theta))",
+                    {{"R", R / 1000, "kN"},
+                     {"sin_theta", sine},
+                     {"a", side, "mm"},
+                     {"u", low, "mm"},
+                     {"cos_theta", cosine}},
+                    R / (sine * side * (side * sine + low * cosine)), "MPa", f.clause,
+                    "on the face of the strut above the pile, a square as large as the pile; u is twice the "
+                    "height of the bars above its head");
     f.limit = in_.rules.node(true, in_.fc, 1, t);
     out.pile = checks::judged(f);
     return out;
@@ -493,8 +500,8 @@ checks::Finding Cap::anchorage(const CapDesign& design, int axis, double moment,
     f.kind = units::Kind::Length, f.clause = rules.clause(true), f.prefix = "lbd";
     f.demand = rules.length(bar, t);
     f.limit = side[axis] / 2 - outer + in_.set.pile.diameter / 2 - in_.cover;
-    // Where the length is measured along the bar (EN 1992-1-1), piles that stand nearer to the edge by the tolerance
-    // shorten it (9.8.1(1)); ACI 318-19 measures to the hook and has no such rule.
+    // Where the length is measured along the bar (EN 1992-1-1), piles that stand nearer to the edge by the
+    // tolerance shorten it (9.8.1(1)); ACI 318-19 measures to the hook and has no such rule.
     if (in_.rules.legsCount()) f.limit -= in_.set.pile.tolerance;
     if (mat.hooked && in_.rules.legsCount()) f.limit += std::max(0.0, s.h - toBars() - in_.cover);
     f.notes.push_back("Bars of caps are anchored beyond the inner face of the outermost piles.");
@@ -584,14 +591,14 @@ CapDesign Cap::solvedFrom(int leastPiles) const {
                 if (held(d)) return d;
             }
         }
-        if (!held(d)) d.trouble = "So many piles as an arrangement has do not hold it.";
+        if (!held(d)) d.trouble = "The largest standard pile group (36 piles) is not sufficient.";
         return d;
     };
     for (std::size_t i = 0; i < base_.pilesAt.size(); ++i)
         for (std::size_t k = 0; k < i; ++k)
             if (geometry::length(base_.pilesAt[i], base_.pilesAt[k]) < set.pile.diameter) {
                 out = laid(base_.pilesAt, first);
-                out.trouble = fmt::format("Piles {} and {} stand on each other.", k + 1, i + 1);
+                out.trouble = fmt::format("Piles {} and {} overlap.", k + 1, i + 1);
                 strong(out);
                 return out;
             }
@@ -599,7 +606,7 @@ CapDesign Cap::solvedFrom(int leastPiles) const {
         out = chosen(h);
         if (!out.piles.empty() && (base_.piles > 0 || !base_.pilesAt.empty()) && out.trouble.empty() &&
             !held(out))
-            out.trouble = "The pinned piles do not hold it.";
+            out.trouble = "The fixed piles are not sufficient.";
         if (out.piles.empty()) return out;
         const std::string trouble = out.trouble;
         const bool does = strong(out);
@@ -617,7 +624,7 @@ CapDesign Cap::solvedFrom(int leastPiles) const {
             double most = 1;
             for (const auto& c : checks(out, {}, false))
                 if (checks::isJudged(c) && checks::ratio(c) > most) most = checks::ratio(c), what = c.title;
-            out.trouble = "No depth carries it" + (what.empty() ? std::string(".") : ": " + what + ".");
+            out.trouble = "No depth is sufficient" + (what.empty() ? std::string(".") : ": " + what + ".");
             return out;
         }
         while (high - low > step * 1.5) {
@@ -636,7 +643,7 @@ CapDesign Cap::solvedFrom(int leastPiles) const {
         out = std::move(less);
     }
     if (!strong(out) && base_.h > 0 && out.trouble.empty())
-        out.trouble = fmt::format("The pinned depth of {} does not do.", units::plain(base_.h));
+        out.trouble = fmt::format("The fixed depth of {} is not sufficient.", units::plain(base_.h));
     return out;
 }
 

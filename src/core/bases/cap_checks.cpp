@@ -18,7 +18,8 @@ using standards::Section;
 bool inLine(const std::vector<Point>& piles) {
     for (Point p : piles)
         for (Point q : piles)
-            if (std::abs((p.x - piles[0].x) * (q.y - piles[0].y) - (p.y - piles[0].y) * (q.x - piles[0].x)) > 1)
+            if (std::abs((p.x - piles[0].x) * (q.y - piles[0].y) - (p.y - piles[0].y) * (q.x - piles[0].x)) >
+                1)
                 return false;
     return true;
 }
@@ -68,14 +69,14 @@ void Cap::pileChecks(Sink& sink, const CapDesign& design) const {
         f.notes.push_back(pile.ultimate
                               ? "Capacities of piles are design values, compared with ultimate reactions."
                               : "Capacities of piles are for characteristic reactions.");
-        sink.add("pile-compression", "Largest pile compression", Topic::Ground, checks::judged(f), t,
+        sink.add("pile-compression", "Pile compression", Topic::Ground, checks::judged(f), t,
                  {state, forces.compression.combination});
     }
     {
         Finding f = finding(units::Kind::Force, std::max(0.0, forces.tension.value), pile.tension, clause);
-        sink.add("pile-tension", "Largest pile tension", Topic::Ground,
+        sink.add("pile-tension", "Pile tension", Topic::Ground,
                  forces.tension.value > 0 ? checks::judged(f)
-                                          : checks::notApplicable(clause, "No pile is pulled."),
+                                          : checks::notApplicable(clause, "No pile in tension."),
                  {}, {state, forces.tension.combination});
     }
     if (forces.lateral.value > 1) {
@@ -90,17 +91,16 @@ void Cap::pileChecks(Sink& sink, const CapDesign& design) const {
                         forces.lateral.value / 1000, "kN", clause, "shared evenly by the piles");
         }
         f.notes.push_back(
-            "Horizontal forces are shared evenly by the piles of a cap; the ground beside the "
-            "cap takes none, and what they bend the piles is not checked.");
-        sink.add("pile-lateral", "Horizontal force of a pile", Topic::Ground,
-                 pile.lateral > 0
-                     ? checks::judged(f)
-                     : checks::notChecked(clause, "The set says nothing of what a pile takes horizontally."),
+            "Horizontal forces are shared evenly by the piles of a cap; soil beside the cap is neglected, "
+            "and bending of the piles is not checked.");
+        sink.add("pile-lateral", "Horizontal pile force", Topic::Ground,
+                 pile.lateral > 0 ? checks::judged(f)
+                                  : checks::notChecked(clause, "No lateral pile capacity is given."),
                  t, {state, forces.lateral.combination});
     }
     if (!s.onSite) {
         Finding f = finding(units::Kind::Length, 1, 0, "the set's outline of the site");
-        f.here.push_back("The cap does not lie within the outline of the site.");
+        f.here.push_back("The cap extends beyond the outline of the site.");
         sink.add("site", "Within the site", Topic::Ground, checks::judged(f), {}, {});
     }
     const bool line = inLine(design.piles);
@@ -109,16 +109,18 @@ void Cap::pileChecks(Sink& sink, const CapDesign& design) const {
         for (std::size_t i = 0; i < sums(BaseState::Strength).size(); ++i)
             N.larger(sums(BaseState::Strength)[i].N, int(i));
         Finding f = checks::notChecked(
-            "statics", fmt::format("Tie beams must resist {:.0f} kNm across the piles ({:.0f} kN at a tolerance of {:.0f} mm): "
-                                   "they are not designed here. Three or more piles need none.",
-                                   N.value * pile.tolerance / 1e6, N.value / 1000, pile.tolerance));
+            "statics",
+            fmt::format(
+                "Tie beams must resist {:.0f} kNm across the piles ({:.0f} kN at a tolerance of {:.0f} mm): "
+                "they are not designed here. Three or more piles need none.",
+                N.value * pile.tolerance / 1e6, N.value / 1000, pile.tolerance));
         sink.add("tie-beams", "Tie beams across the piles", Topic::Ground, f, {},
                  {BaseState::Strength, N.combination});
     }
     if (forces.across.value > 1e-3 * pile.compression * pile.diameter) {
         Finding f = finding(units::Kind::Moment, forces.across.value, 0, "statics");
         f.here.push_back(
-            "Piles in one line carry no moment across it: more piles, or beams that hold the cap.");
+            "A single row of piles cannot resist moment across the row: add piles or tie beams.");
         sink.add("across", "Moment across the piles", Topic::Ground, checks::judged(f), {},
                  {BaseState::Strength, forces.across.combination});
     }
@@ -157,8 +159,9 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
             Finding f = finding(units::Kind::Force, m.reduced[axis].value, 0, in_.rules.oneWayClause(true));
             f.prefix = "V";
             f.limit = oneWay(design, m, axis, &f.clause, working ? &t : nullptr);
-            f.notes.push_back(fmt::format("Shear of caps: of piles near the column a share counts ({}).",
-                                          in_.rules.pileShareClause()));
+            f.notes.push_back(
+                fmt::format("Piles closer than 2d to the column face count with a reduced force ({}).",
+                            in_.rules.pileShareClause()));
             sink.add(axis == 0 ? "shear-x" : "shear-y",
                      axis == 0 ? "One-way shear along x" : "One-way shear along y", Topic::OneWayShear,
                      checks::judged(f), std::move(t), {BaseState::Strength, m.reduced[axis].combination});
@@ -216,9 +219,9 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
     {
         trace::Steps t;
         const auto at = struts(design, working ? &t : nullptr);
-        sink.add("node-column", "Node of struts below the column", Topic::Bearing, at.column, t,
+        sink.add("node-column", "Strut-and-tie node at column", Topic::Bearing, at.column, t,
                  {BaseState::Strength, at.combination});
-        sink.add("node-pile", "Node of struts above the piles", Topic::Bearing, at.pile, t,
+        sink.add("node-pile", "Strut-and-tie node at pile", Topic::Bearing, at.pile, t,
                  {BaseState::Strength, at.combination});
     }
     if (const auto grid = linkGrid(in_, s.B, s.L); grid.bar)
@@ -235,8 +238,8 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
             // then.
             f = checks::judged(f);
             if (f.outcome == checks::Outcome::Over)
-                f = checks::notApplicable(clauses.spacing,
-                                          "Links stand further apart than that: none of them is counted.");
+                f = checks::notApplicable(
+                    clauses.spacing, "Link spacing exceeds the limit: links ignored in shear resistance.");
             sink.add(axis == 0 ? "links-x" : "links-y",
                      axis == 0 ? "Spacing of links along x" : "Spacing of links along y", Topic::Spacing, f,
                      t, {});
@@ -247,9 +250,9 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
             g = checks::judged(g);
             if (g.outcome == checks::Outcome::Over)
                 g = checks::notApplicable(clauses.least,
-                                          "Fewer links than the least: none of them is counted.");
+                                          "Less than minimum links: links ignored in shear resistance.");
             sink.add(axis == 0 ? "least-links-x" : "least-links-y",
-                     axis == 0 ? "Least links along x" : "Least links along y", Topic::Steel, g, l, {});
+                     axis == 0 ? "Minimum links along x" : "Minimum links along y", Topic::Steel, g, l, {});
         }
     starterChecks(sink, s, toBars());
     commonChecks(sink);

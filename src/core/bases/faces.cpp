@@ -48,8 +48,8 @@ void checkFace(const Context& in, const Face& face, Sink& sink) {
         Finding f = finding(units::Kind::Area, mat.area(), 0, clauses.minimum);
         f.sense = checks::Sense::AtLeast, f.prefix = "As";
         f.limit = rules.steel->minimum(top ? face.section : face.gross, sink.steps(t));
-        sink.addOrAside(face.pinned, "least", "Least steel", face.way, Topic::Steel, checks::judged(f),
-                        std::move(t));
+        sink.addOrAside(face.pinned, "least", "Minimum reinforcement", face.way, Topic::Steel,
+                        checks::judged(f), std::move(t));
     }
     sink.addOrAside(face.pinned, "spacing", "Spacing", face.way, Topic::Spacing,
                     checks::judged(finding(

@@ -47,7 +47,8 @@ Pad::Pad(const Context& in, const model::Base& base, std::vector<StrapEnd> ends)
     for (const auto& sum : sums(BaseState::Service)) {
         if (!(sum.N > 0)) continue;
         const Point e{sum.alongX / sum.N, sum.alongY / sum.N};
-        low = {std::min(low.x, e.x), std::min(low.y, e.y)}, high = {std::max(high.x, e.x), std::max(high.y, e.y)};
+        low = {std::min(low.x, e.x), std::min(low.y, e.y)},
+        high = {std::max(high.x, e.x), std::max(high.y, e.y)};
     }
     if (low.x < 1e299)
         wish_ = {25 * std::round((low.x + high.x) / 50), 25 * std::round((low.y + high.y) / 50)};
@@ -81,15 +82,16 @@ Face Pad::face(const PadDesign& design, const Top& shape, const Demand& m, const
     f.gross = f.section;
     f.gross.b = meanWidth(shape, design.size, way.axis);
     f.pinned = pinnedBars();
-    f.notes[0] = "Moments of bases are those at the faces of columns, on the whole width.";
+    f.notes[0] = "Moments of bases are those at the faces of columns, on the full width.";
     if (columns_.size() > 1)
         f.notes[1] =
-            "Across a line of columns the load of each one is taken by a strip as wide as the column and a "
-            "depth on "
+            "Across a line of columns each column's load is taken by a strip as wide as the column plus d on "
             "either side; the whole base has the reinforcement of the worst strip.";
-    f.plain = shape.level() ? "Without bars at the top: the plain section carries what hogs."
-                            : "A top that is not level has no bars: the plain section carries what hogs.";
-    f.none = "No allowed bars carry it; the base is too shallow.";
+    f.plain =
+        shape.level()
+            ? "No top reinforcement: hogging moment carried by the plain concrete section."
+            : "A sloped or stepped top has no bars: hogging moment carried by the plain concrete section.";
+    f.none = "No allowed bars are sufficient; the base is too shallow.";
     return f;
 }
 
@@ -179,17 +181,20 @@ Pad::Demand Pad::demand(const PadSize& s, BaseState state, const std::array<doub
     return out;
 }
 
-// Reading: the load of a column spreads over the breadth of the base within a strip as wide as the column and a
-// depth on either side, cut off half-way to its neighbours and at the edges; the pressure across it is the plane
-// that balances the column's force and moment. All of the base gets the steel that the worst strip asks for.
-void Pad::acrossColumns(const PadSize& s, const std::vector<Forces>& forces, int axis, int i, Demand& into) const {
+// Reading: the load of a column spreads over the breadth of the base within a strip as wide as the column and
+// a depth on either side, cut off half-way to its neighbours and at the edges; the pressure across it is the
+// plane that balances the column's force and moment. All of the base gets the steel that the worst strip asks
+// for.
+void Pad::acrossColumns(const PadSize& s, const std::vector<Forces>& forces, int axis, int i,
+                        Demand& into) const {
     if (columns_.size() < 2) return;
     const int line = 1 - axis;
     const double side = s.side(axis), d = std::max(50.0, s.h - in_.cover - 20);
     for (std::size_t k = 0; k < columns_.size(); ++k) {
         const Column& c = columns_[k];
         const double at = c.place(line, s), half = s.side(line) / 2;
-        double low = std::max(-half, at - c.side(line) / 2 - d), high = std::min(half, at + c.side(line) / 2 + d);
+        double low = std::max(-half, at - c.side(line) / 2 - d),
+               high = std::min(half, at + c.side(line) / 2 + d);
         bool alone = true;
         for (const auto& other : columns_) {
             const double there = other.place(line, s);
@@ -232,16 +237,16 @@ void Pad::chooseBars(PadDesign& design, const Demand& service) const {
             Mat& mat = mats[std::size_t(axis)];
             const double M = top ? m.top[axis].value : m.moment[axis].value;
             const double below = axis == 0 ? 0 : mats[0].bar ? mats[0].bar->diameter : top ? 0 : 16;
-            // Concrete without bars carries the little that hogs, as the standard says; tops that are not level
-            // have no bars.
-            if (top && (!shape.level() ||
-                        M <= rules.flexure->plain({up, s.h, s.h - in_.cover - below - 10, in_.cover + 10, in_.fc,
-                                                   in_.fy})))
+            // Concrete without bars carries the little that hogs, as the standard says; tops that are not
+            // level have no bars.
+            if (top && (!shape.level() || M <= rules.flexure->plain({up, s.h, s.h - in_.cover - below - 10,
+                                                                     in_.cover + 10, in_.fc, in_.fy})))
                 continue;
             // What the bars chosen ask for with their own depth; more, as long as they crack too wide.
             double area = 0, diameter = 16, largest = 1e9;
             for (int pass = 0; pass < 30; ++pass) {
-                Section section{b, s.h, s.h - in_.cover - below - diameter / 2, in_.cover + 10, in_.fc, in_.fy};
+                Section section{b,      s.h,   s.h - in_.cover - below - diameter / 2, in_.cover + 10,
+                                in_.fc, in_.fy};
                 if (section.d < 50) break;
                 // What is compressed is as wide as the base is there.
                 auto required = [&](double from, double moment) {
@@ -269,7 +274,8 @@ void Pad::chooseBars(PadDesign& design, const Demand& service) const {
                         if (top) break;
                         // Thinner bars where these are not anchored even bent.
                         design.d[std::size_t(axis)] = section.d;
-                        if (in_.rules.anchorage(anchored(design, m, axis, true)).outcome != checks::Outcome::Over)
+                        if (in_.rules.anchorage(anchored(design, m, axis, true)).outcome !=
+                            checks::Outcome::Over)
                             break;
                         if (!bases::mat(in_, base_, b, least, most, mat.bar->diameter - 0.1).bar) break;
                         area = least, largest = mat.bar->diameter - 0.1;
@@ -446,21 +452,22 @@ PadDesign Pad::solve() const {
         if (!out.possible() || own.strapBeam(out.size).carries(out.strap)) return out;
         if (base_.strap.depth > 0 || own.strapDepth_ > most) {
             out.trouble = base_.strap.depth > 0
-                              ? fmt::format("The pinned depth of the strap of {} does not do.",
+                              ? fmt::format("The fixed strap depth of {} is not sufficient.",
                                             units::plain(base_.strap.depth))
-                              : "No depth of the strap carries it; make it wider.";
+                              : "No strap depth is sufficient; make the strap wider.";
             return out;
         }
     }
 }
 
-// Of several columns also with its centre in their middle, of a base that the site pushes aside also long ones
-// along it: whichever has the least concrete.
+// Of several columns also with its centre in their middle, of a base that the site pushes aside also long
+// ones along it: whichever has the least concrete.
 PadDesign Pad::unstrapped() const {
     PadDesign best = solved();
     auto attempt = [&](const Pad& other) {
         PadDesign next = other.solved();
-        if (next.possible() && (!best.possible() || other.top(next.size).volume() < 0.999 * top(best.size).volume()))
+        if (next.possible() &&
+            (!best.possible() || other.top(next.size).volume() < 0.999 * top(best.size).volume()))
             best = std::move(next);
     };
     if (std::hypot(wish_.x, wish_.y) > 1 && !base_.offPinned) {
@@ -468,7 +475,8 @@ PadDesign Pad::unstrapped() const {
         other.wish_ = {0, 0};
         attempt(other);
     }
-    const bool aside = best.size.onSite && std::hypot(best.size.off.x - wish_.x, best.size.off.y - wish_.y) > 1;
+    const bool aside =
+        best.size.onSite && std::hypot(best.size.off.x - wish_.x, best.size.off.y - wish_.y) > 1;
     if (in_.set.site.size() > 2 && (aside || !best.possible()) && !(base_.ratio > 0) && !(base_.B > 0) &&
         !(base_.L > 0) && columns_.size() == 1)
         for (double r : {1.5, 2.0, 2.5, 3.0, 4.0})
@@ -520,21 +528,20 @@ PadDesign Pad::solved() const {
             // As large as it may be, to say what fails.
             out = ofSize(sized(std::min(largestPlan, 4 * guess + 4000), h));
             const auto g = ground(out.size);
-            out.trouble = !g.onSite ? "The outline of the site has no room for a base that carries this."
+            out.trouble = !g.onSite ? "The outline of the site has no room for an adequate base."
                           : g.outsideIn >= 0 && g.outside > 0
-                              ? fmt::format("The resultant leaves the base by {:.0f} mm.", g.outside)
-                          : g.uplift.value > 1 ? "The base lifts: no weight that it can have holds it."
-                          : g.settlement.value > 1
-                              ? "No base is large enough for the settlement that is accepted."
-                          : g.sliding.value > 1 ? "No base is heavy enough against sliding."
-                                                : "No base is large enough for the ground.";
+                              ? fmt::format("The resultant falls {:.0f} mm outside the base.", g.outside)
+                          : g.uplift.value > 1     ? "Net uplift: the base cannot be made heavy enough."
+                          : g.settlement.value > 1 ? "No base is large enough for the allowable settlement."
+                          : g.sliding.value > 1    ? "No base is heavy enough against sliding."
+                                                   : "No base is large enough for the bearing resistance.";
             if (base_.B > 0 || base_.L > 0) {
                 out.size = sized(guess, h);
                 out = ofSize(out.size);
                 out.trouble =
-                    fmt::format("The pinned size {} does not do.", base_.B > 0 && base_.L > 0 ? "in plan"
-                                                                   : base_.B > 0              ? "along x"
-                                                                                              : "along y");
+                    fmt::format("The fixed size {} is not sufficient.", base_.B > 0 && base_.L > 0 ? "in plan"
+                                                                        : base_.B > 0              ? "along x"
+                                                                                      : "along y");
             }
             return out;
         }
@@ -548,9 +555,10 @@ PadDesign Pad::solved() const {
             if ((carries = deepened(wider, g, h))) out = wider, grown = widened = g;
         }
         if (!carries) {
-            out.size = sized(grown, std::max(first, units::roundUp(0.25 * std::max(out.size.B, out.size.L), step)));
+            out.size =
+                sized(grown, std::max(first, units::roundUp(0.25 * std::max(out.size.B, out.size.L), step)));
             strong(out);
-            out.trouble = "No depth carries it with the bars allowed.";
+            out.trouble = "No depth is sufficient with the bars allowed.";
             return out;
         }
         h = out.size.h;
@@ -579,7 +587,7 @@ PadDesign Pad::solved() const {
         break;
     }
     if (!strong(out) && base_.h > 0)
-        out.trouble = fmt::format("The pinned depth of {} does not do.", units::plain(base_.h));
+        out.trouble = fmt::format("The fixed depth of {} is not sufficient.", units::plain(base_.h));
     return out;
 }
 

@@ -21,7 +21,7 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
     const auto& g = in_.set.ground;
     if (!ga.onSite) {
         Finding f = finding(units::Kind::Length, 1, 0, "the set's outline of the site");
-        f.here.push_back("No place within the outline of the site has room for this base below its columns.");
+        f.here.push_back("The outline of the site has no room for this base below its columns.");
         sink.add("site", "Within the site", Topic::Ground, checks::judged(f), {}, {}, {});
     }
     if (const int i = ga.sliding.combination; i >= 0) {
@@ -34,14 +34,12 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
                  ga.slides / 1000, "kN", f.clause);
             holds(s, std::size_t(i), &t);
         }
-        f.notes.push_back(
-            g.passiveShare > 0
-                ? fmt::format("Against sliding {:.0f} % of the passive pressure beside bases helps, "
-                              "by your word; that the soil stays there is up to you.",
-                              100 * g.passiveShare)
-                : "Passive pressure beside bases is left out against sliding.");
-        sink.add("sliding", "Against sliding", Topic::Ground, checks::judged(f), t, {BaseState::Ground, i},
-                 {});
+        f.notes.push_back(g.passiveShare > 0
+                              ? fmt::format("{:.0f} % of the passive resistance is counted against sliding, "
+                                            "as specified. The soil must remain in place.",
+                                            100 * g.passiveShare)
+                              : "Passive resistance is neglected in sliding.");
+        sink.add("sliding", "Sliding", Topic::Ground, checks::judged(f), t, {BaseState::Ground, i}, {});
     }
     const std::string stability = in_.rules.clause(BaseState::Stability);
     if (const int i = ga.overturning.combination; i >= 0) {
@@ -60,9 +58,10 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
             step(&t, "M_holds", "", {}, ga.stands / 1e6, "kNm", stability,
                  "weights at half the side, columns by their lever");
         }
-        f.notes.push_back("Overturning is about the edges of the base; surcharge does not hold.");
-        sink.add("overturning", "Against overturning", Topic::Ground, checks::judged(f), t,
-                 {BaseState::Stability, i}, {});
+        f.notes.push_back(
+            "Overturning is about the edges of the base; surcharge is not counted as stabilising.");
+        sink.add("overturning", "Overturning", Topic::Ground, checks::judged(f), t, {BaseState::Stability, i},
+                 {});
     }
     if (const int i = ga.uplift.combination; i >= 0) {
         trace::Steps t;
@@ -76,7 +75,7 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
                   {"U", waterPressure() * s.area() / 1000, "kN"}},
                  ga.weighs / 1000, "kN", stability, "base and soil, less the water's uplift");
         }
-        sink.add("uplift", "Against uplift", Topic::Ground, checks::judged(f), t, {BaseState::Stability, i},
+        sink.add("uplift", "Uplift of base", Topic::Ground, checks::judged(f), t, {BaseState::Stability, i},
                  {});
     }
     const auto care = in_.rules.care();
@@ -93,14 +92,13 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
                   {"w", weights(s) * 1000, "kN/m²"},
                   {"gamma", g.soil * 1e6, "kN/m³"},
                   {"D", g.depth, "mm"}},
-                 p * 1000, "kN/m²", f.clause, "sustained loads, less the soil dug out");
+                 p * 1000, "kN/m²", f.clause, "sustained loads, net of excavated soil");
             step(&t, "s", "", {}, settles, "mm", f.clause,
                  "elastic layers below the characteristic point of a flexible rectangle");
         }
         f.notes.push_back(
-            "Settlement: elastic layers below the base, each with its own modulus; bases beside it, "
-            "consolidation "
-            "with time and differences between bases are not looked at.");
+            "Settlement: elastic layers below the base, each with its own modulus; neighbouring bases, "
+            "consolidation with time and differential settlement are not considered.");
         sink.add("settlement", "Settlement", Topic::Ground, checks::judged(f), t, {BaseState::Sustained, i},
                  {});
     } else if (g.by == model::GroundValues::By::Undrained) {
@@ -114,7 +112,8 @@ void Pad::stabilityChecks(Sink& sink, const PadSize& s, const GroundAnswer& ga) 
     if (!allowable()) {
         double most = 0;
         for (std::size_t i = 0; i < sums(BaseState::Ground).size(); ++i) {
-            const auto r = resultant(sums(BaseState::Ground)[i], s, downward(s, of(BaseState::Ground)[i]) * s.area());
+            const auto r =
+                resultant(sums(BaseState::Ground)[i], s, downward(s, of(BaseState::Ground)[i]) * s.area());
             if (r.N > 0) most = std::max({most, std::abs(r.at().x) / s.B, std::abs(r.at().y) / s.L});
         }
         if (most > care.eccentric)
@@ -153,9 +152,9 @@ void Pad::groundChecks(Sink& sink, const PadSize& s) const {
             f.demand = noAnswer * std::max(f.limit, 1e-3);
             if (ga.outsideIn >= 0)
                 f.here.push_back(ga.outside > 0
-                                     ? fmt::format("The resultant leaves the base by {:.0f} mm under {}.",
+                                     ? fmt::format("The resultant falls {:.0f} mm outside the base under {}.",
                                                    ga.outside, combination(state, ga.outsideIn))
-                                     : fmt::format("Nothing presses the base down under {}.",
+                                     : fmt::format("No net downward load under {} (uplift).",
                                                    combination(state, ga.outsideIn)));
         } else if (working && allowable) {
             const auto& k = of(state)[std::size_t(ga.pressure.combination)];
@@ -196,7 +195,8 @@ void Pad::groundChecks(Sink& sink, const PadSize& s) const {
                       {"k", k.weight},
                       {"W", w * s.area() / 1000, "kN"},
                       {"U", u / 1000, "kN"}},
-                     N / 1000, "kN", f.clause, strap_ ? strapped : "U: uplift of the water on the whole base");
+                     N / 1000, "kN", f.clause,
+                     strap_ ? strapped : "U: uplift of the water on the whole base");
             else
                 step(&t, "N", "N_c + k*W",
                      {{"N_c", column / 1000, "kN"}, {"k", k.weight}, {"W", w * s.area() / 1000, "kN"}},
@@ -218,22 +218,21 @@ void Pad::groundChecks(Sink& sink, const PadSize& s) const {
                      u / s.area() * 1000, "kN/m²", f.clause, "pressure of the water, contained in p_max");
         }
         if (ga.contact < 1 - 1e-9 && allowable)
-            f.here.push_back(
-                fmt::format("{:.0f} % of the base is in contact at the least.", 100 * ga.contact));
+            f.here.push_back(fmt::format("At least {:.0f} % of the base is in contact.", 100 * ga.contact));
         for (const auto& e : ends_) {
             double most = 0;
             for (const auto& k : of(state)) most = std::max(most, e.lifts(k, in_.set.cases));
-            f.here.push_back(fmt::format("The strap that ends here lifts the column by up to {}.",
+            f.here.push_back(fmt::format("The strap that ends here causes uplift on this column of up to {}.",
                                          units::text(most, units::Kind::Force, in_.basis->units)));
         }
-        f.notes.push_back(
-            "Bases are rigid; the ground pushes and does not pull, its pressure is a plane where it acts.");
+        f.notes.push_back("Rigid base, linear pressure distribution, no tension between base and ground.");
         if (s.h > g.depth + 1)
-            f.here.push_back(fmt::format(
-                "The base is {:.0f} mm deep and founded {:.0f} mm below ground level: its top is {:.0f} mm above it.",
-                s.h, g.depth, s.h - g.depth));
+            f.here.push_back(
+                fmt::format("The base is {:.0f} mm deep and founded {:.0f} mm below ground level: its top is "
+                            "{:.0f} mm above it.",
+                            s.h, g.depth, s.h - g.depth));
         f = checks::judged(f);
-        sink.add("pressure", allowable ? "Ground pressure" : "Ground bearing", Topic::Ground, f, t,
+        sink.add("pressure", allowable ? "Bearing pressure" : "Bearing resistance", Topic::Ground, f, t,
                  {state, ga.pressure.combination});
     }
     stabilityChecks(sink, s, ga);
@@ -250,9 +249,9 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
         Finding f = finding(units::Kind::Length, m.outside, 0, in_.rules.clause(BaseState::Strength));
         f.here.push_back(
             m.outside > 0
-                ? fmt::format("Under {} the resultant leaves the base by {:.0f} mm: nothing balances it.",
+                ? fmt::format("Under {} the resultant falls {:.0f} mm outside the base: no equilibrium.",
                               combination(BaseState::Strength, m.outsideIn), m.outside)
-                : fmt::format("Nothing presses the base down under {}.",
+                : fmt::format("No net downward load under {} (uplift).",
                               combination(BaseState::Strength, m.outsideIn)));
         f.demand = std::max(f.demand, 1.0);
         f = checks::judged(f);
@@ -288,11 +287,9 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
                           : rules.flexure->resistance(across(design, shape, axis, away), mat.area(), 0, steps)
                                 .M;
                 f.notes.push_back(
-                    "Tops that are not level are looked at at the step (shear at the depth there beyond it), "
-                    "or at "
-                    "quarters of the slope no nearer to the column than the depth there: what is compressed "
-                    "is as "
-                    "wide as the base is there, what is sheared its area.");
+                    "Sloped or stepped footings are checked at the step (shear with the depth beyond it), or "
+                    "at quarter points of the slope no nearer to the column than the depth there; "
+                    "compression width and shear area are those at the section.");
                 const char* where = shape.stepped() ? "at the step" : "on the slope";
                 sink.add(fmt::format("{}-{}-{}", shear ? "shear" : "flexure", axis == 0 ? 'x' : 'y',
                                      shape.stepped() ? "step" : "slope"),
@@ -312,8 +309,8 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
                 trace::step(&band, "A_s,even", "f*A_s", {{"f", more}, {"A_s", need, "mm²"}}, more * need,
                             "mm²", f.clause);
             f.notes.push_back(
-                "Steel along the shorter side lies evenly, as much as the band about the column asks "
-                "for all over.");
+                "Short-direction steel is spread uniformly at the density required in the band under the "
+                "column.");
             sink.add("band", "Band", {axis, false}, Topic::Steel, checks::judged(f), std::move(band),
                      strength);
         }
@@ -326,7 +323,7 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
             if (m.shear[axis].combination < 0)
                 f = checks::notApplicable(f.clause,
                                           strap_ && axis == strap_->axis
-                                              ? "Along the strap the strap carries it."
+                                              ? "Along the strap the strap acts."
                                               : "The section at d from the column lies outside the base.");
             else
                 f.notes.push_back("One-way shear of bases is that at d from the faces of columns.");
@@ -355,8 +352,8 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
         // A foot that no depth helps is a matter of the column and the concrete.
         const bool helpless = foot.outcome == checks::Outcome::Over &&
                               columnFoot(s, true, nullptr).first.outcome == checks::Outcome::Over;
-        sink.addOrAside(helpless, "foot", "Concrete below the column", Topic::Bearing, foot, std::move(ft),
-                        Under{BaseState::Strength, in});
+        sink.addOrAside(helpless, "foot", "Bearing at column base (partially loaded area)", Topic::Bearing,
+                        foot, std::move(ft), Under{BaseState::Strength, in});
     }
     if (strap_) {
         sink.add("punching", "Punching", Topic::Punching,
@@ -370,7 +367,7 @@ void Pad::bodyChecks(Sink& sink, const PadDesign& design, const Demand& service)
         Finding f = finding(units::Kind::Length, shape.edge(), leastEdge(),
                             least.d > 0 ? least.clause : "room for the bars");
         f.sense = checks::Sense::AtLeast, f.prefix = "h";
-        sink.add("edge", "Depth at the edges", Topic::Steel, checks::judged(f), {}, {});
+        sink.add("edge", "Edge thickness", Topic::Steel, checks::judged(f), {}, {});
     }
     if (least.d > 0) {
         Finding f = finding(units::Kind::Length, std::min(design.d[0], design.d[1]), least.d, least.clause);
@@ -396,7 +393,7 @@ void Pad::notLookedAt(Sink& sink, const PadDesign& design) const {
     if (pulled)
         sink.add("punching-uplift", "Punching by a column in tension", Topic::Punching,
                  checks::notChecked(in_.rules.clause(BaseState::Strength),
-                                    "A column is in tension: upward punching is not checked."),
+                                    "A column in tension: upward punching is not checked."),
                  {}, {});
     if (near)
         sink.add("punching-together", "Punching of columns together", Topic::Punching,

@@ -102,7 +102,7 @@ double Pad::holds(const PadSize& s, std::size_t i, trace::Steps* t) const {
           {"E", stress, "N/mm"},
           {"b", across, "mm"},
           {"gamma_Re", k.passive}},
-         P / 1000, "kN", clause, "the chosen share of the passive pressure beside the base");
+         P / 1000, "kN", clause, "the chosen share of the passive resistance beside the base");
     return R + P;
 }
 

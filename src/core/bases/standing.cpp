@@ -95,13 +95,13 @@ void Standing::findStarters() {
             press.larger(N, int(i)), pull.larger(-N, int(i));
         }
         const double least = in_.rules.dowels(press.value, c.column->width * c.column->depth,
-                                                in_.basis->column.strength, in_.fy);
+                                              in_.basis->column.strength, in_.fy);
         s.tension = pull.value, s.pulledIn = pull.combination;
         s.need = std::max(least, pull.value / yield);
         s.combination = s.need > least ? pull.combination : press.combination;
         for (int axis : {0, 1})
-            s.along[axis] =
-                std::max(2, int(std::ceil((s.sides[axis] - 2 * in_.columnCover - 40) / startersApart - 1e-9)) + 1);
+            s.along[axis] = std::max(
+                2, int(std::ceil((s.sides[axis] - 2 * in_.columnCover - 40) / startersApart - 1e-9)) + 1);
         std::vector<std::string> names = in_.set.bars;
         if (!in_.set.starterBar.empty()) names = {in_.set.starterBar};
         std::vector<const catalogs::Bar*> bars;
@@ -156,7 +156,7 @@ void Standing::commonChecks(Sink& sink) const {
             });
         if (known)
             sink.add("left-out/" + name, "Combination " + name, checks::Topic::Omission,
-                     checks::notChecked("combinations", "It was left out by someone's word, for this base."));
+                     checks::notChecked("combinations", "Excluded by the user for this base."));
     }
     const auto& p = base_.pedestal;
     if (!p.any()) return;
@@ -167,9 +167,8 @@ void Standing::commonChecks(Sink& sink) const {
     checks::Finding f = finding(units::Kind::Length, p.height, care.pedestalHeight * over, care.pedestal);
     f.sense = checks::Sense::AtLeast, f.prefix = "h";
     f.notes.push_back(
-        "A pedestal is taken to spread the column's load to all of its section where it is twice as high as "
-        "it "
-        "stands out; its own bars are not designed.");
+        "A pedestal is assumed to spread the column's load to its whole section where it is at least twice "
+        "as high as its projection; its own bars are not designed.");
     sink.aside("pedestal", "Height of the pedestal", checks::Topic::Bearing, checks::judged(f));
 }
 
@@ -201,16 +200,13 @@ void Standing::starterChecks(Sink& sink, const PadSize& size, double below) cons
                             "or tension in the column");
             }
             f.notes.push_back(
-                "Starter bars are for the least steel of the column and for its pull; what its moments ask "
-                "for "
-                "is "
-                "the design of the column.");
-            if (!s.bar) f.here.push_back("None of the bars allowed for bases stands in the column.");
+                "Starter bars cover minimum column steel and net tension only; steel for column moments is "
+                "part of the column design.");
+            if (!s.bar) f.here.push_back("None of the permitted bar sizes fits within the column.");
             if (s.bar && s.area() < s.need)
                 f.here.push_back(
-                    "No more of them fit the column with clear distances: it takes a larger column, stronger "
-                    "concrete or "
-                    "thicker bars.");
+                    "No more of them fit the column with clear distances: use a larger column, stronger "
+                    "concrete or thicker bars.");
             // How many there is room for is a matter of the column.
             sink.aside("starters" + tag, "Starter bars" + of, checks::Topic::Steel, checks::judged(f),
                        std::move(t), Under{BaseState::Strength, s.combination});

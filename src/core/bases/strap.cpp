@@ -19,8 +19,9 @@ StrapLine strapLine(const model::BaseColumn& near, const model::BaseColumn& far)
     s.way = along < 0 ? -1 : 1, s.length = std::abs(along), s.farSide = s.axis == 0 ? far.width : far.depth;
     // Out of line by more than the strap itself evens out it would be twisted.
     if (std::abs(across) > std::min(25.0, 0.01 * s.length))
-        s.trouble = fmt::format("The strap is askew: {} and {} are out of line by {:.0f} mm.", near.name,
-                                far.name, std::abs(across));
+        s.trouble =
+            fmt::format("The strap beam must run parallel to x or y: {} and {} are {:.0f} mm out of line.",
+                        near.name, far.name, std::abs(across));
     if (s.length < 500) s.trouble = fmt::format("{} and {} are too near for a strap.", near.name, far.name);
     return s;
 }
@@ -197,16 +198,15 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
               {"W", l.weight() / 1000, "kN"},
               {"B", l.B, "mm"},
               {"L", l.length, "mm"}},
-             l.lifts() / 1000, "kN", clause, "lifts the base further in");
+             l.lifts() / 1000, "kN", clause, "uplift on the inner base");
         step(&t, "R", "N + D + W",
              {{"N", l.N / 1000, "kN"}, {"D", l.lifts() / 1000, "kN"}, {"W", l.weight() / 1000, "kN"}},
              l.presses() / 1000, "kN", clause, "on the pad, evenly along the strap");
         step(&t, "x", "", {}, x, "mm", clause, "from the column, towards the other one");
     };
     const char* notes =
-        "The strap carries its column over the whole length of the pad, which presses evenly along it; it "
-        "lies "
-        "on no ground, and is no deep beam; bars at its sides are not designed.";
+        "The strap carries its column over the full length of the pad, whose pressure is uniform along it; "
+        "no soil support below the strap, not treated as a deep beam; side bars are not designed.";
     for (bool top : {false, true}) {
         const auto& bars = top ? s.top : s.bottom;
         const auto& m = M[top];
@@ -216,7 +216,7 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
         if (bars.bar)
             f.limit = rules.flexure->resistance(section(s, top), bars.area(), 0, working ? &t : nullptr).M;
         else
-            f.here.push_back("No allowed bars carry it side by side; the strap is too small.");
+            f.here.push_back("No allowed bars fit in one layer; the strap is too small.");
         f.notes.push_back(notes);
         sink.add(top ? "strap-top" : "strap-bottom",
                  top ? "Strap, flexure at the top" : "Strap, flexure at the bottom", Topic::Flexure,
@@ -229,9 +229,10 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
         Finding f = of(units::Kind::Area, bars.area(), 0, rules.steel->beamClause(), "As");
         f.sense = checks::Sense::AtLeast;
         f.limit = rules.steel->beamMinimum(section(s, top), working ? &t : nullptr);
-        sink.add(top ? "strap-least-top" : "strap-least-bottom",
-                 top ? "Strap, least steel at the top" : "Strap, least steel at the bottom", Topic::Steel,
-                 checks::judged(f), t);
+        sink.add(
+            top ? "strap-least-top" : "strap-least-bottom",
+            top ? "Strap, minimum reinforcement at the top" : "Strap, minimum reinforcement at the bottom",
+            Topic::Steel, checks::judged(f), t);
     }
     const Section sec = section(s, s.d[1] < s.d[0]);
     const auto V = shear(sec.d);
@@ -258,7 +259,7 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
                 of(units::Kind::SteelPerWidth, asw,
                    rules.shear->leastLinks(sec, in_.fy, working ? &b : nullptr), clauses.least, "asw");
             l.sense = checks::Sense::AtLeast;
-            sink.add("strap-links", "Strap, least links", Topic::Steel, checks::judged(l), b);
+            sink.add("strap-links", "Strap, minimum links", Topic::Steel, checks::judged(l), b);
         }
     }
     for (bool top : {false, true}) {
@@ -291,8 +292,8 @@ void StrapBeam::checks(const StrapDesign& s, Sink& sink) const {
         f.demand = anchorage.length(bar, working ? &t : nullptr);
         if (in_.rules.legsCount()) f.limit += s.depth - in_.cover - s.under;
         f.here.push_back(
-            "Bars of the strap are bent at the edge of the pad, and at the outer face of the other "
-            "column, where nothing pulls them.");
+            "Bars of the strap are bent at the edge of the pad, and at the outer face of the other column, "
+            "where their stress is zero.");
         sink.add("strap-anchorage", "Strap, anchorage at the edge", Topic::Anchorage, checks::judged(f), t,
                  {strength_.state, M[1].in});
     }

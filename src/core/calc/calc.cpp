@@ -194,7 +194,7 @@ std::string describe(const Topic& topic) {
     list("Outputs", topic.outputs);
     if (!topic.lists.empty()) list("Lists", topic.lists);
     if (!topic.otherOutputs.empty())
-        s += fmt::format("  Not worked out yet, ignored in the input: {}\n",
+        s += fmt::format("  Not calculated yet, ignored in the input: {}\n",
                          fmt::join(topic.otherOutputs, ", "));
     return s;
 }

@@ -213,7 +213,7 @@ Topic settlementLayers() {
         "settlement_layers",
         "Elastic settlement on layers",
         "closed form of Steinbrenner; EN 1997-1 6.6.2, Annex F.1",
-        {{"q", "kPa", "net pressure"},
+        {{"q", "kPa", "allowable net pressure"},
          {"B_", "m", "side"},
          {"L", "m", "other side"},
          {"layers", "MPa:-:m", "modulus, Poisson's ratio and thickness of each layer, downwards", A::Text}},
@@ -263,8 +263,8 @@ Topic pileReactions() {
             },
             {{"R", "kN", "reactions in the order given"}},
             [](const Row& r) {
-                return std::vector{
-                    joined(ground::reactions(pilesOf(r), {r["N"] * kN, r["My"] * kNm, r["Mx"] * kNm}).all, kN)};
+                return std::vector{joined(
+                    ground::reactions(pilesOf(r), {r["N"] * kN, r["My"] * kNm, r["Mx"] * kNm}).all, kN)};
             }};
 }
 
@@ -515,7 +515,7 @@ Topic padAci() {
              {"fy", "MPa", "yield strength"},
              {"db", "mm", "bar diameter"},
              {"cover", "mm", "end cover of the bars"}},
-            {{"side", "m", "least side for the allowable pressure"},
+            {{"side", "m", "smallest side for the allowable pressure"},
              {"B_", "m", "side rounded up to 50 mm"},
              {"Nu", "kN", "factored load"},
              {"Mu", "kNm", "factored moment"},
@@ -525,7 +525,7 @@ Topic padAci() {
              {"My", "kNm", "moment at the y faces"},
              {"As_x", "mm2", "steel for Mx"},
              {"As_y", "mm2", "steel for My"},
-             {"As_min", "mm2", "least steel"},
+             {"As_min", "mm2", "minimum steel"},
              {"V1", "kN", "shear at d from the +x face"},
              {"phiVc", "kN", "strength in one-way shear"},
              {"Vp", "kN", "load less the pressure inside the perimeter"},
@@ -667,7 +667,8 @@ Topic combinations() {
             {{"sets", "-", "factors in the order of the cases, the largest first"}},
             [](const Row& r) {
                 std::vector<std::vector<double>> factors;
-                for (const auto& s : setsOf(r.text.find("rule")->second, casesOf(r.text.find("cases")->second).kinds))
+                for (const auto& s :
+                     setsOf(r.text.find("rule")->second, casesOf(r.text.find("cases")->second).kinds))
                     factors.push_back(s.factors);
                 std::sort(factors.rbegin(), factors.rend());
                 std::string all;

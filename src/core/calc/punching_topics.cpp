@@ -120,10 +120,10 @@ Topic enPunching() {
              {"vrdmax5", "MPa", "0.5 nu f_cd, of the first text"},
              {"need", "0/1", "shear steel needed"},
              {"Asw", "mm2", "steel of one perimeter at s_r = 0.75d"},
-             {"leg", "mm2", "least area of one vertical leg at s_t = 1.5d"},
+             {"leg", "mm2", "minimum area of one vertical leg at s_t = 1.5d"},
              {"uout", "mm", "perimeter where none is needed"},
              {"r_out", "mm", "its distance from the face of the column"},
-             {"last", "mm", "least distance of the outermost links, r_out - 1.5d"}},
+             {"last", "mm", "minimum distance of the outermost links, r_out - 1.5d"}},
             {},
             [](const Row& r) {
                 const auto place = placeOf(r);
@@ -334,7 +334,7 @@ Topic aciSteel() {
 
 Topic aciLeastSteel() {
     return {"aci_min_steel_column",
-            "Least tension steel over a column where the shear stress is high",
+            "Minimum tension steel over a column where the shear stress is high",
             "ACI 318-19 8.6.1.2",
             {{"kind", "-", "interior, edge or corner column", A::Text},
              {"vuv", "MPa", "factored direct shear stress on the critical section"},
@@ -364,7 +364,7 @@ Topic outer() {
                                       {"rs", "mm", "outermost studs from the face, ACI"}}),
             {{"uout", "mm", "perimeter where no steel is needed, EN"},
              {"r_out", "mm", "its distance from the face"},
-             {"last", "mm", "least distance of the last perimeter of links"},
+             {"last", "mm", "minimum distance of the last perimeter of links"},
              {"n", "-", "perimeters that reach it, two at least"},
              {"r_last", "mm", "distance of the last of them"},
              {"v_out", "MPa", "limit beyond the studs, ACI"},

@@ -211,7 +211,7 @@ Topic aciDeflection() {
 
 Topic twoWayThickness() {
     return {"aci_two_way_thickness",
-            "Least thickness of two-way slabs without computed deflection",
+            "Minimum thickness of two-way slabs without computed deflection",
             "ACI 318-19 Table 8.3.1.1, Table 8.3.1.2",
             {{"ln", "mm", "clear span in the long direction"},
              {"beta", "-", "long over short clear span"},

@@ -206,9 +206,9 @@ Topic enLinks() {
             {{"VRdc", "kN", "V_Rd,c"},
              {"Vmax1", "kN", "V_Rd,max at 45 degrees"},
              {"need", "-", "1 where links are needed"},
-             {"asw_min", "mm2/mm", "least links"},
+             {"asw_min", "mm2/mm", "minimum links"},
              {"asw", "mm2/mm", "links"},
-             {"smax", "mm", "their spacing at the most"},
+             {"smax", "mm", "their maximum spacing"},
              {"Vmax25", "kN", "V_Rd,max at cot theta 2.5"},
              {"cot", "-", "flattest struts that V_Rd,max allows"},
              {"asw_v", "mm2/mm", "links of the truss"},
@@ -246,24 +246,30 @@ Topic aciLinks() {
              {"fyt", "MPa", "yield strength of the stirrups"},
              {"As", "mm2", "tension steel"}},
             {{"Vc_c", "kN", "phi Vc without stirrups"},
-             {"Vlim", "kN", "most that the section takes"},
-             {"av_min", "mm2/mm", "least stirrups"},
-             {"smax", "mm", "their spacing at the most"},
+             {"Vlim", "kN", "maximum that the section takes"},
+             {"av_min", "mm2/mm", "minimum stirrups"},
+             {"smax", "mm", "their maximum spacing"},
              {"Vc_a", "kN", "phi Vc with minimum stirrups, by (a)"},
              {"Vc_b", "kN", "the same by (b)"},
-             {"V0", "kN", "stirrups are wanted above it"},
+             {"V0", "kN", "stirrups are required above it"},
              {"av_a", "mm2/mm", "stirrups with Vc_a"},
              {"av_b", "mm2/mm", "stirrups with Vc_b"},
-             {"sw", "mm", "legs apart across, at the most"}},
+             {"sw", "mm", "legs apart across, at most"}},
             {},
             [](const Row& r) {
                 const Section s{r["b"], r["d"] * 1.1, r["d"], 0, r["fc"], r["fyt"]};
                 const auto rules = aci::shearRules(aci::si(), 1);
                 const auto web = aci::beamStirrups(s, r["As"], r["V_"] * kN);
-                return std::vector<double>{
-                    rules->oneWay(s, r["As"]) / kN, rules->linked(s, r["As"], 1000 * s.b, r["fyt"]).V / kN,
-                    rules->leastLinks(s, r["fyt"]), rules->linkSpacing(s, r["V_"] * kN),
-                    web.V_a / kN, web.V_b / kN, web.V_0 / kN, web.a_a, web.a_b, web.across};
+                return std::vector<double>{rules->oneWay(s, r["As"]) / kN,
+                                           rules->linked(s, r["As"], 1000 * s.b, r["fyt"]).V / kN,
+                                           rules->leastLinks(s, r["fyt"]),
+                                           rules->linkSpacing(s, r["V_"] * kN),
+                                           web.V_a / kN,
+                                           web.V_b / kN,
+                                           web.V_0 / kN,
+                                           web.a_a,
+                                           web.a_b,
+                                           web.across};
             }};
 }
 
@@ -315,8 +321,8 @@ Topic aciDevelopment() {
                 in.diameter = r["db"], in.fc = r["fc"], in.fy = in.stress = r["fy"], in.good = r["top"] == 0;
                 in.cd = r["cb"] - in.diameter / 2;
                 const auto rules = aci::anchorageRules(aci::si());
-                const auto table =
-                    aci::tableDevelopment(aci::si(), in.diameter, in.fc, in.fy, r["top"] == 1, r["small"] == 1);
+                const auto table = aci::tableDevelopment(aci::si(), in.diameter, in.fc, in.fy, r["top"] == 1,
+                                                         r["small"] == 1);
                 return std::vector<double>{rules->length(in), table.first, table.others, rules->lap(in)};
             }};
 }
@@ -330,10 +336,10 @@ Topic minimumSteel() {
              {"d", "mm", "effective depth"},
              {"fck", "MPa", "concrete strength as the standard defines it"},
              {"fy", "MPa", "yield strength"}},
-            {{"en_min", "mm2", "least steel, EN"},
-             {"en_max", "mm2", "most steel, EN"},
-             {"aci_slab", "mm2", "least steel of slabs, ACI"},
-             {"aci_beam", "mm2", "least steel of beams, ACI"},
+            {{"en_min", "mm2", "minimum steel, EN"},
+             {"en_max", "mm2", "maximum steel, EN"},
+             {"aci_slab", "mm2", "minimum steel of slabs, ACI"},
+             {"aci_beam", "mm2", "minimum steel of beams, ACI"},
              {"en_s", "mm", "largest spacing, EN"},
              {"en_s_peak", "mm", "at peak moment"},
              {"aci_s", "mm", "largest spacing, ACI one-way"},
@@ -451,7 +457,7 @@ Topic barCutLength() {
          {"D", "mm", "leg", A::NotNegative},
          {"E", "mm", "leg", A::NotNegative},
          {"R", "mm", "given radius (shape 12), else 0", A::NotNegative}},
-        {{"r", "mm", "least internal bend radius"},
+        {{"r", "mm", "minimum internal bend radius"},
          {"L_exact", "mm", "cut length before rounding"},
          {"L", "mm", "cut length rounded up to 25 mm"},
          {"kg_m", "kg/m", "mass per metre"},

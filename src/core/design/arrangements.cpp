@@ -4,8 +4,8 @@
 #include <fmt/ranges.h>
 
 #include <algorithm>
-#include <set>
 #include <cmath>
+#include <set>
 
 #include "model/floor_validation.h"
 
@@ -157,7 +157,8 @@ std::string rowName(const std::vector<Panel>& panels, int Panel::*where, int row
                             : k == 0                    ? p.name.substr(0, stroke)
                                                         : p.name.substr(stroke + 1));
     }
-    const bool grid = std::all_of(names.begin(), names.end(), [](const auto& n) { return n.find('/') != n.npos; });
+    const bool grid =
+        std::all_of(names.begin(), names.end(), [](const auto& n) { return n.find('/') != n.npos; });
     if (grid && names.size() > 1)
         for (const auto& common : parts)
             if (common.size() == 1) return *common.begin();
@@ -221,13 +222,11 @@ Arranged arranged(const std::shared_ptr<const model::Floor>& floor, const model:
     for (const auto& c : floor->actions.cases) imposed |= c.nature == Nature::Imposed;
     if (!imposed) return out;
     if (floor->actions.arrangement == model::Arrangement::All) {
-        out.word =
-            "Imposed loads stand on all panels at once, by your choice; panels loaded in turn may ask for "
-            "more.";
+        out.word = "Pattern loading is switched off by the user: imposed loads act on all panels at once.";
         return out;
     }
     if (!floor->grounds.empty()) {
-        out.word = "Imposed loads stand on all panels at once: on ground panels are not loaded in turn.";
+        out.word = "Imposed loads act on all panels at once: no pattern loading of slabs on ground.";
         return out;
     }
     auto panels = layout::findPanels(*floor);

@@ -146,7 +146,8 @@ class Maker {
             // Said with the worst check; where none of them fails, the search for a design is a check itself.
             checks::Check* worst = nullptr;
             for (auto& c : part.checks)
-                if (c.outcome == checks::Outcome::Over && (!worst || checks::ratio(c) > checks::ratio(*worst)))
+                if (c.outcome == checks::Outcome::Over &&
+                    (!worst || checks::ratio(c) > checks::ratio(*worst)))
                     worst = &c;
             if (!worst) {
                 verify::CheckList list(part.part.key + "/");
@@ -296,14 +297,14 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
             apartByStrap.insert(s.get().shape);
     if (!apartByStrap.empty() && set.mostTypes > 0)
         answer.assumptions.push_back(
-            fmt::format("Bases with straps stay as they are solved: {} of the types {} theirs.",
+            fmt::format("Bases with straps keep individual designs: {} of the types {} theirs.",
                         apartByStrap.size(), apartByStrap.size() > 1 ? "are" : "is"));
     for (auto& p : parts) {
         const auto& type = set.bases[p->number].type;
         if (strapped(p->number)) {
             if (!type.empty())
-                answer.assumptions.push_back(
-                    fmt::format("{} has a strap: it stays as it is solved, whatever its type.", p->name));
+                answer.assumptions.push_back(fmt::format(
+                    "{} has a strap: it keeps its individual design, whatever its type.", p->name));
         } else if (!type.empty())
             byHand[type].push_back(p);
         else if (p->trouble().empty())
@@ -403,7 +404,7 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
     }
     if (apart > 0)
         answer.assumptions.push_back(
-            fmt::format("Of {} type{} no one design serves all bases: they stay as each is solved.", apart,
+            fmt::format("{} type{} could not be standardised: their bases keep individual designs.", apart,
                         apart > 1 ? "s" : ""));
     // Names: those given by hand, else F1, F2, ... from the largest.
     std::unordered_map<std::string_view, std::vector<Slot*>> alike;
@@ -478,7 +479,7 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
         if (on[i].empty()) continue;
         const auto& q = slots[on[i].front()].get();
         checks::Check c;
-        c.key = key, c.what = c.title = "Clear of other bases", c.topic = checks::Topic::Ground;
+        c.key = key, c.what = c.title = "Overlap with other bases", c.topic = checks::Topic::Ground;
         c.kind = units::Kind::Length, c.clause = "geometry";
         const double x = (p.size().B + q.size().B) / 2 - std::abs(p.centre.x - q.centre.x),
                      y = (p.size().L + q.size().L) / 2 - std::abs(p.centre.y - q.centre.y);
@@ -487,7 +488,7 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
         for (std::size_t k = 0; k < on[i].size() && k < 4; ++k)
             names += (k ? ", " : "") + model::baseName(*answer.set, answer.set->bases[on[i][k]]);
         c.here.push_back(
-            fmt::format("It lies on {}: put their columns on one base, or pin sizes and centres.", names));
+            fmt::format("Overlaps {}: combine the columns on one base, or fix sizes and positions.", names));
         static_cast<checks::Finding&>(c) = checks::judged(c);
         c.place = {{p.part, model::Spot::In::Whole, {}},
                    model::baseName(*answer.set, answer.set->bases[p.number]),
@@ -499,8 +500,8 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
     }
 }
 
-// Where something that is not checked stands in a set, "2 bases: A1, A2."; empty for everywhere, "none" where there is
-// none of it.
+// Where something that is not checked stands in a set, "2 bases: A1, A2."; empty for everywhere, "none" where
+// there is none of it.
 std::string whereOmitted(const model::BaseSet& set, const std::string& key) {
     const bool caps = set.kind == model::BaseSet::Kind::Caps;
     auto bases = [&](auto has) {
@@ -595,7 +596,7 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
             all.push_back({Pair, types[i].first, fmt::format("{}", types[i].second)});
         if (types.size() > 20) all.push_back({Note, fmt::format("and {} more types", types.size() - 20)});
         if (!changed.empty()) {
-            all.push_back({Heading, "Loads from floors", "noted, now"});
+            all.push_back({Heading, "Loads from floors", "accepted, now"});
             for (std::size_t i = 0; i < changed.size() && i < 12; ++i) {
                 const auto* c = model::findColumn(*set, changed[i].column);
                 all.push_back({Pair,
@@ -605,8 +606,9 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
             }
             if (changed.size() > 12)
                 all.push_back({Note, fmt::format("and {} more loads", changed.size() - 12)});
-            all.push_back(
-                {Note, "The bases are for what the floors put on now. Take note of it in place 3."});
+            all.push_back({Note,
+                           "Designed for the accepted floor loads, which have changed since. Accept the "
+                           "current ones under Actions (3)."});
         }
         return all;
     }
@@ -644,7 +646,7 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
         const auto& columns = set->bases[part->number].columns;
         if (std::find(columns.begin(), columns.end(), c.column) == columns.end()) continue;
         all.push_back(
-            {Note, fmt::format("{} from floors: {} when noted, {} now.", c.loadCase,
+            {Note, fmt::format("{} from floors: {} when accepted, {} now.", c.loadCase,
                                text(c.before, units::Kind::Force), text(c.now, units::Kind::Force))});
     }
     if (part->pressure) {
@@ -655,7 +657,7 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
         all.push_back(
             {Pair, "lower", text(p[0], units::Kind::AreaLoad) + " · " + text(p[1], units::Kind::AreaLoad)});
     }
-    all.push_back({Heading, "It takes"});
+    all.push_back({Heading, "Quantities"});
     all.push_back(
         {Pair, "Concrete, steel",
          text(part->concrete * 1e9, units::Kind::Volume) + ", " + text(part->steel, units::Kind::Mass)});
@@ -682,7 +684,7 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
         return answer;
     }
     if (maker.context()->choices.empty()) {
-        answer->error = "None of the bars allowed for bases fits its spacing.";
+        answer->error = "None of the permitted bar sizes fits its spacing.";
         answer->summarise();
         return answer;
     }
@@ -746,7 +748,7 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
     for (const auto& name : maker.context()->leftOut) {
         checks::Check c;
         static_cast<checks::Finding&>(c) =
-            checks::notChecked("combinations", "It was left out by someone's word, for all bases.");
+            checks::notChecked("combinations", "Excluded by the user for all bases.");
         c.key = set->id + "/left-out/" + name, c.what = c.title = "Combination " + name,
         c.topic = checks::Topic::Omission;
         c.place = {{{set->id, model::PartKind::Whole, {}}, model::Spot::In::Whole, {}}, set->name, 0, 0, 0};

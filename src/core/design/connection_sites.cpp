@@ -66,7 +66,7 @@ class Finder {
                     s.place.site.idle = {{c.x, c.y}, {std::cos(turn), std::sin(turn)}, longer / 2 - end};
             }
             if (c.below && c.above)
-                s.notes.push_back("The column goes on above; its moments are those of both parts.");
+                s.notes.push_back("The column continues above; its moments are those of both parts.");
             all_.push_back(std::move(s));
         }
         const std::size_t columns = all_.size();
@@ -114,18 +114,20 @@ class Finder {
         auto say = [&](const auto& list, const char* what) {
             for (const auto& m : list)
                 if (s.without.empty() && through(m.a, m.b))
-                    s.without = column ? fmt::format(
-                                             "A {} meets it, {}: how much passes through the slab and how "
-                                             "much through the {} is not told apart yet.",
-                                             what, m.name, what)
-                                       : fmt::format("It stands over {} {}, which carries it.", what, m.name);
+                    s.without = column
+                                    ? fmt::format(
+                                          "Not checked: a {} frames into this column, {}, and the share of "
+                                          "shear in the {} is not determined.",
+                                          what, m.name, what)
+                                    : fmt::format("It stands over {} {}, which supports it.", what, m.name);
         };
         say(floor_.beams, "beam");
         say(floor_.walls, "wall");
         say(floor_.edges, "line support");
     }
 
-    // Slabs that do not touch each other at a step are apart; those that do carry by what passes between them.
+    // Slabs that do not touch each other at a step are apart; those that do carry by what passes between
+    // them.
     void level(ConnectionSite& s) const {
         const auto& slabs = floor_.slabs;
         std::size_t own = slabs.size();
@@ -136,13 +138,16 @@ class Finder {
         for (std::size_t k = 0; k < joined.size(); ++k)
             for (std::size_t i = 0; i < slabs.size(); ++i)
                 if (std::find(joined.begin(), joined.end(), i) == joined.end() &&
-                    model::passing(slabs[joined[k]], slabs[i]) >= model::leastPassing && gap(areas_[joined[k]], areas_[i]) < 1)
+                    model::passing(slabs[joined[k]], slabs[i]) >= model::leastPassing &&
+                    gap(areas_[joined[k]], areas_[i]) < 1)
                     joined.push_back(i);
         if (joined.size() == slabs.size()) return;
         std::vector<Ring> rings;
         for (std::size_t i : joined) rings.push_back(areas_[i]);
         s.place.site.slabs = rings.size() > 1 ? geometry::unite(rings) : rings;
-        s.notes.push_back("A slab beside it lies so much higher or lower that they do not touch: it ends at the step.");
+        s.notes.push_back(
+            "An adjacent slab is so much higher or lower that the two do not touch: the perimeter ends at "
+            "the step.");
     }
 
     // Slab, openings, drop and thickness around.
@@ -161,19 +166,20 @@ class Finder {
         for (std::size_t i = 0; i < areas_.size() && stepped_; ++i)
             for (std::size_t k = 0; k < i; ++k) {
                 const double both = model::passing(floor_.slabs[i], floor_.slabs[k]);
-                if (both < model::leastPassing || both >= here || gap(areas_[i], loaded) >= reach || gap(areas_[k], loaded) >= reach ||
-                    gap(areas_[i], areas_[k]) >= 1)
+                if (both < model::leastPassing || both >= here || gap(areas_[i], loaded) >= reach ||
+                    gap(areas_[k], loaded) >= reach || gap(areas_[i], areas_[k]) >= 1)
                     continue;
-                s.notes.push_back(fmt::format(
-                    "A step of level lies within the perimeter: the {:.0f} mm that pass there count all round.", both));
+                s.notes.push_back(
+                    fmt::format("A step of level lies within the perimeter: the {:.0f} mm that pass there "
+                                "are used all round.",
+                                both));
                 here = both;
             }
         for (std::size_t i = 0; i < areas_.size(); ++i)
             if (floor_.slabs[i].thickness < here && gap(areas_[i], loaded) < reach) {
-                s.notes.push_back(
-                    fmt::format("A slab of {:.0f} mm begins within the perimeter: its thickness counts "
-                                "all round.",
-                                floor_.slabs[i].thickness));
+                s.notes.push_back(fmt::format(
+                    "A slab of {:.0f} mm begins within the perimeter: its thickness is used all round.",
+                    floor_.slabs[i].thickness));
                 here = floor_.slabs[i].thickness;
             }
         std::size_t drop = zones_.size();
@@ -189,10 +195,8 @@ class Finder {
                     drop = z;
             } else if (whole || gap(zones_[z], loaded) < reach) {
                 here = floor_.zones[z].thickness;
-                s.notes.push_back(
-                    fmt::format("A zone of {:.0f} mm lies within the perimeter: its thickness counts "
-                                "all round.",
-                                here));
+                s.notes.push_back(fmt::format(
+                    "A zone of {:.0f} mm lies within the perimeter: its thickness is used all round.", here));
             }
         }
         p.h = here;
@@ -210,8 +214,8 @@ class Finder {
             p.site.openings.push_back(openings_[o]);
             if (s.without.empty() && overlap(openings_[o], loaded))
                 s.without = fmt::format(
-                    "Opening {} cuts into it, at ({:.2f}, {:.2f}) m: no perimeter round it can be "
-                    "relied on. Move one of them.",
+                    "Opening {} overlaps it at ({:.2f}, {:.2f}) m: no perimeter can be relied on. Move one "
+                    "of them.",
                     floor_.openings[o].name, p.middle.x / 1000, p.middle.y / 1000);
         }
     }
@@ -315,9 +319,8 @@ class Finder {
         surround(s);
         p.site.slabs = half(p.site.slabs, {at.x + back.x * piece, at.y + back.y * piece}, {-back.x, -back.y});
         s.notes.push_back(
-            "The end of a wall: as much of it counts as lies within 1.5d; the force is the plate's shear "
-            "along "
-            "the perimeter.");
+            "The end of a wall: the length within 1.5d counts; the force is the plate's shear along the "
+            "perimeter.");
         all_.push_back(std::move(s));
     }
     void corner(std::size_t v, Point at, Point one, std::size_t w, Point other) {
@@ -359,9 +362,8 @@ class Finder {
             for (auto& part : geometry::difference(slab, {inside})) left.push_back(std::move(part));
         p.site.slabs = std::move(left);
         s.notes.push_back(
-            "The corner of two walls, on its outer side: as much of each counts as lies within 1.5d; the "
-            "force "
-            "is the plate's shear along the perimeter.");
+            "The corner of two walls, on its outer side: the length of each within 1.5d counts; the force is "
+            "the plate's shear along the perimeter.");
         all_.push_back(std::move(s));
     }
 
@@ -376,7 +378,7 @@ class Finder {
                 if (gap(ring, s.place.site.loaded) > reach) continue;
                 s.place.site.bodies.push_back(ring);
                 s.notes.push_back(fmt::format(
-                    "{} {} stands inside the perimeter: what lies behind it does not count.", what, m.name));
+                    "{} {} is inside the perimeter: the perimeter beyond it does not count.", what, m.name));
             }
         };
         look(floor_.walls, "Wall", [](const auto& w) { return w.thickness; });
@@ -404,7 +406,7 @@ class Finder {
             });
             if (over) continue;  // goes straight into the column
             if (!foot)
-                s.without = "The load has no footprint: give it a width and a depth, and it is checked.";
+                s.without = "Not checked: enter the load's footprint (width × depth).";
             else
                 carried(s, false);
             surround(s);
@@ -459,7 +461,7 @@ class Finder {
             }
             surround(s);
             s.notes.push_back(
-                "Their perimeters overlap: one that goes round them all is checked besides those of each.");
+                "Their perimeters overlap: a common perimeter is checked as well as each of them.");
             all_.push_back(std::move(s));
         }
     }

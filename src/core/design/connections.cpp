@@ -98,7 +98,7 @@ class Maker {
     // Of shear steel: as someone chose, or as the basis prefers.
     model::ConnectionChoice::Steel kind(const ConnectionDesign& c) const {
         using Steel = model::ConnectionChoice::Steel;
-        return c.choice.steel != Steel::Solved                   ? c.choice.steel
+        return c.choice.steel != Steel::Solved         ? c.choice.steel
                : f_.basis->shearSteel != Steel::Solved ? f_.basis->shearSteel
                                                        : Steel::None;
     }
@@ -117,8 +117,8 @@ class Maker {
                 i.cutLength = l.spacing * line.perimeters;
                 i.dimensions = {{'A', i.cutLength}};
                 i.massEach = line.perimeters * l.mass / double(l.legs.legs.size());
-                i.note =
-                    fmt::format("rail of {} studs Ø {} as bought", line.perimeters, units::plain(l.diameter));
+                i.note = fmt::format("rail of {} studs Ø {}, proprietary", line.perimeters,
+                                     units::plain(l.diameter));
                 i.lie.push_back({{line.face.x + l.first * line.way.x, line.face.y + l.first * line.way.y},
                                  {line.face.x + last * line.way.x, line.face.y + last * line.way.y}});
                 ++i.number;
@@ -337,7 +337,8 @@ class Maker {
         const bool solved = c.choice.steel == model::ConnectionChoice::Steel::Solved;
         const int worst = c.governing(At::Control);
         if (worst >= 0 && c.demand[std::size_t(worst)].ratio() <= 1) {
-            c.steelTrouble = solved ? std::string() : "Shear steel is asked for, and none is needed.";
+            c.steelTrouble =
+                solved ? std::string() : "Shear reinforcement is specified, and none is required.";
             c.wanted = !solved;
             return;
         }

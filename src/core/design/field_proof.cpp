@@ -579,7 +579,8 @@ class Prover {
             depth += w * Bars(f_).section(s, top, h, steel.diameter).d;
             diameter = std::max(diameter, steel.diameter);
             share += w;
-            if (const auto* zone = verify::linksAt(s, local.x); zone && (!links || zone->steel() > links->steel()))
+            if (const auto* zone = verify::linksAt(s, local.x);
+                zone && (!links || zone->steel() > links->steel()))
                 links = zone;
         }
         if (share <= 0) return;
@@ -620,7 +621,7 @@ void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckLis
         x.kind = kind, x.prefix = prefix, x.clause = clause;
         x.demand = o.asked, x.limit = o.provided;
         const double share = o.judged > 0 ? o.shortArea / o.judged : 0;
-        x.here.push_back(fmt::format("Worst at ({:.2f}, {:.2f}) m. {:.2f} m² of {:.1f} m² are short{}.",
+        x.here.push_back(fmt::format("Worst at ({:.2f}, {:.2f}) m. {:.2f} m² of {:.1f} m² fail{}.",
                                      o.at.x / 1000, o.at.y / 1000, o.shortArea / 1e6, o.judged / 1e6,
                                      o.shortArea > 0 ? fmt::format(", {:.2f} %", 100 * share) : ""));
         return x;
@@ -628,57 +629,56 @@ void proofChecks(const FloorDesign& f, const FieldProof* proof, verify::CheckLis
     for (int d : {0, 1})
         for (bool top : {false, true}) {
             const auto name = fmt::format("everywhere-{}-{}", top ? "top" : "bottom", d + 1);
-            const auto title =
-                fmt::format("Steel everywhere, {} {}", top ? "top" : "bottom", strips::directionName(d));
+            const auto title = fmt::format("Reinforcement by FE field, {} {}", top ? "top" : "bottom",
+                                           strips::directionName(d));
             if (!proof) {
                 add(name, title,
-                    checks::notChecked("proof by field", "The proof by field is still being worked out."),
+                    checks::notChecked("FE field check", "The FE field check is still being calculated."),
                     nullptr);
                 continue;
             }
             const ProofOf& of = proof->steel[std::size_t(d)][top];
-            auto x = found(of, units::Kind::MomentPerWidth, "m", "proof by field");
+            auto x = found(of, units::Kind::MomentPerWidth, "m", "FE field check");
             x.notes.push_back(
-                "The field of the mesh against the bars that lie there, both as means over a width that "
-                "contains the "
-                "point: min(5h, l/5), at least 2h (" +
+                "The FE field against the bars provided, both averaged over a width that contains the point: "
+                "min(5h, l/5), at least 2h (" +
                 std::string(strips::sharingSource()) +
-                "); in the top over columns the width of the standard's strips; of strips drawn or moved by hand their "
+                "); in the top over columns the width of the standard's strips; of strips drawn or moved by "
+                "hand their "
                 "own width.");
             x.notes.push_back(
-                fmt::format("Left to the rule of faces: {:.1f} m² inside columns, walls and beams and, in "
-                            "the top, between the faces of "
-                            "supports. Within a slab thickness of edges and openings U-bars and trimmers are "
-                            "taken to hold.",
+                fmt::format("Not assessed here: {:.1f} m² inside columns, walls and beams and (top) between "
+                            "support faces, where the face moment governs. Within a slab thickness of edges "
+                            "and openings U-bars and trimmers are assumed to be sufficient.",
                             of.byRule / 1e6));
             if (!of.combination.empty()) x.notes.push_back("Governed by " + of.combination + ".");
             add(name, title, checks::judged(x), &of);
         }
     if (!proof) {
-        add("everywhere-shear", "Shear everywhere",
-            checks::notChecked("proof by field", "The proof by field is still being worked out."), nullptr);
+        add("everywhere-shear", "Shear by FE field",
+            checks::notChecked("FE field check", "The FE field check is still being calculated."), nullptr);
         return;
     }
     auto x = found(proof->shear, units::Kind::ForcePerWidth, "v", f.standard->shear->clause());
     x.notes.push_back(
         "Resultant shear averaged over 2d across it; steel by its direction (EN 1992-2 Annex LL).");
     x.notes.push_back(
-        fmt::format("Not looked at: {:.1f} m² where punching rules, within 2d of columns, piles, wall ends "
-                    "and point loads and as "
-                    "far as shear steel reaches; nearer than d to walls, beams and line supports.",
+        fmt::format("Not assessed here: {:.1f} m² where punching governs, within 2d of columns, piles, wall "
+                    "ends and point loads and as far as shear reinforcement extends; nearer than d to walls, "
+                    "beams and line supports.",
                     proof->punching / 1e6));
     if (f.standard->punching && !f.floor->columns.empty())
-        x.notes.push_back(fmt::format(
-            "Within {:.0f}d of columns shear is two-way: the two-way resistance far from a column, without shear "
-            "reinforcement, counts where it exceeds the one-way resistance.",
-            twoWay));
+        x.notes.push_back(
+            fmt::format("Within {:.0f}d of columns shear is two-way: the two-way resistance far from a "
+                        "column, without shear "
+                        "reinforcement, counts where it exceeds the one-way resistance.",
+                        twoWay));
     if (std::any_of(f.floor->actions.loads.begin(), f.floor->actions.loads.end(),
                     [](const auto& l) { return l.kind == model::FloorLoad::Kind::Line; }))
         x.notes.push_back(
-            "Beside line loads the field spreads the jump of the shear over an element; the strips there "
-            "take it by "
-            "statics.");
-    add("everywhere-shear", "Shear everywhere", checks::judged(x), &proof->shear);
+            "Beside line loads the FE field spreads the jump of the shear over an element; the strips check "
+            "it there by statics.");
+    add("everywhere-shear", "Shear by FE field", checks::judged(x), &proof->shear);
 }
 
 }  // namespace talvik::design

@@ -24,7 +24,7 @@ std::optional<Finding> uplift(const FloorDesign& f) {
     if (a.nonlinear || a.model->supports.empty()) return std::nullopt;
     const auto rule = f.standard->actions->equilibrium();
     verify::Lifting worst{0, 1};
-    std::string where = "No load lifts any support.";
+    std::string where = "No uplift at any support.";
     std::vector<std::string> lifted;
     for (std::size_t s = 0; s < a.model->supports.size(); ++s) {
         if (a.model->supports[s].kind == analysis::FloorSupport::Kind::Ground) continue;
@@ -47,21 +47,22 @@ std::optional<Finding> uplift(const FloorDesign& f) {
         if (here.ratio() > 1) lifted.push_back(a.model->supports[s].name);
         if (here.ratio() <= worst.ratio()) continue;
         worst = here;
-        where = fmt::format("Support {}: {:.1f} kN lift, {:.1f} kN hold.", a.model->supports[s].name,
+        where = fmt::format("Support {}: uplift {:.1f} kN, stabilising {:.1f} kN.", a.model->supports[s].name,
                             here.lifts / 1000, here.holds / 1000);
     }
     Finding x = verify::upliftFinding(worst, rule, units::Kind::Force);
     x.here.push_back(where);
     if (lifted.size() > 1)
-        x.here.push_back(fmt::format("{} supports lift: {}.", lifted.size(), fmt::join(lifted, ", ")));
+        x.here.push_back(fmt::format("Uplift at {} supports: {}.", lifted.size(), fmt::join(lifted, ", ")));
     x.notes.push_back(
-        "Permanent loads of single panels are not told apart, and walls and lines are taken whole. The "
-        "strongest wind stands beside imposed loads in full; accidental cases are not looked at here.");
+        "Favourable and unfavourable permanent loads are not distinguished between panels, and walls and "
+        "line supports are taken as a whole. The strongest wind acts with the full imposed load; accidental "
+        "cases are not considered here.");
     return x;
 }
 
-// Where something that is not checked stands on a floor, "5 columns: A1, A2, ..."; empty for all over it, nothing
-// where there is none of it.
+// Where something that is not checked stands on a floor, "5 columns: A1, A2, ..."; empty for all over it,
+// nothing where there is none of it.
 std::optional<std::string> whereOmitted(const FloorDesign& f, const std::string& key) {
     std::vector<std::string> names;
     auto here = [&](const char* one, const char* many) {
@@ -109,8 +110,9 @@ void checkFloor(FloorDesign& f) {
         for (const auto& p : cover.gaps)
             gap.here.push_back(fmt::format("{:.2f} m² in no strip near ({:.2f}, {:.2f}) m: not designed.",
                                            p.area / 1e6, p.at.x / 1000, p.at.y / 1000));
-        add(fmt::format("uncovered-{}", d + 1), fmt::format("Slab in no strip {}", strips::directionName(d)),
-            Topic::Coverage, checks::judged(gap));
+        add(fmt::format("uncovered-{}", d + 1),
+            fmt::format("Area not covered by strips, {}", strips::directionName(d)), Topic::Coverage,
+            checks::judged(gap));
         Finding both = gap;
         both.here.clear();
         both.demand = cover.overlapped;
@@ -119,7 +121,7 @@ void checkFloor(FloorDesign& f) {
                                             p.area / 1e6, p.between, p.at.x / 1000, p.at.y / 1000));
         if (cover.overlapped > 0)
             add(fmt::format("overlapped-{}", d + 1),
-                fmt::format("Slab in two strips {}", strips::directionName(d)), Topic::Coverage,
+                fmt::format("Area covered twice, {}", strips::directionName(d)), Topic::Coverage,
                 checks::judged(both));
     }
     proofChecks(f, f.proof.get(), list);
@@ -139,11 +141,14 @@ void checkFloor(FloorDesign& f) {
             thick |= c.outcome == checks::Outcome::Within, thin |= c.outcome == checks::Outcome::Over;
         }
     if (thick && !thin && f.standard->sag && f.sag)
-        spareSags(f.checks, f.standard->sag->sparedBy(true), [&](const checks::Check& c) {
-            return std::any_of(f.sag->rows.begin(), f.sag->rows.end(), [&](const auto& r) {
-                return r.line.empty() && c.key.ends_with("/" + r.panel);
-            });
-        }, f.basis->units);
+        spareSags(
+            f.checks, f.standard->sag->sparedBy(true),
+            [&](const checks::Check& c) {
+                return std::any_of(f.sag->rows.begin(), f.sag->rows.end(), [&](const auto& r) {
+                    return r.line.empty() && c.key.ends_with("/" + r.panel);
+                });
+            },
+            f.basis->units);
 }
 
 }  // namespace talvik::design

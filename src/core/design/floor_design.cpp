@@ -376,7 +376,8 @@ class FloorDesigner::Stages {
             const schedule::StripBody body{*d.strip, room_, d.stations(), least};
             d.items = schedule::items(d.runs, body, in);
             for (const auto& zone : d.links)
-                d.items.push_back(schedule::links(zone.bar, zone.from, zone.to, zone.along, zone.across, body, in));
+                d.items.push_back(
+                    schedule::links(zone.bar, zone.from, zone.to, zone.along, zone.across, body, in));
             d.checks = checkStrip(d, floor_, *f_->analysis, in, false);
         });
         for (std::size_t i = 0; i < made_.size(); ++i)
@@ -422,7 +423,7 @@ std::string noRoom(const model::Floor& floor, const model::Basis& basis) {
     const auto sentence = [&](const char* kind, const auto& of) {
         return fmt::format(
             "{} {}, {} mm thick, leaves no room for two layers of bars of {} mm inside its covers; make it "
-            "at least {} mm thick, or take smaller covers or bars.",
+            "at least {} mm thick, or use smaller covers or bars.",
             kind, of.name.empty() ? of.id : of.name, units::plain(of.thickness), units::plain(bar),
             units::plain(std::ceil(least)));
     };
@@ -480,7 +481,7 @@ void FloorDesigner::design(const Request& request, std::stop_token stop,
             none->floor = input.floor, none->analysis = analysis;
             none->error = analysis->trouble.empty() ? noRoom(*input.floor, asCast(*input.floor, basis))
                                                     : analysis->trouble.front().message;
-            if (none->error.empty()) none->error = "The floor has no answer.";
+            if (none->error.empty()) none->error = "The floor could not be designed.";
             f = std::move(none);
         }
         const auto before = answer_;
@@ -569,10 +570,9 @@ void sagDecides(FloorDesign& f) {
             if (!slender(c)) continue;
             const double ratio = checks::ratio(c);
             static_cast<checks::Finding&>(c) = checks::notApplicable(
-                c.clause,
-                fmt::format("Over by {:.2f}, but the computed sag of the panels it crosses is within its "
-                            "limits ({}): that decides.",
-                            ratio, f.standard->sag->clause()));
+                c.clause, fmt::format("Exceeded by {:.2f}, but the computed deflection of the panels it "
+                                      "crosses is within its limits ({}), which governs.",
+                                      ratio, f.standard->sag->clause()));
         }
         for (auto& part : f.parts)
             if (part == strip) part = next;

@@ -13,12 +13,12 @@ using enum Fact::Kind;
 using units::Kind;
 
 std::vector<Fact> ofFloor(const FloorDesign& f) {
-    std::vector<Fact> all{{Heading, "Coverage", "of the slab"}};
+    std::vector<Fact> all{{Heading, "Strip coverage", "of the slab"}};
     for (int d : {0, 1}) {
         const auto& c = f.layout->coverage[std::size_t(d)];
         all.push_back({Pair, std::string("Strips ") + strips::directionName(d),
                        c.uncovered == 0 && c.overlapped == 0
-                           ? "every point in one"
+                           ? "complete"
                            : fmt::format("{:.2f} m² in none, {:.2f} m² in two", c.uncovered / 1e6,
                                          c.overlapped / 1e6)});
     }
@@ -30,9 +30,9 @@ std::vector<Fact> ofFloor(const FloorDesign& f) {
     const int fixed = static_cast<int>(f.floor->strips.bars.size()),
               raised = static_cast<int>(f.floor->cambers.size());
     if (changed + overruled + fixed + raised == 0) return all;
-    all.push_back({Heading, "Decided by you"});
+    all.push_back({Heading, "User overrides"});
     for (const auto& [what, count] : {std::pair{"Strips changed or drawn", changed},
-                                      {"End conditions overruled", overruled},
+                                      {"End conditions overridden", overruled},
                                       {"Bars fixed", fixed},
                                       {"Panels with precamber", raised}})
         if (count) all.push_back({Pair, what, std::to_string(count)});
@@ -60,7 +60,7 @@ std::vector<Fact> ofStrip(const FloorDesign& f, const StripDesign& d, units::Sys
         all.push_back({Note, "Width by " + f.standard->strips->columnStripClause() + "."});
     std::string source;
     for (const auto& o : stripOpinions(f, d)) {
-        if (source.empty()) all.push_back({Heading, "Second opinion", "analysis / opinion"});
+        if (source.empty()) all.push_back({Heading, "Cross-check", "analysis / hand method"});
         if (o.source != source) all.push_back({Note, source = o.source});
         all.push_back({Pair, o.what, opinions::beside(o, system)});
         if (!o.word.empty()) all.push_back({Note, o.word});
@@ -80,26 +80,27 @@ std::vector<Fact> ofConnection(const FloorDesign& f, const ConnectionDesign& c, 
     all.push_back({Pair, "Bars over it X, Y",
                    units::number(c.place.steel[0], Kind::SteelPerWidth, system) + ", " +
                        text(c.place.steel[1], Kind::SteelPerWidth)});
-    all.push_back({Heading, "What acts"});
+    all.push_back({Heading, "Design actions"});
     all.push_back({Note, f.analysis->combinations[d->combination].name});
-    all.push_back({Pair, "Force through it", text(std::abs(d->forces.V), Kind::Force)});
+    all.push_back({Pair, "Punching force V_Ed", text(std::abs(d->forces.V), Kind::Force)});
     all.push_back({Pair, "Moments X, Y",
                    units::number(std::abs(d->forces.Mx), Kind::Moment, system) + ", " +
                        text(std::abs(d->forces.My), Kind::Moment)});
-    all.push_back({Heading, "Shear steel"});
+    all.push_back({Heading, "Shear reinforcement"});
     if (!c.steel) {
-        all.push_back(
-            {Note, c.wanted ? c.steelTrouble : "None: K on the plan, or the form on the left, asks for it."});
+        all.push_back({Note, c.wanted ? c.steelTrouble
+                                      : "None: press K on the plan, or choose it in the form on the left."});
         return all;
     }
     const auto& l = *c.steel;
     all.push_back({Note, c.steelText(system)});
     all.push_back(
-        {Pair, "First, then at", text(l.first, Kind::Length) + ", " + text(l.spacing, Kind::Length)});
+        {Pair, "First, then spacing", text(l.first, Kind::Length) + ", " + text(l.spacing, Kind::Length)});
     all.push_back({Pair, "Height of legs", text(l.height, Kind::Length)});
     all.push_back({Pair, "Legs, mass", fmt::format("{}, {}", l.legs.legs.size(), text(l.mass, Kind::Mass))});
     all.push_back(
-        {Note, "Lines stand between the bars that run along them, set out from the middle of the column."});
+        {Note,
+         "Lines are placed between the bars that run along them, set out from the middle of the column."});
     return all;
 }
 
@@ -116,7 +117,7 @@ std::string StripDesign::detail(units::System system) const {
                                              : "full width";
     return fmt::format("{}, {} wide · bars at {:.4g}°{}", kind,
                        units::text(s.area() / std::max(1.0, s.to - s.from), Kind::Span, system), s.axes.angle,
-                       s.changed ? " · changed by you" : "");
+                       s.changed ? " · changed by hand" : "");
 }
 
 std::vector<Fact> FloorDesign::facts(const std::optional<model::Spot>& spot, units::System system) const {

@@ -89,7 +89,7 @@ class Sagger {
         }
         if (stop_.stop_requested() || elastic.empty() || cracked.empty()) return nullptr;
         if (!settled_) {
-            out->why = "The search for the balance of the cracked slab found no end.";
+            out->why = "The cracked-section iteration did not converge.";
             return out;
         }
         out->rounds = rounds_;
@@ -138,7 +138,7 @@ class Sagger {
     void choose(FloorSag& out) {
         const auto& cases = f_.floor->actions.cases;
         if (!f_.floor->grounds.empty())
-            out.why = "Slabs on ground: their sag is that of the ground.";
+            out.why = "Slabs on ground: their deflection is that of the ground.";
         else if (a_.nonlinear || !a_.system)
             out.why = "The analysis of this floor is not linear.";
         if (!out.why.empty()) return;
@@ -157,7 +157,7 @@ class Sagger {
         const auto *sustained = heaviest(rules_.sustainedState()),
                    *all = heaviest(LimitState::Characteristic);
         if (!sustained || !all) {
-            out.why = "There is no combination of loads that stay, or of all service loads.";
+            out.why = "There is no combination of sustained loads, or of all service loads.";
             return;
         }
         sustainedFactors_ = sustained->factors, allFactors_ = all->factors;
@@ -476,7 +476,8 @@ class Sagger {
                     const Point inside{tip.x + (root.x - tip.x) * 20 / L, tip.y + (root.y - tip.y) * 20 / L};
                     if (of.empty() || !at(of, inside, &v) || !at(of, root, &w0)) continue;
                     FloorSag::Row row;
-                    row.panel = fmt::format("tip near ({:.2f}, {:.2f}) m", tip.x / 1000, tip.y / 1000);
+                    row.panel =
+                        fmt::format("cantilever tip near ({:.2f}, {:.2f}) m", tip.x / 1000, tip.y / 1000);
                     row.tip = true, row.centre = row.at = inside, row.from = root, row.to = inside;
                     row.limit = limit, row.span = L, row.allowed = L / limit.spanOver, row.sag = v - w0;
                     explain(row, w, at);
@@ -536,7 +537,7 @@ class Sagger {
             most.allowed = line.limit, most.span = geometry::length(line.a, line.b);
             const bool total = line.of == model::SagLine::Of::Total;
             most.limit = {total ? SagLimit::Which::Total : SagLimit::Which::After, 0, "own limit",
-                          total ? "Long-term sag" : "Sag after partitions"};
+                          total ? "Long-term deflection" : "Deflection after partitions"};
             const int n = std::max(2, int(most.span / 200));
             bool any = false;
             for (int k = 0; k <= n; ++k) {
@@ -589,12 +590,12 @@ std::shared_ptr<const FloorSag> floorSag(const FloorDesign& design, std::stop_to
     if (!design.analysis || !design.layout || design.analysis->u.empty()) return std::make_shared<FloorSag>();
     if (!design.standard->sag) {
         auto none = std::make_shared<FloorSag>();
-        none->why = "This standard has no rule for computed sag here.";
+        none->why = "This standard has no rule for computed deflection here.";
         return none;
     }
     if (!design.floor->grounds.empty() || !design.analysis->system) {
         auto none = std::make_shared<FloorSag>();
-        none->why = "Slabs on ground: their sag is that of the ground.";
+        none->why = "Slabs on ground: their deflection is that of the ground.";
         return none;
     }
     return Sagger(design, std::move(stop)).run();
@@ -605,8 +606,9 @@ void sagChecks(const FloorDesign& f, const FloorSag* sag, verify::CheckList& lis
     using checks::Finding;
     const std::string clause = f.standard->sag ? f.standard->sag->clause() : "";
     if (!sag->why.empty()) {
-        list.add({"sag", "Long-term sag", checks::Topic::Sag, checks::notChecked(clause, sag->why), {}},
-                 {{{f.floor->id}, model::Spot::In::Whole, {}}, "floor"});
+        list.add(
+            {"sag", "Long-term deflection", checks::Topic::Sag, checks::notChecked(clause, sag->why), {}},
+            {{{f.floor->id}, model::Spot::In::Whole, {}}, "floor"});
         return;
     }
     for (const auto& r : sag->rows) {
@@ -623,14 +625,13 @@ void sagChecks(const FloorDesign& f, const FloorSag* sag, verify::CheckList& lis
                   {"w_phi", r.creep, "mm"},
                   {"w_cs", r.shrinkage, "mm"}},
                  r.sag + r.camber, "mm", r.limit.clause,
-                 "elastic, and what cracks, what stays on (creep), and shrinkage add");
+                 "elastic part, plus increments from cracking, creep and shrinkage");
         if (r.camber > 0)
             step(&t, "w", "w_long - w_0", {{"w_long", r.sag + r.camber, "mm"}, {"w_0", r.camber, "mm"}},
                  r.sag, "mm", r.limit.clause, "w_0: precamber at that place");
         if (!drawn)
             step(&t, "w_lim", "l/n", {{"l", r.span, "mm"}, {"n", r.limit.spanOver}}, r.allowed, "mm",
-                 r.limit.clause,
-                 r.tip ? "l of a cantilever is its length" : "between two places that are held");
+                 r.limit.clause, r.tip ? "l of a cantilever is its length" : "between two supported points");
         n.here.push_back(
             fmt::format("{} ({:.2f}, {:.2f}) and ({:.2f}, {:.2f}) m, largest at ({:.2f}, {:.2f}) m.",
                         drawn ? "Along the line between" : "Between", r.from.x / 1000, r.from.y / 1000,
@@ -638,25 +639,23 @@ void sagChecks(const FloorDesign& f, const FloorSag* sag, verify::CheckList& lis
         if (total && !drawn && !r.tip && r.sag > r.allowed) {
             if (const double rise = proposedCamber(r, *f.standard->sag); rise > 0)
                 n.here.push_back(
-                    fmt::format("A precamber of {} mm in the middle of the panel would leave the sag within "
-                                "its limit.",
+                    fmt::format("A precamber of {} mm in the middle of the panel would bring the deflection "
+                                "within its limit.",
                                 units::plain(rise)));
             else
-                n.here.push_back(fmt::format(
-                    "Precamber is not proposed: more than {:.0f} % of the sag of permanent loads, or than a "
-                    "{:.0f}th of the span, would be needed.",
-                    100 * camberShare, f.standard->sag->camber().first));
+                n.here.push_back(
+                    fmt::format("No precamber proposed: it would exceed {:.0f} % of the permanent-load "
+                                "deflection or span/{:.0f}.",
+                                100 * camberShare, f.standard->sag->camber().first));
         }
         if (drawn)
             n.notes.push_back(
-                "Limits on lines drawn on plan are in mm, of the sag from the level as cast; precamber is "
-                "not "
-                "taken off.");
+                "Limits on lines drawn on plan are in mm, of the deflection from the level as cast; "
+                "precamber is not deducted.");
         n.notes.push_back(
-            "Sag of floors: cracked by the elastic moments of the characteristic combinations, creep and "
-            "shrinkage "
-            "by the standard at every place with its bars; cracked beams are taken to be half as stiff as "
-            "whole ones.");
+            "Deflection of floors: cracked by the elastic moments of the characteristic combinations, creep "
+            "and shrinkage by the standard at every point with its bars; cracked beams are assumed to have "
+            "half the stiffness of uncracked ones.");
         checks::Place place{{{f.floor->id}, model::Spot::In::Whole, {}}, r.panel};
         place.at = r.centre;
         const char* key = r.limit.which == SagLimit::Which::Live    ? "sag-live"
@@ -675,10 +674,10 @@ void sagChecks(const FloorDesign& f, const FloorSag* sag, verify::CheckList& lis
                 step(&steps, "w_0,max", "min(s*w_G, l/n)",
                      {{"s", camberShare}, {"w_G", r.permanent, "mm"}, {"l", r.span, "mm"}, {"n", over}},
                      std::min(camberShare * r.permanent, r.span / over), "mm", camberClause,
-                     "w_G: long-term sag of the permanent loads there");
+                     "w_G: long-term deflection under the permanent loads there");
             rise.notes.push_back(
-                "Precamber is kept below a share of what the permanent loads bring, so that no floor stays "
-                "arched; it is taken off the long-term sag alone.");
+                "Precamber is kept below a share of the permanent-load deflection, so that no floor stays "
+                "cambered; it is deducted from the long-term deflection alone.");
             list.add({"precamber/" + r.panel, "Precamber", checks::Topic::Sag, checks::judged(rise), steps,
                       r.panel},
                      place, sag->combination);

@@ -91,7 +91,7 @@ std::shared_ptr<const FloorVibration> floorVibration(const FloorDesign& design, 
     const auto& a = *design.analysis;
     const auto& floor = *design.floor;
     if (!a.system || !a.model || a.nonlinear) {
-        out->why = "The ground below lets go of the slab: it has no natural frequencies of its own.";
+        out->why = "The slab lifts off the ground: it has no natural frequencies of its own.";
         return out;
     }
     const std::size_t n = a.model->plate.nodes.size();
@@ -120,15 +120,15 @@ std::shared_ptr<const FloorVibration> floorVibration(const FloorDesign& design, 
     }
     if (out->modes.front().frequency > harmonics * fastest) {
         out->why = fmt::format(
-            "The lowest natural frequency, {:.1f} Hz, lies above the fifth harmonic of walking: "
-            "such floors answer step by step, which is not looked at.",
+            "The lowest natural frequency, {:.1f} Hz, lies above the fifth harmonic of walking "
+            "(high-frequency floor): impulsive response is not assessed.",
             out->modes.front().frequency);
         return out;
     }
     if (int(out->modes.size()) == mostModes && out->modes.back().frequency < harmonics * fastest) {
         out->why = fmt::format(
-            "More than {} natural frequencies lie below {:.0f} Hz: the floor is too large to be "
-            "looked at in one piece.",
+            "More than {} natural frequencies lie below {:.0f} Hz: the floor is too large to be assessed in "
+            "one piece.",
             mostModes, harmonics * fastest);
         return out;
     }
@@ -181,7 +181,7 @@ void vibrationChecks(const FloorDesign& f, const FloorVibration* found, verify::
         step(&t, "m", "", {}, found->mass, "t", clause,
              fmt::format("of the whole floor: permanent loads and {:.0f} % of the imposed ones",
                          100 * choice.imposed));
-        step(&t, "f_p", "", {}, r.pace, "Hz", clause, "steps a second that are worst here");
+        step(&t, "f_p", "", {}, r.pace, "Hz", clause, "step frequency that governs here");
         step(&t, "a_rms", "", {}, r.acceleration, "mm/s²", clause,
              fmt::format("one person of {:.0f} N, five harmonics, damping {:.1f} %", walker,
                          100 * choice.damping));
@@ -189,10 +189,9 @@ void vibrationChecks(const FloorDesign& f, const FloorVibration* found, verify::
             "Worst at ({:.2f}, {:.2f}) m; the lowest natural frequency of the floor is {:.1f} Hz.",
             r.at.x / 1000, r.at.y / 1000, found->modes.front().frequency));
         n.notes.push_back(
-            "Vibration: one person walking on the spot that is looked at, in a steady state, by the "
-            "harmonics and the "
-            "base curve of ISO 10137; uncracked stiffness; machines, crowds and single steps are not looked "
-            "at.");
+            "Vibration: one person walking on the spot considered, in a steady state, by the harmonics and "
+            "the base curve of ISO 10137; uncracked stiffness; machines, crowds and impulsive response are "
+            "not considered.");
         checks::Place place{{{f.floor->id}, model::Spot::In::Whole, {}}, r.panel};
         place.at = r.centre;
         list.add({"vibration/" + r.panel, "Response to walking", checks::Topic::Sag, checks::judged(n), t,

@@ -196,9 +196,8 @@ FloorInput floorInput(const model::Project& project, std::size_t floor) {
             if (p.chosen && p.oneWay) in.basis.oneWay.push_back({p.parts, p.direction});
         if (!in.basis.oneWay.empty())
             in.basis.assumptions.push_back(
-                "Panels that carry one way by your word bend along their direction as beams; 0.2 % of that "
-                "stiffness is left "
-                "across it and in twisting.");
+                "Panels set to span one way bend along their direction as beams; 0.2 % of that stiffness is "
+                "kept across it and in twisting.");
     }
     return in;
 }

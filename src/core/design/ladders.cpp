@@ -41,16 +41,17 @@ Ladder concreteLadder(const model::Project& project) {
 // Bars follow by themselves but for those that someone fixed.
 Ladder barsLadder(const model::Id& id, const std::vector<model::BarRun>& fixed) {
     if (fixed.empty()) return {"other bars"};
-    return {"bars given back to the program",
+    return {"bars reset to automatic",
             Reach::Bars,
-            {{"All bars given back to the program", [id](const model::Project& p) {
+            {{"Reset all bars to automatic", [id](const model::Project& p) {
                   return model::editBars(p, id, [](auto& bars, model::Project&) { bars.clear(); });
               }}}};
 }
 
 Ladder linksLadder(std::function<model::Project(const model::Project&)> allow) {
-    return {"links for one-way shear", Reach::Bars,
-            {{"Links where concrete alone does not carry the shear", std::move(allow)}}};
+    return {"links for one-way shear",
+            Reach::Bars,
+            {{"Links where the concrete alone is not sufficient in shear", std::move(allow)}}};
 }
 
 Ladder together(std::string what, const Ladder& first, const Ladder& second, std::size_t most) {
@@ -58,16 +59,18 @@ Ladder together(std::string what, const Ladder& first, const Ladder& second, std
     // The small steps of both before the large ones of either.
     for (std::size_t sum = 0; sum + 1 < first.steps.size() + second.steps.size(); ++sum)
         for (std::size_t i = 0; i <= sum; ++i) {
-            if (i >= first.steps.size() || sum - i >= second.steps.size() || all.steps.size() >= most) continue;
+            if (i >= first.steps.size() || sum - i >= second.steps.size() || all.steps.size() >= most)
+                continue;
             const auto &a = first.steps[i], &b = second.steps[sum - i];
-            all.push_back({a.text + "; " + b.text,
-                           [one = a.edit, other = b.edit](const model::Project& p) { return other(one(p)); }});
+            all.push_back({a.text + "; " + b.text, [one = a.edit, other = b.edit](const model::Project& p) {
+                               return other(one(p));
+                           }});
         }
     return all;
 }
 
-std::vector<Ladder> barEndLadders(const model::Project& project, const ElementAnswer& now, const model::PartRef& part,
-                                  const std::vector<model::BarRun>& fixed) {
+std::vector<Ladder> barEndLadders(const model::Project& project, const ElementAnswer& now,
+                                  const model::PartRef& part, const std::vector<model::BarRun>& fixed) {
     // Faces, per part, of which some end is over.
     std::set<std::pair<std::string, bool>> short_;
     for (const auto* c : now.all())
@@ -88,12 +91,14 @@ std::vector<Ladder> barEndLadders(const model::Project& project, const ElementAn
                            });
                        }};
     };
-    hooks.push_back(edit(fmt::format("Hooks at the ends of {} fixed run{}", runs.size(), runs.size() > 1 ? "s" : ""),
-                         [](model::BarRun& b) { b.start = b.end = model::BarEnd::Hook; }));
+    hooks.push_back(
+        edit(fmt::format("Hooks at the ends of {} fixed bar set{}", runs.size(), runs.size() > 1 ? "s" : ""),
+             [](model::BarRun& b) { b.start = b.end = model::BarEnd::Hook; }));
     const double step = project.basis.units == units::System::Metric ? 250 : 152.4;
     for (int k = 1; k <= 8; ++k)
         longer.push_back(edit("Fixed bars longer by " +
-                                  units::text(k * step, units::Kind::Length, project.basis.units) + " at each end",
+                                  units::text(k * step, units::Kind::Length, project.basis.units) +
+                                  " at each end",
                               [by = k * step](model::BarRun& b) { b.from -= by, b.to += by; }));
     return {hooks, longer};
 }
@@ -159,8 +164,8 @@ void largerPins(const Project& project, const model::BaseSet& set, const model::
                        }};
     };
     auto length = [&](double v) { return units::text(v, units::Kind::Length, project.basis.units); };
-    Ladder deeper{"more depth", Reach::Member}, wider{"more in plan", Reach::Member},
-        piles{"more piles", Reach::Member}, bars{"closer bars"}, stub{"a pedestal", Reach::Member};
+    Ladder deeper{"more depth", Reach::Member}, wider{"larger plan size", Reach::Member},
+        piles{"more piles", Reach::Member}, bars{"smaller bar spacing"}, stub{"a pedestal", Reach::Member};
     if (base.h > 0)
         for (int k = 1; k <= 20; ++k) {
             const double h = base.h + k * set.depthStep;
@@ -193,7 +198,7 @@ void largerPins(const Project& project, const model::BaseSet& set, const model::
                 [p](B& b) { b.pedestal = p; }));
         }
     // Off its columns, towards where the loads press.
-    Ladder shifted{"the base shifted", Reach::Member};
+    Ladder shifted{"eccentric base", Reach::Member};
     if (!base.offPinned && set.site.empty() && set.kind == model::BaseSet::Kind::Pads)
         for (int k = 1; k <= 6; ++k)
             for (auto [x, y, way] : {std::tuple(1, 0, "+x"), {-1, 0, "−x"}, {0, 1, "+y"}, {0, -1, "−y"}}) {
@@ -215,14 +220,14 @@ std::vector<Ladder> baseLadders(const Project& project, const model::BaseSet& se
         bool any = false;
         for (const auto& b : set.bases) any |= (part.key.empty() || b.id == part.key) && pinned(b);
         if (!any) return;
-        all.push_back({"pins taken off", Reach::Member, {{text, [id = set.id, key = part.key, clear](const Project& p) {
-                                               return model::editBases(p, id,
-                                                                       [&](model::BaseSet& s, Project&) {
-                                                                           for (auto& b : s.bases)
-                                                                               if (key.empty() || b.id == key)
-                                                                                   clear(b);
-                                                                       });
-                                           }}}});
+        all.push_back(
+            {"released sizes", Reach::Member, {{text, [id = set.id, key = part.key, clear](const Project& p) {
+                                                    return model::editBases(
+                                                        p, id, [&](model::BaseSet& s, Project&) {
+                                                            for (auto& b : s.bases)
+                                                                if (key.empty() || b.id == key) clear(b);
+                                                        });
+                                                }}}});
     };
     using B = model::Base;
     auto plan = [](B& b) { b.B = b.L = 0; };
@@ -230,17 +235,17 @@ std::vector<Ladder> baseLadders(const Project& project, const model::BaseSet& se
     auto bars = [](B& b) { b.bar.clear(), b.spacing = 0; };
     auto piles = [](B& b) { b.piles = 0, b.pilesAt.clear(); };
     free(
-        "Pin off: depth", [](const B& b) { return b.h > 0; }, depth);
+        "Release fixed depth", [](const B& b) { return b.h > 0; }, depth);
     free(
-        "Pin off: size in plan", [](const B& b) { return b.B > 0 || b.L > 0; }, plan);
+        "Release fixed plan size", [](const B& b) { return b.B > 0 || b.L > 0; }, plan);
     free(
-        "Pin off: bars", [](const B& b) { return !b.bar.empty() || b.spacing > 0; }, bars);
+        "Release fixed bars", [](const B& b) { return !b.bar.empty() || b.spacing > 0; }, bars);
     free(
-        "Pin off: piles", [](const B& b) { return b.piles > 0 || !b.pilesAt.empty(); }, piles);
+        "Release fixed piles", [](const B& b) { return b.piles > 0 || !b.pilesAt.empty(); }, piles);
     free(
-        "Pin off: centre", [](const B& b) { return b.offPinned; }, [](B& b) { b.offPinned = false; });
+        "Release fixed position", [](const B& b) { return b.offPinned; }, [](B& b) { b.offPinned = false; });
     free(
-        "Pins off: solve all free sizes",
+        "Release all fixed sizes",
         [](const B& b) {
             return int(b.h > 0) + int(b.B > 0 || b.L > 0) + int(!b.bar.empty() || b.spacing > 0) +
                        int(b.piles > 0 || !b.pilesAt.empty()) + int(b.offPinned) >
@@ -269,7 +274,7 @@ std::vector<Ladder> ladders(const Project& project, const ElementAnswer& now, co
         std::string names = model::baseName(*set, set->bases[base->number]);
         for (std::size_t n : base->overlaps)
             bases.push_back(set->bases[n].id), names += " + " + model::baseName(*set, set->bases[n]);
-        all.insert(all.begin(), {"one base for several",
+        all.insert(all.begin(), {"one base for several columns",
                                  Reach::Member,
                                  {{"One base for " + names, [id = set->id, bases](const Project& p) {
                                        return model::joinBases(p, id, bases);

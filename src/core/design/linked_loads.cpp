@@ -125,9 +125,8 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
                         below.supports.emplace(supports[i].id, i);
                     if (below.analysis->nonlinear)
                         out.notes.push_back(
-                            fmt::format("The ground below {} lets go: its cases do not add up, and its loads "
-                                        "on the bases "
-                                        "are those of each case by itself.",
+                            fmt::format("The slab lifts off the ground below {}: its cases do not add up, "
+                                        "and its loads on the bases are those of each case by itself.",
                                         floor->name));
                 }
                 found = floors.emplace(from.floor, std::move(below)).first;
@@ -135,13 +134,13 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
             const Below& below = found->second;
             if (!below.floor) {
                 fail(
-                    fmt::format("Column {} takes its loads from a floor that is no longer there: unlink it, "
-                                "or give its loads by hand.",
+                    fmt::format("Column {} takes its loads from a floor that no longer exists: unlink it, or "
+                                "enter its loads by hand.",
                                 column.name));
                 continue;
             }
             if (!below.analysis || !below.analysis->good()) {
-                fail(fmt::format("{}, whose loads these bases carry, has no answer: {}", below.floor->name,
+                fail(fmt::format("{}, whose loads these bases carry, has no results: {}", below.floor->name,
                                  below.analysis && !below.analysis->trouble.empty()
                                      ? below.analysis->trouble.front().message
                                      : "it cannot be analysed yet."));
@@ -150,13 +149,14 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
             const auto support = below.supports.find(from.support);
             if (support == below.supports.end()) {
                 fail(
-                    fmt::format("Column {} takes its loads from a support of {} that is no longer there: "
-                                "link the floor again, or unlink it.",
+                    fmt::format("Column {} takes its loads from a support of {} that no longer exists: link "
+                                "the floor again, or unlink it.",
                                 column.name, below.floor->name));
                 continue;
             }
             const auto& a = *below.analysis;
-            if (const double own = ownWeight(*below.floor, from.support, project.basis.column.density); own > 0) {
+            if (const double own = ownWeight(*below.floor, from.support, project.basis.column.density);
+                own > 0) {
                 const auto& cases = below.floor->actions.cases;
                 const auto dead = std::find_if(cases.begin(), cases.end(), [](const model::LoadCase& k) {
                     return k.kind().nature == Nature::Permanent;
@@ -194,10 +194,10 @@ LinkedLoads withFloors(const model::Project& project, const std::shared_ptr<cons
                 out.changed.push_back({column.id, caseNameOf(*whole, id), N, 0});
     }
     if (weight > 0)
-        out.notes.push_back(fmt::format(
-            "Columns and walls below the linked floors weigh {:.0f} kN in all, from their sizes and storey heights: "
-            "it is among the permanent loads.",
-            weight / 1000));
+        out.notes.push_back(
+            fmt::format("Columns and walls below the linked floors weigh {:.0f} kN in total, from their "
+                        "sizes and storey heights: included in the permanent loads.",
+                        weight / 1000));
     out.set = std::move(whole);
     return out;
 }
@@ -234,7 +234,8 @@ model::Project linkFloor(const model::Project& project, std::string_view set, co
                 // A square of the same area.
                 width = depth = units::roundDown(c.width * 0.886, 5);
             else if (off > 1e-6) {
-                left.push_back(fmt::format("Column {} stands askew.", c.name.empty() ? c.id : c.name));
+                left.push_back(fmt::format("Column {} is rotated in plan and was not linked.",
+                                           c.name.empty() ? c.id : c.name));
                 continue;
             } else if (std::lround(turns) % 2 != 0)
                 std::swap(width, depth);
@@ -243,9 +244,9 @@ model::Project linkFloor(const model::Project& project, std::string_view set, co
         for (const auto& w : floor.walls) {
             const double dx = std::abs(w.b.x - w.a.x), dy = std::abs(w.b.y - w.a.y);
             if (std::min(dx, dy) > 1 || std::max(dx, dy) > 10000) {
-                left.push_back(
-                    fmt::format("Wall {} {}.", w.name.empty() ? w.id : w.name,
-                                std::min(dx, dy) > 1 ? "stands askew" : "is longer than 10 m: divide it"));
+                left.push_back(fmt::format(
+                    "Wall {} {}.", w.name.empty() ? w.id : w.name,
+                    std::min(dx, dy) > 1 ? "is rotated in plan" : "is longer than 10 m: divide it"));
                 continue;
             }
             const bool alongX = dx > dy;

@@ -19,7 +19,7 @@ std::vector<PanelDepth> panelDepths(const model::Project& project, const model::
             return s.ends[0] == SideKind::Free && s.ends[1] == SideKind::Free;
         };
         if (loose(p.spans[0]) && loose(p.spans[1])) {
-            out.system = "not held";
+            out.system = "not supported";
             all.push_back(std::move(out));
             continue;
         }

@@ -26,16 +26,16 @@ model::Revision now(const Design& design, units::System system) {
 
 Fixed fixRevision(const model::Project& project, const Design& design) {
     const auto& sheet = project.sheet;
-    if (sheet.revision.empty()) return {project, "Give the revision a letter before it is fixed."};
+    if (sheet.revision.empty()) return {project, "Give the revision a letter before it is frozen."};
     auto r = now(design, project.basis.units);
     r.letter = sheet.revision, r.date = sheet.date, r.author = sheet.author, r.note = sheet.note;
     for (const auto& old : project.revisions)
         if (old->letter == r.letter) {
             if (old->bars == r.bars && old->calls == r.calls)
-                return {project, fmt::format("Revision {} is fixed already, with these bars.", r.letter)};
-            return {project, fmt::format("Revision {} was fixed with other bars; give what changed the next "
-                                         "letter.",
-                                         r.letter)};
+                return {project, fmt::format("Revision {} is frozen already, with these bars.", r.letter)};
+            return {project,
+                    fmt::format("Revision {} was frozen with other bars; give what changed the next letter.",
+                                r.letter)};
         }
     Fixed f{project, {}};
     f.project.marks = design.marks;

@@ -48,8 +48,8 @@ class Search {
             face >= 0 && t_.of.demand[std::size_t(face)].ratio() > 1) {
             const auto& d = t_.of.demand[std::size_t(face)];
             return refused(
-                fmt::format("Cannot be reinforced: at the face {:.2f} MPa pass the ceiling of {:.2f} MPa by "
-                            "{:.0f} %, whatever the steel.",
+                fmt::format("Maximum punching resistance exceeded at the column face: {:.2f} MPa exceed the "
+                            "maximum of {:.2f} MPa by {:.0f} %. Shear reinforcement cannot help.",
                             d.stress, d.strength, 100 * (d.ratio() - 1)),
                 t_.rules.clause(At::Face));
         }
@@ -97,15 +97,14 @@ class Search {
     std::optional<standards::ShearSteelRule> rule(double yield) {
         auto r = t_.rules.steel(place_, control_, t_.kind, demand_.stress, yield);
         if (!r.possible) {
-            say("Cannot be reinforced: " + r.word, r.clause);
+            say("Shear reinforcement is not possible: " + r.word, r.clause);
             return std::nullopt;
         }
         if (demand_.stress > r.ceiling) {
-            say(fmt::format(
-                    "Cannot be reinforced with {}: {:.2f} MPa on the control perimeter pass the ceiling of "
-                    "{:.2f} MPa by {:.0f} %.",
-                    t_.kind == ShearSteel::Links ? "links" : "studs", demand_.stress, r.ceiling,
-                    100 * (demand_.stress / r.ceiling - 1)),
+            say(fmt::format("Maximum punching resistance with {} exceeded: {:.2f} MPa on the control "
+                            "perimeter exceed the maximum of {:.2f} MPa by {:.0f} %.",
+                            t_.kind == ShearSteel::Links ? "links" : "studs", demand_.stress, r.ceiling,
+                            100 * (demand_.stress / r.ceiling - 1)),
                 r.ceilingClause);
             return std::nullopt;
         }
@@ -122,14 +121,13 @@ class Search {
             const auto* bar = catalog ? catalog->find(name) : nullptr;
             if (!bar || (t_.diameter > 0 && std::abs(bar->diameter - t_.diameter) > 0.1)) continue;
             if (r->diameterMost > 0 && bar->diameter > r->diameterMost) {
-                say(fmt::format("Links of {:.0f} mm are thicker than a sixteenth of the depth allows.",
-                                bar->diameter),
+                say(fmt::format("Links of {:.0f} mm are thicker than d/16.", bar->diameter),
                     r->spacingClause);
                 continue;
             }
             for (double s : spacings) attempt(*r, bar->diameter, yield, s, room(), "", 1, most);
         }
-        say("No link of the sizes allowed carries it: allow larger ones in Basis.", r->clause);
+        say("No permitted link size is sufficient: allow larger ones in Basis (1).", r->clause);
     }
 
     void studs() {
@@ -141,18 +139,18 @@ class Search {
             if (rail.height > tall + 1e-6 || rail.height < low - 1e-6) continue;
             height = true;
             // The list that comes with the program is of no maker: its studs are those of a plain order.
-            const double yield = t_.basis.studRails.empty() ? std::min(rail.yield, t_.rules.stockStudYield()) : rail.yield;
+            const double yield =
+                t_.basis.studRails.empty() ? std::min(rail.yield, t_.rules.stockStudYield()) : rail.yield;
             const auto r = rule(yield);
             if (!r) return;
             if (rail.spacing > r->radial + 1e-6) continue;
-            attempt(*r, rail.diameter, yield, rail.spacing, rail.height, rail.name, rail.least,
-                    rail.most);
+            attempt(*r, rail.diameter, yield, rail.spacing, rail.height, rail.name, rail.least, rail.most);
         }
         if (!height)
             say(fmt::format("No stud in \"{}\" is {:.0f} to {:.0f} mm high.", model::studTable(t_.basis), low,
                             tall),
                 "");
-        say(fmt::format("No rail in \"{}\" carries it with the spacings that fit.",
+        say(fmt::format("No rail in \"{}\" is sufficient with the spacings that fit.",
                         model::studTable(t_.basis)),
             "");
     }
@@ -166,9 +164,10 @@ class Search {
         for (double closer : {1.0, 0.75, 0.55, 0.4}) {
             const Spread& s = spread(r, first, spacing, closer, least);
             if (!s.good) {
-                say(place_.hasDrop() ? "The perimeter that needs no shear reinforcement is not reached by legs "
-                                       "that stand in the drop: make the drop wider."
-                                     : "The perimeter that needs no steel is not reached within the slab.",
+                say(place_.hasDrop() ? "The outer perimeter that needs no shear reinforcement is not reached "
+                                       "by legs within the drop: make the drop wider."
+                                     : "The outer perimeter that needs no shear reinforcement is not reached "
+                                       "within the slab.",
                     t_.rules.clause(At::Outer));
                 return;
             }
@@ -192,14 +191,15 @@ class Search {
             l.legs = s.legs, l.outer = s.outer;
             if (!l.legs.fitted)
                 l.note =
-                    "Beside its corners some legs meet bars: move bars there by less than half a spacing.";
+                    "Near its corners some legs clash with bars: move bars there by less than half a "
+                    "spacing.";
             if (t_.grid && (place_.round || place_.site.loaded.size() != 4))
-                l.note = "A grid of legs asks for sides at right angles: here lines are fanned.";
+                l.note = "An orthogonal layout requires sides at right angles: a radial layout is used here.";
             answer_.outer = s.demand;
             best_ = std::move(l);
             return;
         }
-        say(fmt::format("Legs of {:.0f} mm do not give the steel that is needed.", diameter), r.clause);
+        say(fmt::format("Legs of {:.0f} mm do not provide the area required.", diameter), r.clause);
     }
 
     const Spread& spread(const standards::ShearSteelRule& r, double first, double spacing, double closer,
@@ -264,7 +264,7 @@ ShearSteelAnswer shearSteel(const ShearSteelTask& task) {
     if (task.of.governing(At::Control) < 0)
         return {std::nullopt,
                 {},
-                "The drop is too small for a control perimeter inside it: nothing to reinforce there.",
+                "The drop is too small for a control perimeter inside it: no reinforcement there.",
                 task.rules.clause(At::Control)};
     return Search(task).find();
 }

@@ -64,9 +64,9 @@ class Checker {
         // By span: of one as thick as the table asks.
         for (const auto& c : std::vector<checks::Check>(d_.checks))
             if (c.topic == Topic::Slenderness && c.outcome == checks::Outcome::Within)
-                spareSags(d_.checks, standard_.sag->sparedBy(false), [&](const checks::Check& sag) {
-                    return sag.place.spot == c.place.spot;
-                }, basis_.units);
+                spareSags(
+                    d_.checks, standard_.sag->sparedBy(false),
+                    [&](const checks::Check& sag) { return sag.place.spot == c.place.spot; }, basis_.units);
     }
 
   private:
@@ -98,12 +98,10 @@ class Checker {
             return "For unintended fixity at a support taken as simple: a share of the span moment (" +
                    standard_.supports->endTopClause() + ").";
         if (support.floored)
-            return "The least share of the span's full fixed-end moment, w l_n²/12, governs at the face.";
+            return "The minimum share of the span's full fixed-end moment, w l_n²/12, governs at the face.";
         if (slab_.supports[s].monolithic)
-            return "Taken at the face of the support, which is cast with the slab.";
-        return "Taken on the axis of the support, on which the slab is free to turn, and rounded off there "
-               "where the standard "
-               "allows it.";
+            return "Taken at the face of the support, which is monolithic with the slab.";
+        return "Taken on the axis of the simple support, and rounded there where the standard allows it.";
     }
 
     // By the factors of equilibrium, span by span.
@@ -165,10 +163,9 @@ class Checker {
         for (const auto& o : standard_.omissions)
             if (o.slabs) omit(o.key, o.title, checks::notChecked(o.clause, o.reason));
         omit("supports", "Beams and walls below",
-             checks::notChecked(
-                 "",
-                 "Only their reactions are given; the slab is taken as resting on knife edges that do not "
-                 "sink or twist."));
+             checks::notChecked("",
+                                "Only reactions are given; the slab is assumed to rest on rigid, "
+                                "torsion-free line supports."));
     }
 
     // Depth suggested by the span-to-depth rule; the governing span.
@@ -186,7 +183,7 @@ class Checker {
         suggested(i, tracer(steps));
         Finding f =
             checks::notApplicable(standard_.slenderness->clause(),
-                                  fmt::format("Advice, not a limit: {} suggested, span {} governs.",
+                                  fmt::format("Guidance, not a limit: {} suggested, span {} governs.",
                                               units::text(d_.firstThickness, Kind::Length, basis_.units),
                                               model::spanLabel(slab_, i)));
         list_.add({"first-thickness", "First thickness", Topic::Slenderness, std::move(f), std::move(steps)},

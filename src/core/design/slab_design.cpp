@@ -86,16 +86,16 @@ std::vector<Fact> SlabAnswer::facts(const std::optional<model::Spot>& spot, unit
     using In = model::Spot::In;
     for (std::size_t i = 0; i < slab.spans.size() && spot->in == In::Span; ++i)
         if (slab.spans[i].id == spot->id && design->sag[i].camber > 0)
-            all.push_back({Pair, "Camber proposed", text(design->sag[i].camber, units::Kind::Sag)});
+            all.push_back({Pair, "Precamber proposed", text(design->sag[i].camber, units::Kind::Sag)});
     if (spot->in == In::Whole) {
         const auto& so = design->secondOpinion;
-        all.push_back({Heading, "Second opinion", "analysis / coefficient"});
+        all.push_back({Heading, "Cross-check", "analysis / coefficient"});
         all.push_back(
             {Note, so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + ".")});
         for (const auto& r : so.rows) all.push_back({Pair, r.what, opinions::beside(r, system)});
         if (!so.note.empty() && so.refusal.empty()) all.push_back({Note, so.note});
         for (auto& fact : linkFacts(*design, system)) all.push_back(std::move(fact));
-        all.push_back({Heading, "Reactions, ultimate", "permanent · imposed · most"});
+        all.push_back({Heading, "Reactions, ultimate", "permanent · imposed · maximum"});
     }
     for (std::size_t i = 0; i < slab.supports.size(); ++i) {
         const auto& r = design->analysis.reactions[i];
@@ -107,8 +107,8 @@ std::vector<Fact> SlabAnswer::facts(const std::optional<model::Spot>& spot, unit
         if (spot->in != In::Support || slab.supports[i].id != spot->id) continue;
         all.push_back({Heading, "Reaction", "per width"});
         all.push_back({Pair, "Permanent", text(r.permanent, units::Kind::ForcePerWidth)});
-        all.push_back({Pair, "Imposed, most", text(r.imposedMax, units::Kind::ForcePerWidth)});
-        all.push_back({Pair, "Ultimate, most", text(r.ultimateMax.value, units::Kind::ForcePerWidth)});
+        all.push_back({Pair, "Imposed, maximum", text(r.imposedMax, units::Kind::ForcePerWidth)});
+        all.push_back({Pair, "Ultimate, maximum", text(r.ultimateMax.value, units::Kind::ForcePerWidth)});
     }
     return all;
 }

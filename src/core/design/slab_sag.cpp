@@ -93,8 +93,9 @@ class Sags {
                 if (steel.diameter > 0) sag.limit = f.limit;
                 sag.camber = units::roundUp(std::max(0.0, f.demand - f.limit), 5);
                 if (sag.camber > 0)
-                    f.here.push_back(fmt::format("A camber of {} mm would leave the sag within its limit.",
-                                                 units::plain(sag.camber)));
+                    f.here.push_back(
+                        fmt::format("A precamber of {} mm would bring the deflection within its limit.",
+                                    units::plain(sag.camber)));
             }
             f = steel.diameter == 0 ? checks::notChecked(limit.clause, "There are no bars in this span yet.")
                                     : checks::judged(f);
@@ -187,7 +188,7 @@ class Sags {
 };
 
 // Ends the clause of a limit that the basis sets otherwise than the standard.
-constexpr const char* ownLimit = ", as the basis sets it";
+constexpr const char* ownLimit = ", as set in Basis";
 
 }  // namespace
 
@@ -195,7 +196,8 @@ std::vector<SagLimit> sagLimits(const standards::SagRules& rules, const model::B
     static const model::Basis usual;
     auto all = rules.limits();
     for (auto& limit : all) {
-        const bool total = limit.which == SagLimit::Which::Total, after = limit.which == SagLimit::Which::After;
+        const bool total = limit.which == SagLimit::Which::Total,
+                   after = limit.which == SagLimit::Which::After;
         const double own = total ? basis.sagLimit : basis.sagLimitAfter;
         if ((total || after) && own != (total ? usual.sagLimit : usual.sagLimitAfter))
             limit.spanOver = own, limit.clause += ownLimit;
@@ -213,9 +215,10 @@ void spareSags(std::vector<checks::Check>& all, const std::string& clause,
         const double demand = c.demand, limit = c.limit;
         c.outcome = checks::Outcome::NotApplicable;
         c.reason = fmt::format(
-            "Span to depth is within its limit, so that no deflection need be computed ({}). Computed: {}, more than "
-            "the {} that would hold where it has to be.",
-            clause, units::text(demand, units::Kind::Sag, system), units::text(limit, units::Kind::Sag, system));
+            "Span/depth is within its limit, so that no deflection calculation is required ({}). Computed: "
+            "{}, more than the {} that would apply otherwise.",
+            clause, units::text(demand, units::Kind::Sag, system),
+            units::text(limit, units::Kind::Sag, system));
     }
 }
 

@@ -36,10 +36,11 @@ std::string twistingNote(const Strip& strip, const model::Floor& floor) {
 // Why the strips of another direction decide by span-to-depth; empty where this one does.
 std::string elsewhere(const strips::Span& span, const SpanPanel& panel) {
     if (span.alongWall)
-        return "A wall or line support holds the slab along this span; the strips that cross it decide.";
+        return "A wall or line support carries the slab along this span; the strips that cross it govern.";
     if (panel.kind == standards::SlendernessInput::Panel::OneWay && panel.across)
-        return "The panel spans the other way; the strips of the other direction decide.";
-    if (panel.longWay) return "The panel is held on all sides; the strips along its shorter span decide.";
+        return "The panel spans the other way; the strips of the other direction govern.";
+    if (panel.longWay)
+        return "The panel is supported on all sides; the strips along its shorter span govern.";
     return {};
 }
 
@@ -101,7 +102,8 @@ verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const a
             // Around columns that carry the slab directly the shear is that of punching.
             auto from = [&](int support, std::size_t at) {
                 const auto& p = strip.supports[std::size_t(support)];
-                if (p.kind != strips::Support::Kind::Column || p.onBeam || !in.standard.punching) return depth;
+                if (p.kind != strips::Support::Kind::Column || p.onBeam || !in.standard.punching)
+                    return depth;
                 return std::max(depth, in.standard.punching->reach(d.stations()[at].thickness - usual -
                                                                    in.basis.coverTop));
             };
@@ -128,14 +130,13 @@ verify::LineCase caseOf(const StripDesign& d, const model::Floor& floor, const a
     c.notes.push_back(twistingNote(strip, floor));
     if (strip.alongBeam)
         c.notes.push_back(
-            "The slab's own share; what the beam along the strip carries is listed beside it and not "
-            "designed here.");
+            "Slab moment only; the beam's moment is listed separately and the beam is not designed.");
     c.notes.push_back("No axial force: the analysis is of plates in bending.");
-    c.shearNote = "; the least thickness on the cut; within the control perimeter of a column punching is checked";
+    c.shearNote =
+        "; the minimum thickness on the cut; within the control perimeter of a column punching is checked";
     c.endsNote =
-        "Inside the support at the strip's end, and within a slab thickness of a free edge, the ends of bars "
-        "are not judged: "
-        "hooks hold them there, and U-bars along the edge that are not placed yet.";
+        "Inside the support at the strip's end, and within a slab thickness of a free edge, bar ends are not "
+        "checked: hooks anchor them there, and U-bars along the edge.";
     return c;
 }
 
@@ -240,15 +241,14 @@ class StripChecker {
         f.kind = Kind::ForcePerWidth, f.prefix = "v";
         f.clause = rules_.shear->nearClause();
         f.demand = std::max(0.0, most) / width;
-        f.limit = verify::shearResistance(*rules_.shear, sec, tension.effective * b_, verify::linksAt(d_, face),
-                                          in_.basis.steelYield, tracer(steps)) /
+        f.limit = verify::shearResistance(*rules_.shear, sec, tension.effective * b_,
+                                          verify::linksAt(d_, face), in_.basis.steelYield, tracer(steps)) /
                   b_;
         f.notes.push_back(
-            "A concentrated load stands nearer to the support than an effective depth: the shear at its "
-            "face, loads "
-            "within twice the depth by the share that the clause gives them.");
-        list_.add({"shear-face-" + name, "Shear beside the support", Topic::OneWayShear, checks::judged(f),
-                   std::move(steps)},
+            "A concentrated load is nearer to the support than d: shear at the face, loads within 2d reduced "
+            "as the clause allows.");
+        list_.add({"shear-face-" + name, "Shear near support (a_v ≤ 2d)", Topic::OneWayShear,
+                   checks::judged(f), std::move(steps)},
                   place, of_.combination(std::uint16_t(by)));
         Steps more;
         const double limit = rules_.shear->crushing(sec, tracer(more));
@@ -256,8 +256,9 @@ class StripChecker {
         Finding g;
         g.kind = Kind::ForcePerWidth, g.prefix = "v", g.clause = rules_.shear->nearClause();
         g.demand = whole / width, g.limit = limit / b_;
-        g.notes.push_back("The whole shear, without reduction, against what the concrete can take at all.");
-        list_.add({"shear-crushing-" + name, "Largest shear beside the support", Topic::OneWayShear,
+        g.notes.push_back(
+            "The whole shear, without reduction, against the maximum resistance of the concrete.");
+        list_.add({"shear-crushing-" + name, "Crushing (V_Rd,max) near support", Topic::OneWayShear,
                    checks::judged(g), std::move(more)},
                   place);
     }
@@ -302,9 +303,9 @@ class StripChecker {
             f.clause = band.rule.clause;
             f.prefix = "As";
             // Over the support, or where the slab's edge lies on its axis, just inside.
-            f.demand = bars::bandSteel(d_.runs, std::clamp(strip_.supports[s].u,
-                                                           strip_.from + in_.basis.coverSide + 1,
-                                                           strip_.to - in_.basis.coverSide - 1));
+            f.demand = bars::bandSteel(d_.runs,
+                                       std::clamp(strip_.supports[s].u, strip_.from + in_.basis.coverSide + 1,
+                                                  strip_.to - in_.basis.coverSide - 1));
             f.limit = band.steel;
             f.here.push_back(band.word);
             Steps steps;
@@ -320,20 +321,22 @@ class StripChecker {
                 trace::step(&steps, "a_s,peak", "", {}, band.steel * 1000, "mm²/m", band.rule.clause,
                             band.word);
             }
-            list_.add({"peak-top", band.transfer ? "Steel into the column" : "Steel over the column",
-                       Topic::Steel, checks::judged(f), std::move(steps)},
-                      place, {}, model::Face::Top);
+            list_.add(
+                {"peak-top",
+                 band.transfer ? "Steel for moment transfer to column" : "Top steel concentrated over column",
+                 Topic::Steel, checks::judged(f), std::move(steps)},
+                place, {}, model::Face::Top);
             if (band.most <= 0) continue;
             Finding g;
             g.kind = Kind::Moment, g.prefix = "M", g.clause = band.mostClause;
             g.demand = band.moment, g.limit = band.most;
             g.notes.push_back(
-                "More cannot pass into the column without an edge beam: soften the column, or give the slab "
-                "more depth.");
+                "Exceeds the maximum transferable moment: provide an edge beam, reduce the column stiffness "
+                "or thicken the slab.");
             Steps more;
             if (tracing_) rules_.strips->transfer(band.input, &more);
             list_.add(
-                {"transfer", "Moment into the column", Topic::Flexure, checks::judged(g), std::move(more)},
+                {"transfer", "Moment transfer to column", Topic::Flexure, checks::judged(g), std::move(more)},
                 place);  // of no face: no bars of the slab change it
         }
     }
@@ -369,7 +372,8 @@ std::vector<double> compressionNeed(const StripDesign& d, bool top, const LineBa
     return out;
 }
 
-void addStripLinks(StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a, const LineBasis& in) {
+void addStripLinks(StripDesign& d, const model::Floor& floor, const analysis::FloorAnalysis& a,
+                   const LineBasis& in) {
     if (!d.stations().empty()) verify::addLinks(d, caseOf(d, floor, a, in));
 }
 
@@ -395,7 +399,8 @@ std::vector<checks::Check> checkStrip(const StripDesign& d, const model::Floor& 
     if (floor.strips.rules.redistribution > 0)
         for (auto& c : all)
             if (c.topic == Topic::Cracks && checks::isJudged(c))
-                c.notes.push_back("Cracks are judged by the moments of the analysis, before redistribution.");
+                c.notes.push_back(
+                    "Cracks are checked with the moments of the analysis, before redistribution.");
     return all;
 }
 

@@ -119,9 +119,9 @@ void staticMoments(const FloorDesign& f, const StripDesign& d, std::vector<Opini
         o.what = span.name;
         o.engine = sum(mid) - (sum(span.clearFrom) + sum(span.clearTo)) / 2;
         o.opinion = load.w * l2 * ln * ln / 8;
-        o.word = differ(
-            o.ratio(), 0.85, 1.15,
-            "the panel is far from regular, carries line or point loads, or passes load on to others.");
+        o.word =
+            differ(o.ratio(), 0.85, 1.15,
+                   "the panel is far from regular, carries line or point loads, or supports other panels.");
         out.push_back(std::move(o));
     }
 }
@@ -161,7 +161,7 @@ void coefficients(const FloorDesign& f, const StripDesign& d, std::vector<Opinio
         Opinion o{c.source, what, engine, std::abs(coefficient), units::Kind::MomentPerWidth, {}};
         if (o.opinion <= 0) return;
         o.word = differ(o.ratio(), 0.7, 1.3,
-                        "coefficients are for equal loads all over and supports that do not sink.");
+                        "coefficients are for uniform loads on all panels and rigid supports.");
         out.push_back(std::move(o));
     };
     for (std::size_t n = 0; n < index.size(); ++n) {

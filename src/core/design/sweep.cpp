@@ -76,7 +76,7 @@ void designPoint(SweepPoint& p, std::string_view floor) {
     if (!design.trouble.empty())
         p.error = design.trouble.front().message;
     else if (!answer)
-        p.error = "The floor has no answer.";
+        p.error = "The floor could not be designed.";
     else if (!answer->error.empty())
         p.error = answer->error;
     else {

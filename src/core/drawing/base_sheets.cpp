@@ -39,8 +39,8 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
             fmt::format("Blinding {}, underside {} below the ground.",
                         units::text(answer.set->ground.blinding, units::Kind::Length, system),
                         units::text(answer.set->ground.depth, units::Kind::Length, system)),
-            "Starter bars are for the least steel and the pull of columns; see the columns for what else "
-            "they ask.",
+            "Starter bars cover minimum column steel and net tension only; see the columns for other "
+            "requirements.",
             fmt::format("Designed to {}.", design.standard->edition)};
         if (answer.set->kind == model::BaseSet::Kind::Pads &&
             (answer.set->ground.by == model::GroundValues::By::Gross ||
@@ -50,7 +50,7 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
                 source != project.sources.end()) {
                 if (!source->second.note.empty()) from = source->second.note;
                 for (const auto& c : source->second.history)
-                    if (c.afterFailure && c.to > c.from) from += "; raised after a check failed";
+                    if (c.afterFailure && c.to > c.from) from += "; increased after a failed check";
             }
             n.push_back(fmt::format("Allowable pressure {}: {}.",
                                     units::text(answer.set->ground.allowable, units::Kind::AreaLoad, system),
@@ -155,7 +155,7 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
                 break;
             }
             sheet.text({column.left() + 4, y}, text, name, Align::Left, true);
-            sheet.text({column.left() + 22, y}, text, fmt::format("{} off", number));
+            sheet.text({column.left() + 22, y}, text, fmt::format("{} off centre", number));
             sheet.text({column.left() + 44, y}, text, size(*one.at(name), system));
             y -= 4.2;
         }

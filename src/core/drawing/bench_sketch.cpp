@@ -67,8 +67,8 @@ void twoWay(Sheet& s, const opinions::BenchInput& in, const opinions::BenchAnswe
             }
         }
     }
-    s.text({o.x + w + 14, o.y + h - 4}, 2.5, "Edges drawn double: the slab goes on.");
-    s.text({o.x + w + 14, o.y + h - 9}, 2.5, "Bottom bars full, top bars broken.");
+    s.text({o.x + w + 14, o.y + h - 4}, 2.5, "Double lines: continuous edges.");
+    s.text({o.x + w + 14, o.y + h - 9}, 2.5, "Bottom bars full, top bars dashed.");
     double y = o.y + h - 18;
     for (const auto& r : a.rows) {
         s.text({o.x + w + 14, y}, 2.5, fmt::format("{}: {}", r.place, callout(r, system)));

@@ -27,7 +27,7 @@ class Maker {
         s_.text({2, s_.height - 5}, 3.2, c_.name, Align::Left, true);
         s_.text({2, s_.height - 9.5}, 2.3, c_.detail(system_));
         if (!c_.without.empty() || c_.sections.empty()) {
-            const std::string why = c_.without.empty() ? "No perimeter is left round it." : c_.without;
+            const std::string why = c_.without.empty() ? "No effective control perimeter." : c_.without;
             double y = s_.height - 16;
             for (const auto& line : wrapped(why, 2.3, s_.width - 8)) s_.text({2, y}, 2.3, line), y -= 4;
         }
@@ -203,7 +203,7 @@ class Maker {
         const auto* d = c_.shownDemand();
         const auto* s = c_.shown();
         if (!d || !s) return;
-        say(c_.wanted ? c_.steelText(system_) : "No shear steel", true);
+        say(c_.wanted ? c_.steelText(system_) : "No shear reinforcement", true);
         say(fmt::format("V {}, M {} and {}", text(std::abs(d->forces.V), Kind::Force),
                         number(std::abs(d->forces.Mx), Kind::Moment),
                         text(std::abs(d->forces.My), Kind::Moment)));
@@ -211,11 +211,11 @@ class Maker {
                         text(s->d, Kind::Length), number(d->stress, Kind::ShearStress),
                         text(d->strength, Kind::ShearStress)));
         if (c_.steel)
-            say(fmt::format("No steel needed beyond {} of perimeter",
+            say(fmt::format("No shear reinforcement required beyond {} of perimeter",
                             text(c_.steel->outer.line.length(), Kind::Length)));
         const double dead = punching::Perimeter{s->line.dead, {}, {}, {}}.length();
         if (dead > 1)
-            say(fmt::format("{:.0f} % of the perimeter in the shadow of openings",
+            say(fmt::format("{:.0f} % of the control perimeter is ineffective because of openings",
                             100 * dead / (dead + s->length)));
     }
 };

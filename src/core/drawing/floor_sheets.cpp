@@ -359,9 +359,8 @@ class FloorSheets {
             const auto& l = i.lie[i.lie.size() / 2];
             const Point a = at(l.a), b = at(l.b), m{(a.x + b.x) / 2, (a.y + b.y) / 2};
             places.block(a, b);
-            Text t{{m.x, m.y + 1}, textHeight,
-                   linkCallout(i, design_, system_),
-                   Align::Centre, 0, true, Layer::Text};
+            Text t{{m.x, m.y + 1}, textHeight, linkCallout(i, design_, system_), Align::Centre, 0,
+                   true,           Layer::Text};
             labels_.push_back({{t}, m});
         }
     }
@@ -412,7 +411,8 @@ class FloorSheets {
         for (const auto& [rise, names] : raised)
             all += fmt::format("{}{} of {} {}", all.empty() ? "" : "; ", text(rise, Kind::Length),
                                names.size() > 1 ? "panels" : "panel", fmt::join(names, ", "));
-        return "Precamber of formwork in the middle, running out to what holds the panel: " + all + ".";
+        return "Precamber of formwork in the middle of the panel, reducing to zero at the supports: " + all +
+               ".";
     }
     std::vector<std::string> notes(const std::vector<Item>& items, bool top) const {
         const auto& b = *f_.basis;
@@ -427,34 +427,29 @@ class FloorSheets {
             fmt::format("Slab {} thick. Concrete {}, reinforcement {}.", thick, b.concrete, b.steel),
             fmt::format("Cover: top {}, bottom {}, sides {}.", text(b.coverTop, Kind::Length),
                         text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length)),
-            fmt::format(
-                "Outermost at the top: bars along {}; at the bottom: along {}. 1 is the outer layer, 2 "
-                "lies within.",
-                strips::directionName(f_.floor->strips.rules.outerTop),
-                strips::directionName(f_.floor->strips.rules.outerBottom)),
-            std::string(project_.sheet.everyBar
-                            ? "Every bar is drawn, the call-out stands at one of its run; "
-                            : "One bar of each run is drawn; ") +
-                "the thin line shows over which breadth they lie. Call-outs: "
-                "number of "
-                "all bars, type and size, marks, spacing, layer. Bars of several lengths are cut in steps.",
-            "Laps and ends as drawn; laps of neighbouring bars lie apart.",
-            top ? "Chairs hold the top bars, at most 1 m apart, set out by whoever places the bars."
-                : "U-bars close all edges and openings, with a bar in either corner. Beside openings lies "
-                  "what they "
-                  "cut off, half on either side. Drops have a mat of bars bent up at their ends.",
+            fmt::format("Outermost at the top: bars along {}; at the bottom: along {}. 1 is the outer layer, "
+                        "2 the inner.",
+                        strips::directionName(f_.floor->strips.rules.outerTop),
+                        strips::directionName(f_.floor->strips.rules.outerBottom)),
+            std::string(project_.sheet.everyBar ? "Every bar is drawn, the call-out is at one of its set; "
+                                                : "One bar of each set is drawn; ") +
+                "the thin line shows the width over which they are placed. Call-outs: total number, type and "
+                "size, marks, spacing, layer. Bars of several lengths are cut in steps.",
+            "Laps and ends as drawn; stagger laps.",
+            top ? "Chairs support the top bars, at most 1 m apart, set out by the steel fixer."
+                : "U-bars close all edges and openings, with a bar in either corner. Bars cut by openings "
+                  "are replaced by equal trimmer steel, half each side. Drops have a mat of bars bent up at "
+                  "their ends.",
             camberNote(),
             f_.floor->strips.rules.twisting == model::StripChoices::Twisting::WoodArmer
-                ? "Corners have no torsion steel of their own: twisting is in the moments of the strips "
-                  "(Wood "
+                ? "Corners have no separate torsion steel: twisting is in the moments of the strips (Wood "
                   "and Armer)."
-                : "Corners have no torsion steel: twisting is left out of the moments by choice.",
+                : "Corners have no torsion steel: twisting moments are left out by the user.",
             fmt::format("Designed to {}.", design_.standard->edition)};
         if (f_.find({f_.floor->id, model::PartKind::Edge, "steps"}))
             all.push_back(
                 "At steps of level bars of the higher top and of the lower soffit end with U-bars; those of "
-                "the "
-                "lower top and of the higher soffit go on by their lap, where there is concrete.");
+                "the lower top and of the higher soffit continue by their lap, where there is concrete.");
         addItemNotes(items, design_.marks, all);
         addRevisionNotes(design_, f_, all);
         addCheckNotes(f_.all(), all);
@@ -473,7 +468,7 @@ class FloorSheets {
         for (std::size_t k = 0; k < with.size(); ++k) {
             const int place = int(k) % (columns * rows);
             if (place == 0) {
-                begin("shear steel", paper, 1);
+                begin("shear reinforcement", paper, 1);
                 const SheetColumn column(*sheet_, project_, design_);
                 std::vector<Item> items;
                 for (std::size_t n = k; n < with.size() && n < k + std::size_t(columns * rows); ++n)
@@ -481,10 +476,9 @@ class FloorSheets {
                 double y = column.top();
                 column.schedule(design_.scheduleOf(f_, items), column.left() + 4, y, column.right() - 4, 120);
                 std::vector<std::string> all{
-                    "Legs stand in the perimeters and lines drawn; the outermost perimeter that needs none "
-                    "is "
-                    "broken.",
-                    "Studs on rails as bought: mark, number and studs in the schedule.",
+                    "Legs are placed on the perimeters and lines drawn; dashed: outer control perimeter "
+                    "u_out.",
+                    "Proprietary stud rails: mark, number and studs in the schedule.",
                     "Not to scale; dimensions govern."};
                 addItemNotes(items, design_.marks, all);
                 column.notes(all, y - 8);
@@ -583,7 +577,7 @@ class FloorSheets {
                 column.notes(
                     {"Long sections along the strips, depth enlarged, not to scale. Ends of bars are "
                      "given from the nearest line of supports. Bars across are dots.",
-                     "Strips that are alike are drawn once."},
+                     "Identical strips are drawn once."},
                     column.top());
             }
             const Sheet figure = stripFigure(all[k].section, all[k].names, wide - 10, high, system_);

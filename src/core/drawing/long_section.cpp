@@ -155,7 +155,7 @@ class Maker {
 
     void steel() {
         Row row;
-        row.title = "steel, " + unit(Kind::SteelPerWidth), row.how = "provided broken";
+        row.title = "steel, " + unit(Kind::SteelPerWidth), row.how = "provided dashed";
         row.share = 1.4;
         row.rank = d_.sag.empty() ? 1 : 4;
         double shown[2] = {1e-9, 1e-9};
@@ -201,7 +201,7 @@ class Maker {
     // Between the supports; what governs is marked.
     void shear() {
         Row row;
-        row.title = "shear, " + unit(Kind::ForcePerWidth), row.how = "resistance broken";
+        row.title = "shear, " + unit(Kind::ForcePerWidth), row.how = "resistance dashed";
         row.share = 0.95;
         row.rank = 2;
         LongSection::Curve asked{{}, Style::Required, false, false},
@@ -254,7 +254,7 @@ class Maker {
     void sag() {
         if (d_.sag.empty()) return;
         Row row;
-        row.title = "sag, " + unit(Kind::Sag), row.how = "limit dotted";
+        row.title = "deflection, " + unit(Kind::Sag), row.how = "limit dotted";
         row.share = 1.35;
         row.rank = 1;
         double most = 1e-9;

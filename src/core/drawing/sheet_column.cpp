@@ -33,7 +33,7 @@ std::size_t SheetColumn::schedule(const schedule::Schedule& all, double x, doubl
                                   double least, std::size_t from) const {
     sheet_.text({x, y}, 3, "Bar schedule", Align::Left, true);
     sheet_.text({right, y}, 2,
-                fmt::format("shape codes and lengths: BS 8666, ISO 3766; least bends: {}",
+                fmt::format("shape codes and lengths: BS 8666, ISO 3766; minimum bends: {}",
                             design_.standard->anchorage->bendClause()),
                 Align::Right);
     y -= 6;
@@ -47,11 +47,11 @@ std::size_t SheetColumn::schedule(const schedule::Schedule& all, double x, doubl
     std::sort(letters.begin(), letters.end());
     bool revised = false;
     for (const auto& row : all.rows) revised |= !row.revision.empty();
-    std::vector<std::string> head{"Mark", "Size", "Memb.", "Each", "Total", "Cut " + l, "Shape"};
+    std::vector<std::string> head{"Mark", "Size", "Memb.", "Each", "Total", "Length " + l, "Shape"};
     double size = 12;  // of the longest name
     for (const auto& row : all.rows) size = std::max(size, textWidth(row.bar, 2) + 2);
-    std::vector<double> col{0, 10, 10 + size, 20 + size, 29 + size, 39 + size, 53 + size};
-    double next = 64 + size;
+    std::vector<double> col{0, 10, 10 + size, 20 + size, 29 + size, 39 + size, 56 + size};
+    double next = 67 + size;
     const double wide = std::min(17.0, (right - x - next - 18 - (revised ? 10 : 0)) / double(letters.size()));
     for (char letter : letters) {
         head.push_back(std::string(1, letter) + " " + l), col.push_back(next);
@@ -120,7 +120,7 @@ void SheetColumn::notes(const std::vector<std::string>& all, double y) const {
     for (const auto& note : all) {
         const auto lines = wrapped(note, 2.2, width - 16);
         if (y - 3.8 * double(lines.size()) < least) {
-            sheet_.text({x, y}, 2.2, "Further notes stand in the report.");
+            sheet_.text({x, y}, 2.2, "Further notes are in the report.");
             return;
         }
         sheet_.text({x, y}, 2.2, fmt::format("{}.", number++));
@@ -239,7 +239,7 @@ void addRevisionNotes(const design::Design& design, const design::ElementAnswer&
     std::string words;
     for (std::size_t i = 0; i < gone.size() && i < 8; ++i) words += (i ? "; " : "") + gone[i];
     if (gone.size() > 8) words += fmt::format("; and {} more", gone.size() - 8);
-    if (!gone.empty()) all.push_back("No longer there: " + words + ".");
+    if (!gone.empty()) all.push_back("Deleted since last revision: " + words + ".");
 }
 
 void cloud(Sheet& sheet, const geometry::Ring& box) {
@@ -269,8 +269,8 @@ void addCheckNotes(const std::vector<const checks::Check*>& checks, std::vector<
             unchecked += (unchecked.empty() ? "" : "; ") + c->title;
     }
     if (over > 0)
-        all.insert(all.begin(), over == 1 ? std::string("NOT FOR CONSTRUCTION: 1 check is over its limit.")
-                             : fmt::format("NOT FOR CONSTRUCTION: {} checks are over their limits.", over));
+        all.insert(all.begin(), over == 1 ? std::string("NOT FOR CONSTRUCTION: 1 check fails.")
+                                          : fmt::format("NOT FOR CONSTRUCTION: {} checks fail.", over));
     if (!unchecked.empty()) all.push_back("Not checked by this calculation: " + unchecked + ".");
 }
 

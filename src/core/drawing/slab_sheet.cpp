@@ -333,16 +333,16 @@ class SlabSheet {
                         b.concrete, b.steel),
             fmt::format("Cover: top {}, bottom {}, sides {}.", text(b.coverTop, Kind::Length),
                         text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length)),
-            "Layers: B1 outermost at the bottom, B2 on it; T1 outermost at the top, T2 below it. Bottom bars "
-            "full lines, top bars broken lines.",
+            "Layers: B1 outermost at the bottom, B2 above it; T1 outermost at the top, T2 below it. Bottom "
+            "bars full lines, top bars dashed lines.",
             "Call-outs: number, type and size, mark, spacing, layer.",
-            fmt::format("Loads: finishes {}, other permanent {}, imposed {} (use {}), beside self-weight.",
-                        text(d_.analysis.load.finishes, Kind::AreaLoad),
-                        text(d_.analysis.load.other, Kind::AreaLoad), text(slab_.imposed, Kind::AreaLoad),
-                        slab_.imposedUse),
-            d_.camber > 0 ? fmt::format("Camber the formwork by up to {} as listed in the calculation.",
+            fmt::format(
+                "Loads: finishes {}, other permanent {}, imposed {} (use {}), in addition to self-weight.",
+                text(d_.analysis.load.finishes, Kind::AreaLoad), text(d_.analysis.load.other, Kind::AreaLoad),
+                text(slab_.imposed, Kind::AreaLoad), slab_.imposedUse),
+            d_.camber > 0 ? fmt::format("Precamber the formwork by up to {} as listed in the calculation.",
                                         text(d_.camber, Kind::Length))
-                          : "No camber.",
+                          : "No precamber.",
             fmt::format("Designed to {}.", design_.standard->edition)};
         addItemNotes(d_.items, design_.marks, all);
         addRevisionNotes(design_, *design_.find(slab_.id), all);

@@ -255,7 +255,7 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
         }
         if (std::abs(v[N]) > 1e9 || std::abs(v[Hx]) > 1e9 || std::abs(v[Hy]) > 1e9 ||
             std::abs(v[Mx]) > 1e13 || std::abs(v[My]) > 1e13) {
-            refuse("a force above 1,000 MN or a moment above 10,000 MNm is taken as a slip.");
+            refuse("a force above 1,000 MN or a moment above 10,000 MNm is outside the permitted range.");
             continue;
         }
         const std::string nature = lower(row.cells[at[NatureOf]]), caseName = row.cells[at[Case]];
@@ -311,7 +311,8 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
         column.actions.push_back({caseName, v[N], v[Hx], v[Hy], v[Mx], v[My]});
     }
     std::erase_if(set.columns, [&](const auto& c) { return bad.contains(c.name); });
-    for (const auto& name : bad) out.keptOut.push_back(fmt::format("Column {} is kept out.", shown(name)));
+    for (const auto& name : bad)
+        out.keptOut.push_back(fmt::format("Column {} is not imported.", shown(name)));
     if (set.columns.empty()) {
         out.error = rows.size() < 2 ? "The table of loads has no rows."
                                     : "No column of the table of loads can be used.";

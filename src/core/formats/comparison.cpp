@@ -202,7 +202,7 @@ report::Document comparisonPage(const Comparison& c, const std::string& before, 
     put("Quantities", "Nothing is designed.", std::move(rows));
     rows = {{"Element", "Check", "Before", "After", ""}};
     for (const auto& k : c.checks)
-        rows.push_back({k.element, k.title, dash(k.before), dash(k.after), k.worse ? "now over" : ""});
+        rows.push_back({k.element, k.title, dash(k.before), dash(k.after), k.worse ? "now failing" : ""});
     put("Checks that changed", "None changed by 0.005 or more.", std::move(rows));
     rows = {{"Input", "Before", "After"}};
     for (const auto& i : c.inputs) rows.push_back({i.what, dash(i.before), dash(i.after)});

@@ -102,10 +102,9 @@ FieldText fieldText(const analysis::FloorAnalysis& a, const std::string& field,
     for (std::size_t c = 0; c < a.cases.size() && which < 0; ++c)
         if (a.cases[c].name == combination || a.cases[c].id == combination) asCase = int(c);
     if (asCase >= 0 && a.nonlinear)
-        return {
-            "",
-            "The ground lets go under some combinations, so that cases cannot be shown by themselves; name "
-            "a combination."};
+        return {"",
+                "Uplift from the ground occurs in some combinations (non-linear), so that cases cannot be "
+                "shown by themselves; name a combination."};
     if (which < 0 && asCase < 0) {
         std::string names;
         for (const auto& k : a.combinations) names += "\n  " + k.name;

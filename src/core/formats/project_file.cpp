@@ -128,7 +128,7 @@ void readFloor(const json& j, const std::string& path, int version, Project& pro
     if (version >= 7) r.read("fixed_eccentricity", floor->punching.fixedEccentricity);
     if (version >= 8) r.read("more_by_bending", floor->punching.moreByBending);
     if (version >= 13)
-        if (const json* rules = r.find("vibration", "how vibration is looked at")) {
+        if (const json* rules = r.find("vibration", "the vibration settings")) {
             Reader c(*rules, r.at("vibration"), trouble);
             Reading io{c, version};
             vibrationFields(io, floor->vibration);

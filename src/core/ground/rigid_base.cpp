@@ -68,7 +68,7 @@ Pressure pressure(const Ring& outline, const Resultant& resultant) {
     if (!in || toEdge < 1e-6 * size) {
         out.outside = in ? 0 : toEdge;
         out.trouble = in ? std::string("The resultant lies on the edge of the base.")
-                         : fmt::format("The resultant leaves the base by {:.0f} mm.", toEdge);
+                         : fmt::format("The resultant falls {:.0f} mm outside the base.", toEdge);
         return out;
     }
     // In lengths of the base about its middle, and pressures of the mean one: all numbers near 1.

@@ -234,11 +234,10 @@ class Finder {
                     carried |= geometry::distance(p, w.a, w.b) < w.thickness / 2 + 50;
                 for (const auto& b : f_.beams) carried |= geometry::distance(p, b.a, b.b) < b.width / 2 + 50;
                 if (carried) continue;
-                auto& e = note(
-                    fmt::format(
-                        "{} above stands on the slab alone: nothing is below it. Its load is yours to give.",
-                        named("Column", c)),
-                    p, {c.id}, false);
+                auto& e = note(fmt::format("{} above stands on the slab alone: nothing is below it. Its load "
+                                           "is to be given by hand.",
+                                           named("Column", c)),
+                               p, {c.id}, false);
                 e.mend = "Continue the column below";
                 e.apply = [id = c.id](Project&, Floor& f) {
                     for (auto& x : f.columns)
@@ -383,9 +382,9 @@ class Finder {
             if (held) continue;
             Point middle{0, 0};
             for (Point p : r) middle.x += p.x / double(r.size()), middle.y += p.y / double(r.size());
-            auto& e = note(fmt::format("{} rests on nothing.", named("Slab", f_.slabs[i])), middle,
+            auto& e = note(fmt::format("{} is not supported.", named("Slab", f_.slabs[i])), middle,
                            {f_.slabs[i].id}, false);
-            e.mend = "Hold it along all its edges";
+            e.mend = "Support it along all its edges";
             e.apply = [r](Project& project, Floor& f) {
                 for (std::size_t s = 0; s < r.size(); ++s)
                     if (geometry::length(r[s], r[(s + 1) % r.size()]) >= 60)
@@ -418,7 +417,7 @@ class Finder {
                                            named("slab", f_.slabs[i]), least / 1000),
                                m, {f_.slabs[i].id}, false);
                 e.gap = least;
-                e.mend = "Hold this edge by a line support";
+                e.mend = "Support this edge by a line support";
                 e.apply = [a, b](Project& project, Floor& f) {
                     add(project, f, model::LineSupport{"", "", a, b});
                 };

@@ -127,7 +127,8 @@ class Finder {
         for (const Point& p : points)
             for (int k = 0; k < 2; ++k)
                 for (double sign : {1.0, -1.0})
-                    reachOut(p, {sign * e_[k].x, sign * e_[k].y}, {sign * e_[1 - k].x, sign * e_[1 - k].y}, points);
+                    reachOut(p, {sign * e_[k].x, sign * e_[k].y}, {sign * e_[1 - k].x, sign * e_[1 - k].y},
+                             points);
     }
     // Whether a wall or beam runs through a point, more across a direction than along it.
     bool onMember(Point p, Point e) const {
@@ -154,11 +155,12 @@ class Finder {
                 member = std::min(member, geometry::length(p, at));
         return member <= edge + closeBy && member < 1e299;
     }
-    // Whether a line would only divide a panel that walls or beams hold on all sides: from one that crosses it to
-    // another, with one more on either side.
+    // Whether a line would only divide a panel that walls or beams hold on all sides: from one that crosses
+    // it to another, with one more on either side.
     bool insideMembers(Point p, Point q, Point e, Point side) const {
         const Point mid{(p.x + q.x) / 2, (p.y + q.y) / 2};
-        return onMember(p, e) && onMember(q, e) && memberBeyond(mid, side) && memberBeyond(mid, {-side.x, -side.y});
+        return onMember(p, e) && onMember(q, e) && memberBeyond(mid, side) &&
+               memberBeyond(mid, {-side.x, -side.y});
     }
     void divide(Point p, Point e) {
         const Point far{p.x + closeBy * e.x, p.y + closeBy * e.y};
@@ -345,9 +347,7 @@ class Finder {
                 if (reach > 1e299) continue;
                 const auto* support = supportAt(at);
                 const bool held = support && !support->ends;
-                s.ends[end] = !held              ? SideKind::Free
-                              : support->columns ? SideKind::Columns
-                                                 : SideKind::Line;
+                s.ends[end] = !held ? SideKind::Free : support->columns ? SideKind::Columns : SideKind::Line;
                 double half = !held ? 0 : support->columns ? halfColumn(*support, e_[k]) : support->half;
                 s.continuous[end] = support && slabAt({at.x + overhang * e.x, at.y + overhang * e.y}) >= 0;
                 s.length += reach;
@@ -381,7 +381,7 @@ class Finder {
             p.oneWay = true, p.direction = s.angle, p.reason = std::move(why);
         };
         if (free(a) + free(b) == 4) {
-            p.reason = "held along none of its sides";
+            p.reason = "supported along none of its sides";
         } else if (lines(a) == 2 && lines(b) == 2) {
             if (ratio > 2)
                 oneWay(a.clear <= b.clear ? a : b,
@@ -395,7 +395,7 @@ class Finder {
         } else if (lines(b) == 2 && lines(a) == 0) {
             oneWay(b, "supported along two opposite sides only");
         } else if (free(a) + free(b) == 3) {
-            oneWay(free(a) == 1 ? a : b, "held on one side only: a cantilever");
+            oneWay(free(a) == 1 ? a : b, "supported on one side only: a cantilever");
         } else if (lines(a) + lines(b) == 0) {
             p.reason = "on columns: the whole load is carried in both directions";
         } else {

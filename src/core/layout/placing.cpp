@@ -660,7 +660,7 @@ std::string kindName(const T& m) {
                : std::is_same_v<T, model::Underlay>       ? "Drawing below"
                : std::is_same_v<T, model::PanelChoice>    ? "Panel"
                : std::is_same_v<T, model::Camber>         ? "Precamber"
-               : std::is_same_v<T, model::SagLine>        ? "Sag limit"
+               : std::is_same_v<T, model::SagLine>        ? "Deflection limit"
                : std::is_same_v<T, model::CombinationRow> ? "Combination"
                                                           : "Load case";
     }

@@ -54,7 +54,7 @@ struct Fields {
             m.depth = m.width;
         else
             number("depth", "Depth", Kind::Length, m.depth);
-        number("angle", "Turned by", Kind::Angle, m.angle);
+        number("angle", "Rotation", Kind::Angle, m.angle);
         number("x", "x", Kind::Span, m.x);
         number("y", "y", Kind::Span, m.y);
         v.flag("below", "Column below", m.below);
@@ -62,34 +62,34 @@ struct Fields {
         number("heightBelow", "Height below", Kind::Span, m.heightBelow);
         number("heightAbove", "Height above", Kind::Span, m.heightAbove);
         v.flag("farEndsFixed", "Far ends fixed", m.farEndsFixed);
-        choice("bearing", "Slab on it", m.bearing, {"as on springs", "pinned", "rigid"});
+        choice("bearing", "Slab–column connection", m.bearing, {"elastic", "pinned", "rigid"});
     }
     void operator()(model::Wall& m) {
         v.text("name", "Name", m.name);
         number("thickness", "Thickness", Kind::Length, m.thickness);
         number("height", "Height", Kind::Span, m.height);
-        v.flag("stiff", "Bends with the slab", m.stiff);
+        v.flag("stiff", "Monolithic with slab (moment connection)", m.stiff);
         line(m.a, m.b);
     }
     void operator()(model::LineSupport& m) {
         v.text("name", "Name", m.name);
-        choice("kind", "Holds", m.kind, {"simply", "clamped", "as a line of symmetry"});
+        choice("kind", "Restraint", m.kind, {"simple", "fixed", "line of symmetry"});
         line(m.a, m.b);
     }
     void operator()(model::SagLine& m) {
         v.text("name", "Name", m.name);
-        choice("of", "Sag", m.of, {"after partitions", "in all"});
-        number("limit", "At the most", Kind::Sag, m.limit);
+        choice("of", "Deflection limit for", m.of, {"after partitions", "total deflection"});
+        number("limit", "Maximum", Kind::Sag, m.limit);
         line(m.a, m.b);
     }
     void operator()(model::FloorBeam& m) {
         v.text("name", "Name", m.name);
         number("width", "Width", Kind::Length, m.width);
-        number("depth", "Depth with slab", Kind::Length, m.depth);
-        std::string side = m.upstand ? "above the slab" : "below the slab";
-        v.choice("upstand", "Stands", side, {"below the slab", "above the slab"});
-        m.upstand = side == "above the slab";
-        number("torsion", "Share of torsional stiffness", Kind::None, m.torsion);
+        number("depth", "Overall depth", Kind::Length, m.depth);
+        std::string side = m.upstand ? "upstand" : "downstand";
+        v.choice("upstand", "Position", side, {"downstand", "upstand"});
+        m.upstand = side == "upstand";
+        number("torsion", "Torsional stiffness factor", Kind::None, m.torsion);
         line(m.a, m.b);
     }
     void operator()(model::Ground& m) {
@@ -106,7 +106,8 @@ struct Fields {
     void operator()(model::FloorLoad& m) {
         using K = model::FloorLoad::Kind;
         if (m.kind == K::Area) {
-            number("value", m.layers.empty() ? "Load" : "Load beside layers", Kind::AreaLoad, m.value);
+            number("value", m.layers.empty() ? "Load" : "Load in addition to layers", Kind::AreaLoad,
+                   m.value);
         } else if (m.kind == K::Line) {
             number("value", "Load", Kind::ForcePerWidth, m.value);
             line(m.a, m.b);
@@ -127,13 +128,13 @@ struct Fields {
         v.text("name", "Name", m.name);
         number("x", "Origin x", Kind::Span, m.origin.x);
         number("y", "Origin y", Kind::Span, m.origin.y);
-        number("angle", "Turned by", Kind::Angle, m.angle);
+        number("angle", "Rotation", Kind::Angle, m.angle);
         number("between", "Angle between directions", Kind::Angle, m.between);
     }
     void operator()(model::Underlay& m) {
         number("x", "Placed at x", Kind::Span, m.at.x);
         number("y", "Placed at y", Kind::Span, m.at.y);
-        number("angle", "Turned by", Kind::Angle, m.angle);
+        number("angle", "Rotation", Kind::Angle, m.angle);
         number("scale", "mm per unit of the file", Kind::None, m.scale);
     }
     template <class M>

@@ -65,9 +65,8 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
     number("ground.blinding", g.blinding, 0, 1000, 1, "The blinding", "mm");
     number("ground.adhesion", g.adhesion, 0, 10, 1e-3, "The adhesion at the base", "kN/m²");
     number("ground.passiveShare", g.passiveShare, 0, 1, 1, "The share of passive pressure", "(of one)");
-    number("ground.settlement", g.settlement, 1, 1000, 1, "The settlement that is accepted", "mm");
-    if (g.layers.size() > 50)
-        found.push_back({path + ".ground.layers", "The ground has at the most 50 layers."});
+    number("ground.settlement", g.settlement, 1, 1000, 1, "The allowable settlement", "mm");
+    if (g.layers.size() > 50) found.push_back({path + ".ground.layers", "The ground has at most 50 layers."});
     for (std::size_t i = 0; i < g.layers.size(); ++i) {
         const std::string at = fmt::format("ground.layers[{}]", i);
         number(at, g.layers[i].thickness, 10, 200000, 1e3, "The thickness of a layer", "m");
@@ -88,12 +87,11 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
     number("pile.tolerance", p.tolerance, 0, 500, 1, "The tolerance of the piles", "mm");
     number("planStep", set.planStep, 1, 1000, 1, "The step of plan sizes", "mm");
     number("depthStep", set.depthStep, 1, 1000, 1, "The step of depths", "mm");
-    number("leastDepth", set.leastDepth, 150, 5000, 1, "The least depth", "mm");
+    number("leastDepth", set.leastDepth, 150, 5000, 1, "The minimum depth", "mm");
     if (set.approach < 1 || set.approach > 3)
         found.push_back({path + ".approach", "The design approach is 1, 2 or 3."});
     if (set.mostTypes < 0 || set.mostTypes > 100000)
-        found.push_back(
-            {path + ".mostTypes", "The number of types is nought (as many as there are) or more."});
+        found.push_back({path + ".mostTypes", "The number of types is zero (no limit) or more."});
     number("sideSpacing", set.sideSpacing, 50, 500, 1, "The spacing of side bars", "mm");
     for (auto p2 : set.site)
         for (double v : {p2.x, p2.y}) number("site", v, -1e7, 1e7, 1e3, "A corner of the site", "m");
@@ -102,7 +100,7 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
         if (!why.empty())
             found.push_back({path + ".site", "The outline of the site cannot be used. " + why});
         else if (std::abs(geometry::area(set.site)) < 1e4)
-            found.push_back({path + ".site", "The outline of the site holds no ground."});
+            found.push_back({path + ".site", "The outline of the site encloses no area."});
     }
     if (set.bars.empty()) found.push_back({path + ".bars", "No bars are allowed for bases; name some."});
     std::set<Id> cases;
@@ -144,7 +142,7 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
                     {path + "." + at, fmt::format("Column {} stands on two bases.", columns.at(id)->name)});
         }
         for (auto [v, what] : {std::pair(b.B, ".B"), {b.L, ".L"}, {b.h, ".h"}})
-            if (v != 0) number(at + what, v, 150, 50000, 1, "A pinned size of a base", "mm");
+            if (v != 0) number(at + what, v, 150, 50000, 1, "A fixed size of a base", "mm");
         if (b.ratio != 0) number(at + ".ratio", b.ratio, 0.1, 10, 1, "The ratio of the sides", "(y to x)");
         const auto& pd = b.pedestal;
         for (double v : {pd.width, pd.depth})
@@ -157,7 +155,7 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
             const auto other = below.find(b.strap.to);
             const std::string strap = path + "." + at + ".strap";
             if (set.kind != BaseSet::Kind::Pads)
-                found.push_back({strap, "Straps are for pads; caps are held by their piles."});
+                found.push_back({strap, "Straps are for pads only."});
             else if (other == below.end())
                 found.push_back({strap, fmt::format("There is no column \"{}\" for a strap.", b.strap.to)});
             else if (other->second == &b)
@@ -172,12 +170,12 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
             for (double v : {b.strap.width, b.strap.depth})
                 if (v != 0) number(at + ".strap", v, 150, 5000, 1, "A size of a strap", "mm");
         }
-        number(at + ".offX", b.offX, -25000, 25000, 1, "How far a base stands off", "mm");
-        number(at + ".offY", b.offY, -25000, 25000, 1, "How far a base stands off", "mm");
+        number(at + ".offX", b.offX, -25000, 25000, 1, "The eccentricity of a base", "mm");
+        number(at + ".offY", b.offY, -25000, 25000, 1, "The eccentricity of a base", "mm");
         if (b.piles < 0 || b.piles > 64)
             found.push_back(
-                {path + "." + at, "A cap has 1 to 64 piles, or nought where the number is to be solved."});
-        if (b.spacing != 0) number(at + ".spacing", b.spacing, 50, 1000, 1, "A pinned spacing", "mm");
+                {path + "." + at, "A cap has 1 to 64 piles, or zero where the number is automatic."});
+        if (b.spacing != 0) number(at + ".spacing", b.spacing, 50, 1000, 1, "A fixed spacing", "mm");
     }
 }
 

@@ -61,7 +61,7 @@ class Validator {
             return {};
         }
         if (std::abs(geometry::area(r)) < 1e4) {
-            add(at, what + " has no area to speak of; draw it larger or remove it.");
+            add(at, what + " encloses no area; draw it larger or remove it.");
             return {};
         }
         return r;
@@ -155,9 +155,9 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
         v.number(at("cambers", i) + ".rise", f.cambers[i].rise, 0, 500, "The precamber of a panel", "mm", 1);
     }
     for (std::size_t i = 0; i < f.sagLines.size(); ++i) {
-        const std::string name = named("sag limit", f.sagLines[i]), where = at("sag_lines", i);
-        v.number(where + ".limit", f.sagLines[i].limit, 0.1, 1000, "The sag that " + name + " allows", "mm",
-                 1);
+        const std::string name = named("deflection limit", f.sagLines[i]), where = at("sag_lines", i);
+        v.number(where + ".limit", f.sagLines[i].limit, 0.1, 1000, "The deflection that " + name + " allows",
+                 "mm", 1);
         v.line(where, f.sagLines[i].a, f.sagLines[i].b, name, slabs);
     }
     for (std::size_t i = 0; i < f.openings.size(); ++i) {
@@ -317,8 +317,8 @@ std::vector<Diagnostic> look(const Floor& f, const std::string& path, bool place
                               what));
     };
     angles("strips.rules.angle", strips.rules.angle, "the strips");
-    v.number("strips.rules.peakWidth", strips.rules.peakWidth, 0, 20000, "The width of peaks over columns",
-             "mm", 1);
+    v.number("strips.rules.peakWidth", strips.rules.peakWidth, 0, 20000, "The band width over columns", "mm",
+             1);
     v.number("strips.rules.redistribution", strips.rules.redistribution, 0, 0.3, "The redistribution", "", 1);
     direction("strips.rules", strips.rules.outerTop);
     direction("strips.rules", strips.rules.outerBottom);

@@ -150,8 +150,8 @@ class Validator {
         number("basis.crackLimitTop", b.crackLimitTop, 0.05, 1, "The crack-width limit", "mm", 1);
         number("basis.crackLimitBottom", b.crackLimitBottom, 0.05, 1, "The crack-width limit", "mm", 1);
         number("basis.spacingStep", b.spacingStep, 1, 100, "The spacing step", "mm", 1);
-        number("basis.spacingLeast", b.spacingLeast, 40, 500, "The least spacing", "mm", 1);
-        number("basis.spacingMost", b.spacingMost, b.spacingLeast, 600, "The largest spacing", "mm", 1);
+        number("basis.spacingLeast", b.spacingLeast, 40, 500, "The minimum spacing", "mm", 1);
+        number("basis.spacingMost", b.spacingMost, b.spacingLeast, 600, "The maximum spacing", "mm", 1);
         number("basis.stockLength", b.stockLength, 3000, 30000, "The stock length", "m", 1000);
         const auto* catalog = catalogs::barCatalog(b.barCatalog);
         if (!catalog) {
@@ -175,9 +175,9 @@ class Validator {
         number("basis.coverFoundation", b.coverFoundation, 5, 200, "The cover of foundations", "mm", 1);
         if (b.lengthStep != 0)
             number("basis.lengthStep", b.lengthStep, 5, 1000, "The step of bar lengths", "mm", 1);
-        number("basis.sagLimit", b.sagLimit, 50, 2000, "The limit of sag, span over", "", 1);
+        number("basis.sagLimit", b.sagLimit, 50, 2000, "The deflection limit, span over", "", 1);
         number("basis.sagLimitAfter", b.sagLimitAfter, 50, 2000,
-               "The limit of sag after partitions, span over", "", 1);
+               "The limit of deflection after partitions, span over", "", 1);
         for (const auto& [kind, r] : {std::pair{"concrete", &b.rates.concrete},
                                       {"steel", &b.rates.steel},
                                       {"formwork", &b.rates.formwork},
@@ -267,14 +267,14 @@ class Validator {
             id(fmt::format("{}.bars[{}].id", at, i), run.id);
             if (run.from < concreteStart(s) - 1 || run.to > concreteEnd(s) + 1)
                 add(fmt::format("{}.bars[{}]", at, i),
-                    fmt::format("The run from {} to {} m leaves the slab, which lies from {} to {} m.",
+                    fmt::format("The bars from {} to {} m leave the slab, which extends from {} to {} m.",
                                 units::plain(run.from / 1000), units::plain(run.to / 1000),
                                 units::plain(concreteStart(s) / 1000), units::plain(concreteEnd(s) / 1000)));
         }
     }
 
     void bars(const std::string& at, const std::vector<BarRun>& runs, const Basis& b) {
-        if (runs.size() > 20000) add(at, "More than 20000 runs of bars in one element.");
+        if (runs.size() > 20000) add(at, "More than 20000 bar sets in one element.");
         const auto* catalog = catalogs::barCatalog(b.barCatalog);
         for (std::size_t i = 0; i < runs.size(); ++i) {
             const BarRun& run = runs[i];
@@ -288,7 +288,7 @@ class Validator {
             number(path + ".from", run.from, -1e7, 1e7, "The start of bars", "m", 1000);
             number(path + ".to", run.to, -1e7, 1e7, "The end of bars", "m", 1000);
             if (!(run.to - run.from >= 50))
-                add(path, "The run's end must lie at least 50 mm beyond its start.");
+                add(path, "The end of a bar set must lie at least 50 mm beyond its start.");
         }
     }
 

@@ -72,7 +72,7 @@ class Bench {
         if (in_.thickness < cover + 40) return "The cover leaves no effective depth; make the slab thicker.";
         if (in_.kind == BenchInput::Kind::Section) {
             if (off(in_.width, 50, 20000)) return "The width lies outside 50 mm to 20 m; correct it.";
-            if (off(std::abs(in_.moment), 1, 1e13)) return "Give a moment other than nought.";
+            if (off(std::abs(in_.moment), 1, 1e13)) return "Give a moment other than zero.";
             return {};
         }
         if (off(in_.permanent, 0, 0.1) || off(in_.imposed, 0, 0.1))
@@ -175,7 +175,7 @@ class Bench {
         standards::SlendernessInput in{first(), system, length, row.required * b_, 0, row.provided * b_};
         Steps steps;
         auto f = rules_->slenderness->check(in, &steps);
-        list_.add({"slenderness", "Span to depth", Topic::Slenderness, std::move(f), steps}, placed(""));
+        list_.add({"slenderness", "Span/depth ratio", Topic::Slenderness, std::move(f), steps}, placed(""));
     }
 
     void oneWay() {
@@ -197,7 +197,7 @@ class Bench {
             places = {{"span", false, 0.125}};
         } else if (!c.refusal.empty()) {
             out_.trouble =
-                fmt::format("The coefficients of {} do not hold: {}. Lay the slab out as a strip instead.",
+                fmt::format("The coefficients of {} do not apply: {}. Lay the slab out as a strip instead.",
                             c.source, c.refusal);
             return;
         } else {

@@ -158,7 +158,8 @@ class Finder {
         const bool shortX = held == 4 ? a <= b : sides[1] && sides[3];
         if ((held == 4 && std::max(a, b) > 2 * std::min(a, b)) ||
             (held == 2 && ((sides[1] && sides[3]) || (sides[0] && sides[2])))) {
-            oneWay(p, k, n, shortX, {x0, y0}, {x1, y1}, {continuous(shortX ? 3 : 0), continuous(shortX ? 1 : 2)});
+            oneWay(p, k, n, shortX, {x0, y0}, {x1, y1},
+                   {continuous(shortX ? 3 : 0), continuous(shortX ? 1 : 2)});
             return p;
         }
         if (held == 4) {
@@ -181,7 +182,7 @@ class Finder {
             };
             auto row = [&](std::string what, double engine, double coefficient) {
                 add(std::move(what), engine, coefficient * n * lx * lx, 0.7, 1.3,
-                    "more apart than expected: beams that sink or turn, loads that are not even");
+                    "further apart than expected: beams that deflect or rotate, non-uniform loads");
             };
             auto mean = [&](bool alongX, double at) {  // over the middle half of the width
                 auto cut = alongX ? cutThrough(k, {at, y0 + b / 4}, {at, y1 - b / 4})
@@ -203,7 +204,7 @@ class Finder {
             auto i = [&](int edge) { return continuous(edge) ? 4.0 / 3 : 0.0; };
             add("span, mean of both ways, by yield lines", (mean(true, middle.x) + mean(false, middle.y)) / 2,
                 yieldLineMoment(n, a, b, {i(1), i(3), i(0), i(2)}), 0.6, 1.5,
-                "more apart than expected: yield lines share moments freely");
+                "further apart than expected: yield lines share moments freely");
             return p;
         }
         if (held > 0) return {};
@@ -231,7 +232,7 @@ class Finder {
                       alongX ? "span + mean support moment, along x" : "span + mean support moment, along y",
                       span - supports, n * l2 * ln * ln / 8, units::Kind::Moment};
             if (o.ratio() < 0.85 || o.ratio() > 1.15)
-                o.word = "more apart than expected: neighbours unlike this panel, or line and point loads";
+                o.word = "further apart than expected: neighbours unlike this panel, or line and point loads";
             p.rows.push_back(std::move(o));
         }
         return p;
@@ -239,20 +240,26 @@ class Finder {
     // A panel that spans one way, by the coefficients of continuous slabs, at the middle of its width.
     void oneWay(PanelOpinion& p, std::size_t k, double n, bool alongX, Point low, Point high,
                 std::array<bool, 2> continuous) const {
-        const double l = alongX ? high.x - low.x : high.y - low.y, wide = alongX ? high.y - low.y : high.x - low.x;
+        const double l = alongX ? high.x - low.x : high.y - low.y,
+                     wide = alongX ? high.y - low.y : high.x - low.x;
         p.source = fmt::format("one-way slabs, BS 8110-1 Table 3.12, n = {:.2f} kN/m²", n * 1000);
         const int ends = continuous[0] + continuous[1];
         // Of F l = n l2: inner spans and supports; an end span, simply supported at its end; a single one.
-        const double span = ends == 2 ? 0.063 : ends == 1 ? 0.086 : 0.125, support = ends == 2 ? 0.063 : 0.086;
+        const double span = ends == 2   ? 0.063
+                            : ends == 1 ? 0.086
+                                        : 0.125,
+                     support = ends == 2 ? 0.063 : 0.086;
         auto mean = [&](double at) {
             const double from = (alongX ? low.y : low.x) + wide / 4, to = from + wide / 2;
-            const auto cut = alongX ? cutThrough(k, {at, from}, {at, to}) : cutThrough(k, {from, at}, {to, at});
+            const auto cut =
+                alongX ? cutThrough(k, {at, from}, {at, to}) : cutThrough(k, {from, at}, {to, at});
             return cut.length > 0 ? cut.slabMoment / cut.length : 0;
         };
         auto row = [&](std::string what, double engine, double opinion) {
             Opinion o{p.source, std::move(what), engine, opinion, units::Kind::MomentPerWidth};
             if (o.ratio() < 0.7 || o.ratio() > 1.3)
-                o.word = "more apart than expected: beams that sink or turn, spans or loads that are not even";
+                o.word =
+                    "further apart than expected: beams that deflect or rotate, non-uniform spans or loads";
             p.rows.push_back(std::move(o));
         };
         const double start = alongX ? low.x : low.y, end = start + l;

@@ -57,10 +57,9 @@ Document benchPage(const opinions::BenchInput& in, const opinions::BenchAnswer& 
     doc.table(rows);
     for (const auto& c : allWorking ? answer.checks : answer.brief) doc.check(c);
     if (!allWorking && answer.checks.size() > answer.brief.size())
-        doc.add(
-            Block::Kind::Paragraph,
-            fmt::format("Bending and what is over its limit; {} more checks, none over, are left out here.",
-                        answer.checks.size() - answer.brief.size()));
+        doc.add(Block::Kind::Paragraph,
+                fmt::format("Bending and the failing checks; {} more checks pass and are left out here.",
+                            answer.checks.size() - answer.brief.size()));
     return doc;
 }
 

@@ -15,7 +15,7 @@ std::vector<IssueLine> beforeIssue(const model::Project& project, const design::
     using Kind = IssueLine::Kind;
     for (const auto& e : design.elements) {
         if (!e->error.empty()) all.push_back({Kind::Open, e->name, e->error});
-        if (!e->complete) all.push_back({Kind::Open, e->name, "It is still being worked out."});
+        if (!e->complete) all.push_back({Kind::Open, e->name, "It is still being calculated."});
         for (const auto& m : openMatters(project, e->element))
             all.push_back({Kind::Open, e->name, m.message});
         std::set<std::string> said;
@@ -42,8 +42,8 @@ Document issuePage(const model::Project& project, const design::Design& design) 
     doc.add(Block::Kind::Title, doc.title);
     const auto all = beforeIssue(project, design);
     const std::pair<IssueLine::Kind, const char*> kinds[] = {
-        {IssueLine::Kind::Over, "Over their limits"},
-        {IssueLine::Kind::Open, "Open"},
+        {IssueLine::Kind::Over, "Failing checks"},
+        {IssueLine::Kind::Open, "Outstanding"},
         {IssueLine::Kind::NotChecked, "Not checked by this calculation"},
         {IssueLine::Kind::Assumed, "Assumed"}};
     for (const auto& [kind, title] : kinds) {

@@ -28,7 +28,7 @@ class Maker {
         const auto* line = dynamic_cast<const design::LineAnswer*>(&part);
         const auto sum = checks::summary(part.checks);
         title(part.name,
-              fmt::format("{} over, {} within, {} not checked", sum.over, sum.within, sum.notChecked));
+              fmt::format("{} failing, {} passing, {} not checked", sum.over, sum.within, sum.notChecked));
         std::function<bool(const checks::Check&)> belongs = [](const auto&) { return true; };
         if (spot.in != Spot::In::Whole)
             belongs = [&spot](const checks::Check& c) { return c.place.spot == spot; };
@@ -38,7 +38,7 @@ class Maker {
             add(Line::Kind::Heading, "Checks", "worst first");
         }
         if (line && spot.in != Spot::In::Whole && spot.in != Spot::In::Run)
-            add(Line::Kind::Note, "In the long section: A adds bars here · Left, Right walk on");
+            add(Line::Kind::Note, "In the long section: A adds bars here · Left, Right select others");
         std::vector<const checks::Check*> listed;
         for (const auto* c : checks::worstFirst(part.checks))
             if (belongs(*c)) listed.push_back(c);
@@ -50,14 +50,14 @@ class Maker {
     // What stands open in Layout and Actions, what is taken for granted, and the element as it is.
     std::vector<Line> open(const ElementAnswer* e) {
         title(e ? e->name : project_.name,
-              !e ? "Not answered yet."
-                 : fmt::format("{} over, {} within, {} not checked", e->summary.over, e->summary.within,
+              !e ? "Not analysed yet."
+                 : fmt::format("{} failing, {} passing, {} not checked", e->summary.over, e->summary.within,
                                e->summary.notChecked));
         const auto* floor = model::findFloor(project_, view_.inHand);
         using M = Matter::Kind;
         for (auto [kind, text, none] :
-             {std::tuple(M::Loose, "Not joined, not held", "All that is drawn is joined and held."),
-              std::tuple(M::Unloaded, "Unloaded", "What there is to carry is given.")}) {
+             {std::tuple(M::Loose, "Connectivity", "No unconnected or unsupported members."),
+              std::tuple(M::Unloaded, "Unloaded", "All members have loads.")}) {
             // One-way slabs are entered in figures; where there is no slab nothing is unloaded.
             if (kind == M::Loose ? !floor : floor && floor->slabs.empty()) continue;
             const auto count = std::count_if(view_.matters->begin(), view_.matters->end(),
@@ -75,10 +75,10 @@ class Maker {
             if (!told) add(Line::Kind::Note, e->error);
             return std::move(lines_);
         }
-        add(Line::Kind::Heading, "Taken for granted");
+        add(Line::Kind::Heading, "Assumptions");
         std::set<std::string> assumed(e->assumptions.begin(), e->assumptions.end());
         for (const auto& note : assumed) add(Line::Kind::Note, note);
-        if (assumed.empty()) add(Line::Kind::Note, "Nothing besides what the checks say.");
+        if (assumed.empty()) add(Line::Kind::Note, "None besides the notes of the checks.");
         asItIs(*e);
         return std::move(lines_);
     }
@@ -111,7 +111,7 @@ class Maker {
         }
         heading("Not checked", sum.notChecked);
         for (const auto* e : all)
-            if (!e->error.empty()) add(Line::Kind::Note, e->name + ": all of it, for want of a design.");
+            if (!e->error.empty()) add(Line::Kind::Note, e->name + ": nothing (no design).");
         std::set<std::string> assumed;
         std::vector<const checks::Check*> unchecked;
         for (const auto* e : all) {
@@ -122,7 +122,8 @@ class Maker {
         }
         gather(unchecked);
         add(Line::Kind::Heading, "Assumed");
-        for (auto& a : report::assumed(project_, design_)) add(Line::Kind::Note, a.text), assumed.erase(a.text);
+        for (auto& a : report::assumed(project_, design_))
+            add(Line::Kind::Note, a.text), assumed.erase(a.text);
         for (const auto& note : assumed) add(Line::Kind::Note, note);
         double steel = 0, concrete = 0;
         for (const auto* e : all) steel += e->steel, concrete += e->concrete;
@@ -157,7 +158,7 @@ class Maker {
         for (const auto* c : checks::worstFirst(e.all()))
             if (checks::isJudged(*c)) judged.push_back(c);
         if (judged.empty()) return;
-        add(Line::Kind::Heading, e.name + " as it is", "worst of each kind");
+        add(Line::Kind::Heading, "All checks", "worst of each type");
         gather(judged, true);
     }
     // In the order given; `all`: also those over their limit and those that are few of a kind.
@@ -223,7 +224,7 @@ class Maker {
         if (name.empty())
             name = fmt::format("{}-{} {}", run.bar, units::number(run.spacing, Kind::BarSpacing, system_),
                                run.top() ? "top" : "bottom");
-        title(name, run.fixed ? "fixed by you; Delete gives it back to the program"
+        title(name, run.fixed ? "fixed by hand; Delete resets it to automatic"
                               : "chosen by the program; an edit fixes it");
         const auto& spans = d.view().line.spans;
         const double origin = spans.empty() ? d.view().line.from : spans.front().from;

@@ -28,7 +28,7 @@ void unloaded(const model::Project& project, const std::shared_ptr<const model::
         });
         imposed |= c.nature == Nature::Imposed && loaded;
         if (c.nature != Nature::SelfWeight && !loaded)
-            add(fmt::format("The {} case {} has no load: it counts for nothing.",
+            add(fmt::format("The {} case {} has no load and no effect.",
                             c.nature == Nature::Imposed      ? "imposed"
                             : c.nature == Nature::Wind       ? "wind"
                             : c.nature == Nature::Accidental ? "accidental"
@@ -36,16 +36,13 @@ void unloaded(const model::Project& project, const std::shared_ptr<const model::
                             c.name),
                 {c.id});
     }
-    if (!imposed)
-        add("No imposed load stands on this floor: give a case its load on every slab, or draw one.");
+    if (!imposed) add("No imposed load acts on this floor: give a case its load on every slab, or draw one.");
     if (actions.arrangement != model::Arrangement::All) return;
     auto turned = std::make_shared<model::Floor>(*floor);
     turned->actions.arrangement = model::Arrangement::InTurn;
     const auto standard = standards::makeStandard(project.basis.standard, project.basis.parameters);
     if (standard && design::arranged(turned, project.basis, *standard).floor != turned)
-        add(fmt::format(
-            "{} asks for imposed loads on panels in turn; they stand on all at once, by your choice.",
-            standard->title));
+        add(fmt::format("{} requires pattern loading; it is switched off by the user.", standard->title));
 }
 
 // Steps so deep that no bars pass.
@@ -61,7 +58,8 @@ void deepSteps(const model::Floor& floor, std::vector<Matter>& all) {
         Matter m;
         m.kind = Matter::Kind::Loose;
         m.message = fmt::format(
-            "Slabs {} and {} share {} of concrete at the step between them: no bars pass, and the analysis joins them "
+            "Slabs {} and {} share {} of concrete at the step between them: no bars pass, and the analysis "
+            "joins them "
             "only where a wall or beam runs along it. Put one there, or lessen the step.",
             name(a), name(b), left > 0 ? units::plain(left) + " mm" : "nothing");
         m.ids = {a.id, b.id};
@@ -76,7 +74,7 @@ std::vector<Matter> openMatters(const model::Project& project, std::string_view 
     std::vector<Matter> all;
     if (const auto* slab = model::findSlab(project, element); slab && slab->imposed == 0) {
         Matter m;
-        m.kind = Matter::Kind::Unloaded, m.message = "No imposed load stands on this slab.";
+        m.kind = Matter::Kind::Unloaded, m.message = "No imposed load acts on this slab.";
         all.push_back(m);
     }
     for (const auto& floor : project.floors) {

@@ -74,13 +74,13 @@ void addQuantities(Document& doc, const model::Project& project, const design::D
                                               units::text(total.blinding * m3, Kind::Volume, system))
                             : std::string()));
     doc.add(Block::Kind::Paragraph,
-            "Concrete is net of openings. Formwork is the soffit clear of what holds it, and the sides of "
-            "edges, openings and steps. Steel is that of the bar schedule, without chairs, tying wire and "
-            "waste. Beams below slabs, walls and columns are not in these figures.");
+            "Concrete is net of openings. Formwork: soffit net of supports, plus edges, openings and steps. "
+            "Steel is that of the bar schedule, without chairs, tying wire and waste. Beams below slabs, "
+            "walls and columns are not included.");
     if (const auto sum = design.summary(); sum.over > 0)
         doc.add(Block::Kind::Paragraph,
-                sum.over == 1 ? "1 check is over its limit: the quantities will change."
-                              : fmt::format("{} checks are over their limits: the quantities will change.", sum.over));
+                sum.over == 1 ? "1 check fails: the quantities will change."
+                              : fmt::format("{} checks fail: the quantities will change.", sum.over));
 }
 
 Document quantitiesPage(const model::Project& project, const design::Design& design) {
@@ -107,18 +107,17 @@ Document cuttingPage(const model::Project& project, const design::Design& design
     const auto plans = schedule::cuttingList(design.schedule(), project.basis.stockLength);
     if (plans.empty()) doc.add(Block::Kind::Paragraph, "There are no bars to cut yet.");
     std::vector<std::vector<std::string>> table{
-        {"Type and size", "Stock bars", "Least", "Waste", "Least waste",
+        {"Type and size", "Stock bars", "Minimum", "Waste", "Minimum waste",
          "Bought, " + std::string(units::unit(Kind::Mass, system).symbol)}};
     for (const auto& p : plans)
         table.push_back({p.bar, std::to_string(p.plan.bars), std::to_string(p.plan.bound),
                          share(p.plan.waste()), share(p.plan.leastWaste()),
                          num(p.plan.bars * p.plan.stock / 1000 * p.massPerMetre, Kind::Mass)});
     if (!plans.empty()) {
-        doc.add(
-            Block::Kind::Paragraph,
-            fmt::format("Bars are cut from stock of {}. Least: no cutting of these pieces needs fewer bars "
-                        "(bound of Martello and Toth). Ends left over count as waste.",
-                        units::text(project.basis.stockLength, Kind::Length, system)));
+        doc.add(Block::Kind::Paragraph,
+                fmt::format("Bars are cut from stock of {}. Minimum: lower bound on the number of stock bars "
+                            "(Martello and Toth). Offcuts count as waste.",
+                            units::text(project.basis.stockLength, Kind::Length, system)));
         doc.table(std::move(table));
     }
     for (const auto& p : plans) {

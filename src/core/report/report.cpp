@@ -30,10 +30,7 @@ class Maker {
         doc_.system = system_;
         doc_.working = depth_ == Depth::Full;
         add(Block::Kind::Title, project_.name);
-        paragraph(fmt::format("Calculation of {} to {}. Revision {}{}{}.",
-                              project_.floors.empty()  ? "one-way slabs"
-                              : project_.slabs.empty() ? "floors"
-                                                       : "one-way slabs and floors",
+        paragraph(fmt::format("Calculation of {} to {}. Revision {}{}{}.", contents(),
                               design_.standard ? design_.standard->edition : project_.basis.standard,
                               project_.sheet.revision,
                               project_.sheet.date.empty() ? "" : ", " + project_.sheet.date,
@@ -41,12 +38,12 @@ class Maker {
         for (const auto& t : design_.trouble) paragraph(t.path + ": " + t.message);
         if (!design_.trouble.empty()) return std::move(doc_);
         auto sum = design_.summary();
-        paragraph(fmt::format("{} checks over their limits, {} within, {} not checked, {} not applicable.",
-                              sum.over, sum.within, sum.notChecked, sum.notApplicable));
+        paragraph(fmt::format("{} checks failing, {} passing, {} not checked, {} not applicable.", sum.over,
+                              sum.within, sum.notChecked, sum.notApplicable));
         if (doc_.working)
             paragraph(
-                "Clauses in the working are of the standard that the check names, where they name none. What "
-                "is worked out above under the same heading is given by its result.");
+                "Clause numbers refer to the standard named in the check, or else to that of the project. "
+                "Repeated steps are shown by result only.");
         governing(only);
         basis();
         for (const auto& e : design_.elements)
@@ -72,11 +69,65 @@ class Maker {
     std::string num(double v, Kind k) const { return units::number(v, k, system_); }
     std::string unit(Kind k) const { return std::string(units::unit(k, system_).symbol); }
 
+    // What the project holds: "one-way slabs, floors and pile caps".
+    std::string contents() const {
+        std::vector<std::string> parts;
+        if (!project_.slabs.empty()) parts.push_back("one-way slabs");
+        if (!project_.floors.empty()) parts.push_back("floors");
+        for (auto kind : {model::BaseSet::Kind::Pads, model::BaseSet::Kind::Caps})
+            if (holds(kind))
+                parts.push_back(kind == model::BaseSet::Kind::Pads ? "pad footings" : "pile caps");
+        if (parts.empty()) return "an empty project";
+        std::string all = parts[0];
+        for (std::size_t i = 1; i < parts.size(); ++i)
+            all += (i + 1 < parts.size() ? ", " : " and ") + parts[i];
+        return all;
+    }
+    bool holds(model::BaseSet::Kind kind) const {
+        return std::any_of(project_.bases.begin(), project_.bases.end(),
+                           [&](const auto& s) { return s->kind == kind; });
+    }
+    // Materials and covers of every kind of member that the project has.
+    void materials() {
+        const auto& b = project_.basis;
+        const auto of = [&](const model::Material& m, const std::string& cover) {
+            return std::vector<std::string>{
+                "",
+                fmt::format("{}, {}, {}", m.concrete, text(m.strength, Kind::Stress),
+                            text(m.density, Kind::Density)),
+                fmt::format("{}, {} yield strength", m.steel, text(m.yield, Kind::Stress)),
+                fmt::format("{}, {}", units::plain(m.creep, 3), text(m.shrinkage, Kind::Strain)), cover};
+        };
+        std::vector<std::vector<std::string>> rows{{"Members", "Concrete: class, strength, density",
+                                                    "Reinforcement", "Creep coefficient, shrinkage",
+                                                    "Cover"}};
+        const auto add = [&](const std::string& members, std::vector<std::string> row) {
+            row[0] = members;
+            rows.push_back(std::move(row));
+        };
+        const auto foundation = text(b.coverFoundation, Kind::Length);
+        if (!project_.slabs.empty() || !project_.floors.empty())
+            add("Slabs", of({b.concrete, b.concreteStrength, b.concreteDensity, 0, b.creep, b.shrinkage,
+                             b.steel, b.steelYield},
+                            fmt::format("top {}, bottom {}, sides {}", text(b.coverTop, Kind::Length),
+                                        text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length))));
+        const auto any = [&](auto member) {
+            return std::any_of(project_.floors.begin(), project_.floors.end(),
+                               [&](const auto& f) { return !((*f).*member).empty(); });
+        };
+        if (any(&model::Floor::beams)) add("Beams", of(b.beam, "not designed"));
+        if (any(&model::Floor::columns) || !project_.bases.empty())
+            add("Columns", of(b.column, "not designed"));
+        if (holds(model::BaseSet::Kind::Pads)) add("Pad footings", of(b.foundation, foundation));
+        if (holds(model::BaseSet::Kind::Caps)) add("Pile caps", of(b.pileCap, foundation));
+        table(rows);
+    }
+
     // The worst checks of every element, and how many are over, open or assumed.
     void governing(std::string_view only) {
         add(Block::Kind::Heading, "What governs");
         std::vector<std::vector<std::string>> rows{
-            {"Element", "Over", "Within", "Not checked", "Worst check", "Ratio", "Clause"}};
+            {"Element", "Failing", "Passing", "Not checked", "Worst check", "Ratio", "Clause"}};
         for (const auto& e : design_.elements) {
             if (!only.empty() && e->element != only) continue;
             if (!e->error.empty()) {
@@ -88,8 +139,7 @@ class Maker {
                 if (checks::isJudged(*c) && (!worst || checks::ratio(*c) > checks::ratio(*worst))) worst = c;
             rows.push_back({e->name, std::to_string(e->summary.over), std::to_string(e->summary.within),
                             std::to_string(e->summary.notChecked), worst ? worst->title : "–",
-                            worst ? checks::ratioText(*worst) : "–",
-                            worst ? worst->clause : ""});
+                            worst ? checks::ratioText(*worst) : "–", worst ? worst->clause : ""});
         }
         table(rows);
         std::vector<std::string> said;  // once each
@@ -102,22 +152,14 @@ class Maker {
     void basis() {
         const auto& b = project_.basis;
         add(Block::Kind::Heading, "Basis of design");
-        table(
-            {{"Item", "Value"},
-             {"Standard", design_.standard->edition},
-             {"Concrete",
-              fmt::format(
-                  "{}, {} characteristic {} strength, {}", b.concrete, text(b.concreteStrength, Kind::Stress),
-                  design_.standard->strengthBasis == standards::StrengthBasis::Cube ? "cube" : "cylinder",
-                  text(b.concreteDensity, Kind::Density))},
-             {"Reinforcement",
-              fmt::format("{}, {} yield strength", b.steel, text(b.steelYield, Kind::Stress))},
-             {"Cover", fmt::format("top {}, bottom {}, sides {}", text(b.coverTop, Kind::Length),
-                                   text(b.coverBottom, Kind::Length), text(b.coverSide, Kind::Length))},
-             {"Crack-width limit", fmt::format("top {}, bottom {}", text(b.crackLimitTop, Kind::Crack),
-                                               text(b.crackLimitBottom, Kind::Crack))},
-             {"Creep and shrinkage", fmt::format("coefficient {}, strain {}", units::plain(b.creep, 3),
-                                                 text(b.shrinkage, Kind::Strain))}});
+        table({{"Item", "Value"},
+               {"Standard", design_.standard->edition},
+               {"Concrete strength", design_.standard->strengthBasis == standards::StrengthBasis::Cube
+                                         ? "characteristic, of cubes"
+                                         : "characteristic, of cylinders"},
+               {"Crack-width limit", fmt::format("top {}, bottom {}", text(b.crackLimitTop, Kind::Crack),
+                                                 text(b.crackLimitBottom, Kind::Crack))}});
+        materials();
         if (!b.parameters.empty()) {
             std::vector<std::vector<std::string>> rows{{"Parameter", "Recommended", "Used", "Clause"}};
             for (const auto& p : catalogs::parameterSet(design_.standard->parameterFile).parameters)
@@ -149,7 +191,9 @@ class Maker {
                             history});
         }
         if (rows.size() == 1) return;
-        paragraph("Governing values with a source or a history; all others are assumed and listed at the beginning:");
+        paragraph(
+            "Governing values with a source or a history; all others are assumed and listed at the "
+            "beginning:");
         table(rows);
     }
 
@@ -173,8 +217,8 @@ class Maker {
                 doc_.figure(drawing::lineFigure(drawing::longSection(*line, project_.basis, design_.marks),
                                                 part->name, 180),
                             "Long section; design moments (full line: hogging up, sagging down), resistance "
-                            "of the bars (broken line)" +
-                                std::string(line->sag.empty() ? "." : ", and long-term sag."));
+                            "of the bars (dashed line)" +
+                                std::string(line->sag.empty() ? "." : ", and long-term deflection."));
         const auto* set = dynamic_cast<const design::BasesAnswer*>(&e);
         if (set) baseRegister(*set), cages(*set);
         if (slab) {
@@ -206,16 +250,19 @@ class Maker {
     }
     void governingBases(const design::BasesAnswer& answer) {
         std::vector<const design::BasePart*> shown;
-        auto ratio = [](const design::BasePart& b) { return b.governing() ? checks::ratio(*b.governing()) : 0; };
+        auto ratio = [](const design::BasePart& b) {
+            return b.governing() ? checks::ratio(*b.governing()) : 0;
+        };
         for (const auto& [type, number] : answer.types) {
             const design::BasePart* worst = nullptr;
             for (const auto& b : answer.bases)
                 if (b->type == type && (!worst || ratio(*b) > ratio(*worst))) worst = b.get();
             if (worst) shown.push_back(worst);
         }
-        paragraph(fmt::format("Of {} bases those {} are shown in full that are used most in their type; the register "
-                              "lists all.",
-                              answer.bases.size(), shown.size()));
+        paragraph(fmt::format(
+            "Of {} bases those {} are shown in full that are used most in their type; the register "
+            "lists all.",
+            answer.bases.size(), shown.size()));
         for (const auto* b : shown) checksOf(answer, *b);
     }
 
@@ -253,8 +300,8 @@ class Maker {
 
     void reactions(const model::OneWaySlab& s, const design::SlabDesign& d) {
         add(Block::Kind::Subheading, "Reactions on the supports, " + unit(Kind::ForcePerWidth));
-        std::vector<std::vector<std::string>> rows{
-            {"Support", "Permanent", "Imposed, most", "Imposed, least", "Ultimate, most", "Governing"}};
+        std::vector<std::vector<std::string>> rows{{"Support", "Permanent", "Imposed, maximum",
+                                                    "Imposed, minimum", "Ultimate, maximum", "Governing"}};
         for (std::size_t i = 0; i < d.analysis.reactions.size(); ++i) {
             const auto& r = d.analysis.reactions[i];
             rows.push_back({model::supportLabel(s, i), num(r.permanent, Kind::ForcePerWidth),
@@ -276,15 +323,15 @@ class Maker {
                                   drawing::baseCage(answer, *base, {}, across / 90)}) {
                 drawing::Sheet sheet = f.sheet;
                 sheet.width = f.width, sheet.height = f.height;
-                doc_.figure(std::move(sheet), fmt::format("{}: {}, {} of them.", group.name,
-                                                          base->detail(system_), group.members));
+                doc_.figure(std::move(sheet),
+                            fmt::format("{}: {}, {} no.", group.name, base->detail(system_), group.members));
             }
         }
     }
 
     void floor(const design::FloorDesign& d, const analysis::Convergence& convergence) {
         add(Block::Kind::Heading, d.name);
-        doc_.figure(drawing::planFigure(*d.floor, 180, system_), "Plan of the floor and what holds it.");
+        doc_.figure(drawing::planFigure(*d.floor, 180, system_), "Plan of the floor with its supports.");
         analysis(d, convergence, false);
         if (d.layout) strips(d), connections(d);
     }
@@ -293,9 +340,9 @@ class Maker {
     void connections(const design::FloorDesign& d) {
         if (d.connections.empty()) return;
         add(Block::Kind::Subheading, "Punching");
-        std::vector<std::vector<std::string>> rows{{"Connection", "Position", "V " + unit(Kind::Force),
-                                                    "M " + unit(Kind::Moment), "u " + unit(Kind::Length),
-                                                    "Face", "Perimeter", "With steel", "Shear steel"}};
+        std::vector<std::vector<std::string>> rows{
+            {"Connection", "Position", "V " + unit(Kind::Force), "M " + unit(Kind::Moment),
+             "u " + unit(Kind::Length), "Face", "Perimeter", "With steel", "Shear reinforcement"}};
         auto ratio = [](double r) { return r > 0 ? fmt::format("{:.2f}", r) : std::string("–"); };
         for (const auto& c : d.connections) {
             const auto* s = c->shown();
@@ -313,8 +360,9 @@ class Maker {
         table(rows);
         for (const auto& c : d.connections) {
             if (c->steel || c->worst() > 1)
-                doc_.figure(drawing::connectionDetail(*c, project_.basis, 180),
-                            "Perimeters and shear steel in plan, and a section along one line of legs.");
+                doc_.figure(
+                    drawing::connectionDetail(*c, project_.basis, 180),
+                    "Perimeters and shear reinforcement in plan, and a section along one line of legs.");
             checksOf(d, *c);
         }
     }
@@ -363,15 +411,15 @@ class Maker {
             for (std::size_t s = 0; s < most.size(); ++s)
                 most[s] = std::max(most[s], forces[s].up), least[s] = std::min(least[s], forces[s].up);
         }
-        rows = {{"Support", "Ultimate, most", "Ultimate, least"}};
+        rows = {{"Support", "Ultimate, maximum", "Ultimate, minimum"}};
         for (std::size_t s = 0; s < most.size(); ++s)
             rows.push_back(
                 {a.model->supports[s].name, num(most[s], Kind::Force), num(least[s], Kind::Force)});
         table(rows);
         for (const auto& p : opinions::panelOpinions(*model::findFloor(project_, d.element), a)) {
-            add(Block::Kind::Subheading, "Second opinion, " + p.name);
+            add(Block::Kind::Subheading, "Cross-check, " + p.name);
             paragraph(p.source + ".");
-            rows = {{"Place", "Analysis", "Opinion", "Ratio"}};
+            rows = {{"Place", "Analysis", "Hand method", "Ratio"}};
             for (const auto& r : p.rows) {
                 rows.push_back({r.what, text(r.engine, r.kind), text(r.opinion, r.kind),
                                 r.opinion != 0 ? fmt::format("{:.2f}", r.ratio()) : "-"});
@@ -388,32 +436,31 @@ class Maker {
             table(rows);
         }
         if (!a.contactWord.empty()) paragraph(a.contactWord);
-        if (!a.notes.empty()) add(Block::Kind::Subheading, "To look at");
+        if (!a.notes.empty()) add(Block::Kind::Subheading, "Warnings");
         for (const auto& n : a.notes) paragraph(n.message);
-        add(Block::Kind::Subheading, "Taken for granted");
+        add(Block::Kind::Subheading, "Assumptions");
         for (const auto& line : a.assumptions) paragraph(line);
     }
 
     // Every strip in a line with its bars and what governs; then those checks with their working.
     void strips(const design::FloorDesign& d) {
         add(Block::Kind::Subheading, "Design strips");
-        paragraph(fmt::format("{} checks over their limits, {} within, {} not checked.", d.summary.over,
+        paragraph(fmt::format("{} checks failing, {} passing, {} not checked.", d.summary.over,
                               d.summary.within, d.summary.notChecked));
         for (std::size_t k : {0u, 1u}) {
             const auto& c = d.layout->coverage[k];
             paragraph(
                 c.uncovered == 0 && c.overlapped == 0
-                    ? fmt::format("Strips {}: every point of the slab in one.", strips::directionName(int(k)))
+                    ? fmt::format("Strips {}: complete coverage of the slab.", strips::directionName(int(k)))
                     : fmt::format("Strips {}: {:.2f} m² of slab in none, {:.2f} m² in two.",
                                   strips::directionName(int(k)), c.uncovered / 1e6, c.overlapped / 1e6));
         }
         if (d.proof) {
             paragraph(
-                "Steel everywhere: the moments of the mesh's own field against the bars that lie there, "
-                "without the "
-                "forces of the strips.");
+                "Reinforcement by FE field: the moments of the mesh's own field against the bars provided, "
+                "without the forces of the strips.");
             std::vector<std::vector<std::string>> found{
-                {"By the field", "Looked at m²", "Short m²", "Worst", "At m"}};
+                {"By the FE field", "Checked m²", "Failing m²", "Worst", "At m"}};
             auto line = [&](const std::string& what, const design::ProofOf& o) {
                 found.push_back({what, fmt::format("{:.1f}", o.judged / 1e6),
                                  fmt::format("{:.2f}", o.shortArea / 1e6), fmt::format("{:.2f}", o.worst),
@@ -454,7 +501,7 @@ class Maker {
             if (s.get() == nearest[0] || s.get() == nearest[1] || s->worst() > 1)
                 doc_.figure(
                     drawing::lineFigure(drawing::longSection(*s, *d.basis, design_.marks), s->name, 180),
-                    s->name + ": design moments and the resistance of the bars (broken line).");
+                    s->name + ": design moments and the resistance of the bars (dashed line).");
             for (std::size_t i = 0; i < all.size(); ++i) {
                 if (i > 0 && all[i]->outcome != checks::Outcome::Over) break;
                 auto c = design::withWorking(d, *all[i]);
@@ -465,7 +512,7 @@ class Maker {
     }
 
     void opinion(const design::SlabDesign& d) {
-        add(Block::Kind::Subheading, "Second opinion: moment coefficients");
+        add(Block::Kind::Subheading, "Cross-check: moment coefficients");
         const auto& so = d.secondOpinion;
         paragraph(so.source + (so.refusal.empty() ? "." : ": conditions not met, " + so.refusal + "."));
         if (!so.refusal.empty()) return;
@@ -483,7 +530,7 @@ class Maker {
         if (schedule.rows.empty()) return;
         add(Block::Kind::Subheading, "Bars");
         std::vector<std::vector<std::string>> rows{
-            {"Call-out", "Shape", "Cut " + unit(Kind::Length), "Mass " + unit(Kind::Mass)}};
+            {"Call-out", "Shape", "Length " + unit(Kind::Length), "Mass " + unit(Kind::Mass)}};
         for (const auto& part : e.parts)
             for (const auto& item : part->items)
                 rows.push_back({schedule::callout(item, design_.marks, system_), item.shape,
@@ -581,7 +628,7 @@ std::string workingHtml(const checks::Check& c, const Told& told) {
     }
     // What says nothing new stays on the line of the check.
     if (s.empty() && c.here.empty() && c.notes.empty() && !above.empty())
-        return " " + grey("worked out above");
+        return " " + grey("calculated above");
     sayAbove();
     for (const auto& fact : c.here) s += line + ("<i>" + escaped(fact) + "</i>");
     std::string numbers;
@@ -602,7 +649,7 @@ std::string checkHtml(const Document& doc, int index, Target target) {
     const checks::Check& c = doc.checks[std::size_t(index)];
     bool judged = checks::isJudged(c);
     std::string ratio = checks::ratioText(c);
-    if (c.outcome == checks::Outcome::Over) ratio = "<b style=\"color:#c8401f\">" + ratio + " over</b>";
+    if (c.outcome == checks::Outcome::Over) ratio = "<b style=\"color:#c8401f\">" + ratio + " fails";
     std::string picture = target == Target::Page
                               ? gauge(c)
                               : fmt::format("<img src=\"gauge:{:.4f}:{}\" width=\"110\" height=\"9\">",

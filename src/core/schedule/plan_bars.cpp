@@ -123,25 +123,28 @@ class StripMaker {
             all = lines(r, spacing = share * r.spacing);
         return throughColumns(r, spacing, std::move(all));
     }
-    // As many bottom bars as the standard asks pass through inner columns: where they would lie otherwise one more is
-    // laid, or all a little to the side. Mirrored strips have mirrored bars.
+    // As many bottom bars as the standard asks pass through inner columns: where they would lie otherwise one
+    // more is laid, or all a little to the side. Mirrored strips have mirrored bars.
     std::vector<double> throughColumns(const bars::Run& r, double spacing, std::vector<double> all) const {
         if (r.top()) return all;
-        const int wanted = in_.standard.barEnds->through(standards::BarEndRules::Over::ColumnStrip, r.diameter).bars;
+        const int wanted =
+            in_.standard.barEnds->through(standards::BarEndRules::Over::ColumnStrip, r.diameter).bars;
         struct Core {
             double from, to;
             int wanted;
         };
         std::vector<Core> cores;
         for (std::size_t k = 0; k < strip_.supports.size(); ++k)
-            if (const auto& p = strip_.supports[k]; strips::innerColumn(strip_, k) && r.from < p.from && r.to > p.to) {
+            if (const auto& p = strip_.supports[k];
+                strips::innerColumn(strip_, k) && r.from < p.from && r.to > p.to) {
                 const double v = strip_.v(p.u), half = p.across / 2 - line::coreCover;
                 cores.push_back({v - half, v + half, wanted - strips::edgeBarThrough(strip_, k)});
             }
         // The first column through which too few pass.
         auto missed = [&](const std::vector<double>& at) -> const Core* {
             for (const Core& c : cores)
-                if (std::count_if(at.begin(), at.end(), [&](double v) { return v >= c.from && v <= c.to; }) < c.wanted)
+                if (std::count_if(at.begin(), at.end(), [&](double v) { return v >= c.from && v <= c.to; }) <
+                    c.wanted)
                     return &c;
             return nullptr;
         };
@@ -336,7 +339,7 @@ class StripMaker {
             if (const double rest = total - (pieces - 1) * (each - lap);
                 rest < 2 * lap + shift || rest + shift + 100 > stock)
                 each = eachOf(total, pieces);
-            const std::string note = fmt::format("{} pieces, laps of {} at least", pieces, units::plain(lap));
+            const std::string note = fmt::format("{} pieces, laps of at least {}", pieces, units::plain(lap));
             const double off = turn % 2 ? shift : -shift;
             double at = b.from;
             for (int k = 0; k < pieces; ++k) {
@@ -453,7 +456,8 @@ Item links(const std::string& bar, double from, double to, double along, double 
             const double step = (b - a) / (2 * n);
             for (int k = 0; k < n; ++k) {
                 const double mid = a + (2 * k + 1) * step, half = broad / 2;
-                i.lie.push_back({body.strip.axes.plan({u, mid - half}), body.strip.axes.plan({u, mid + half})});
+                i.lie.push_back(
+                    {body.strip.axes.plan({u, mid - half}), body.strip.axes.plan({u, mid + half})});
                 ++i.number;
             }
         }

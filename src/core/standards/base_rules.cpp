@@ -17,7 +17,7 @@ std::string BaseCombination::name(const std::vector<std::string>& actions) const
             all += fmt::format("{}{} {}", all.empty() ? "" : " + ",
                                units::plain(units::rounded(factors[i], 5)), actions[i]);
     if (all.empty()) all = "weight alone";
-    return lightStrap ? all + ", no imposed load at the strap's far end" : all;
+    return lightStrap ? all + ", no imposed load on inner column" : all;
 }
 
 double FootingPunching::depth(double a) const {

@@ -59,7 +59,8 @@ struct FootingPunching {
     };
     std::vector<Push> piles{};
     bool onPiles = false;  // a cap, whatever piles lie near
-    double farthest = 0;   // perimeters go no farther: what pushes the other way begins there; 0: no such bound
+    double farthest =
+        0;  // perimeters go no farther: what pushes the other way begins there; 0: no such bound
     // From the column's face to a place; 0 under it.
     double clear(geometry::Point at) const;
 };
@@ -106,8 +107,8 @@ class BaseRules {
     // pile.
     virtual double pileShare(double clear, double d, double pile) const = 0;
     virtual std::string pileShareClause() const = 0;
-    // Strength of the nodes of struts and ties: one from which a tie goes, or one of struts alone, confined by
-    // concrete around that is `spread` times its area. MPa.
+    // Strength of the nodes of struts and ties: one from which a tie goes, or one of struts alone, confined
+    // by concrete around that is `spread` times its area. MPa.
     virtual double node(bool tied, double fc, double spread, trace::Steps* t = nullptr) const = 0;
     virtual std::string nodeClause() const = 0;
     // Least steel of starter bars below a column that presses with N; fcColumn: of its own concrete.
@@ -139,6 +140,8 @@ class BaseRules {
         double eccentric = 1.0 / 3, pedestalHeight = 2;
     };
     virtual Care care() const { return {}; }
+    // Whether combinations are chosen among several formulas and design approaches (BaseChoices).
+    virtual bool hasApproaches() const { return false; }
 };
 
 // The control perimeter at a distance from a column on a base: length, area inside, and where edges cut it

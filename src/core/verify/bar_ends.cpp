@@ -66,25 +66,25 @@ void LineChecker::barEnds(bool top, const checks::Place& where, const Critical& 
     if (g.endsSkipped) f.notes.push_back(of.endsNote);
     Steps steps;
     trace::step(tracer(steps), "u", "", {}, stations[i].u / 1000, "m", f.clause,
-                "the station at which the ends of bars lack most");
+                "the station at which bar ends fall shortest");
     trace::step(tracer(steps), "a_l", "", {}, rules.barEnds->momentShift(sec.d, s.diameter), "mm", f.clause,
                 "the moment line is moved outwards by this");
     if (reach) {
         f.kind = Kind::Length, f.prefix = "l", f.demand = reach->needed, f.limit = reach->reach;
         rules.flexure->required(sec, curve.shifted[i] / stations[i].width * b, tracer(steps));
-        const double share =
-            trace::step(tracer(steps), "r_needed", "A_left/A_s",
-                        {{"A_left", reach->required * b, "mm²"}, {"A_s", reach->run->area * b, "mm²"}},
-                        reach->required / reach->run->area, "-", f.clause,
-                        "the share of the steel that has to be anchored there, less what other bars give");
+        const double share = trace::step(
+            tracer(steps), "r_needed", "A_left/A_s",
+            {{"A_left", reach->required * b, "mm²"}, {"A_s", reach->run->area * b, "mm²"}},
+            reach->required / reach->run->area, "-", f.clause,
+            "the share of the steel that has to be anchored there, less the contribution of other bars");
         trace::step(
             tracer(steps), "l_needed", "l_u + r_needed*l_anchorage",
             {{"l_u", reach->away, "mm"}, {"r_needed", share}, {"l_anchorage", reach->anchorage, "mm"}},
             reach->needed, "mm", f.clause,
-            "how far the bars have to reach; l_u: to the station, from where their reach is measured");
+            "how far the bars must extend; l_u: to the station, from where the length is measured");
         if (reach->needed > reach->reach)
             f.here.push_back(
-                fmt::format("They have to reach {} further.",
+                fmt::format("Bars must extend {} further.",
                             units::text(reach->needed - reach->reach, Kind::Length, in.basis.units)));
     } else {
         f.kind = Kind::MomentPerWidth, f.prefix = "m";
@@ -99,7 +99,7 @@ void LineChecker::barEnds(bool top, const checks::Place& where, const Critical& 
         if (f.demand > f.limit && s.full > 0)
             f.here.push_back("Longer bars alone do not help here: more steel is needed.");
     }
-    list.add({top ? "curtailment-top" : "curtailment-bottom", top ? "Bar ends top" : "Bar ends bottom",
+    list.add({top ? "curtailment-top" : "curtailment-bottom", top ? "Curtailment top" : "Curtailment bottom",
               Topic::BarEnds, checks::judged(f), std::move(steps)},
              at(of, where, stations[i].u), of.combination(asked(top)[i].by),
              top ? model::Face::Top : model::Face::Bottom);

@@ -35,11 +35,10 @@ class Checker {
         }
         if (of_.sections.empty()) {
             add("punching", "Punching",
-                checks::notChecked(
-                    rules_.clause(At::Control),
-                    fmt::format("No perimeter is left round it at ({:.2f}, {:.2f}) m: edges and "
-                                "openings take all of it.",
-                                of_.place.middle.x / 1000, of_.place.middle.y / 1000)),
+                checks::notChecked(rules_.clause(At::Control),
+                                   fmt::format("No effective control perimeter at ({:.2f}, {:.2f}) m: "
+                                               "openings and edges cut it off completely.",
+                                               of_.place.middle.x / 1000, of_.place.middle.y / 1000)),
                 {}, {});
             return;
         }
@@ -108,14 +107,15 @@ class Checker {
                                 text(of_.sections[i].length, Kind::Length), of_.demand[i].ratio()));
         if (const double dead = punching::Perimeter{s.line.dead, {}, {}, {}}.length();
             dead > 1 && at != At::Face)
-            f.here.push_back(fmt::format("{:.0f} % of the perimeter lies in the shadow of openings.",
-                                         100 * dead / (dead + s.length)));
+            f.here.push_back(
+                fmt::format("{:.0f} % of the control perimeter is ineffective because of openings.",
+                            100 * dead / (dead + s.length)));
         const bool carried = at == At::Control && of_.steel && of_.steel->area > 0;
         if (carried && d.ratio() > 1) {
-            auto none = checks::notApplicable(
-                f.clause,
-                fmt::format("{} asks for {:.2f} times what concrete carries alone; shear steel is there.",
-                            text(d.stress, Kind::ShearStress), d.ratio()));
+            auto none =
+                checks::notApplicable(f.clause, fmt::format("{} is {:.2f} times the resistance without shear "
+                                                            "reinforcement; shear reinforcement is provided.",
+                                                            text(d.stress, Kind::ShearStress), d.ratio()));
             none.notes = f.notes, none.here = f.here;
             f = std::move(none);
         } else {
@@ -125,9 +125,9 @@ class Checker {
         add(at == At::Face   ? "face"
             : at == At::Drop ? "drop"
                              : "control",
-            at == At::Face   ? "Punching at the face"
+            at == At::Face   ? "Punching at column face"
             : at == At::Drop ? "Punching beyond the drop"
-                             : "Punching, concrete alone",
+                             : "Punching, without shear reinforcement",
             std::move(f), std::move(steps), d.combination);
     }
 
@@ -168,7 +168,7 @@ class Checker {
             f.here.push_back(fmt::format("Perimeter {} beyond the outermost legs, {} long.",
                                          text(rule.beyond, Kind::Length),
                                          text(steel.outer.line.length(), Kind::Length)));
-            add("outer", "Punching beyond the steel", checks::judged(f), std::move(steps),
+            add("outer", "Punching, outer perimeter", checks::judged(f), std::move(steps),
                 of_.outer.combination);
         }
         auto spacing = [&](const char* name, const char* title, double demand, double limit, const char* note,
@@ -180,14 +180,14 @@ class Checker {
             if (*note) f.here.push_back(note);
             add(name, title, checks::judged(f), {}, {}, Topic::Spacing);
         };
-        spacing("radial", "Legs apart outwards", steel.spacing, rule.radial, "");
-        spacing("first", "First legs", steel.first, rule.firstMost, "From the face.");
+        spacing("radial", "Radial spacing s_r", steel.spacing, rule.radial, "");
+        spacing("first", "First perimeter, maximum distance", steel.first, rule.firstMost, "From the face.");
         if (rule.firstLeast > 0)
-            spacing("first-least", "First legs, least", steel.first, rule.firstLeast, "From the face.",
-                    checks::Sense::AtLeast);
-        spacing("round", "Legs apart round it", steel.legs.widest, rule.tangential, "");
-        spacing("round-outside", "Legs apart farther out", steel.legs.widestOutside, rule.tangentialOutside,
-                "");
+            spacing("first-least", "First perimeter, minimum distance", steel.first, rule.firstLeast,
+                    "From the face.", checks::Sense::AtLeast);
+        spacing("round", "Tangential spacing s_t", steel.legs.widest, rule.tangential, "");
+        spacing("round-outside", "Tangential spacing s_t, outside 2d", steel.legs.widestOutside,
+                rule.tangentialOutside, "");
         const double leg = std::numbers::pi / 4 * steel.diameter * steel.diameter;
         if (rule.least > 0) {
             const double round = std::max({steel.legs.widest, steel.legs.widestOutside, 1.0});
@@ -200,14 +200,14 @@ class Checker {
                 trace::step(&steps, "A_leg,min", "c*s_r*s_t",
                             {{"c", rule.least}, {"s_r", steel.spacing, "mm"}, {"s_t", round, "mm"}}, f.limit,
                             "mm²", rule.leastClause);
-            add("least-leg", "Least area of a leg", checks::judged(f), std::move(steps), {}, Topic::Steel);
+            add("least-leg", "Minimum area of a leg", checks::judged(f), std::move(steps), {}, Topic::Steel);
         }
         if (rule.leastPerimeter > 0) {
             Finding f;
             f.kind = Kind::Area, f.prefix = "A", f.clause = rule.leastClause,
             f.sense = checks::Sense::AtLeast;
             f.demand = steel.area, f.limit = rule.leastPerimeter * steel.spacing;
-            add("least-perimeter", "Least steel of a perimeter", checks::judged(f), {}, {}, Topic::Steel);
+            add("least-perimeter", "Minimum steel of a perimeter", checks::judged(f), {}, {}, Topic::Steel);
         }
         if (rule.diameterMost > 0) {
             Finding f;
@@ -236,7 +236,8 @@ class Checker {
             f.kind = Kind::Area, f.prefix = "As", f.clause = least.clause, f.sense = checks::Sense::AtLeast;
             f.demand = of_.place.overSteel[k] * of_.place.overWidth[k], f.limit = least.area;
             f.here.push_back(barsOver(k));
-            add(fmt::format("least-bars-{}", k + 1), fmt::format("Least bars over it {}", k == 0 ? "X" : "Y"),
+            add(fmt::format("least-bars-{}", k + 1),
+                fmt::format("Minimum flexural steel over the column, {}", k == 0 ? "X" : "Y"),
                 checks::judged(f), std::move(steps), of_.most.combination, Topic::Steel);
         }
     }
@@ -257,7 +258,7 @@ class Checker {
             if (b.share > b.plain + 1e-9)
                 f.here.push_back(fmt::format("gamma_f {:.2f} in place of {:.2f}.", b.share, b.plain));
             add(fmt::format("bending-{}", k + 1),
-                fmt::format("Moment passed by bending {}", k == 0 ? "X" : "Y"), checks::judged(f),
+                fmt::format("Moment transfer by flexure, {}", k == 0 ? "X" : "Y"), checks::judged(f),
                 std::move(steps), of_.bending[k]->combination, Topic::Flexure);
         }
     }

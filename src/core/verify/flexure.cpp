@@ -87,8 +87,8 @@ void LineChecker::flexure(bool top, checks::Place place, std::size_t worst) {
     if (s.diameter == 0 && f.demand <= plain(top, worst)) {
         f.limit = plain(top, worst);
         f.here.push_back(
-            "No bars lie here: the moment is under a tenth of what the plain section resists, which is taken "
-            "to need none.");
+            "No bars here: the moment is under a tenth of the resistance of the plain section, for which "
+            "none are required.");
     }
     if (counted < s.full * 0.999)
         f.here.push_back(fmt::format("The bars are anchored here to {:.0f} %.",
@@ -100,8 +100,8 @@ void LineChecker::flexure(bool top, checks::Place place, std::size_t worst) {
         for (const auto& note : of.supportNotes[std::size_t(station.support)]) f.notes.push_back(note);
     if (std::abs(station.thickness - station.leastThickness) > 1)
         f.here.push_back(
-            "The thickness varies across the strip; its mean is taken, by which moment resistances side by "
-            "side add up.");
+            "The thickness varies across the strip; its mean is used, as moment resistances side by side add "
+            "up.");
     f.notes.insert(f.notes.end(), of.notes.begin(), of.notes.end());
     list.add({top ? "flexure-top" : "flexure-bottom", top ? "Flexure top" : "Flexure bottom", Topic::Flexure,
               checks::judged(f), std::move(steps)},

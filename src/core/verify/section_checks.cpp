@@ -19,9 +19,11 @@ checks::Finding bending(const standards::Section& section, double moment, double
     const double As2 = need.doubly ? otherFace : 0;
     f.limit = flexure.resistance(section, area * b, As2 * b, steps).M / b;
     if (!need.possible)
-        f.here.push_back("No amount of steel resists this moment in this depth: make the slab thicker.");
+        f.here.push_back(
+            "Section too shallow: the moment cannot be resisted with any reinforcement. Increase the "
+            "thickness.");
     else if (need.doubly)
-        f.here.push_back(fmt::format("Compression steel is needed: {} on the other face; {} is there.",
+        f.here.push_back(fmt::format("Compression steel is required: {} on the other face; {} is provided.",
                                      units::text(need.As2 / b, Kind::SteelPerWidth, system),
                                      units::text(As2, Kind::SteelPerWidth, system)));
     return f;
@@ -49,24 +51,25 @@ std::vector<NamedFinding> sectionChecks(const standards::Section& section, const
     };
     const double b = section.b;
     auto ductility = standard.flexure->ductility(section, bars.area * b, 0, t);
-    add("ductility", "Neutral axis", Topic::Ductility, std::move(ductility));
+    add("ductility", "Neutral axis depth x/d", Topic::Ductility, std::move(ductility));
     if (basis.minimumSteel) {
         double least = rules.minimum(section, t) / b;
-        judge("minimum", "Least steel", Topic::Steel, Kind::SteelPerWidth, Sense::AtLeast, bars.area, least,
-              clauses.minimum, "As");
+        judge("minimum", "Minimum reinforcement", Topic::Steel, Kind::SteelPerWidth, Sense::AtLeast,
+              bars.area, least, clauses.minimum, "As");
         if (crackLimit > 0) {
             const double wanted = standard.cracks->leastSteel(section, bars.diameter, crackLimit, t) / b;
             if (wanted > 0)
-                judge("crack-least", "Least steel for cracking", Topic::Steel, Kind::SteelPerWidth,
-                      Sense::AtLeast, bars.area, wanted, standard.cracks->leastSteelClause(), "As");
+                judge("crack-least", "Minimum reinforcement for crack control", Topic::Steel,
+                      Kind::SteelPerWidth, Sense::AtLeast, bars.area, wanted,
+                      standard.cracks->leastSteelClause(), "As");
         }
     } else {
-        add("minimum", "Least steel", Topic::Steel,
-            checks::notChecked(clauses.minimum, "The rule of minimum steel is switched off in the basis."));
+        add("minimum", "Minimum reinforcement", Topic::Steel,
+            checks::notChecked(clauses.minimum, "Minimum reinforcement is disabled in Basis (1)."));
     }
     double most = rules.maximum(section, t) / b;
-    judge("maximum", "Most steel", Topic::Steel, Kind::SteelPerWidth, Sense::AtMost, bars.area, most,
-          clauses.maximum, "As");
+    judge("maximum", "Maximum reinforcement", Topic::Steel, Kind::SteelPerWidth, Sense::AtMost, bars.area,
+          most, clauses.maximum, "As");
     double widest =
         rules.spacing(twoWay ? SteelRules::Role::TwoWay : SteelRules::Role::Main, true, section.h, t);
     judge("spacing", "Bar spacing", Topic::Spacing, Kind::BarSpacing, Sense::AtMost, bars.spacing, widest,

@@ -35,21 +35,20 @@ void LineChecker::shear(std::size_t span) {
         b;
     if (zone) {
         f.clause = rules.shear->linkClauses().resistance;
-        f.here.push_back(fmt::format(
-            "With links {}, legs {} along and {} across, over {}.", zone->bar,
-            units::text(zone->along, Kind::BarSpacing, in.basis.units),
-            units::text(zone->across, Kind::BarSpacing, in.basis.units),
-            units::text(zone->to - zone->from, Kind::Span, in.basis.units)));
-        f.notes.push_back("Struts of links are taken no flatter than the shift of the tension by d allows.");
+        f.here.push_back(fmt::format("With links {}, legs {} along and {} across, over {}.", zone->bar,
+                                     units::text(zone->along, Kind::BarSpacing, in.basis.units),
+                                     units::text(zone->across, Kind::BarSpacing, in.basis.units),
+                                     units::text(zone->to - zone->from, Kind::Span, in.basis.units)));
+        f.notes.push_back("The strut angle is taken no flatter than the shift of the tension by d allows.");
     } else if (const double least = rules.shear->leastLinkedThickness();
                f.demand > f.limit && section.h < least) {
-        f.here.push_back(fmt::format("Slabs thinner than {} take no links ({}).",
+        f.here.push_back(fmt::format("Slabs thinner than {} cannot have links ({}).",
                                      units::text(least, Kind::Length, in.basis.units),
                                      rules.shear->linkClauses().slabs));
     }
-    f.here.push_back(fmt::format(
-        "Not nearer to a support than an effective depth from its face; {} steel, as anchored there{}.",
-        top ? "top" : "bottom", of.shearNote));
+    f.here.push_back(
+        fmt::format("Not nearer to a support than d from its face; {} steel, as anchored there{}.",
+                    top ? "top" : "bottom", of.shearNote));
     list.add({"shear", "One-way shear", Topic::OneWayShear, checks::judged(f), std::move(steps)},
              at(of, spanPlace(of, span), stations[worst].u), of.combination(demand.shear[worst].by));
 }
@@ -60,11 +59,12 @@ void LineChecker::slenderness(std::size_t i) {
     const auto clear = range(span.clearFrom, span.clearTo);
     const std::string clause = rules.slenderness->clause();
     auto add = [&](Finding f, const checks::Place& place, Steps steps) {
-        list.add({"slenderness", "Span to depth", Topic::Slenderness, std::move(f), std::move(steps)}, place);
+        list.add({"slenderness", "Span/depth ratio", Topic::Slenderness, std::move(f), std::move(steps)},
+                 place);
     };
     if (span.left < 0 && span.right < 0)
-        return add(checks::notApplicable(clause,
-                                         "No support lies on this strip; the strips that cross it carry it."),
+        return add(checks::notApplicable(
+                       clause, "No support lies on this strip; the strips that cross it support it."),
                    spanPlace(of, i), {});
     const bool cantilever =
         span.ends[0] == EndCondition::Cantilever || span.ends[1] == EndCondition::Cantilever;
@@ -91,21 +91,21 @@ void LineChecker::slenderness(std::size_t i) {
     if (!special.slendernessElsewhere.empty() && (!cantilever || span.alongWall))
         f = checks::notApplicable(clause, special.slendernessElsewhere);
     else if (cantilever && need[critical].value <= 0)
-        f = checks::notApplicable(clause, "Nothing hogs in this overhang.");
+        f = checks::notApplicable(clause, "No hogging moment in this cantilever.");
     else if (!required.possible)
-        f = checks::notChecked(clause,
-                               "No amount of steel resists the moment here, by which the limit goes.");
+        f = checks::notChecked(clause, "Section insufficient in bending; the l/d limit cannot be evaluated.");
     else
         f = rules.slenderness->check(input, tracer(steps));
     for (int e : {0, 1})
         if (span.overruled[e])
-            f.notes.push_back(fmt::format(
-                "The end condition {} of the span was decided by you, against what the layout says.",
-                e == 0 ? "at the start" : "at the end"));
+            f.notes.push_back(
+                fmt::format("The end condition {} of the span is a user override of the layout.",
+                            e == 0 ? "at the start" : "at the end"));
     if (f.outcome == Outcome::Over && special.sagWithin) {
         f.outcome = Outcome::NotApplicable;
-        f.reason = fmt::format("Over its limit ({:.2f}), but the computed sag is within and decides ({}).",
-                               checks::ratio(f), rules.sag->clause());
+        f.reason = fmt::format(
+            "Exceeded ({:.2f}), but the computed deflection is within its limit and governs ({}).",
+            checks::ratio(f), rules.sag->clause());
     }
     add(std::move(f), at(of, spanPlace(of, i), stations[critical].u), std::move(steps));
 }

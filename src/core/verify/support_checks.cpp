@@ -46,10 +46,10 @@ std::vector<NamedFinding> bottomOver(const OverSupport& support,
     f.kind = Kind::SteelPerWidth, f.sense = Sense::AtLeast, f.prefix = "As";
     f.clause = rule.clause;
     f.demand = least, f.limit = need;
-    f.here.push_back(
-        fmt::format("{:.0f} % of the bottom steel of the span goes on over the support.", 100 * rule.share));
-    all.push_back({"through-bottom", "Bottom steel over", checks::Topic::Anchorage, checks::judged(f),
-                   std::move(steps)});
+    f.here.push_back(fmt::format("{:.0f} % of the bottom steel of the span continues over the support.",
+                                 100 * rule.share));
+    all.push_back({"through-bottom", "Bottom steel carried to support", checks::Topic::Anchorage,
+                   checks::judged(f), std::move(steps)});
     if (rule.bars <= 0 || support.across <= 0 || !spans[0] || !spans[1]) return all;
     Finding g;
     g.kind = Kind::Count, g.sense = Sense::AtLeast, g.prefix = "n";
@@ -59,11 +59,13 @@ std::vector<NamedFinding> bottomOver(const OverSupport& support,
                    ? 0
                    : std::floor(std::max(0.0, support.across - 2 * line::coreCover) / spacing) + 1;
     g.limit = rule.bars;
-    g.notes.push_back(support.lying >= 0
-                          ? "Bars as they are laid within the column's breadth, 40 mm from its faces; at an edge with the one in the "
-                            "corner of its U-bars."
-                          : "Bars that can lie within the column's breadth, 40 mm from its faces, at the spacing there.");
-    all.push_back({"through-column", "Bottom bars through", checks::Topic::Anchorage, checks::judged(g), {}});
+    g.notes.push_back(
+        support.lying >= 0
+            ? "Bars as placed within the column's width, 40 mm from its faces; at an edge with the one in "
+              "the corner of its U-bars."
+            : "Bars that fit within the column's width, 40 mm from its faces, at the spacing there.");
+    all.push_back(
+        {"through-column", "Integrity bars through column", checks::Topic::Anchorage, checks::judged(g), {}});
     return all;
 }
 
@@ -77,11 +79,9 @@ Finding upliftFinding(const Lifting& worst, const standards::ActionRules::Equili
     f.kind = kind, f.prefix = "R", f.clause = rule.clause;
     f.demand = worst.lifts, f.limit = worst.holds;
     if (worst.lifts > worst.holds)
-        f.here.push_back("The support must hold the slab down, or weight must be added.");
-    f.notes.push_back(
-        fmt::format("{:.2g} times the permanent loads hold, {:.2g} times permanent and {:.2g} times imposed "
-                    "ones lift.",
-                    rule.holds, rule.lifts, rule.imposed));
+        f.here.push_back("Uplift must be resisted by the support, or weight must be added.");
+    f.notes.push_back(fmt::format("Factors: {:.2g} G stabilising, {:.2g} G and {:.2g} Q destabilising.",
+                                  rule.holds, rule.lifts, rule.imposed));
     return checks::judged(f);
 }
 

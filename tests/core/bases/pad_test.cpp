@@ -167,7 +167,7 @@ TEST(Pad, PinsStayAndWhatIsImpossibleIsNamed) {
         const bases::Context in(set, basis(), en());
         const auto d = bases::Pad(in, set.bases[0]).solve();
         EXPECT_FALSE(d.possible());
-        EXPECT_NE(d.trouble.find("pinned"), std::string::npos);
+        EXPECT_NE(d.trouble.find("fixed"), std::string::npos);
     }
     // Nothing holds a column that pulls more than any base weighs; it is said by how much the resultant is
     // off.

@@ -344,7 +344,7 @@ TEST(BaseSets, RemediesHold) {
     }
     EXPECT_EQ(failing, wanted);
     EXPECT_GT(offered, wanted * 9 / 5);
-    for (const char* kind : {"Pin", "Depth", "In", "Concrete", "Pedestal"}) EXPECT_GT(kinds[kind], 0) << kind;
+    for (const char* kind : {"Release", "Depth", "In", "Concrete", "Pedestal"}) EXPECT_GT(kinds[kind], 0) << kind;
 }
 
 // Bases that lie on each other are told, both, and joined by what is offered.

@@ -214,9 +214,9 @@ TEST(Connections, WhatCannotBeCheckedSaysSoWithThePlace) {
     const auto* through = d->connection("c5");
     ASSERT_EQ(through->checks.size(), 1u);
     EXPECT_EQ(through->checks[0].outcome, checks::Outcome::NotChecked);
-    EXPECT_NE(through->checks[0].reason.find("O1 cuts into it, at (6.00, 6.00) m"), std::string::npos)
+    EXPECT_NE(through->checks[0].reason.find("O1 overlaps it at (6.00, 6.00) m"), std::string::npos)
         << through->checks[0].reason;
-    EXPECT_NE(d->connection("c1")->checks[0].reason.find("beam meets it, B1"), std::string::npos);
+    EXPECT_NE(d->connection("c1")->checks[0].reason.find("beam frames into this column, B1"), std::string::npos);
     EXPECT_GT(d->connection("c9")->checks.size(), 1u);
     // A slab so small that edges and openings take the whole perimeter: still a sentence.
     auto tiny = changed(test::regularFloor(2, 2, 6000, 6000, 250, 0), [](model::Floor& f) {
@@ -385,9 +385,9 @@ TEST(Connections, DemoHasOnePunchingOneTopSteelAndOneSagOver) {
         if (c->outcome == checks::Outcome::Over && c->topic != checks::Topic::Coverage)
             over.push_back(c->title);
     ASSERT_EQ(over.size(), 3u);
-    EXPECT_EQ(over[0], "Sag after partitions, line Glazed front");
+    EXPECT_EQ(over[0], "Deflection after partitions, line Glazed front");
     EXPECT_EQ(over[1], "Flexure top, support C3");
-    EXPECT_EQ(over[2], "Punching, concrete alone, B4");
+    EXPECT_EQ(over[2], "Punching, without shear reinforcement, B4");
 }
 
 // Studs of the list that comes with the program are those of a plain order: 350 MPa by ASTM A1044 for ACI, 500 by EN;

@@ -116,7 +116,7 @@ TEST(FloorActions, ArrangementsShareTheImposedLoadBetweenThem) {
                            [&](const std::string& s) { return s.find(part) != std::string::npos; });
     };
     EXPECT_TRUE(said(a, "each two neighbours"));
-    EXPECT_TRUE(said(b, "by your choice"));
+    EXPECT_TRUE(said(b, "by the user"));
 }
 
 // Five panels in a row: every pair of neighbours stands loaded with the others bare, by the loads of each

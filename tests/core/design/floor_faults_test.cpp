@@ -420,7 +420,7 @@ TEST(FloorFaults, APanelSaidToCarryOneWayDoes) {
     ASSERT_TRUE(d);
     bool said = false;
     for (const auto& w : d->analysis->assumptions)
-        said |= w.find("one way by your word") != std::string::npos;
+        said |= w.find("set to span one way") != std::string::npos;
     EXPECT_TRUE(said);
     for (const auto& s : d->strips) {
         if (s->strip->direction == 1) {

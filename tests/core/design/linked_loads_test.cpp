@@ -232,12 +232,12 @@ TEST(LinkedLoads, WhatIsMissingIsSaid) {
     // A column that goes, a floor without an answer, a floor that goes.
     auto q = model::editFloor(p, "f1",
                               [](model::Floor& f, model::Project&) { f.columns.erase(f.columns.begin()); });
-    EXPECT_NE(answer(q)->error.find("no longer there"), std::string::npos) << answer(q)->error;
+    EXPECT_NE(answer(q)->error.find("no longer exists"), std::string::npos) << answer(q)->error;
     q = model::editFloor(p, "f1", [](model::Floor& f, model::Project&) { f.columns.clear(); });
-    EXPECT_NE(answer(q)->error.find("no answer"), std::string::npos) << answer(q)->error;
+    EXPECT_NE(answer(q)->error.find("no results"), std::string::npos) << answer(q)->error;
     q = p;
     q.floors.clear();
-    EXPECT_NE(answer(q)->error.find("floor that is no longer there"), std::string::npos) << answer(q)->error;
+    EXPECT_NE(answer(q)->error.find("floor that no longer exists"), std::string::npos) << answer(q)->error;
     // Walls become long columns; askew ones are left out and named.
     auto walls = withSet();
     walls = model::editFloor(walls, "f1", [](model::Floor& f, model::Project&) {

@@ -123,8 +123,8 @@ TEST(QuantitiesPage, SaysAmountsAndWhatIsNotInThem) {
     const auto d = design::run(p, {.trace = false});
     const auto html = report::html(report::quantitiesPage(p, d), report::Target::Page);
     for (const char* wanted :
-         {"kg/m³", "kg/m²", "Formwork m²", "CO₂e", "walls and columns are not in these", "H12"})
+         {"kg/m³", "kg/m²", "Formwork m²", "CO₂e", "walls and columns are not included", "H12"})
         EXPECT_NE(html.find(wanted), std::string::npos) << wanted;
     const auto cutting = report::html(report::cuttingPage(p, d), report::Target::Page);
-    EXPECT_NE(cutting.find("Least waste"), std::string::npos);
+    EXPECT_NE(cutting.find("Minimum waste"), std::string::npos);
 }

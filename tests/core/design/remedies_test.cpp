@@ -1,8 +1,7 @@
 #include "design/remedies.h"
 
-#include <gtest/gtest.h>
-
 #include <fmt/format.h>
+#include <gtest/gtest.h>
 
 #include <cstdlib>
 #include <random>
@@ -56,7 +55,7 @@ TEST(Remedies, KeepWhatTheUserFixedWhereTheyCan) {
     p = model::editBars(p, "s1", [&](auto& bars, auto& next) { bars::fixRun(next, bars, run); });
     auto all = design::remedies(p, {"s1"}).found;
     ASSERT_FALSE(all.empty());
-    EXPECT_EQ(all.front().text, "All bars given back to the program");
+    EXPECT_EQ(all.front().text, "Reset all bars to automatic");
     EXPECT_TRUE(all.front().project.slabs[0]->bars.empty());
     for (std::size_t i = 1; i < all.size(); ++i) {
         ASSERT_EQ(all[i].project.slabs[0]->bars.size(), 1u) << all[i].text;
@@ -76,7 +75,8 @@ TEST(Remedies, ShortFixedBarsAreHookedOrLengthened) {
     const auto all = design::remedies(p, {"s1"}).found;
     std::size_t ends = all.size(), depth = all.size();
     for (std::size_t i = 0; i < all.size(); ++i) {
-        if (all[i].text.starts_with("Hooks") || all[i].text.starts_with("Fixed bars longer")) ends = std::min(ends, i);
+        if (all[i].text.starts_with("Hooks") || all[i].text.starts_with("Fixed bars longer"))
+            ends = std::min(ends, i);
         if (all[i].text.starts_with("Slab")) depth = std::min(depth, i);
     }
     EXPECT_LT(ends, all.size());

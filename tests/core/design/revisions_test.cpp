@@ -35,7 +35,7 @@ TEST(Revisions, FixedOnceUnderEachLetter) {
     EXPECT_EQ(fixed.project.revisions[0]->letter, p.sheet.revision);
     EXPECT_EQ(fixed.project.marks, design::run(p).marks);
     p = fixed.project;
-    EXPECT_NE(design::fixRevision(p, design::run(p)).why.find("fixed already"), std::string::npos);
+    EXPECT_NE(design::fixRevision(p, design::run(p)).why.find("frozen already"), std::string::npos);
     auto other = thicker(p, p.slabs[0]->thickness + 40);
     EXPECT_NE(design::fixRevision(other, design::run(other)).why.find("next letter"), std::string::npos);
     other.sheet.revision = "";

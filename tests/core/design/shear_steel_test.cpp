@@ -318,14 +318,14 @@ TEST(ShearSteel, CannotBeReinforcedNamesTheCeilingAndByHowMuch) {
     task.forces = forces, task.combinations = {0};
     const auto answer = shearSteel(task);
     EXPECT_FALSE(answer.layout);
-    EXPECT_NE(answer.trouble.find("pass the ceiling"), std::string::npos) << answer.trouble;
+    EXPECT_NE(answer.trouble.find("exceed the maximum"), std::string::npos) << answer.trouble;
     EXPECT_NE(answer.trouble.find("by 33 %"), std::string::npos) << answer.trouble;
     EXPECT_EQ(answer.clause, "EN 1992-1-1 6.4.5(1)");
     // At the face: whatever the steel.
     auto& face = c.demand[std::size_t(c.governing(At::Face))];
     d.stress = 1.2 * d.strength, face.stress = 1.1 * face.strength;
     const auto other = shearSteel(task);
-    EXPECT_NE(other.trouble.find("whatever the steel"), std::string::npos) << other.trouble;
+    EXPECT_NE(other.trouble.find("cannot help"), std::string::npos) << other.trouble;
     // A table that has nothing of the height.
     face.stress = 0.5 * face.strength;
     basis.studRails = {{"S", 12, 900, 60, 120, 2, 6, 480}};

@@ -74,7 +74,7 @@ TEST(FloorSheets, DemoHasItsSheetsWithEveryRunCalledOut) {
     ASSERT_EQ(sheets.size(), 5u);
     EXPECT_EQ(sheets[0].title, "Fish hall deck: bottom bars");
     EXPECT_EQ(sheets[2].title, "Fish hall deck: long sections");
-    EXPECT_EQ(sheets[3].title, "Fish hall deck: shear steel");
+    EXPECT_EQ(sheets[3].title, "Fish hall deck: shear reinforcement");
     std::multiset<std::string> words;
     std::string all;
     for (const auto& s : sheets) {

@@ -68,7 +68,7 @@ TEST(LongSection, OfTheDemoShowsItsBarsMomentsAndSag) {
     EXPECT_EQ(s.bars.size(), d.runs.size());
     EXPECT_EQ(s.bars.size() + s.across.size() + 2, d.bars.size()) << "and U-bars at the tip and the edges";
     for (const auto& b : s.bars) EXPECT_EQ(b.callout, design.callout(d, b.id, p.basis.units));
-    ASSERT_TRUE(row(s, "moment") && row(s, "steel") && row(s, "shear") && row(s, "crack") && row(s, "sag"));
+    ASSERT_TRUE(row(s, "moment") && row(s, "steel") && row(s, "shear") && row(s, "crack") && row(s, "deflection"));
     EXPECT_TRUE(row(s, "moment")->gaps.empty());
     std::set<std::string> shown;
     for (const auto& f : row(s, "moment")->figures) shown.insert(f.text);
@@ -79,7 +79,7 @@ TEST(LongSection, OfTheDemoShowsItsBarsMomentsAndSag) {
     double sag = 0;
     for (const auto& each : d.sag) sag = std::max(sag, each.largest);
     double lowest = 0;
-    for (const auto& c : row(s, "sag")->curves)
+    for (const auto& c : row(s, "deflection")->curves)
         if (c.style == LongSection::Style::Demand)
             for (auto point : c.points) lowest = std::min(lowest, point.y);
     EXPECT_NEAR(lowest, -sag, 1e-9);

@@ -65,7 +65,7 @@ TEST(Comparison, AThinnerSlabSaysWhatItChanged) {
     EXPECT_EQ(j["checks"].size(), c.checks.size());
     const auto html =
         report::html(formats::comparisonPage(c, "one", "two", p.basis.units), report::Target::Page);
-    EXPECT_NE(html.find("now over"), std::string::npos);
+    EXPECT_NE(html.find("now failing"), std::string::npos);
     EXPECT_NE(html.find("thickness mm"), std::string::npos);
 }
 

@@ -198,7 +198,7 @@ TEST(Report, HoldsEveryCheckWithItsWorking) {
             EXPECT_NE(full.find(trace::formula(step, trace::Form::Html)), std::string::npos)
                 << step.expression;
     }
-    for (const char* wanted : {"Second opinion", "Reactions", "Basis of design", "<svg", "Bars"})
+    for (const char* wanted : {"Cross-check", "Reactions", "Basis of design", "<svg", "Bars"})
         EXPECT_NE(full.find(wanted), std::string::npos) << wanted;
     EXPECT_EQ(full, report::html(report::make(demo.project, demo.design, report::Depth::Full),
                                  report::Target::Page));

@@ -101,7 +101,7 @@ TEST(Connectivity, OffersAMendForEachKind) {
     mends(f, "Wall W1 leaves the slab");
     f = good();
     f.columns.clear();
-    mends(f, "Slab S1 rests on nothing");
+    mends(f, "Slab S1 is not supported");
     f = good();
     f.columns = {{"c1", "C1", 1000, 1000}, {"c3", "C3", 1000, 5000}};
     mends(f, "An edge of slab S1 is 8.0 m from");

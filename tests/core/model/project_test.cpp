@@ -105,7 +105,7 @@ TEST(Validate, NamesWhatIsWrongAndWhere) {
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) { s.imposedUse = "Q"; })), "");
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) {
                   s.bars.push_back({"b1", {}, Role::BottomMain, 0, 99999, "H12", 200});
-              })).find("leaves the slab"),
+              })).find("leave the slab"),
               std::string::npos);
     EXPECT_NE(firstTrouble(with([](OneWaySlab& s) {
                   s.bars.push_back({"b1", {}, Role::BottomMain, 0, 900, "H13", 200});

@@ -89,7 +89,7 @@ TEST_F(Margin, OfTheWholeListsEverythingWorstFirst) {
             EXPECT_LE(checks::ratio(*l.check), last + 1e-12);
             last = checks::ratio(*l.check);
         }
-    EXPECT_TRUE(listing(listed, "Second opinion") && listing(listed, "Reactions"));
+    EXPECT_TRUE(listing(listed, "Cross-check") && listing(listed, "Reactions"));
     for (const auto& l : listed) EXPECT_NE(l.kind, MarginLine::Kind::Remedies) << "nothing is over";
 }
 
@@ -117,14 +117,14 @@ TEST_F(Margin, WithNothingInHandIsTheStateOfAllElements) {
     std::map<std::string, double> worst, shown;
     for (const auto* c : design.elements[1]->all())
         if (checks::isJudged(*c)) worst[c->what] = std::max(worst[c->what], checks::ratio(*c));
-    const auto from = std::find_if(listed.begin(), listed.end(),
-                                   [](const auto& l) { return l.text.ends_with(" as it is"); });
+    const auto from =
+        std::find_if(listed.begin(), listed.end(), [](const auto& l) { return l.text == "All checks"; });
     ASSERT_NE(from, listed.end());
     for (auto l = from + 1; l != listed.end() && l->check; ++l)
         shown.try_emplace(l->check->what, checks::ratio(*l->check));
     EXPECT_EQ(shown, worst);
     ASSERT_TRUE(listing(listed, "Strips X"));
-    EXPECT_EQ(listing(listed, "Strips X")->right, "every point in one");
+    EXPECT_EQ(listing(listed, "Strips X")->right, "complete");
     const double concrete = design.elements[0]->concrete + design.elements[1]->concrete;
     const auto volume =
         std::find_if(listed.begin(), listed.end(), [](const auto& l) { return l.text == "Concrete"; });
@@ -143,7 +143,7 @@ TEST_F(Margin, SaysWhyThereIsNothing) {
     const auto thin = test::regularFloor(2, 2, 3000, 3000, 60);
     const auto state = report::margin(thin, design::run(thin), {"f1", {}});
     EXPECT_TRUE(listing(state, "leaves no room for two layers of bars"));
-    EXPECT_TRUE(listing(state, "Regular: all of it, for want of a design"));
+    EXPECT_TRUE(listing(state, "Regular: nothing (no design)"));
     EXPECT_FALSE(listing(state, "None."));
     // Of a part that is gone: the state of the project.
     const auto gone = report::margin(

@@ -110,7 +110,7 @@ TEST(OpenMatters, PanelsKeptFromBeingLoadedInTurnAreToldWhereTheStandardAsksForI
             for (const auto& c : f.actions.cases)
                 if (c.nature == Nature::Imposed) layout::loadEverywhere(q, f, c.id).value = imposed;
         });
-        return count(report::openMatters(p, id), "panels in turn");
+        return count(report::openMatters(p, id), "pattern loading");
     };
     EXPECT_EQ(of(3, 3e-3, "en1992"), 1u);
     // ACI 318-19 6.4.3.2: waived where the imposed load is under three quarters of the permanent one.

@@ -48,17 +48,14 @@ class Actions final : public ActionRules {
                     "318-19 6.4.2)."};
         const double imposedOverPermanent = ratio();
         if (imposedOverPermanent <= 0.75)
-            return {
-                true, 1,
-                fmt::format(
-                    "Imposed loads stand on all panels at once: unfactored they are at most {:.2f} times "
-                    "the permanent load, and up to 0.75 times the standard does not ask for panels loaded in "
-                    "turn (ACI 318-19 6.4.3.2).",
-                    imposedOverPermanent)};
+            return {true, 1,
+                    fmt::format("Imposed loads act on all panels at once: unfactored they are at most {:.2f} "
+                                "times the permanent load, and up to 0.75 times the standard requires no "
+                                "pattern loading (ACI 318-19 6.4.3.2).",
+                                imposedOverPermanent)};
         return {false, 0.75,
-                "Panels are loaded in turn with 75 % of the factored imposed load, besides all with the "
-                "whole (ACI "
-                "318-19 6.4.3.3)."};
+                "Pattern loading with 75 % of the factored imposed load, besides all panels with the whole "
+                "(ACI 318-19 6.4.3.3)."};
     }
     Equilibrium equilibrium() const override { return {0.9, 1.2, 1.6, "ACI 318-19 5.3.1"}; }
     double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const override {

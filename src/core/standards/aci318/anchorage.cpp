@@ -73,7 +73,7 @@ class AnchorageOfBars final : public AnchorageRules {
     // Table 25.4.2.5, casting position: more than 12 in. (300 mm) of fresh concrete below counts as top.
     bool goodBond(double below) const override { return below <= e_.developmentFloor * e_.length; }
     double designYield(double fy) const override { return fy; }
-    
+
     Finding atEnd(const EndAnchorageInput& in, Steps* t) const override {
         Finding f;
         f.kind = units::Kind::Length;
@@ -84,7 +84,7 @@ class AnchorageOfBars final : public AnchorageRules {
             f.limit = trace::step(t, "l_in", "", {}, e_.supportReach, e_.lengthUnit, "ACI 318-19 7.7.3.8.1") *
                       e_.length;
             f.notes.push_back(
-                "Bars end in a standard hook beyond the centre of the support, so that 7.7.3.8.3 asks no "
+                "Bars end in a standard hook beyond the centre of the support, so that 7.7.3.8.3 requires no "
                 "more.");
             return checks::judged(f);
         }
@@ -141,7 +141,8 @@ Development development(const Edition& e, double diameter, double fc_, double fy
     return d;
 }
 
-TableDevelopment tableDevelopment(const Edition& e, double diameter, double fc, double fy, bool top, bool small) {
+TableDevelopment tableDevelopment(const Edition& e, double diameter, double fc, double fy, bool top,
+                                  bool small) {
     const bool metric = e.units == units::System::Metric;
     const double root = std::min(std::sqrt(fc / e.stress), e.rootCap), f = fy / e.stress,
                  factors = (top ? 1.3 : 1) * gradeFactor(e, f) * f / root * diameter;

@@ -69,9 +69,9 @@ class Bases final : public BaseRules {
         const auto p = footingPerimeter(in, a, false);
         auto& f = found.stress;
         f.kind = units::Kind::Stress, f.clause = "ACI 318-19 22.6.5, 8.4.4.2", f.prefix = "v";
-        found.face = checks::notApplicable("ACI 318-19 22.6", "The section at d/2 alone is looked at.");
+        found.face = checks::notApplicable("ACI 318-19 22.6", "The section at d/2 alone is checked.");
         if (in.farthest > 0 && a > in.farthest) {
-            f = checks::notApplicable(f.clause, "The section at d/2 reaches what pushes the other way.");
+            f = checks::notApplicable(f.clause, "The section at d/2 reaches the opposite reactions.");
             return found;
         }
         if (p.open) {
@@ -128,9 +128,10 @@ class Bases final : public BaseRules {
                         {"v_c", r.perimeter / r.size, "MPa"}},
                        r.strength / r.size * size, "MPa", "ACI 318-19 Table 22.6.5.2",
                        in.onPiles ? "" : "size factor 1 by 13.2.6.2");
-        f.notes.push_back(in.onPiles ? "Pile caps keep the size factor of shear (ACI 318-19 13.4.6.3); 13.2.6.2 "
-                                       "exempts footings on ground alone."
-                                     : "The size factor of shear is 1 for footings (ACI 318-19 13.2.6.2).");
+        f.notes.push_back(in.onPiles
+                              ? "Pile caps keep the size factor of shear (ACI 318-19 13.4.6.3); 13.2.6.2 "
+                                "exempts footings on ground alone."
+                              : "The size factor of shear is 1 for footings (ACI 318-19 13.2.6.2).");
         f = checks::judged(f);
         return found;
     }
@@ -160,7 +161,7 @@ class Bases final : public BaseRules {
         f.limit = below * 1000;
         if (const double own = 0.65 * 0.85 * fcColumn * loaded; N > own)
             f.here.push_back(
-                "The column's own concrete bears less than its load: starter bars carry the rest.");
+                "The column's own concrete is not sufficient for its load: starter bars carry the rest.");
         return checks::judged(f);
     }
     Finding anchorage(const FootingAnchorage& in, Steps* t) const override {

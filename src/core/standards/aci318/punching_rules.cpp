@@ -181,7 +181,7 @@ class Rules final : public PunchingRules {
             rule.diameterMost = s.d / 16;
             rule.possible = s.d >= (e_.units == units::System::Metric ? 150 : 6 * e_.length);
             if (!rule.possible)
-                rule.word = "Links need an effective depth of 150 mm at least (ACI 318-19 22.6.7.1).";
+                rule.word = "Links require an effective depth of at least 150 mm (ACI 318-19 22.6.7.1).";
         }
         return rule;
     }

@@ -45,8 +45,8 @@ class Sag final : public SagRules {
             "One effective inertia per span, at its largest moment (24.2.3.7); the lasting part uses that of "
             "the total load.");
         k.notes.push_back(
-            "After partitions: immediate sag of the imposed load and the lasting part of the sustained "
-            "load.");
+            "After partitions: immediate deflection under the imposed load and the long-term part of the "
+            "sustained load.");
         return k;
     }
 
@@ -69,9 +69,10 @@ class Sag final : public SagRules {
     }
 
     std::vector<SagLimit> limits() const override {
-        return {{SagLimit::Which::Live, live_, "ACI 318-19 Table 24.2.2", "Immediate sag, imposed load"},
-                {SagLimit::Which::After, after_, "ACI 318-19 Table 24.2.2", "Sag after partitions"},
-                {SagLimit::Which::Total, total_, "office practice", "Long-term sag"}};
+        return {
+            {SagLimit::Which::Live, live_, "ACI 318-19 Table 24.2.2", "Immediate deflection, imposed load"},
+            {SagLimit::Which::After, after_, "ACI 318-19 Table 24.2.2", "Deflection after partitions"},
+            {SagLimit::Which::Total, total_, "office practice", "Long-term deflection"}};
     }
 
   private:

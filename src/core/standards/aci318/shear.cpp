@@ -61,7 +61,7 @@ class Shear final : public ShearRules {
         const double most = (e_.shearLinked * lambda_ + 4 * e_.shearStep) * root * bd;  // 22.5.1.2, by (a)
         const double V = phi_v * std::min(Vc + Vs, most);
         step(t, "phi_V_n", "", {}, V / e_.forceFactor, e_.forceUnit, "ACI 318-19 22.5.1.1, 22.5.1.2",
-             Vc + Vs > most ? "the most that the section takes" : "concrete and stirrups");
+             Vc + Vs > most ? "the maximum that the section takes" : "concrete and stirrups");
         return {V * force(e_), 1};
     }
     double leastLinks(const Section& stored, double fyw, Steps* t) const override {
@@ -83,8 +83,7 @@ class Shear final : public ShearRules {
         const double cap = (half ? 0.5 : 1.0) * e_.linkApart;
         return trace::step(t, "s_max", half ? "min(d/4, s_cap)" : "min(d/2, s_cap)",
                            {{"d", s.d, e_.lengthUnit}, {"s_cap", cap, e_.lengthUnit}},
-                           std::min(s.d / (half ? 4 : 2), cap), e_.lengthUnit,
-                           "ACI 318-19 Table 9.7.6.2.2") *
+                           std::min(s.d / (half ? 4 : 2), cap), e_.lengthUnit, "ACI 318-19 Table 9.7.6.2.2") *
                e_.length;
     }
     double leastLinkedThickness() const override { return 0; }
@@ -93,7 +92,8 @@ class Shear final : public ShearRules {
         return std::min(s.d / (close(s, V) ? 2 : 1), (close(s, V) ? 0.5 : 1.0) * e_.linkApart) * e_.length;
     }
     LinkClauses linkClauses() const override {
-        return {"ACI 318-19 22.5.1, 22.5.8.5.3", "ACI 318-19 9.6.3.4", "ACI 318-19 9.7.6.2.2", "ACI 318-19 7.6.3.3, 7.7.5"};
+        return {"ACI 318-19 22.5.1, 22.5.8.5.3", "ACI 318-19 9.6.3.4", "ACI 318-19 9.7.6.2.2",
+                "ACI 318-19 7.6.3.3, 7.7.5"};
     }
 
   private:

@@ -65,7 +65,7 @@ Anchorage anchorage(const Parameters& p, const AnchorageInput& in, Steps* t) {
                    {"f_ctk", fctk, "MPa"},
                    {"gamma_c", p.gamma_c}},
                   2.25 * eta1 * eta2 * p.alpha_ct * fctk / p.gamma_c, "MPa", "EN 1992-1-1 (8.2)",
-                  "f_ctk is the 5 % fractile, held to that of C60");
+                  "f_ctk is the 5 % fractile, limited to that of C60");
     a.l_b_rqd = step(t, "l_b,rqd", "phi/4*sigma_sd/f_bd",
                      {{"phi", phi, "mm"}, {"sigma_sd", in.stress, "MPa"}, {"f_bd", a.f_bd, "MPa"}},
                      phi / 4 * in.stress / a.f_bd, "mm", "EN 1992-1-1 (8.3)");

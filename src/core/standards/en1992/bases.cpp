@@ -4,9 +4,9 @@
 // Readings. Permanent actions of a column, the weight of the base and of the soil on it have one factor in a
 // combination, the larger or the smaller (single source); against overturning the weights hold with 0.9
 // always. In approach 3 the weight of the base is a structural action (EN 1997-1 1.5.2.1), that of the soil a
-// geotechnical one. Approach 1: both of its combinations. Approach 2: factors on actions and on resistances. Approach
-// 3: the loads of columns are structural actions (A1), weights and surcharge geotechnical ones (A2), with
-// factors on the ground.
+// geotechnical one. Approach 1: both of its combinations. Approach 2: factors on actions and on resistances.
+// Approach 3: the loads of columns are structural actions (A1), weights and surcharge geotechnical ones (A2),
+// with factors on the ground.
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -304,8 +304,8 @@ class Bases final : public BaseRules {
     double node(bool tied, double fc, double spread, Steps* t) const override {
         const double k = tied ? 0.85 : 1, fcd = p_.alpha_cc * fc / p_.gamma_c;
         const double plain = step(t, "sigma_Rd,max", "k*(1 - f_ck/250)*f_cd",
-                                  {{"k", k}, {"f_ck", fc, "MPa"}, {"f_cd", fcd, "MPa"}}, k * (1 - fc / 250) * fcd,
-                                  "MPa", nodeClause());
+                                  {{"k", k}, {"f_ck", fc, "MPa"}, {"f_cd", fcd, "MPa"}},
+                                  k * (1 - fc / 250) * fcd, "MPa", nodeClause());
         if (tied || spread <= 1) return plain;
         return step(t, "sigma_Rdu", "max(sigma_Rd,max, f_cd*min(sqrt(A_c1/A_c0), 3))",
                     {{"sigma_Rd,max", plain, "MPa"}, {"f_cd", fcd, "MPa"}, {"A_c1/A_c0", spread}},
@@ -329,6 +329,7 @@ class Bases final : public BaseRules {
                            "links in the middle three quarters of the way to the nearest pile") *
                1000;
     }
+    bool hasApproaches() const override { return true; }
     Care care() const override {
         return {"EN 1997-1 6.6.2, Annex F.1",
                 "EN 1997-1 6.6.2(16)",

@@ -59,7 +59,8 @@ class Cracks final : public CrackRules {
                 f.kind = units::Kind::SteelPerWidth, f.sense = checks::Sense::AtLeast, f.prefix = "As";
                 f.demand = in.As / in.section.b, f.limit = least / in.section.b;
                 f.notes.push_back(
-                    "The tables hold only where the least steel for cracking is there, and it is not.");
+                    "The tables hold only with minimum reinforcement for crack control, and it is not "
+                    "provided.");
                 return checks::judged(f);
             }
             return byTable(in, t);

@@ -60,10 +60,9 @@ class Actions final : public ActionRules {
         return r;
     }
     Pattern pattern(bool, const std::function<double()>&) const override {
-        return {
-            false, 1,
-            "Imposed loads stand on all panels, on every second one and on each two neighbours (EN 1992-1-1 "
-            "5.1.3(1)P)."};
+        return {false, 1,
+                "Imposed loads act on all panels, on every second one and on each two neighbours (EN "
+                "1992-1-1 5.1.3(1)P)."};
     }
     Equilibrium equilibrium() const override { return {0.9, 1.1, p_.gamma_Q, "EN 1990 Table A1.2(A)"}; }
     double accompanying(const actions::Combination& leading, const catalogs::ImposedUse& use) const override {

@@ -38,7 +38,7 @@ class Flexure final : public FlexureRules {
             double z = s.d - depth / 2;
             if (p_.z_ceiling > 0 && z > p_.z_ceiling * s.d)
                 r.z = step(t, "z", "k_z*d", {{"k_z", p_.z_ceiling}, {"d", s.d, "mm"}}, p_.z_ceiling * s.d,
-                           "mm", "practice", "the lever arm is held to its ceiling");
+                           "mm", "practice", "the lever arm is limited to its maximum");
             else
                 r.z =
                     step(t, "z", "d - lambda*x/2", {{"d", s.d, "mm"}, {"lambda", c.lambda}, {"x", r.x, "mm"}},

@@ -4,11 +4,11 @@
 // (6.39) says of each, with the first moments W of the real perimeter about its centroid. Edge and corner
 // columns whose eccentricity points into the slab follow (6.44) and (6.46); the reduced perimeter loses what
 // the sides of the column are longer than 1.5d or half of them, a rim beyond the column counts. Openings
-// within 6d take out what lies in their shadow (6.4.2(3)), those longer outwards than across as Figure 6.14 has
-// it. Where a rim is so thin that two perimeters are about as long, both are looked at. On ground every perimeter
-// from d/4 outwards is looked at, with the ground's pressure inside it taken off and 2d/a times the strength
-// (6.4.4(2)). Columns more than four times as long as thick are walls by 5.3.1(7): 1.5d of each end counts, what
-// lies beside the rest takes nothing.
+// within 6d take out what lies in their shadow (6.4.2(3)), those longer outwards than across as Figure 6.14
+// has it. Where a rim is so thin that two perimeters are about as long, both are looked at. On ground every
+// perimeter from d/4 outwards is looked at, with the ground's pressure inside it taken off and 2d/a times the
+// strength (6.4.4(2)). Columns more than four times as long as thick are walls by 5.3.1(7): 1.5d of each end
+// counts, what lies beside the rest takes nothing.
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -33,9 +33,8 @@ class Rules final : public PunchingRules {
   public:
     explicit Rules(const Parameters& p) : p_(p) {}
     std::string fixedFactors() const override {
-        return "EN 1992-1-1 Figure 6.21N: for braced structures with neighbouring spans that differ by a "
-               "quarter at the "
-               "most. That they do is yours to say.";
+        return "EN 1992-1-1 Figure 6.21N: only if the structure is braced and adjacent spans differ by at "
+               "most 25 % (confirm).";
     }
     double reach(double d) const override { return 2 * d; }
     double endThatCounts(double longer, double shorter, double d) const override {
@@ -123,7 +122,8 @@ class Rules final : public PunchingRules {
         const double vc = step(t, "v_Rd,c", "max(v_1, v_min)", {{"v_1", v1, "MPa"}, {"v_min", v2, "MPa"}},
                                std::max(v1, v2), "MPa", "EN 1992-1-1 (6.47)");
         if (s.distance <= 0) return vc;
-        return step(t, "v_Rd", "v_Rd,c*2*d/a", {{"v_Rd,c", vc, "MPa"}, {"d", s.d, "mm"}, {"a", s.distance, "mm"}},
+        return step(t, "v_Rd", "v_Rd,c*2*d/a",
+                    {{"v_Rd,c", vc, "MPa"}, {"d", s.d, "mm"}, {"a", s.distance, "mm"}},
                     vc * 2 * s.d / s.distance, "MPa", "EN 1992-1-1 (6.50)");
     }
 
@@ -136,26 +136,28 @@ class Rules final : public PunchingRules {
     std::vector<std::string> notes(const PunchingPlace& at, const ControlSection& s) const override {
         std::vector<std::string> all;
         if (s.at == At::Face) {
-            all.push_back("The force at the face is what the column carries less the load on its own area.");
+            all.push_back("The force at the face is the column reaction less the load on its own area.");
             return all;
         }
         if (s.reduced > 0)
             all.push_back(
-                "The reduced perimeter (Figure 6.20) leaves out what the sides of the column are longer than 1.5d or half "
+                "The reduced perimeter (Figure 6.20) leaves out what the sides of the column are longer than "
+                "1.5d or half "
                 "of them; a rim of the slab beyond the column's outer face counts in it.");
         if (at.onGround && at.of != PunchingPlace::Of::Wall)
             all.push_back(
                 "On ground all perimeters from d/4 to 2d are checked, less the ground pressure inside them "
-                "(6.4.4(2)); shear reinforcement is checked on the same perimeter, with 2d/a on the resistance of "
+                "(6.4.4(2)); shear reinforcement is checked on the same perimeter, with 2d/a on the "
+                "resistance of "
                 "the concrete.");
         if (at.site.idle)
             all.push_back(
-                "The column is more than four times as long as thick, which makes it a wall (5.3.1(7)): the force is "
-                "taken to pass at its ends, 1.5d of each.");
+                "The column is more than four times as long as thick, which makes it a wall (5.3.1(7)): the "
+                "force is assumed to pass at its ends, 1.5d of each.");
         if (at.fixedEccentricity && fixedFactor(s) > 0)
             all.push_back(
-                "Fixed factors of eccentricity (Figure 6.21N): the structure is taken to be braced, as "
-                "you said, and neighbouring spans not to differ by more than a quarter.");
+                "Approximate β (Figure 6.21N): the structure is assumed to be braced and adjacent spans to "
+                "differ by at most 25 %, as specified.");
         else
             all.push_back(
                 "Eccentricities about both axes are joined by the root of their squares, as in (6.43), "
@@ -181,7 +183,8 @@ class Rules final : public PunchingRules {
         r.beyond = 1.5 * s.d;
         r.least = 0.08 * std::sqrt(at.fc) / fyw / 1.5;
         r.possible = at.h >= 200;
-        if (!r.possible) r.word = "Shear steel needs a slab of 200 mm at least (EN 1992-1-1 9.3.2(1)).";
+        if (!r.possible)
+            r.word = "Shear reinforcement requires a slab of at least 200 mm (EN 1992-1-1 9.3.2(1)).";
         return r;
     }
     double withSteel(const PunchingPlace& at, const ControlSection& s, ShearSteel, double area,

@@ -62,7 +62,7 @@ class Sag final : public SagRules {
             "follows "
             "from the characteristic one, whose cracks remain (7.4.3(3)); beta = 0.5, creep by E_c,eff, "
             "shrinkage included; only the steel tensioned by the moment counts.");
-        k.notes.push_back("After partitions: less the immediate sag under self-weight.");
+        k.notes.push_back("After partitions: less the immediate deflection under self-weight.");
         return k;
     }
 
@@ -85,8 +85,9 @@ class Sag final : public SagRules {
     bool lastingBesides() const override { return false; }
 
     std::vector<SagLimit> limits() const override {
-        return {{SagLimit::Which::Total, p_.deflection_limit, "EN 1992-1-1 7.4.1(4)", "Long-term sag"},
-                {SagLimit::Which::After, p_.after_limit, "EN 1992-1-1 7.4.1(5)", "Sag after partitions"}};
+        return {
+            {SagLimit::Which::Total, p_.deflection_limit, "EN 1992-1-1 7.4.1(4)", "Long-term deflection"},
+            {SagLimit::Which::After, p_.after_limit, "EN 1992-1-1 7.4.1(5)", "Deflection after partitions"}};
     }
 
     // Reading: of limits no stricter than those of 7.4.1(4) and (5), which the clause names.

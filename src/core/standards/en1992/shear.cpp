@@ -66,7 +66,7 @@ class Shear final : public ShearRules {
               {"f_cd", fcd, "MPa"},
               {"a_sw", asw, "mm²/mm"},
               {"f_ywd", fywd, "MPa"}},
-             cot, "-", "EN 1992-1-1 6.2.3(2)", "the flattest struts that the concrete carries");
+             cot, "-", "EN 1992-1-1 6.2.3(2)", "the flattest struts that the concrete resists");
         const double Vs =
             step(t, "V_Rd,s", "a_sw*z*f_ywd*cot_theta/1000",
                  {{"a_sw", asw, "mm²/mm"}, {"z", z, "mm"}, {"f_ywd", fywd, "MPa"}, {"cot_theta", cot}},
@@ -86,7 +86,7 @@ class Shear final : public ShearRules {
         return trace::step(t, "s_max", "0.75*d", {{"d", s.d, "mm"}}, 0.75 * s.d, "mm",
                            "EN 1992-1-1 9.2.2(6)");
     }
-    double leastLinkedThickness() const override { return 200; }                              // 9.3.2(1)
+    double leastLinkedThickness() const override { return 200; }                             // 9.3.2(1)
     double linkSpacingAcross(const Section& s, double) const override { return 1.5 * s.d; }  // 9.3.2(5)
     LinkClauses linkClauses() const override {
         return {"EN 1992-1-1 6.2.3", "EN 1992-1-1 9.2.2(5)", "EN 1992-1-1 9.2.2(6)", "EN 1992-1-1 9.3.2"};

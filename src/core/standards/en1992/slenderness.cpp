@@ -44,8 +44,8 @@ class Slenderness final : public SlendernessRules {
                                       "tension steel: make the slab thicker.");
         if (in.requiredSteel < 0.0015 * bd)
             f.notes.push_back(
-                "Hardly any steel is asked for; below 0.15 % the expression (7.16.a) is steep, and its limit "
-                "tells little more than that sag is no concern.");
+                "Very low reinforcement ratio (below 0.15 %): the l/d limit by (7.16.a) is large; deflection "
+                "does not govern.");
         f.limit = spanDepthLimit(flat ? 1.2 : systemFactor(in.system), in.section.fc, in.section.fy,
                                  std::max(in.requiredSteel / bd, 1e-4), in.compressionSteel / bd, steelRatio,
                                  length / 1000, flat ? 8.5 : 7, t);
@@ -72,8 +72,8 @@ class Slenderness final : public SlendernessRules {
     }
 
     // Table 7.4N: two-way slabs by the shorter span, flat slabs by the longer with K = 1.2. Lengths of
-    // two-way panels are clear spans here, a little below the effective spans; that a first thickness is rounded up
-    // covers it.
+    // two-way panels are clear spans here, a little below the effective spans; that a first thickness is
+    // rounded up covers it.
     double panelThickness(const PanelInput& in, Steps* t) const override {
         constexpr double rho = 0.005;
         bool flat = in.kind == PanelInput::Kind::OnColumns;

@@ -21,23 +21,26 @@ class Strips final : public StripRules {
                               "0.125 of the panel width on either side of the column");
         return p;
     }
-    // Figure 9.9: b_e is the column and the distance from the edge to its inner face (9.4.2(1)); at a corner half of
-    // that distance. I.1.2(5): the moment is held to 0.17 b_e d2 f_ck.
+    // Figure 9.9: b_e is the column and the distance from the edge to its inner face (9.4.2(1)); at a corner
+    // half of that distance. I.1.2(5): the moment is held to 0.17 b_e d2 f_ck.
     Transfer transfer(const TransferInput& in, Steps* t) const override {
         Transfer r;
         r.clause = "EN 1992-1-1 9.4.2(1), Figure 9.9";
         r.mostClause = "EN 1992-1-1 I.1.2(5)";
         double room = in.c2 + in.sides[0] + in.sides[1];
-        r.width = in.corner ? trace::step(t, "b_e", "min(c_z + y/2, b_room)",
-                                          {{"c_z", in.c2, "mm"}, {"y", in.toEdge, "mm"}, {"b_room", room, "mm"}},
-                                          std::min(in.c2 + in.toEdge / 2, room), "mm", r.clause)
-                            : trace::step(t, "b_e", "min(c_z + y, b_room)",
-                                          {{"c_z", in.c2, "mm"}, {"y", in.toEdge, "mm"}, {"b_room", room, "mm"}},
-                                          std::min(in.c2 + in.toEdge, room), "mm", r.clause);
-        r.most = trace::step(t, "M_t,max", "0.17*b_e*d^2*f_ck/1e6",
-                             {{"b_e", r.width, "mm"}, {"d", in.section.d, "mm"}, {"f_ck", in.section.fc, "MPa"}},
-                             0.17 * r.width * in.section.d * in.section.d * in.section.fc / 1e6, "kNm", r.mostClause) *
-                 1e6;
+        r.width = in.corner
+                      ? trace::step(t, "b_e", "min(c_z + y/2, b_room)",
+                                    {{"c_z", in.c2, "mm"}, {"y", in.toEdge, "mm"}, {"b_room", room, "mm"}},
+                                    std::min(in.c2 + in.toEdge / 2, room), "mm", r.clause)
+                      : trace::step(t, "b_e", "min(c_z + y, b_room)",
+                                    {{"c_z", in.c2, "mm"}, {"y", in.toEdge, "mm"}, {"b_room", room, "mm"}},
+                                    std::min(in.c2 + in.toEdge, room), "mm", r.clause);
+        r.most =
+            trace::step(t, "M_t,max", "0.17*b_e*d^2*f_ck/1e6",
+                        {{"b_e", r.width, "mm"}, {"d", in.section.d, "mm"}, {"f_ck", in.section.fc, "MPa"}},
+                        0.17 * r.width * in.section.d * in.section.d * in.section.fc / 1e6, "kNm",
+                        r.mostClause) *
+            1e6;
         return r;
     }
     // (5.10a): delta >= k_1 + k_2 x_u/d up to C50/60, not below 0.7 (steel of class B or C), 0.8 (class A);
@@ -53,7 +56,7 @@ class Strips final : public StripRules {
                               {{"k_1", k1}, {"k_2", k2}, {"x_u", x, "mm"}, {"d", s.d, "mm"}},
                               std::min(1 - (k1 + k2 * x / s.d), 0.3), "-", f.clause,
                               "share that may be taken off; steel of class B or C");
-        f.notes.push_back("Spans that adjoin stay within 0.5 and 2 of each other, which is not judged here.");
+        f.notes.push_back("Adjacent spans must stay within ratios of 0.5 to 2, which is not checked here.");
         return checks::judged(f);
     }
 
