@@ -64,7 +64,7 @@ std::string text(const std::string& utf8) {
     return out + "'";
 }
 // An identity of 22 characters that follows from what it names.
-std::string identity(const std::string& of) {
+std::string identityOf(const std::string& of) {
     std::array<std::uint64_t, 2> hash{14695981039346656037ull, 1099511628211ull * 31};
     for (auto& h : hash)
         for (char c : of) h = (h ^ static_cast<unsigned char>(c)) * 1099511628211ull, h ^= h >> 29;
@@ -127,23 +127,28 @@ class Writer {
     std::string data_;
     int last_ = 0, model_ = 0, body_ = 0, building_ = 0, storeyPlace_ = 0, up_ = 0;
     std::vector<int> storeys_, contents_;
+    std::map<int, double> volumes_;                                 // of solids, mm3
     std::map<std::string, std::vector<int>> concreteOf_, steelOf_;  // by material
 
+    // Of something in this project: another project, by its name or drawing number, shares none.
+    std::string identity(const std::string& of) const {
+        return identityOf(project_.name + "/" + project_.sheet.number + "/" + of);
+    }
     template <class... Args>
     int add(const char* entity, fmt::format_string<Args...> attributes, Args&&... args) {
         data_ += fmt::format("#{}={}(", ++last_, entity) +
                  fmt::format(attributes, std::forward<Args>(args)...) + ");\n";
         return last_;
     }
-    int point(Point3 p) { return add("IFCCARTESIANPOINT", "(({},{},{}))", real(p.x), real(p.y), real(p.z)); }
-    int direction(Point3 p) { return add("IFCDIRECTION", "(({},{},{}))", real(p.x), real(p.y), real(p.z)); }
+    int point(Point3 p) { return add("IFCCARTESIANPOINT", "({},{},{})", real(p.x), real(p.y), real(p.z)); }
+    int direction(Point3 p) { return add("IFCDIRECTION", "({},{},{})", real(p.x), real(p.y), real(p.z)); }
     // A placement at a point, its x axis turned about z.
     std::string axes(Point3 at, double degrees = 0) {
         const int p = point(at);
         if (degrees == 0) return fmt::format("#{}", add("IFCAXIS2PLACEMENT3D", "#{},$,$", p));
         const double t = degrees * std::numbers::pi / 180;
         // Directions need more digits than lengths do.
-        const int x = add("IFCDIRECTION", "(({:.9f},{:.9f},0.))", std::cos(t), std::sin(t));
+        const int x = add("IFCDIRECTION", "({:.9f},{:.9f},0.)", std::cos(t), std::sin(t));
         return fmt::format("#{}", add("IFCAXIS2PLACEMENT3D", "#{},#{},#{}", p, up_, x));
     }
 
@@ -153,10 +158,10 @@ class Writer {
         const int volume = add("IFCSIUNIT", "*,.VOLUMEUNIT.,$,.CUBIC_METRE.");
         const int mass = add("IFCSIUNIT", "*,.MASSUNIT.,.KILO.,.GRAM.");
         const int angle = add("IFCSIUNIT", "*,.PLANEANGLEUNIT.,$,.RADIAN.");
-        const int units = add("IFCUNITASSIGNMENT", "({})", list({length, area, volume, mass, angle}));
+        const int units = add("IFCUNITASSIGNMENT", "{}", list({length, area, volume, mass, angle}));
         up_ = direction({0, 0, 1});
         const double t = project_.sheet.north * std::numbers::pi / 180;
-        const int north = add("IFCDIRECTION", "(({:.9f},{:.9f}))", std::cos(t), std::sin(t));
+        const int north = add("IFCDIRECTION", "({:.9f},{:.9f})", std::cos(t), std::sin(t));
         const std::string origin = axes({0, 0, 0});
         model_ = add("IFCGEOMETRICREPRESENTATIONCONTEXT", "$,'Model',3,1.E-05,{},#{}", origin, north);
         body_ = add("IFCGEOMETRICREPRESENTATIONSUBCONTEXT", "'Body','Model',*,*,*,*,#{},$,.MODEL_VIEW.,$",
@@ -179,16 +184,33 @@ class Writer {
             list(of), m);
     }
 
+    // Base quantities of a product, by the names of the standard.
+    void quantities(int of, const std::string& name, const std::string& key, const std::vector<int>& values) {
+        const int set =
+            add("IFCELEMENTQUANTITY", "{},$,'{}',$,$,{}", identity("quantities/" + key), name, list(values));
+        add("IFCRELDEFINESBYPROPERTIES", "{},$,$,$,(#{}),#{}", identity("of/quantities/" + key), of, set);
+    }
+
     // An outline in plan drawn upwards from z.
     int prism(const Ring& ring, double z, double height) {
         std::string points;
         for (Point p : ring)
             points += fmt::format("{}({},{})", points.empty() ? "" : ",", real(p.x), real(p.y));
         points += fmt::format(",({},{})", real(ring.front().x), real(ring.front().y));
-        const int all = add("IFCCARTESIANPOINTLIST2D", "(({}))", points);
+        const int all = add("IFCCARTESIANPOINTLIST2D", "({})", points);
         const int curve = add("IFCINDEXEDPOLYCURVE", "#{},$,.F.", all);
         const int profile = add("IFCARBITRARYCLOSEDPROFILEDEF", ".AREA.,$,#{}", curve);
-        return add("IFCEXTRUDEDAREASOLID", "#{},{},#{},{}", profile, axes({0, 0, z}), up_, real(height));
+        return extruded(profile, {0, 0, z}, height, std::abs(geometry::area(ring)));
+    }
+    int extruded(int profile, Point3 at, double height, double area) {
+        const int id = add("IFCEXTRUDEDAREASOLID", "#{},{},#{},{}", profile, axes(at), up_, real(height));
+        volumes_[id] = area * height;
+        return id;
+    }
+    // Of a pile or column of a diameter that stands at a point.
+    int cylinder(Point3 at, double diameter, double height) {
+        const int profile = add("IFCCIRCLEPROFILEDEF", ".AREA.,$,$,{}", real(diameter / 2));
+        return extruded(profile, at, height, std::numbers::pi * diameter * diameter / 4);
     }
     int shape(const std::vector<int>& solids, const char* type = "SweptSolid") {
         const int body = add("IFCSHAPEREPRESENTATION", "#{},'Body','{}',{}", body_, type, list(solids));
@@ -197,17 +219,31 @@ class Writer {
     int placed() { return add("IFCLOCALPLACEMENT", "#{},{}", storeyPlace_, axes({0, 0, 0})); }
     // An element of concrete with its solids.
     int concrete(const char* entity, const std::string& key, const std::string& name,
-                 const std::vector<int>& solids, const char* kind) {
+                 const std::vector<int>& solids, const char* kind, const std::string& grade) {
         const int s = shape(solids), at = placed();
+        double volume = 0;
+        for (int solid : solids) volume += volumes_.at(solid);
         const int id = add(entity, "{},$,{},$,$,#{},#{},{},.{}.", identity(element_->element + "/" + key),
                            text(name), at, s, text(key), kind);
-        contents_.push_back(id), concreteOf_[element_->basis->concrete].push_back(id);
+        contents_.push_back(id), concreteOf_[grade].push_back(id);
+        quantities(id,
+                   std::string("Qto_") +
+                       (std::string(entity) == "IFCSLAB"     ? "Slab"
+                        : std::string(entity) == "IFCCOLUMN" ? "Column"
+                        : std::string(entity) == "IFCWALL"   ? "Wall"
+                        : std::string(entity) == "IFCBEAM"   ? "Beam"
+                                                             : "Footing") +
+                       "BaseQuantities",
+                   element_->element + "/" + key,
+                   {add("IFCQUANTITYVOLUME", "'GrossVolume',$,$,{:.6f},$", volume / 1e9)});
         return id;
     }
 
     void floor(const design::FloorDesign& f) {
         const auto& floor = *f.floor;
         const bool ground = !floor.grounds.empty();
+        const auto& basis = project_.basis;
+        const std::string& grade = basis.concrete;
         std::vector<Ring> zones;
         for (const auto& z : floor.zones) zones.push_back(model::ring(z.outline));
         // An opening empties each slab and thickening that it touches.
@@ -235,8 +271,8 @@ class Writer {
             std::vector<int> solids;
             for (const Ring& p : parts) solids.push_back(prism(p, s.level - s.thickness, s.thickness));
             if (solids.empty()) continue;
-            openings(concrete("IFCSLAB", s.id, s.name.empty() ? s.id : s.name, solids, kind), s.id, parts,
-                     s.level - s.thickness, s.thickness);
+            openings(concrete("IFCSLAB", s.id, s.name.empty() ? s.id : s.name, solids, kind, grade), s.id,
+                     parts, s.level - s.thickness, s.thickness);
         }
         for (std::size_t k = 0; k < zones.size(); ++k) {
             const auto& z = floor.zones[k];
@@ -253,8 +289,8 @@ class Writer {
                     for (Ring& p : geometry::difference(in, later)) parts.push_back(std::move(p));
             for (const Ring& p : parts) solids.push_back(prism(p, top - z.thickness, z.thickness));
             if (solids.empty()) continue;
-            openings(concrete("IFCSLAB", z.id, z.name.empty() ? z.id : z.name, solids, kind), z.id, parts,
-                     top - z.thickness, z.thickness);
+            openings(concrete("IFCSLAB", z.id, z.name.empty() ? z.id : z.name, solids, kind, grade), z.id,
+                     parts, top - z.thickness, z.thickness);
         }
         const model::Thickness thick(floor);
         const model::Levels levels(floor);
@@ -265,13 +301,15 @@ class Writer {
             if (c.below) solids.push_back(column(c, section, level - h - c.heightBelow, c.heightBelow));
             if (c.above) solids.push_back(column(c, section, level, c.heightAbove));
             if (!solids.empty())
-                concrete("IFCCOLUMN", c.id, c.name.empty() ? c.id : c.name, solids, "COLUMN");
+                concrete("IFCCOLUMN", c.id, c.name.empty() ? c.id : c.name, solids, "COLUMN",
+                         basis.column.concrete);
         }
         for (const auto& w : floor.walls) {
             const Point middle{(w.a.x + w.b.x) / 2, (w.a.y + w.b.y) / 2};
             const double h = thick.at(middle) - levels.at(middle);
             concrete("IFCWALL", w.id, w.name.empty() ? w.id : w.name,
-                     {prism(geometry::band(w.a, w.b, w.thickness), -h - w.height, w.height)}, "SOLIDWALL");
+                     {prism(geometry::band(w.a, w.b, w.thickness), -h - w.height, w.height)}, "SOLIDWALL",
+                     basis.column.concrete);
         }
         for (const auto& b : floor.beams) {
             const Point middle{(b.a.x + b.b.x) / 2, (b.a.y + b.b.y) / 2};
@@ -279,7 +317,7 @@ class Writer {
             if (web < 1) continue;
             concrete("IFCBEAM", b.id, b.name.empty() ? b.id : b.name,
                      {prism(geometry::band(b.a, b.b, b.width), level - (b.upstand ? 0 : b.depth), web)},
-                     "BEAM");
+                     "BEAM", basis.beam.concrete);
         }
         for (const auto& p : f.parts) {
             double outer[2] = {0, 0};
@@ -292,8 +330,7 @@ class Writer {
     }
     int column(const model::Column& c, const Ring& section, double z, double height) {
         if (!c.circular) return prism(section, z, height);
-        const int profile = add("IFCCIRCLEPROFILEDEF", ".AREA.,$,$,{}", real(c.width / 2));
-        return add("IFCEXTRUDEDAREASOLID", "#{},{},#{},{}", profile, axes({c.x, c.y, z}), up_, real(height));
+        return cylinder({c.x, c.y, z}, c.width, height);
     }
 
     void slab(const design::SlabAnswer& answer, double& below) {
@@ -301,14 +338,15 @@ class Writer {
         below -= s.width + 2000;
         const double y0 = below, x0 = model::concreteStart(s), x1 = model::concreteEnd(s), h = s.thickness;
         concrete("IFCSLAB", "slab", s.name,
-                 {prism({{x0, y0}, {x1, y0}, {x1, y0 + s.width}, {x0, y0 + s.width}}, -h, h)}, "FLOOR");
+                 {prism({{x0, y0}, {x1, y0}, {x1, y0 + s.width}, {x0, y0 + s.width}}, -h, h)}, "FLOOR",
+                 project_.basis.concrete);
         for (std::size_t i = 0; i < s.supports.size(); ++i) {
             const auto& p = s.supports[i];
             if (p.kind != model::Support::Kind::Wall) continue;
             const double x = model::axis(s, i);
             concrete("IFCWALL", p.id, model::supportLabel(s, i),
                      {prism(geometry::band({x, y0}, {x, y0 + s.width}, p.width), -h - 3000, 3000)},
-                     "SOLIDWALL");
+                     "SOLIDWALL", project_.basis.column.concrete);
         }
         const double cover = project_.basis.coverSide;
         const double outer[2] = {answer.design->outerBottom, answer.design->outerTop};
@@ -347,29 +385,66 @@ class Writer {
         }
     }
 
-    // A bar along its middle line, with its bends.
+    // A bar along its middle line, with an arc at every corner.
     int swept(const std::vector<Point3>& line, double d) {
-        std::string points;
-        for (const Point3& p : line)
+        const double radius = element_->standard->anchorage->bendRadius(d) + d / 2;
+        std::string points, segments;
+        int number = 0;
+        auto put = [&](const Point3& p) {
             points += fmt::format("{}({},{},{})", points.empty() ? "" : ",", real(p.x), real(p.y), real(p.z));
-        const int all = add("IFCCARTESIANPOINTLIST3D", "(({}))", points);
-        const int curve = add("IFCINDEXEDPOLYCURVE", "#{},$,.F.", all);
-        // A bend takes no more of a leg than there is.
-        double shortest = 1e300;
-        for (std::size_t k = 0; k + 1 < line.size(); ++k)
-            shortest = std::min(shortest, std::hypot(line[k + 1].x - line[k].x, line[k + 1].y - line[k].y,
-                                                     line[k + 1].z - line[k].z));
-        const double fillet =
-            std::min(element_->standard->anchorage->bendRadius(d) + d / 2, shortest / 2 - 0.5);
-        if (line.size() > 2 && fillet > 0)
-            return add("IFCSWEPTDISKSOLIDPOLYGONAL", "#{},{},$,$,$,{}", curve, real(d / 2), real(fillet));
+            return ++number;
+        };
+        auto segment = [&](const std::string& what) { segments += (segments.empty() ? "" : ",") + what; };
+        auto toward = [](const Point3& a, const Point3& b, double by) {
+            const double l = distance(a, b);
+            return Point3{a.x + (b.x - a.x) / l * by, a.y + (b.y - a.y) / l * by, a.z + (b.z - a.z) / l * by};
+        };
+        int last = put(line.front());
+        for (std::size_t k = 1; k < line.size(); ++k) {
+            const Point3 &before = line[k - 1], &at = line[k];
+            if (k + 1 == line.size()) {
+                const int end = put(at);
+                segment(fmt::format("IFCLINEINDEX(({},{}))", last, end));
+                break;
+            }
+            const Point3& after = line[k + 1];
+            const double in = distance(before, at), out = distance(at, after);
+            const Point3 u = toward(at, before, 1), w = toward(at, after, 1);
+            const double cosine =
+                (u.x - at.x) * (w.x - at.x) + (u.y - at.y) * (w.y - at.y) + (u.z - at.z) * (w.z - at.z);
+            const double half = std::acos(std::clamp(cosine, -1.0, 1.0)) / 2;
+            // A bend takes no more of a leg than there is: half of one that another bend takes as well.
+            const double room =
+                std::min(in * (k == 1 ? 1.0 : 0.5), out * (k + 2 == line.size() ? 1.0 : 0.5)) - 0.5;
+            const double tangent = std::min(radius / std::tan(half), room);
+            if (half > std::numbers::pi / 2 - 1e-3 || tangent < 0.1) {
+                const int corner = put(at);
+                segment(fmt::format("IFCLINEINDEX(({},{}))", last, corner));
+                last = corner;
+                continue;
+            }
+            const double r = tangent * std::tan(half);
+            const Point3 from = toward(at, before, tangent), to = toward(at, after, tangent);
+            const Point3 between{(from.x + to.x) / 2, (from.y + to.y) / 2, (from.z + to.z) / 2};
+            const int start = put(from), middle = put(toward(at, between, r / std::sin(half) - r)),
+                      end = put(to);
+            segment(fmt::format("IFCLINEINDEX(({},{}))", last, start));
+            segment(fmt::format("IFCARCINDEX(({},{},{}))", start, middle, end));
+            last = end;
+        }
+        const int all = add("IFCCARTESIANPOINTLIST3D", "({})", points);
+        const int curve = add("IFCINDEXEDPOLYCURVE", "#{},({}),.F.", all, segments);
         return add("IFCSWEPTDISKSOLID", "#{},{},$,$,$", curve, real(d / 2));
+    }
+    static double distance(const Point3& a, const Point3& b) {
+        return std::hypot(b.x - a.x, b.y - a.y, b.z - a.z);
     }
 
     // Bases with their undersides at the founding depth, stubs of columns, heads of piles, and their bars.
     void bases(const design::BasesAnswer& answer) {
         const auto& set = *answer.set;
         const bool pads = set.kind == model::BaseSet::Kind::Pads;
+        const std::string& grade = element_->basis->concrete;
         for (const auto& b : answer.bases) {
             const auto& size = b->size();
             const auto& row = set.bases[b->number];
@@ -397,7 +472,7 @@ class Writer {
                          {prism(geometry::rectangle({((*t)[0] + (*t)[1]) / 2, ((*t)[2] + (*t)[3]) / 2},
                                                     (*t)[1] - (*t)[0], (*t)[3] - (*t)[2]),
                                 z, std::get<bases::PadDesign>(b->design).strap.depth)},
-                         "BEAM");
+                         "BEAM", grade);
             for (const auto& id : row.columns) {
                 const auto* c = answer.context->column(id);
                 if (!c) continue;
@@ -408,21 +483,16 @@ class Writer {
                     top += p.height;
                 }
                 concrete("IFCCOLUMN", row.id + "/" + c->id, c->name,
-                         {prism(geometry::rectangle({c->x, c->y}, c->width, c->depth), top, 1000)}, "COLUMN");
+                         {prism(geometry::rectangle({c->x, c->y}, c->width, c->depth), top, 1000)}, "COLUMN",
+                         project_.basis.column.concrete);
             }
-            concrete("IFCFOOTING", row.id, b->name, solids, pads ? "PAD_FOOTING" : "PILE_CAP");
+            concrete("IFCFOOTING", row.id, b->name, solids, pads ? "PAD_FOOTING" : "PILE_CAP", grade);
             int n = 0;
             for (Point p : b->piles()) {
                 const Point at{b->centre.x + p.x, b->centre.y + p.y};
                 const double d = set.pile.diameter, low = z + set.pile.embedment - 1000;
-                int solid = 0;
-                if (set.pile.circular) {
-                    const int profile = add("IFCCIRCLEPROFILEDEF", ".AREA.,$,$,{}", real(d / 2));
-                    solid = add("IFCEXTRUDEDAREASOLID", "#{},{},#{},{}", profile, axes({at.x, at.y, low}),
-                                up_, real(1000));
-                } else {
-                    solid = prism(geometry::rectangle(at, d, d), low, 1000);
-                }
+                const int solid = set.pile.circular ? cylinder({at.x, at.y, low}, d, 1000)
+                                                    : prism(geometry::rectangle(at, d, d), low, 1000);
                 const int s = shape({solid}), place = placed();
                 const std::string key = fmt::format("{}/pile {}", row.id, ++n);
                 contents_.push_back(add("IFCPILE", "{},$,{},$,$,#{},#{},{},.NOTDEFINED.,$",
@@ -439,6 +509,15 @@ class Writer {
                 reinforcing(*b, l.item, shape(each, "AdvancedSweptSolid"));
             }
         }
+    }
+
+    // A link about its middle line, closed by hooks of 135 degrees with tails of ten diameters, as far as the
+    // core has room, which lie side by side in one corner.
+    std::vector<Point3> link(double a, double b, double d) const {
+        const double r = element_->standard->anchorage->bendRadius(d) + d / 2;
+        const double tail =
+            std::min(r / std::tan(std::numbers::pi / 8) + 10 * d, 0.9 * std::min(a, b)) / std::numbers::sqrt2;
+        return {{tail, 0, tail}, {0, 0, 0}, {b, 0, 0}, {b, 0, a}, {0, d, a}, {0, d, 0}, {tail, d, tail}};
     }
 
     // Bars of one item: their shape once, and where each of them lies.
@@ -461,8 +540,7 @@ class Writer {
             const double spacing = i.spacing > 0 ? i.spacing : i.cutLength;
             for (double x = 0; x < i.cutLength - spacing / 2; x += spacing) swept({{x, 0, 0}, {x, 0, whole}});
         } else if (i.shape == "51") {
-            const double a = length('A') - d, b = length('B') - d;
-            swept({{0, 0, 0}, {b, 0, 0}, {b, 0, a}, {0, 0, a}, {0, 0, 0}});
+            swept(link(length('A') - d, length('B') - d, d));
         } else if (i.shape == "21" && i.layer == "U") {
             const double a = length('A'), b = length('B') - d;
             swept({{a, 0, b}, {0, 0, b}, {0, 0, 0}, {a, 0, 0}});
@@ -494,8 +572,8 @@ class Writer {
             // Bars in the corners of U-bars come in pairs, below and above.
             if (i.layer == "U" && i.shape == "00") z = k % 2 == 0 ? lowest + 1.5 * d : highest - 1.5 * d;
             const int at = point({l.a.x, l.a.y, z});
-            const int x = add("IFCDIRECTION", "(({:.9f},{:.9f},0.))", way.x, way.y);
-            const int y = add("IFCDIRECTION", "(({:.9f},{:.9f},0.))", -way.y, way.x);
+            const int x = add("IFCDIRECTION", "({:.9f},{:.9f},0.)", way.x, way.y);
+            const int y = add("IFCDIRECTION", "({:.9f},{:.9f},0.)", -way.y, way.x);
             const int op = add("IFCCARTESIANTRANSFORMATIONOPERATOR3D", "#{},#{},#{},$,#{}", x, y, at, up_);
             placed.push_back(add("IFCMAPPEDITEM", "#{},#{}", map, op));
         }
@@ -531,6 +609,10 @@ class Writer {
                             list({properties, properties + 5}));
         add("IFCRELDEFINESBYPROPERTIES", "{},$,$,$,(#{}),#{}",
             identity("has/" + key + fmt::format("/{}", serial_[key])), id, set);
+        quantities(id, "Qto_ReinforcingElementBaseQuantities", key + fmt::format("/{}", serial_[key]),
+                   {add("IFCQUANTITYCOUNT", "'Count',$,$,{},$", i.number),
+                    add("IFCQUANTITYLENGTH", "'Length',$,$,{},$", real(i.cutLength)),
+                    add("IFCQUANTITYWEIGHT", "'Weight',$,$,{:.6f},$", i.massEach * i.number)});
     }
     std::map<std::string, int> serial_;  // of items that differ in nothing that names them
 };

@@ -105,7 +105,11 @@ const std::map<std::string, std::size_t>& attributes() {
                                                         {"IFCRELVOIDSELEMENT", 6},
                                                         {"IFCREINFORCINGBAR", 14},
                                                         {"IFCSWEPTDISKSOLID", 5},
-                                                        {"IFCSWEPTDISKSOLIDPOLYGONAL", 6},
+                                                        {"IFCQUANTITYCOUNT", 5},
+                                                        {"IFCQUANTITYLENGTH", 5},
+                                                        {"IFCQUANTITYWEIGHT", 5},
+                                                        {"IFCQUANTITYVOLUME", 5},
+                                                        {"IFCELEMENTQUANTITY", 6},
                                                         {"IFCREPRESENTATIONMAP", 2},
                                                         {"IFCMAPPEDITEM", 2},
                                                         {"IFCCARTESIANTRANSFORMATIONOPERATOR3D", 5},
@@ -115,6 +119,32 @@ const std::map<std::string, std::size_t>& attributes() {
                                                         {"IFCMATERIAL", 3},
                                                         {"IFCRELASSOCIATESMATERIAL", 6}};
     return all;
+}
+// How attributes that hold lists are written: ISO 10303-21 has one pair of parentheses for a list, and one
+// more for each list within.
+void written(const Entity& e) {
+    const std::string n = "-?[0-9]+\\.[0-9]*", two = "\\(" + n + "," + n + "\\)",
+                      three = "\\(" + n + "," + n + "," + n + "\\)",
+                      segment =
+                          "(IFCLINEINDEX\\(\\([0-9]+,[0-9]+\\)\\)|"
+                          "IFCARCINDEX\\(\\([0-9]+,[0-9]+,[0-9]+\\)\\))";
+    auto list = [](const std::string& of) { return "\\(" + of + "(," + of + ")*\\)"; };
+    static const std::map<std::string, std::pair<std::size_t, std::regex>> forms{
+        {"IFCCARTESIANPOINT", {0, std::regex(three)}},
+        {"IFCDIRECTION", {0, std::regex(two + "|" + three)}},
+        {"IFCCARTESIANPOINTLIST2D", {0, std::regex(list(two))}},
+        {"IFCCARTESIANPOINTLIST3D", {0, std::regex(list(three))}},
+        {"IFCUNITASSIGNMENT", {0, std::regex(list("#[0-9]+"))}},
+        {"IFCRELASSOCIATESMATERIAL", {4, std::regex(list("#[0-9]+"))}},
+        {"IFCRELCONTAINEDINSPATIALSTRUCTURE", {4, std::regex(list("#[0-9]+"))}},
+        {"IFCRELAGGREGATES", {5, std::regex(list("#[0-9]+"))}},
+        {"IFCELEMENTQUANTITY", {5, std::regex(list("#[0-9]+"))}},
+        {"IFCPROPERTYSET", {4, std::regex(list("#[0-9]+"))}},
+        {"IFCINDEXEDPOLYCURVE", {1, std::regex("\\$|" + list(segment))}}};
+    if (const auto it = forms.find(e.kind); it != forms.end()) {
+        EXPECT_TRUE(std::regex_match(e.attributes[it->second.first], it->second.second))
+            << e.kind << " " << e.attributes[it->second.first].substr(0, 80);
+    }
 }
 int count(const Model& m, const std::string& kind) {
     return int(std::count_if(m.begin(), m.end(), [&](const auto& e) { return e.second.kind == kind; }));
@@ -127,6 +157,7 @@ void sound(const Model& m) {
         const auto known = attributes().find(e.kind);
         ASSERT_NE(known, attributes().end()) << e.kind;
         EXPECT_EQ(e.attributes.size(), known->second) << e.kind << " #" << id;
+        written(e);
         for (int r : e.references()) {
             EXPECT_TRUE(m.contains(r)) << "#" << id << " refers to #" << r;
             EXPECT_LT(r, id) << "written after what it refers to";
@@ -169,6 +200,30 @@ double volume(const Model& m, int solid) {
     EXPECT_GT(twice, 0) << "outlines turn anticlockwise";
     return twice / 2 * e.number(3);
 }
+// Length of a bar's middle line along its segments and arcs, mm.
+double length(const Model& m, int disk) {
+    const auto& curve = m.at(m.at(disk).ref(0));
+    const auto p = numbers(m.at(curve.ref(0)).attributes[0]);
+    auto at = [&](int k, int axis) { return p.at(std::size_t(3 * (k - 1) + axis)); };
+    auto apart = [&](int a, int b) {
+        return std::hypot(at(a, 0) - at(b, 0), at(a, 1) - at(b, 1), at(a, 2) - at(b, 2));
+    };
+    double sum = 0;
+    static const std::regex one("IFC(LINE|ARC)INDEX\\(\\(([0-9]+),([0-9]+),?([0-9]*)\\)\\)");
+    const std::string& text = curve.attributes[1];
+    for (auto i = std::sregex_iterator(text.begin(), text.end(), one); i != std::sregex_iterator(); ++i) {
+        const int a = std::stoi((*i)[2]), b = std::stoi((*i)[3]);
+        if ((*i)[1] == "LINE") {
+            sum += apart(a, b);
+            continue;
+        }
+        const int c = std::stoi((*i)[4]);
+        const double chord = apart(a, c), half = apart(a, b);  // by the middle point of the arc
+        const double sine = chord / (2 * half), r = half / (2 * std::sqrt(1 - sine * sine));
+        sum += 4 * std::asin(half / (2 * r)) * r;
+    }
+    return sum;
+}
 std::vector<int> solids(const Model& m, const Entity& product) {
     const auto& shape = m.at(product.ref(6));
     auto all = m.at(shape.references().at(0)).references();
@@ -208,6 +263,12 @@ TEST(Ifc, DemoFloorIsThereWithEveryBar) {
         const double diameter = e.number(9), area = e.number(10), length = e.number(11);
         EXPECT_NEAR(area, std::numbers::pi * diameter * diameter / 4e6, 1e-9);
         if (e.attributes[12] != ".STUD.") mass += shapes * length / 1000 * area * 7850;
+        // Drawn as long as it is cut, which is rounded up; of a rail every stud is drawn.
+        const auto& first = m.at(mapped.at(0));
+        if (first.kind == "IFCMAPPEDITEM" && e.attributes[12] != ".STUD.") {
+            const int disk = m.at(m.at(first.ref(0)).ref(1)).references().at(1);
+            EXPECT_NEAR(::length(m, disk), length, 0.03 * length + 25) << e.attributes[2] << e.attributes[3];
+        }
     }
     EXPECT_EQ(drawn, bars);
     double scheduled = 0;
