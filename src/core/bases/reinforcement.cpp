@@ -84,7 +84,9 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
     lap.diameter = d, lap.area = s.bar->area, lap.fc = in.fc, lap.fy = in.fy;
     lap.stress = anchorage.designYield(in.fy), lap.cd = in.cover, lap.spacing = startersApart;
     const double above = units::roundUp(anchorage.lap(lap), 25);
-    const double concrete = std::max(base.h + base.pedestal, base.strap.any() ? base.strap.depth : 0);
+    // Above all concrete about the column: the base with its pedestal, its own strap, and one that ends there.
+    const double concrete =
+        std::max({base.h + base.pedestal, base.strap.any() ? base.strap.depth : 0, s.strap});
     const double high = units::roundUp(concrete + above - stands + d / 2, 5),
                  leg = std::max(250.0, schedule::hookLeg(0, d, anchorage));
     i.shape = "11", i.dimensions = {{'A', high}, {'B', leg}};

@@ -23,6 +23,7 @@ struct Starters {
     int along[2] = {2, 2};               // bars on a side along x, along y
     double need = 0;                     // mm2
     double tension = 0;                  // N, of all
+    double strap = 0;                    // depth of a strap of another base that ends at the column
     int combination = -1, pulledIn = -1;
     int number() const { return bar ? 2 * (along[0] + along[1]) - 4 : 0; }
     double area() const { return bar ? bar->area * number() : 0; }

@@ -89,6 +89,8 @@ void Standing::findStarters() {
         Starters s;
         s.at = {middle_.x + c.at.x, middle_.y + c.at.y};
         s.sides[0] = c.column->width, s.sides[1] = c.column->depth;
+        for (const auto& e : ends_)
+            if (e.column == c.column->id) s.strap = std::max(s.strap, e.lever);
         Asked press, pull;
         for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
             const double N = combined(c.actions, of(BaseState::Strength)[i].factors).N;

@@ -182,7 +182,7 @@ TEST(Strap, EveryDirectionIsTheSame) {
 TEST(Strap, RandomOnesHoldAndLieInTheConcrete) {
     std::mt19937 random(8);
     auto u = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
-    int good = 0;
+    int good = 0, lower = 0;
     std::shared_ptr<const design::BasesAnswer> last;
     const auto en = standard("en1992"), aci = standard("aci318-si");
     for (int k = 0; k < 40; ++k) {
@@ -211,6 +211,24 @@ TEST(Strap, RandomOnesHoldAndLieInTheConcrete) {
                 EXPECT_NE(c.outcome, checks::Outcome::Over) << k << " " << c.title;
             }
         ASSERT_TRUE(near.strap);
+        // Starter bars of both columns stand a lap above all concrete where they are: pads, and the strap.
+        lower += answer->bases[1]->size().h < t.depth;
+        for (const auto& base : answer->bases)
+            for (const auto& l : answer->laid(*base)) {
+                if (l.item.run != "starters") continue;
+                for (const auto& line : l.lines) {
+                    const auto& tip = line.back();
+                    double concrete = 0;
+                    for (const auto& other : answer->bases)
+                        if (std::abs(tip.x - other->centre.x) < other->size().B / 2 &&
+                            std::abs(tip.y - other->centre.y) < other->size().L / 2)
+                            concrete = std::max(concrete, other->size().h);
+                    if (tip.x > (*near.strap)[0] && tip.x < (*near.strap)[1] && tip.y > (*near.strap)[2] &&
+                        tip.y < (*near.strap)[3])
+                        concrete = std::max(concrete, t.depth);
+                    EXPECT_GE(tip.z, concrete + 35 * l.item.diameter) << k << " " << base->name;
+                }
+            }
         for (const auto& l : answer->laid(near)) {
             if (!l.item.run.starts_with("strap")) continue;
             ASSERT_EQ(int(l.lines.size()), l.item.number);
@@ -227,6 +245,7 @@ TEST(Strap, RandomOnesHoldAndLieInTheConcrete) {
         }
     }
     EXPECT_GT(good, 25);
+    EXPECT_GT(lower, 10) << "straps deeper than the base at their far end";
 }
 
 // What it is goes into the machine-readable answer, the drawings, the model for exchange, and the schedule.
