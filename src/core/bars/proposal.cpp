@@ -15,8 +15,9 @@ using model::BarEnd;
 using model::Role;
 using standards::SteelRules;
 
-constexpr double b = 1000;      // width on which steel is chosen
-constexpr double endStep = 50;  // bar ends are rounded to this
+constexpr double b = 1000;        // width on which steel is chosen
+constexpr double endStep = 50;    // bar ends are rounded to this
+constexpr double drawnGap = 100;  // between bars that do not lap
 
 using Choice = BarChoice;
 
@@ -35,6 +36,9 @@ class Proposer {
         for (std::size_t i = 0; i < slab_.spans.size(); ++i)
             if (!model::isCantilever(slab_, i)) bottom(i);
         for (std::size_t s = 0; s < slab_.supports.size(); ++s) top(s);
+        lapNeighbours(runs_, drawnGap, endStep, [&](const Run& r) {
+            return standard_.anchorage->lap(anchorageInput(r, false, slab_.thickness, in_));
+        });
         secondary();
         edges();
         std::stable_sort(runs_.begin(), runs_.end(), [](const Run& p, const Run& q) {

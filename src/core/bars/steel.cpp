@@ -99,4 +99,22 @@ standards::EndAnchorageInput endAnchorage(const line::Line& line, const std::vec
     return e;
 }
 
+void lapNeighbours(std::vector<Run>& runs, double apart, double step,
+                   const std::function<double(const Run&)>& lap) {
+    std::vector<Run*> tops;
+    for (auto& r : runs)
+        if (r.role == model::Role::TopMain) tops.push_back(&r);
+    std::stable_sort(tops.begin(), tops.end(), [](const Run* a, const Run* b) { return a->from < b->from; });
+    for (std::size_t k = 0; k + 1 < tops.size(); ++k) {
+        Run &a = *tops[k], &b = *tops[k + 1];
+        if (a.fixed || b.fixed || b.from - a.to >= apart) continue;
+        const double lacks = units::roundUp(std::max(lap(a), lap(b)), step) - (a.to - b.from);
+        if (lacks <= 1e-6) continue;
+        const double each = units::roundUp(lacks / 2, step);
+        // No further than the other one reaches.
+        a.to = std::min(a.to + each, std::max(a.to, b.to));
+        b.from = std::max(b.from - each, std::min(b.from, a.from));
+    }
+}
+
 }  // namespace talvik::bars

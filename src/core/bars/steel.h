@@ -2,6 +2,8 @@
 // chooses where nobody fixed any. Positions along the line, mm; steel in mm2 per mm of width.
 #pragma once
 
+#include <functional>
+
 #include "line/section.h"
 #include "strips/strip_forces.h"
 
@@ -47,6 +49,12 @@ standards::AnchorageInput anchorageInput(const Run& run, bool hooked, double thi
                                          const line::LineBasis& in);
 // Works out the anchorage lengths of a run's ends.
 void anchor(Run& run, double thickness, const line::LineBasis& in);
+
+// Neighbouring bars of the top over two supports either lap in full or leave a gap that is drawn: where those
+// that were chosen come closer than `apart`, or overlap by less than a lap, both are lengthened to a lap, in
+// steps. Bands and runs of other faces are left alone. `lap`: of a run, mm.
+void lapNeighbours(std::vector<Run>& runs, double apart, double step,
+                   const std::function<double(const Run&)>& lap);
 
 // Top steel in a band over a column, by the standard or by the moment that peaks there or passes into it.
 struct PeakBand {

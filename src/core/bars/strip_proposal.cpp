@@ -18,6 +18,7 @@ using strips::Strip;
 
 constexpr double noise = 0.01;     // mm: of numbers that differ between mirrored places by rounding alone
 constexpr double endStep = 50;     // bar ends are rounded to this
+constexpr double drawnGap = 100;   // between bars that do not lap
 constexpr double alike = 1.35;     // bottom steel of spans within this ratio becomes the same throughout
 constexpr double onlyBand = 1e-4;  // mm2 per mm that a band must add to be worth it
 
@@ -112,8 +113,8 @@ class Proposer {
         size(r, thickness, in_);
     }
 
-    // How far apart bottom bars may lie so that as many as the standard asks pass through inner columns, 40 mm
-    // from their faces; small columns that would want bars all over are left to the check.
+    // How far apart bottom bars may lie so that as many as the standard asks pass through inner columns, 40
+    // mm from their faces; small columns that would want bars all over are left to the check.
     double throughColumns() const {
         double most = 1e9;
         for (std::size_t k = 0; k < strip_.supports.size(); ++k) {
@@ -274,13 +275,14 @@ class Proposer {
                 double least = std::max(150.0, 10 * c.bar->diameter - std::min(half, 300.0));
                 // Through inner columns without beams bars of both sides pass, and lap there.
                 if (strips::innerColumn(strip_, std::size_t(support)) &&
-                    in_.standard.barEnds->through(standards::BarEndRules::Over::ColumnStrip, c.bar->diameter).bars > 1) {
+                    in_.standard.barEnds->through(standards::BarEndRules::Over::ColumnStrip, c.bar->diameter)
+                            .bars > 1) {
                     Run lapped;
                     const double thick = thicknessAt(strip_.supports[std::size_t(support)].u);
                     fill(lapped, c, thick);
-                    least = std::max({least, half, in_.standard.anchorage->lap(
-                                                       anchorageInput(lapped, false, thick, in_)) /
-                                                       2});
+                    least = std::max(
+                        {least, half,
+                         in_.standard.anchorage->lap(anchorageInput(lapped, false, thick, in_)) / 2});
                 }
                 return units::roundUp(least, endStep);
             };
@@ -389,14 +391,19 @@ class Proposer {
             for (std::size_t i = where->first; i <= where->second; ++i) asked |= ultimate_[i].value > 0;
             if (asked) topZone("top/" + support.id, int(s), from, to, *where);
         }
+        lapNeighbours(made_, drawnGap, endStep, [&](const Run& r) {
+            return in_.standard.anchorage->lap(
+                anchorageInput(r, false, thicknessAt((r.from + r.to) / 2), in_));
+        });
     }
 
     // Where a band of the heaviest bars does not make up what is wanted over a column, the others do.
     void makeUp(double wanted, std::pair<std::size_t, std::size_t> where, BarChoice& c) const {
         double thin = 1e300, most = 0;
-        for (std::size_t i = where.first; i <= where.second; ++i) thin = std::min(thin, stations_[i].thickness);
-        const auto all = barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, thin), in_.basis,
-                                    in_.standard);
+        for (std::size_t i = where.first; i <= where.second; ++i)
+            thin = std::min(thin, stations_[i].thickness);
+        const auto all = barChoices(in_.basis.mainBars, in_.standard.steel->spacing(in_.role(), true, thin),
+                                    in_.basis, in_.standard);
         for (const auto& x : all) most = std::max(most, x.area());
         if (wanted - c.area() <= most) return;
         for (const auto& x : all)
