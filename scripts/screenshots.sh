@@ -6,9 +6,11 @@ bin="$(dirname "$root")/$(basename "$root")-build/release/bin"
 out="$root/docs/screenshots"
 mkdir -p "$out"
 export QT_QPA_PLATFORM=offscreen XDG_RUNTIME_DIR="${XDG_RUNTIME_DIR:-/tmp}"
+XDG_CONFIG_HOME=$(mktemp -d)  # no one's recent files
+export XDG_CONFIG_HOME
 shot() { "$bin/talvik-desktop" --picture "$out/$1.png" "${@:2}" 2>/dev/null; say "$out/$1.png"; }
 shot basis --place 1
-shot layout --place 2
+shot start --start
 shot checks --place 5 --open flexure-bottom --select p3
 shot bars --place 6 --select top/u4
 shot issue --place 7

@@ -56,9 +56,10 @@ int main(int argc, char** argv) {
     CLI::App options{"Talvik: design of reinforced concrete slabs and foundations", "talvik-desktop"};
     std::string file, picture, size = "1280x800", select, openCheck, shade = "desktop";
     int bench = 0, place = 0, field = -1, page = -1, near = 0;
-    bool demo = false, timing = false, sweep = false;
+    bool demo = false, timing = false, sweep = false, start = false;
     options.add_option("FILE", file, "Project to open");
     options.add_flag("--demo", demo, "Open the demo");
+    options.add_flag("--start", start, "Picture of the start page instead");
     options.add_option("--picture", picture, "Paint the window to this PNG file and end");
     options.add_option("--size", size, "Size of the picture, such as 1280x800");
     options.add_option("--place", place, "Place of work to show, 1 to 7")->check(CLI::Range(1, 7));
@@ -102,15 +103,13 @@ int main(int argc, char** argv) {
     int w = 1280, h = 800;
     std::sscanf(size.c_str(), "%dx%d", &w, &h);
     window.resize(w, h);
-    const bool first = !QSettings().value(QStringLiteral("started")).toBool();
     window.show();
     if (!file.empty()) {
         if (!window.openFile(QString::fromStdString(file), picture.empty()) && !picture.empty()) return 2;
-    } else if (demo || first || !picture.empty() || timing) {
+    } else if (demo || (!picture.empty() && !start) || timing) {
         window.openDemo(picture.empty());
-        if (picture.empty() && !timing) QSettings().setValue(QStringLiteral("started"), true);
     } else {
-        window.openDemo(false);
+        window.startEmpty();
     }
     if (place) window.session().setPlace(static_cast<Place>(place));
     // Answers come from the background.

@@ -354,6 +354,26 @@ TEST_F(CommandLine, CalcReadsAndWritesTables) {
     EXPECT_FALSE(fs::exists(dir / "out.csv")) << "no partial output";
 }
 
+// New work by options, in the units of its standard.
+TEST_F(CommandLine, NewTakesKindStandardSpansAndLoads) {
+    ASSERT_EQ(run("new --standard aci318-us --spans '15 16 15' --thickness 8 --load 60 -o us.talvik").code,
+              0);
+    const auto checked = run("check us.talvik");
+    EXPECT_EQ(checked.code, 0) << checked.out;
+    EXPECT_NE(checked.out.find("0 failing"), std::string::npos);
+    const auto json = run("check us.talvik --json").out;
+    EXPECT_NE(json.find("ACI 318-19"), std::string::npos);
+    for (const char* kind : {"floor", "pads", "caps"})
+        EXPECT_EQ(run(std::string("new --kind ") + kind + " -o k.talvik").code, 0) << kind;
+    for (const char* wrong : {"new --kind floor --spans 3", "new --spans abc", "new --standard nope",
+                              "new --kind pads --load 3", "new --thickness 1"}) {
+        const auto r = run(std::string(wrong) + " -o wrong.talvik");
+        EXPECT_EQ(r.code, 2) << wrong;
+        EXPECT_NE(r.err, "") << wrong;
+        EXPECT_FALSE(fs::exists(dir / "wrong.talvik"));
+    }
+}
+
 TEST_F(CommandLine, BadInputIsASentence) {
     std::ofstream(dir / "cut.talvik") << readText((dir / "demo.talvik").string()).substr(0, 900);
     auto r = run("check cut.talvik");

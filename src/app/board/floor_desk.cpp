@@ -4,6 +4,7 @@
 #include <QFileInfo>
 #include <cmath>
 
+#include "catalogs/catalogs.h"
 #include "model/edits.h"
 #include "widgets/text.h"
 
@@ -41,6 +42,21 @@ const ToolFacts& factsOf(Tool tool) {
 }  // namespace
 
 FloorDesk::FloorDesk(Session& session, QObject* parent) : QObject(parent), session_(session) {
+    begin();
+    connect(&session_, &Session::changed, this, &FloorDesk::refresh);
+    connect(&session_, &Session::placeChanged, this, [this] { setTool(Tool::Select); });
+    // Another project begins anew, by its own standard.
+    connect(&session_, &Session::fileChanged, this, [this] {
+        if (session_.project().basis.standard != begunFor_) begin();
+    });
+    refresh();
+}
+
+// What is drawn next has what its standard begins with.
+void FloorDesk::begin() {
+    begunFor_ = session_.project().basis.standard;
+    const auto& v = catalogs::startingValues(begunFor_);
+    next_ = {};
     auto one = [](auto& list, const char* id) {
         list.resize(1);
         list[0].id = id;
@@ -55,18 +71,20 @@ FloorDesk::FloorDesk(Session& session, QObject* parent) : QObject(parent), sessi
     one(next_.piles, "pile");
     one(next_.sagLines, "sag");
     using K = model::FloorLoad::Kind;
-    for (auto [id, kind, value] : {std::tuple{"area", K::Area, 5e-3},
-                                   {"line", K::Line, 5.0},
-                                   {"point", K::Point, 20e3},
+    for (auto [id, kind, value] : {std::tuple{"area", K::Area, v.areaLoad},
+                                   {"line", K::Line, v.lineLoad},
+                                   {"point", K::Point, v.pointLoad},
                                    {"moment", K::Moment, 10e6}}) {
         model::FloorLoad l;
         l.id = id, l.kind = kind, l.value = value;
-        if (kind == K::Point) l.width = l.depth = 200;
+        if (kind == K::Point) l.width = l.depth = v.footprint;
         next_.actions.loads.push_back(l);
     }
-    connect(&session_, &Session::changed, this, &FloorDesk::refresh);
-    connect(&session_, &Session::placeChanged, this, [this] { setTool(Tool::Select); });
-    refresh();
+    auto& c = next_.columns[0];
+    c.width = c.depth = v.column, c.heightBelow = c.heightAbove = v.storey;
+    next_.walls[0].thickness = v.wall, next_.walls[0].height = v.storey;
+    next_.beams[0].width = v.beamWidth, next_.beams[0].depth = v.beamDepth;
+    next_.slabs[0].thickness = v.floorSlab, next_.zones[0].thickness = v.zone;
 }
 
 bool FloorDesk::edit(const QString& text, const std::function<void(model::Floor&, model::Project&)>& change,

@@ -134,6 +134,8 @@ class FloorDesk : public QObject {
     std::set<Id> selection_;
     int side_ = -1, dragSerial_ = 0;
     model::Floor next_;
+    std::string begunFor_;  // the standard whose starting values it has
+    void begin();
     Id loadCase_;
     const model::Floor* seen_ = nullptr;
     std::shared_ptr<const model::Floor> kept_;

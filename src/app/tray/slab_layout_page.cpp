@@ -73,7 +73,7 @@ class LayoutPage final : public TrayPage {
         });
         heading(tr("Supports"));
         table_ = new TrayTable({tr("Axis"), tr("Kind"), tr("Width"), tr("Connection")}, {38, 68, 60, 0},
-                               {{1, {tr("beam"), tr("wall")}}, {3, {tr("monolithic"), tr("free")}}});
+                               {{1, {tr("beam"), tr("wall")}}, {3, {tr("monolithic"), tr("simply supported")}}});
         table_->setObjectName(QStringLiteral("supports"));
         table_->setReadOnly({0});
         connect(table_, &TrayTable::edited, this, &LayoutPage::setSupport);
@@ -96,7 +96,7 @@ class LayoutPage final : public TrayPage {
             rows.push_back({qs(model::supportLabel(*slab, i)),
                             s.kind == model::Support::Kind::Beam ? tr("beam") : tr("wall"),
                             session_.number(s.width, Kind::Length),
-                            s.monolithic ? tr("monolithic") : tr("free")});
+                            s.monolithic ? tr("monolithic") : tr("simply supported")});
         }
         table_->setHeads({tr("Axis"), tr("Kind"), head(tr("Width"), Kind::Length), tr("Connection")});
         table_->show(rows);

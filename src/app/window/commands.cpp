@@ -1,6 +1,7 @@
 // What the window does by itself: elements, thickness, finding, standard.
 #include <QCoreApplication>
 #include <QDialog>
+#include <QFileDialog>
 #include <QMenu>
 #include <QMenuBar>
 #include <QProgressDialog>
@@ -194,10 +195,11 @@ QString MainWindow::importLoads(const std::string& csv) {
         auto made = std::make_shared<model::BaseSet>(std::move(read.set));
         id = made->id = model::newId(next, 'f');
         made->name = tr("Bases %1").arg(next.bases.size() + 1).toStdString();
-        if (next.basis.barCatalog != "metric") {
-            made->bars.clear();
-            for (const auto& b : next.basis.mainBars) made->bars.push_back(b);
-        }
+        const auto fresh = model::newBaseSet(next, made->name, made->kind);
+        made->bars = fresh->bars;
+        made->planStep = fresh->planStep, made->depthStep = fresh->depthStep,
+        made->leastDepth = fresh->leastDepth;
+        made->ground = fresh->ground, made->pile = fresh->pile;
         next.bases.push_back(std::move(made));
     }
     if (!session_.apply(tr("Columns with their loads"), std::move(next))) return tr("refused");
@@ -212,12 +214,17 @@ QString MainWindow::importLoads(const std::string& csv) {
     return {};
 }
 
-void MainWindow::addEmptyBases() {
+void MainWindow::openAsked() {
+    if (!mayLeave()) return;
+    if (QString path = QFileDialog::getOpenFileName(this, tr("Open"), {}, fileFilter()); !path.isEmpty())
+        openFile(path);
+}
+
+void MainWindow::addEmptyBases(model::BaseSet::Kind kind) {
     model::Project next = session_.base();
-    auto set = std::make_shared<model::BaseSet>();
+    const QString name = kind == model::BaseSet::Kind::Caps ? tr("Pile caps %1") : tr("Bases %1");
+    auto set = model::newBaseSet(next, name.arg(next.bases.size() + 1).toStdString(), kind);
     set->id = model::newId(next, 'f');
-    set->name = tr("Bases %1").arg(next.bases.size() + 1).toStdString();
-    if (next.basis.barCatalog != "metric") set->bars = next.basis.mainBars;
     const model::Id id = set->id;
     next.bases.push_back(std::move(set));
     if (session_.apply(tr("Add bases"), std::move(next))) {

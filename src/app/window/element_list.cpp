@@ -25,7 +25,7 @@ ElementList::ElementList(Session& session, QWidget* parent)
     edit_->installEventFilter(this);
     list_->setObjectName(QStringLiteral("elements"));
     list_->setAccessibleName(tr("Elements"));
-    list_->setHeaderLabels({tr("Element"), tr("Kind"), tr("Worst"), tr("Outstanding")});
+    list_->setHeaderLabels({tr("Element"), tr("Kind"), tr("Worst"), tr("Failing")});
     list_->setRootIsDecorated(false);
     list_->setUniformRowHeights(true);
     list_->header()->setFont(uiFont(11));

@@ -22,6 +22,7 @@
 #include <QStatusBar>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <cmath>
 
 #include "bases/base_pane.h"
@@ -34,9 +35,11 @@
 #include "formats/project_file.h"
 #include "issue/sheet_preview.h"
 #include "margin/margin_view.h"
+#include "model/edits.h"
 #include "plan/plan_view.h"
 #include "register/register.h"
 #include "section/line_section.h"
+#include "start/start_page.h"
 #include "sweep/sweep_window.h"
 #include "tray/tray.h"
 #include "widgets/elided_label.h"
@@ -107,8 +110,9 @@ MainWindow::MainWindow()
     setObjectName(QStringLiteral("mainWindow"));
     setMinimumSize(900, 520);
     resize(1280, 800);
-    for (QWidget* picture : {static_cast<QWidget*>(plan_), static_cast<QWidget*>(canvas_),
-                             static_cast<QWidget*>(basesPlan_), static_cast<QWidget*>(sheet_)})
+    for (QWidget* picture :
+         {static_cast<QWidget*>(plan_), static_cast<QWidget*>(canvas_), static_cast<QWidget*>(basesPlan_),
+          static_cast<QWidget*>(sheet_), static_cast<QWidget*>(start_ = new StartPage(session_))})
         pictures_->addWidget(picture);
     middle_->addWidget(pictures_);
     middle_->addWidget(below_);
@@ -305,6 +309,14 @@ void MainWindow::connectParts() {
     connect(&below_->bases(), &BaseTable::said, this, &MainWindow::say);
     connect(&below_->basePane(), &BasePane::said, this, &MainWindow::say);
     connect(tray_, &Tray::loadsWanted, this, &MainWindow::addBases);
+    connect(start_, &StartPage::wanted, this, [this](StartPage::Begin what) { beginFrom(int(what)); });
+    connect(start_, &StartPage::standardWanted, this, [this](const QString& id) {
+        QSettings().setValue(QStringLiteral("standard"), id);
+        startEmpty();
+    });
+    connect(start_, &StartPage::fileWanted, this, [this](const QString& path) {
+        if (mayLeave()) openFile(path);
+    });
     connect(tray_, &Tray::loadsPasted, this, [this] { pasteBases(QApplication::clipboard()->text()); });
     connect(canvas_, &FloorCanvas::activated, this, &MainWindow::openMargin);
     connect(tray_, &Tray::exportWanted, this, &MainWindow::exportAsked);
@@ -343,6 +355,44 @@ void MainWindow::openMargin() {
     margin_->setFocus();
 }
 
+bool MainWindow::isEmpty() const {
+    return !session_.slab() && !session_.floor() && !session_.bases();
+}
+
+void MainWindow::startEmpty() {
+    // By the standard that was last chosen on the start page.
+    const auto id =
+        QSettings().value(QStringLiteral("standard"), QStringLiteral("en1992")).toString().toStdString();
+    const auto all = standards::standardIds();
+    const bool known = std::find(all.begin(), all.end(), id) != all.end();
+    session_.start(model::freshProject(known ? id : std::string("en1992")), {});
+    session_.setPlace(Place::Layout);
+    showPlace();
+    if (auto* first = start_->findChild<QPushButton*>(QStringLiteral("startFloor"))) first->setFocus();
+}
+
+void MainWindow::beginFrom(int what) {
+    using Begin = StartPage::Begin;
+    switch (static_cast<Begin>(what)) {
+        case Begin::Floor:
+            return addFloor();
+        case Begin::Slab:
+            return addSlab();
+        case Begin::Pads:
+            return addEmptyBases(model::BaseSet::Kind::Pads);
+        case Begin::Caps:
+            return addEmptyBases(model::BaseSet::Kind::Caps);
+        case Begin::Bench:
+            return showBench();
+        case Begin::Open:
+            return openAsked();
+        case Begin::Demo:
+            return openDemo(true);
+        case Begin::DemoFloor:
+            return openFloorDemo();
+    }
+}
+
 QWidget& MainWindow::picture() {
     return *pictures_->currentWidget();
 }
@@ -359,7 +409,9 @@ void MainWindow::showPlace() {
                    "direction.\nThis shows its long section: bars, moments with the resistance of the bars, "
                    "steel required and provided, shear, cracks.")
               : QString());
-    pictures_->setCurrentWidget(floor                              ? static_cast<QWidget*>(canvas_)
+    if (isEmpty()) start_->refresh();
+    pictures_->setCurrentWidget(isEmpty()                          ? static_cast<QWidget*>(start_)
+                                : floor                            ? static_cast<QWidget*>(canvas_)
                                 : session_.place() == Place::Issue ? static_cast<QWidget*>(sheet_)
                                 : session_.bases()                 ? static_cast<QWidget*>(basesPlan_)
                                                                    : plan_);
@@ -371,8 +423,9 @@ void MainWindow::showPlace() {
 
 void MainWindow::arrange() {
     const Place place = session_.place();
-    bool tray = tray_->hasPage(place) && !folded_.contains(Side::Tray),
-         margin = !folded_.contains(Side::Margin);
+    const bool starts = pictures_->currentWidget() == start_;
+    bool tray = tray_->hasPage(place) && !folded_.contains(Side::Tray) && (!starts || place == Place::Basis),
+         margin = !folded_.contains(Side::Margin) && !starts;
     // Where there is room for one of both, the one that the place is about.
     if (width() < 1100 && tray && margin) {
         const bool answers = place == Place::Checks || place == Place::Bars;
@@ -380,7 +433,7 @@ void MainWindow::arrange() {
     }
     tray_->setVisible(tray);
     margin_->setVisible(margin);
-    below_->setVisible(!folded_.contains(Side::Below) && pictures_->currentWidget() != sheet_);
+    below_->setVisible(!folded_.contains(Side::Below) && pictures_->currentWidget() != sheet_ && !starts);
 }
 
 bool MainWindow::isShown(Side side) const {
@@ -463,7 +516,7 @@ QString MainWindow::state() const {
             .arg(b->summary.within)
             .arg(b->summary.notChecked);
     }
-    if (!session_.slab()) return (tr("No slab yet"));
+    if (!session_.slab()) return (tr("Nothing is begun yet"));
     const auto* d = session_.slabDesign();
     if (!d) return (tr("Designing…"));
     auto sum = design.summary();

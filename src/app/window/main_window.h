@@ -28,6 +28,7 @@ namespace talvik::app {
 class BenchWindow;
 class Keeper;
 class HelpWindow;
+class StartPage;
 class SweepWindow;
 class ConnectionDesk;
 class ElidedLabel;
@@ -80,6 +81,7 @@ class MainWindow : public QMainWindow {
     // Opens a file; on trouble shows the sentences and keeps what is open.
     // `ask`: whether to offer what was kept of it when the program did not end as usual.
     bool openFile(const QString& path, bool ask = true);
+    void startEmpty();  // a new project with nothing in it, and the start page
     void openDemo(bool withHint);
     void openFloorDemo();
     bool save();
@@ -122,6 +124,7 @@ class MainWindow : public QMainWindow {
 
   private:
     QString importLoads(const std::string& csv);
+    bool isEmpty() const;  // no element
     void buildMenus();
     void buildStatus();
     void connectParts();
@@ -150,7 +153,8 @@ class MainWindow : public QMainWindow {
     void changeThickness(int steps);
     void addSlab();
     void addFloor();
-    void addEmptyBases();
+    void addEmptyBases(model::BaseSet::Kind kind);
+    void openAsked();  // after what is unsaved is dealt with
     void addBases();
     void print();
     void showHelp();
@@ -184,6 +188,8 @@ class MainWindow : public QMainWindow {
     BenchWindow* bench_ = nullptr;
     SweepWindow* sweep_ = nullptr;
     HelpWindow* help_ = nullptr;
+    StartPage* start_;
+    void beginFrom(int what);  // a StartPage::Begin
     Keeper* keeper_;
     bool offer(const formats::Kept& kept);
     std::set<Side> folded_, byHand_;  // byHand_: opened although there is little room

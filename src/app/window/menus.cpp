@@ -73,14 +73,9 @@ void MainWindow::buildMenus() {
     };
     QMenu* file = menuBar()->addMenu(tr("&File"));
     add(file, tr("&New project"), QKeySequence::New, [this] {
-        if (mayLeave()) session_.start(model::newProject(), {}), session_.setPlace(Place::Layout), fit();
+        if (mayLeave()) startEmpty();
     });
-    add(file, tr("&Open…"), QKeySequence::Open, [this] {
-        if (!mayLeave()) return;
-        if (QString path = QFileDialog::getOpenFileName(this, tr("Outstanding"), {}, fileFilter());
-            !path.isEmpty())
-            openFile(path);
-    });
+    add(file, tr("&Open…"), QKeySequence::Open, [this] { openAsked(); });
     add(file, tr("New project with a fl&oor"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), [this] {
         if (!mayLeave()) return;
         model::Project p = model::freshProject();
@@ -107,7 +102,7 @@ void MainWindow::buildMenus() {
     file->addSeparator();
     add(file, tr("Add f&loor"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { addFloor(); });
     add(file, tr("Add &slab"), QKeySequence(Qt::CTRL | Qt::Key_L), [this] { addSlab(); });
-    add(file, tr("Add set of &bases"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { addEmptyBases(); });
+    add(file, tr("Add set of &bases"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { addEmptyBases(model::BaseSet::Kind::Pads); });
     add(file, tr("Columns with their loads, from a &table…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K),
         [this] { addBases(); });
     file->addSeparator();

@@ -99,6 +99,45 @@ const std::vector<CoverSet>& coverSets() {
     return all;
 }
 
+const StartingValues& startingValues(std::string_view standard) {
+    static const auto all = [] {
+        std::vector<StartingValues> rows;
+        const json j = load("starting_values.json");
+        for (const auto& r : j["standards"]) {
+            StartingValues v;
+            v.standard = r["standard"], v.usCustomary = r["us_customary"];
+            v.bars = r["bars"], v.concrete = r["concrete"], v.steel = r["steel"];
+            const auto number = [&](const char* key) { return r[key].get<double>(); };
+            v.density = number("density_kN_m3") * 1e-6;
+            v.coverTop = r["cover_mm"][0], v.coverBottom = r["cover_mm"][1], v.coverSide = r["cover_mm"][2];
+            v.coverFoundation = number("cover_foundation_mm"), v.aggregate = number("aggregate_mm");
+            v.main = r["main"], v.secondary = r["secondary"], v.links = r["links"];
+            v.foundationBars = r["foundation_bars"];
+            v.spacingLeast = r["spacing_mm"][0], v.spacingMost = r["spacing_mm"][1],
+            v.spacingStep = r["spacing_mm"][2];
+            v.stock = number("stock_mm"), v.crack = number("crack_mm");
+            v.spans = r["spans_mm"].get<std::vector<double>>();
+            v.width = number("width_mm"), v.thickness = number("thickness_mm"),
+            v.support = number("support_mm");
+            v.imposed = number("imposed_kN_m2") * 1e-3;
+            v.floorSlab = number("floor_slab_mm"), v.zone = number("zone_mm"), v.column = number("column_mm");
+            v.wall = number("wall_mm"), v.beamWidth = r["beam_mm"][0], v.beamDepth = r["beam_mm"][1];
+            v.storey = number("storey_mm");
+            v.areaLoad = number("area_load_kN_m2") * 1e-3, v.lineLoad = number("line_load_kN_m");
+            v.pointLoad = number("point_load_kN") * 1e3, v.footprint = number("footprint_mm");
+            v.planStep = number("plan_step_mm"), v.depthStep = number("depth_step_mm");
+            v.leastDepth = number("least_depth_mm"), v.founding = number("founding_mm");
+            v.allowable = number("allowable_kN_m2") * 1e-3;
+            v.pile = number("pile_mm"), v.pileCapacity = number("pile_kN") * 1e3;
+            rows.push_back(std::move(v));
+        }
+        return rows;
+    }();
+    for (const auto& v : all)
+        if (v.standard == standard) return v;
+    return all.front();
+}
+
 const std::vector<ImposedUse>& imposedUses() {
     static const auto all = [] {
         std::vector<ImposedUse> rows;

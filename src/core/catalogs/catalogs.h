@@ -48,6 +48,22 @@ struct CoverSet {
     double cover = 0;
 };
 const std::vector<CoverSet>& coverSets();
+// What new projects and elements begin with under a standard: values that are round in its units. mm, N/mm2, N/mm,
+// N, N/mm3 as everywhere. Those of the first standard where another has none of its own.
+struct StartingValues {
+    std::string standard;
+    bool usCustomary = false;
+    std::string bars, concrete, steel;
+    double density = 0, coverTop = 0, coverBottom = 0, coverSide = 0, coverFoundation = 0, aggregate = 0;
+    std::vector<std::string> main, secondary, links, foundationBars;
+    double spacingLeast = 0, spacingMost = 0, spacingStep = 0, stock = 0, crack = 0;
+    std::vector<double> spans;
+    double width = 0, thickness = 0, support = 0, imposed = 0;
+    double floorSlab = 0, zone = 0, column = 0, wall = 0, beamWidth = 0, beamDepth = 0, storey = 0;
+    double areaLoad = 0, lineLoad = 0, pointLoad = 0, footprint = 0;
+    double planStep = 0, depthStep = 0, leastDepth = 0, founding = 0, allowable = 0, pile = 0, pileCapacity = 0;
+};
+const StartingValues& startingValues(std::string_view standard);
 // Headed studs welded to a rail, as they can be bought, with any number of studs from the least to the most:
 // lengths mm, `height` over the heads, `first` from the end of the rail to its first stud.
 struct StudRail {

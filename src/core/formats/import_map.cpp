@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 #include <nlohmann/json.hpp>
 
 #include "layout/properties.h"
@@ -180,6 +181,16 @@ class Importer {
             }
             if (!value.is_string()) return trouble(at, "Expected text in quotes, such as \"250 mm\".");
             std::string typed = value.get<std::string>();
+            // Choices as maps of version 1 named them at first.
+            static const std::map<std::string, std::string> earlier{
+                {"above the slab", "upstand"},  {"below the slab", "downstand"},
+                {"simply", "simple"},           {"clamped", "fixed"},
+                {"in all", "total deflection"}, {"as a line of symmetry", "line of symmetry"},
+                {"as on springs", "elastic"}};
+            if (const auto now = earlier.find(typed);
+                now != earlier.end() && !p.options.empty() &&
+                std::find(p.options.begin(), p.options.end(), typed) == p.options.end())
+                typed = now->second;
             if (std::holds_alternative<std::string>(p.value)) {
                 if (!p.options.empty() &&
                     std::find(p.options.begin(), p.options.end(), typed) == p.options.end())

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "catalogs/catalogs.h"
+
 namespace talvik::model {
 namespace {
 
@@ -38,10 +40,42 @@ Project emptyProject() {
     return p;
 }
 
-Project freshProject() {
+Project freshProject(const std::string& standard) {
     Project p = emptyProject();
-    p.basis.shearSteel = ConnectionChoice::Steel::Studs;
+    auto& b = p.basis;
+    b.shearSteel = ConnectionChoice::Steel::Studs;
+    const auto& v = catalogs::startingValues(standard);
+    b.standard = standard;
+    b.units = v.usCustomary ? units::System::UsCustomary : units::System::Metric;
+    b.concrete = v.concrete, b.steel = v.steel, b.concreteDensity = v.density;
+    for (const auto& m : catalogs::concreteClasses())
+        if (m.id == v.concrete) b.concreteStrength = m.strength;
+    for (const auto& m : catalogs::steelGrades())
+        if (m.id == v.steel) b.steelYield = m.yield;
+    b.aggregate = v.aggregate;
+    b.coverTop = v.coverTop, b.coverBottom = v.coverBottom, b.coverSide = v.coverSide;
+    b.coverFoundation = v.coverFoundation;
+    b.crackLimitTop = b.crackLimitBottom = v.crack;
+    b.barCatalog = v.bars, b.mainBars = v.main, b.secondaryBars = v.secondary, b.linkBars = v.links;
+    b.spacingLeast = v.spacingLeast, b.spacingMost = v.spacingMost, b.spacingStep = v.spacingStep;
+    b.stockLength = v.stock;
+    for (Material* m : {&b.beam, &b.column, &b.foundation, &b.pileCap}) {
+        m->concrete = b.concrete, m->strength = b.concreteStrength, m->density = b.concreteDensity;
+        m->steel = b.steel, m->yield = b.steelYield;
+    }
     return p;
+}
+
+std::shared_ptr<BaseSet> newBaseSet(const Project& project, std::string name, BaseSet::Kind kind) {
+    const auto& v = catalogs::startingValues(project.basis.standard);
+    auto set = std::make_shared<BaseSet>();
+    set->name = std::move(name), set->kind = kind;
+    set->planStep = v.planStep, set->depthStep = v.depthStep, set->leastDepth = v.leastDepth;
+    set->ground.depth = v.founding, set->ground.allowable = v.allowable;
+    set->pile.diameter = v.pile, set->pile.compression = v.pileCapacity;
+    // Bars that the project has: its catalogue may be another one than its standard begins with.
+    set->bars = project.basis.barCatalog == v.bars ? v.foundationBars : project.basis.mainBars;
+    return set;
 }
 
 Project newProject() {
@@ -53,8 +87,13 @@ Project addSlab(const Project& project, std::string name) {
     auto slab = std::make_shared<OneWaySlab>();
     slab->id = newId(next, 's');
     slab->name = std::move(name);
+    const auto& v = catalogs::startingValues(project.basis.standard);
+    slab->width = v.width, slab->thickness = v.thickness, slab->imposed = v.imposed;
     next.slabs.push_back(slab);
-    return setSpans(next, slab->id, {4500, 5000, 4500}, false, false);
+    next = setSpans(next, slab->id, v.spans, false, false);
+    return editSlab(next, slab->id, [&](OneWaySlab& s, Project&) {
+        for (auto& support : s.supports) support.width = v.support;
+    });
 }
 
 Project removeElement(const Project& project, std::string_view element) {

@@ -57,9 +57,12 @@ Project setShearSteel(const Project& project, std::string_view floor,
 
 // A project with no slab; and one with a single default slab of three spans, the start of new work.
 Project emptyProject();
-// What a new project of the window and the command line begins with: nothing in it, connections solved with studs.
-Project freshProject();
+// What a new project of the window and the command line begins with: nothing in it, materials, covers, bars and
+// units of its standard, shear reinforcement by studs.
+Project freshProject(const std::string& standard = "en1992");
 Project newProject();
+// A new set of bases with what its standard begins with, as yet without columns; in no project.
+std::shared_ptr<BaseSet> newBaseSet(const Project& project, std::string name, BaseSet::Kind kind);
 Project addSlab(const Project& project, std::string name);
 
 // Elements of every kind: taken out, called otherwise, moved by so many places among those of their kind

@@ -388,6 +388,24 @@ TEST(ImportMap, MakesTheDemoFloorOfTheArchitectsPlan) {
     EXPECT_EQ(test::likeness(got), test::likeness(demo));
 }
 
+// Choices are named as in the window, and as maps named them before that.
+TEST(ImportMap, ChoicesOfEarlierMapsAreUnderstood) {
+    const auto drawing = formats::openDxf(source("demos/sundvarg_fish_hall.dxf"));
+    std::string layer;
+    for (std::size_t k = 0; k < drawing.work.layers.size(); ++k)
+        if (drawing.work.layers[k].find("BEAM") != std::string::npos) layer = drawing.work.layers[k];
+    ASSERT_NE(layer, "");
+    for (const char* choice : {"above the slab", "upstand"}) {
+        const auto imported =
+            formats::importFloor(model::emptyProject(), drawing, "x.dxf",
+                                 R"({"talvik_import":1,"make":[{"as":"beam","layers":[")" + layer +
+                                     R"("],"set":{"upstand":")" + choice + R"("}}]})");
+        ASSERT_TRUE(imported.trouble.empty()) << formats::sentences(imported.trouble);
+        ASSERT_FALSE(imported.project.floors[0]->beams.empty());
+        EXPECT_TRUE(imported.project.floors[0]->beams[0].upstand) << choice;
+    }
+}
+
 TEST(ImportMap, NamesWhatIsWrongAndChangesNothing) {
     auto drawing = formats::openDxf(source("demos/sundvarg_fish_hall.dxf"));
     auto trouble = [&](const char* map) {
