@@ -30,6 +30,10 @@ TEST_F(Keyboard, TheGalleryFromNothingToPaper) {
     window.askSavePath = [this](auto&&...) { return folder.path() + QStringLiteral("/out"); };
     window.askFolder = [this](auto&&...) { return folder.path() + QStringLiteral("/set"); };
     strike(Qt::Key_N, Qt::ControlModifier);
+    // The start page has the keyboard.
+    strike(Qt::Key_Tab);
+    ASSERT_EQ(QApplication::focusWidget()->objectName(), QLatin1String("startSlab"));
+    strike(Qt::Key_Space);
     EXPECT_EQ(session().place(), Place::Layout);
     field("slabName", "Visitors' gallery");
     field("thickness", "200");
