@@ -127,7 +127,7 @@ QString ConnectionDesk::loadStuds(const QString& path) {
 QString ConnectionDesk::name(Steel steel) {
     return steel == Steel::Studs    ? tr("studs on rails")
            : steel == Steel::Links  ? tr("links")
-           : steel == Steel::Solved ? tr("automatic, of the kind preferred in Basis")
+           : steel == Steel::Solved ? tr("automatic")
                                     : tr("none");
 }
 

@@ -412,7 +412,7 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
         p.fontMetrics().elidedText(
             like ? item.text + (unfolded_.contains(c.what) ? QStringLiteral("  ▾") : QStringLiteral("  ▸"))
                  : qs(c.title),
-            Qt::ElideRight, static_cast<int>(w - right)));
+            Qt::ElideMiddle, static_cast<int>(w - right)));
     if (checks::isJudged(c)) {
         p.setFont(uiFont(13, QFont::DemiBold));
         p.setPen(over ? t.over : t.ink);
@@ -429,7 +429,7 @@ void MarginView::paintCheck(QPainter& p, const Item& item, double y, bool curren
     p.drawText(
         figures, Qt::AlignLeft | Qt::AlignVCenter,
         p.fontMetrics().elidedText(like ? item.right : qs(checks::figures(c, session_.project().basis.units)),
-                                   Qt::ElideRight, static_cast<int>(figures.width())));
+                                   Qt::ElideMiddle, static_cast<int>(figures.width())));
     if (!opened) return;
     QRectF box(pad, y + checkHeight, w, item.height - checkHeight - 8);
     p.setPen(QPen(t.hairline, 1));
