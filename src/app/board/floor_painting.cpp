@@ -204,8 +204,6 @@ void FloorCanvas::paintPreview(QPainter& p) {
     if (!preview_ || preview_->id != f->id) return;
     const Theme& t = theme();
     auto map = [this](double x, double y) { return toPixel(x, y); };
-    p.setPen(QPen(t.selection, 2, Qt::DashLine));
-    p.setBrush(Qt::NoBrush);
     auto changed = [](const auto& now, const auto& then) {
         return std::none_of(now.begin(), now.end(), [&](const auto& m) { return m == then; });
     };
@@ -232,6 +230,7 @@ void FloorCanvas::paintPreview(QPainter& p) {
             for (const auto& c : f->columns)
                 if (c.id == k.connection) {
                     p.setPen(QPen(t.selection, 2, Qt::DashLine));
+                    p.setBrush(Qt::NoBrush);
                     p.drawEllipse(toPixel(c.x, c.y), 16, 16);
                 }
 }

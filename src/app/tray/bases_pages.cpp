@@ -62,11 +62,8 @@ class LayoutPage final : public TrayPage {
         // What the program chose for the selected base.
         auto chosen = [this](auto read) {
             return Chosen([this, read]() -> std::optional<double> {
-                const auto* a = session_.basesAnswer();
-                if (!a || !inHand()) return {};
-                for (const auto& b : a->bases)
-                    if (b && b->part.key == inHand()->id && b->trouble().empty()) return double(read(*b));
-                return {};
+                const auto* b = session_.baseInHand();
+                return b && b->trouble().empty() ? std::optional(double(read(*b))) : std::nullopt;
             });
         };
         shownWhile(selected);
@@ -250,21 +247,20 @@ class LayoutPage final : public TrayPage {
                 label, kind, name, [=] { return set().ground.*member; },
                 basesValue([member](model::BaseSet& s, double v) { s.ground.*member = v; }));
         };
-        using Values = model::GroundValues;
         auto by = [=](std::vector<By> which) {
             return [=] {
                 return pads() && std::find(which.begin(), which.end(), set().ground.by) != which.end();
             };
         };
-        shownWhile(by({Values::By::Gross, Values::By::Net}));
+        shownWhile(by({By::Gross, By::Net}));
         ground(tr("Allowable pressure"), "allowable", Kind::AreaLoad, &model::GroundValues::allowable);
-        shownWhile(by({Values::By::Drained}));
+        shownWhile(by({By::Drained}));
         ground(tr("Friction angle of the ground"), "groundFriction", Kind::Angle,
                &model::GroundValues::friction);
         ground(tr("Cohesion"), "cohesion", Kind::AreaLoad, &model::GroundValues::cohesion);
-        shownWhile(by({Values::By::Undrained}));
+        shownWhile(by({By::Undrained}));
         ground(tr("Undrained strength"), "undrained", Kind::AreaLoad, &model::GroundValues::undrained);
-        shownWhile(by({Values::By::Drained, Values::By::Undrained}));
+        shownWhile(by({By::Drained, By::Undrained}));
         ground(tr("Unit weight of founding soil"), "weightBelow", Kind::Density,
                &model::GroundValues::weightBelow);
         shownWhile({});

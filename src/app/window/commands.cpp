@@ -361,31 +361,13 @@ void MainWindow::find() {
 // The guide at the page of what is in hand.
 void MainWindow::showHelp() {
     if (!help_) help_ = new HelpWindow(this);
-    const bool bases = session_.bases() != nullptr;
-    QString page = QStringLiteral("index");
-    switch (session_.place()) {
-        case Place::Basis:
-            page = QStringLiteral("basis");
-            break;
-        case Place::Layout:
-            page = bases ? QStringLiteral("foundations") : QStringLiteral("layout");
-            break;
-        case Place::Actions:
-            page = bases ? QStringLiteral("foundations") : QStringLiteral("actions");
-            break;
-        case Place::Strips:
-            page = QStringLiteral("strips");
-            break;
-        case Place::Checks:
-            page = connections_->inHand() ? QStringLiteral("punching") : QStringLiteral("checks");
-            break;
-        case Place::Bars:
-            page = QStringLiteral("bars");
-            break;
-        case Place::Issue:
-            page = QStringLiteral("issue");
-            break;
-    }
+    const Place place = session_.place();
+    static constexpr const char* pages[] = {"basis",  "layout", "actions", "strips",
+                                            "checks", "bars",   "issue"};
+    QString page = QLatin1String(pages[int(place) - 1]);
+    if (session_.bases() && (place == Place::Layout || place == Place::Actions))
+        page = QStringLiteral("foundations");
+    if (place == Place::Checks && connections_->inHand()) page = QStringLiteral("punching");
     help_->open(page);
     help_->show();
     help_->raise();

@@ -591,7 +591,8 @@ CapDesign Cap::solvedFrom(int leastPiles) const {
                 if (held(d)) return d;
             }
         }
-        if (!held(d)) d.trouble = "The largest standard pile group (36 piles) is not sufficient.";
+        if (!held(d)) d.trouble = fmt::format("The largest standard pile group ({} piles) is not sufficient.",
+                                             pileNumbers().back());
         return d;
     };
     for (std::size_t i = 0; i < base_.pilesAt.size(); ++i)

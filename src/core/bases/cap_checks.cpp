@@ -160,7 +160,7 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
             f.prefix = "V";
             f.limit = oneWay(design, m, axis, &f.clause, working ? &t : nullptr);
             f.notes.push_back(
-                fmt::format("Piles closer than 2d to the column face count with a reduced force ({}).",
+                fmt::format("Piles near the column face count with a reduced force ({}).",
                             in_.rules.pileShareClause()));
             sink.add(axis == 0 ? "shear-x" : "shear-y",
                      axis == 0 ? "One-way shear along x" : "One-way shear along y", Topic::OneWayShear,
