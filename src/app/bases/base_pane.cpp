@@ -30,7 +30,9 @@ constexpr int headHeight = 30;
 
 QColor colourOf(const drawing::BarStroke& s) {
     using enum drawing::BarStroke::Kind;
-    return s.kind == AlongX ? theme().barsX : s.kind == AlongY ? theme().barsY : theme().structure;
+    return s.kind == AlongX                         ? theme().barsX
+           : s.kind == AlongY || s.kind == Slanting ? theme().barsY
+                                                    : theme().structure;
 }
 
 }  // namespace

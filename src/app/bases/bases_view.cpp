@@ -85,10 +85,12 @@ void BasesView::paintEvent(QPaintEvent*) {
             const bool mine = session_.selection() && session_.selection()->part == b->part;
             p.setPen(QPen(mine ? theme().selection : theme().ink, mine ? 2 : 1));
             p.setBrush(theme().concrete);
-            p.drawRect(r);
+            QPolygonF outline;
+            for (Point q : b->outline()) outline << at(q);
+            p.drawPolygon(outline);
             if (over(*b)) {
                 p.setBrush(hatch(theme().over));
-                p.drawRect(r);
+                p.drawPolygon(outline);
             }
             auto rectangle = [&](double x0, double x1, double y0, double y1) {
                 p.drawRect(QRectF(at({x0, y1}), at({x1, y0})));
@@ -110,11 +112,17 @@ void BasesView::paintEvent(QPaintEvent*) {
                                 at({b->centre.x + u[std::size_t(i)], b->centre.y + u[std::size_t(2 + k)]}));
             }
             p.setPen(QPen(theme().secondary, 1, Qt::DashLine));
+            int number = 0;
             for (Point q : b->piles()) {
                 const double d = set->pile.diameter / 2 * perMm_;
                 const QPointF c = at({b->centre.x + q.x, b->centre.y + q.y});
                 set->pile.circular ? p.drawEllipse(c, d, d)
                                    : p.drawRect(QRectF(c.x() - d, c.y() - d, 2 * d, 2 * d));
+                if (++number; d > 9) {
+                    p.setFont(uiFont(10));
+                    p.drawText(QRectF(c.x() - d, c.y() - d, 2 * d, 2 * d), Qt::AlignCenter,
+                               QString::number(number));
+                }
             }
         }
     if (set->site.size() > 2) {
@@ -141,11 +149,13 @@ void BasesView::paintEvent(QPaintEvent*) {
                            QSizeF(s.B * perMm_, s.L * perMm_));
             const QString type = qs(b->type), name = qs(model::baseName(*set, set->bases[b->number]));
             p.setPen(theme().ink);
-            if (r.width() > fm.horizontalAdvance(type) + 6 && r.height() > 2.4 * fm.height())
+            const bool beside = !b->piles().empty();  // piles stand in the corners
+            if (!beside && r.width() > fm.horizontalAdvance(type) + 6 && r.height() > 2.4 * fm.height())
                 p.drawText(r.adjusted(0, 0, -3, -2), Qt::AlignRight | Qt::AlignBottom, type);
             if (answer->bases.size() <= 40 || (answer->bases.size() <= 200 && r.height() > 14)) {
                 p.setPen(theme().secondary);
-                p.drawText(QPointF(r.left(), r.top() - 3), name);
+                p.drawText(QPointF(r.left(), r.top() - 3),
+                           beside ? name + QStringLiteral(" · ") + type : name);
             }
         }
     }

@@ -96,6 +96,38 @@ class LayoutPage final : public TrayPage {
         shownWhile([=] { return selected() && caps(); });
         pin(tr("Piles"), "pinPiles", Kind::Count, &model::Base::piles,
             chosen([](const design::BasePart& b) { return b.piles().size(); }));
+        using Rows = std::vector<std::vector<double>>;
+        static const std::vector<Kind> corner{Kind::Span, Kind::Span};
+        line(
+            tr("Pile positions x y"), "pinPilesAt",
+            [=, this] {
+                Rows rows;
+                if (const auto* b = inHand())
+                    for (auto p : b->pilesAt) rows.push_back({p.x, p.y});
+                return qs(units::rowsText(rows, corner, session_.project().basis.units));
+            },
+            [this](const QString& text) -> std::pair<model::Project, QString> {
+                const auto rows =
+                    units::parseRows(text.toStdString(), corner, session_.project().basis.units);
+                const auto* b = inHand();
+                if (!b) return {session_.base(), {}};
+                return {model::editBases(session_.base(), session_.bases()->id,
+                                         [&, id = b->id](model::BaseSet& s, model::Project&) {
+                                             for (auto& base : s.bases) {
+                                                 if (base.id != id) continue;
+                                                 base.pilesAt.clear();
+                                                 for (const auto& r : rows.rows)
+                                                     base.pilesAt.push_back({r[0], r[1]});
+                                             }
+                                         }),
+                        qs(rows.error)};
+            },
+            tr("-0.75 -0.43; 0.78 -0.43; 0 0.87"));
+        sentence([this] {
+            return tr("Positions in %1 from the middle of the columns, as driven: each pile is numbered in "
+                      "this order. Empty: the standard arrangement.")
+                .arg(session_.unit(Kind::Span));
+        });
         shownWhile(selected);
         pin(tr("Spacing of bars"), "pinSpacing", Kind::BarSpacing, &model::Base::spacing,
             Chosen([]() -> std::optional<double> { return {}; }));
@@ -199,6 +231,28 @@ class LayoutPage final : public TrayPage {
         };
         bar(tr("Starter bars"), "starterBar", tr("auto"), &model::BaseSet::starterBar);
         shownWhile(caps);
+        static const QStringList outlines{tr("rectangular"), tr("parallel to the piles"), tr("corners cut")};
+        choice(
+            tr("Outline of caps"), "capOutline", [] { return outlines; },
+            [=] { return outlines[int(set().outline)]; }, basesValue([](model::BaseSet& s, const QString& v) {
+                s.outline = model::CapOutline(std::max<int>(0, int(outlines.indexOf(v))));
+            }));
+        sentence([] {
+            return tr(
+                "Parallel to the piles, a cap on three piles is a triangle, on seven a hexagon; with "
+                "its corners cut, one on three piles has six sides. Caps with fixed sizes or pile "
+                "positions are rectangular.");
+        });
+        static const QStringList steels{tr("the greater of both"), tr("bending at the column"),
+                                        tr("strut and tie")};
+        choice(
+            tr("Bottom bars by"), "capSteel", [] { return steels; },
+            [=] { return steels[int(set().capSteel)]; }, basesValue([](model::BaseSet& s, const QString& v) {
+                s.capSteel = model::CapSteel(std::max<int>(0, int(steels.indexOf(v))));
+            }));
+        flag(
+            tr("Top bars in every cap"), "capTopBars", [=] { return set().topBars; },
+            basesValue([](model::BaseSet& s, bool on) { s.topBars = on; }));
         bar(tr("Bars at the sides of caps"), "sideBar", tr("none"), &model::BaseSet::sideBar);
         quantity(
             tr("Side bar spacing, maximum"), Kind::BarSpacing, "sideSpacing",
@@ -209,8 +263,6 @@ class LayoutPage final : public TrayPage {
             tr("Link leg spacing"), Kind::BarSpacing, "linkSpacing", [=] { return set().linkSpacing; },
             basesValue([](model::BaseSet& s, double v) { s.linkSpacing = v; }));
         shownWhile({});
-        using Rows = std::vector<std::vector<double>>;
-        static const std::vector<Kind> corner{Kind::Span, Kind::Span};
         line(
             tr("Site, corners x y"), "site",
             [=, this] {
@@ -331,6 +383,7 @@ class LayoutPage final : public TrayPage {
         pile(tr("Edge distance"), "pileEdge", Kind::Length, &model::PileValues::edge);
         pile(tr("Embedment"), "pileEmbedment", Kind::Length, &model::PileValues::embedment);
         pile(tr("Pile position tolerance"), "pileTolerance", Kind::Length, &model::PileValues::tolerance);
+        pile(tr("Length (for cost)"), "pileLength", Kind::Span, &model::PileValues::length);
         column_->addStretch();
     }
     void refresh() override { refreshFields(); }

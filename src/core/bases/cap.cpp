@@ -9,71 +9,10 @@
 #include "ground/pile_group.h"
 
 namespace talvik::bases {
-namespace {
 
 using checks::Finding;
 using geometry::Point;
 using standards::Section;
-
-std::vector<Point> rows(const std::vector<int>& numbers, double along, double apart) {
-    std::vector<Point> all;
-    for (std::size_t r = 0; r < numbers.size(); ++r)
-        for (int k = 0; k < numbers[r]; ++k)
-            all.push_back({(k - (numbers[r] - 1) / 2.0) * along,
-                           (double(r) - (double(numbers.size()) - 1) / 2) * apart});
-    return all;
-}
-
-}  // namespace
-
-const std::vector<int>& pileNumbers() {
-    static const std::vector<int> all{1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 15, 16, 20, 25, 30, 36};
-    return all;
-}
-
-std::vector<Point> pileArrangement(int n, double s) {
-    const double slope = s * std::sqrt(3.0) / 2;
-    switch (n) {
-        case 1:
-            return {{0, 0}};
-        case 2:
-            return rows({2}, s, s);
-        case 3:
-            return {{-s / 2, -slope / 3}, {s / 2, -slope / 3}, {0, 2 * slope / 3}};
-        case 4:
-            return rows({2, 2}, s, s);
-        case 5: {
-            const double a = s / std::sqrt(2.0);
-            return {{-a, -a}, {a, -a}, {0, 0}, {-a, a}, {a, a}};
-        }
-        case 6:
-            return rows({3, 3}, s, s);
-        case 7:
-            return rows({2, 3, 2}, s, slope);
-        case 8:
-            return rows({3, 2, 3}, s, slope);
-        case 9:
-            return rows({3, 3, 3}, s, s);
-        case 10:
-            return rows({5, 5}, s, s);
-        case 12:
-            return rows({4, 4, 4}, s, s);
-        case 15:
-            return rows({5, 5, 5}, s, s);
-        case 16:
-            return rows({4, 4, 4, 4}, s, s);
-        case 20:
-            return rows({5, 5, 5, 5}, s, s);
-        case 25:
-            return rows({5, 5, 5, 5, 5}, s, s);
-        case 30:
-            return rows({6, 6, 6, 6, 6}, s, s);
-        case 36:
-            return rows({6, 6, 6, 6, 6, 6}, s, s);
-        default:
-            return {};
-    }
-}
 
 Cap::Cap(const Context& in, const model::Base& base) : Standing(in, base) {}
 
@@ -88,13 +27,24 @@ double Cap::weight(const PadSize& s, const standards::BaseCombination* k) const 
     return (k ? k->concrete * concrete + k->weight * soil : concrete + soil) - u * s.area();
 }
 
-CapDesign Cap::laid(std::vector<Point> piles, double h) const {
+CapDesign Cap::laid(std::vector<Point> piles, double h, bool mayCut) const {
     CapDesign d;
     const auto& p = in_.set.pile;
     d.piles = std::move(piles);
     d.size.h = h;
     d.size.off = base_.offPinned ? Point{base_.offX, base_.offY} : Point{0, 0};
+    const bool free = base_.B <= 0 && base_.L <= 0 && base_.pilesAt.empty();
+    if (mayCut && free && in_.set.outline != model::CapOutline::Rectangular && cut(d)) return d;
     double x = 0, y = 0;
+    if (free) {
+        // Three piles: the rectangle is about them, not about their middle.
+        double low = 0, high = 0;
+        for (Point q : d.piles) low = std::min(low, q.y), high = std::max(high, q.y);
+        d.size.shift.y = (low + high) / 2;
+        if (std::abs(d.size.shift.y) < 1) d.size.shift.y = 0;
+        for (Point& q : d.piles) q.y -= d.size.shift.y;
+        d.size.off.y += d.size.shift.y;
+    }
     for (Point q : d.piles) x = std::max(x, std::abs(q.x)), y = std::max(y, std::abs(q.y));
     for (const auto& c : columns_) {
         x = std::max(x, std::abs(c.at.x - d.size.off.x) + c.side(0) / 2 - p.diameter / 2 - p.edge);
@@ -106,6 +56,38 @@ CapDesign Cap::laid(std::vector<Point> piles, double h) const {
         base_.L > 0 ? base_.L : units::roundUp(2 * y + p.diameter + 2 * p.edge - 1e-6, in_.set.planStep);
     placed(d.size);
     return d;
+}
+
+bool Cap::cut(CapDesign& d) const {
+    const auto& p = in_.set.pile;
+    const bool corners = in_.set.outline == model::CapOutline::CornersCut;
+    double edge = p.diameter / 2 + p.edge;
+    geometry::Ring ring = alongPiles(d.piles, edge, corners);
+    if (ring.empty()) return false;
+    // No column stands beyond it.
+    auto holds = [&] {
+        for (const auto& c : columns_)
+            for (int k = 0; k < 4; ++k) {
+                const Point corner{c.at.x - d.size.off.x + (k % 2 ? 0.5 : -0.5) * c.side(0),
+                                   c.at.y - d.size.off.y + (k / 2 ? 0.5 : -0.5) * c.side(1)};
+                if (!geometry::contains(ring, corner)) return false;
+            }
+        return true;
+    };
+    for (int more = 0; !holds(); ++more) {
+        if (more > 200) return false;
+        edge += 25, ring = alongPiles(d.piles, edge, corners);
+    }
+    double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
+    for (Point q : ring)
+        x0 = std::min(x0, q.x), x1 = std::max(x1, q.x), y0 = std::min(y0, q.y), y1 = std::max(y1, q.y);
+    const Point middle{(x0 + x1) / 2, (y0 + y1) / 2};
+    for (auto* all : {&d.piles, &ring})
+        for (Point& q : *all) q.x -= middle.x, q.y -= middle.y;
+    d.size.B = x1 - x0, d.size.L = y1 - y0, d.size.outline = std::move(ring), d.size.shift = middle;
+    d.size.off.x += middle.x, d.size.off.y += middle.y;
+    placed(d.size);
+    return true;
 }
 
 ground::CapLoad Cap::load(const Sum& sum, const PadSize& size, double weight) const {
@@ -135,6 +117,25 @@ Cap::PileForces Cap::pileForces(const CapDesign& design) const {
                           int(i));
     }
     return out;
+}
+
+std::vector<std::vector<double>> Cap::reactions(const CapDesign& design) const {
+    const auto& s = design.size;
+    const BaseState state = capacityState();
+    std::vector<std::vector<double>> all;
+    for (std::size_t i = 0; i < sums(state).size(); ++i) {
+        const auto& k = of(state)[i];
+        const double q = k.surcharge * in_.set.ground.surcharge * s.area() / double(design.piles.size());
+        all.push_back(ground::reactions(design.piles, load(sums(state)[i], s, weight(s, &k))).all);
+        for (double& r : all.back()) r += q;
+    }
+    return all;
+}
+std::vector<std::string> Cap::reactionNames() const {
+    std::vector<std::string> all;
+    for (std::size_t i = 0; i < sums(capacityState()).size(); ++i)
+        all.push_back(combination(capacityState(), int(i)));
+    return all;
 }
 
 bool Cap::held(const CapDesign& design) const {
@@ -186,6 +187,16 @@ Cap::Demand Cap::demand(const CapDesign& design, BaseState state) const {
             for (const auto& c : columns_)
                 for (double sign : {1.0, -1.0}) {
                     const auto R = reactions(axis, sign);
+                    if (state == BaseState::Strength && trussed(design)) {
+                        const Arm a = arm(design, R);
+                        const double z = a.z > 0 ? a.z : design.d[0] / 2;
+                        if (banded(design)) {
+                            const double T = bandForce(design, R, z);
+                            for (Asked& tie : out.tie) tie.larger(T, int(i));
+                        } else {
+                            out.tie[axis].larger(tieForce(design, R, z, axis), int(i));
+                        }
+                    }
                     for (double r : R) out.pulled |= r < -1;
                     const double face = c.place(axis, s) + sign * c.side(axis) / 2;
                     double M = 0, V = 0, reduced = 0;
@@ -217,6 +228,94 @@ Cap::Demand Cap::demand(const CapDesign& design, BaseState state) const {
     return out;
 }
 
+double Cap::breadth(const PadSize& s, int axis, double beyond) const {
+    double b = s.side(1 - axis);
+    if (!s.outline.empty())
+        for (const auto& c : columns_)
+            for (double sign : {1.0, -1.0})
+                b = std::min(b,
+                             s.across(axis, c.place(axis, s) + sign * (c.side(axis) / 2 + beyond)).length());
+    return b;
+}
+double Cap::reached(const CapDesign& design, int axis) const {
+    const auto& s = design.size;
+    double b = breadth(s, axis);
+    if (s.outline.empty()) return b;
+    for (const auto& c : columns_)
+        for (double sign : {1.0, -1.0}) {
+            double nearest = 1e300;
+            for (Point q : design.piles) {
+                const double off = sign * ((axis == 0 ? q.x : q.y) - c.place(axis, s));
+                if (off > c.side(axis) / 2) nearest = std::min(nearest, off);
+            }
+            if (nearest < 1e299)
+                b = std::min(
+                    b,
+                    s.across(axis, c.place(axis, s) + sign * (nearest + in_.set.pile.diameter / 2)).length());
+        }
+    return b;
+}
+
+double Cap::run(const CapDesign& design, std::size_t k, int axis) const {
+    const auto& c = columns_.front();
+    const double off = (axis == 0 ? design.piles[k].x : design.piles[k].y) - c.place(axis, design.size);
+    return std::max(0.0, std::abs(off) - c.side(axis) / 4);
+}
+Cap::Arm Cap::arm(const CapDesign& design, const std::vector<double>& R) const {
+    const auto& s = design.size;
+    const auto& c = columns_.front();
+    const double d = (design.d[0] + design.d[1]) / 2, plain = in_.rules.node(false, in_.fc, 1);
+    double most[2] = {0, 0};
+    for (int axis : {0, 1})
+        for (double sign : {-1.0, 1.0}) {
+            double moment = 0;
+            for (std::size_t k = 0; k < R.size(); ++k)
+                if (sign * ((axis == 0 ? design.piles[k].x : design.piles[k].y) - c.place(axis, s)) > 0)
+                    moment += std::max(0.0, R[k]) * run(design, k, axis);
+            most[axis] = std::max(most[axis], moment);
+        }
+    // y = M/((d - y/2) b f), of the axis that asks for more.
+    Arm a{0, d};
+    for (int axis : {0, 1}) {
+        const double area = most[axis] / (c.side(1 - axis) * plain), under = d * d - 2 * area;
+        const double node = under > 0 ? d - std::sqrt(under) : 2 * d;
+        if (node > a.node) a.node = node, a.z = d - node / 2;
+    }
+    if (a.z < d / 2) a.z = 0;
+    return a;
+}
+double Cap::tieForce(const CapDesign& design, const std::vector<double>& R, double z, int axis) const {
+    double most = 0;
+    for (double sign : {-1.0, 1.0}) {
+        double T = 0;
+        for (std::size_t k = 0; k < R.size(); ++k)
+            if (sign * ((axis == 0 ? design.piles[k].x : design.piles[k].y) -
+                        columns_.front().place(axis, design.size)) >
+                0)
+                T += std::max(0.0, R[k]) * run(design, k, axis) / z;
+        most = std::max(most, T);
+    }
+    return most;
+}
+double Cap::bandForce(const CapDesign& design, const std::vector<double>& R, double z) const {
+    const auto& s = design.size;
+    const auto& c = columns_.front();
+    double most = 0;
+    for (std::size_t k = 0; k < 3; ++k) {
+        const Point q = design.piles[k];
+        // Inwards, what balances the strut on the pile; shared by the two bands that meet there.
+        const double push = std::max(0.0, R[k]) / z,
+                     hx = push * run(design, k, 0) * (q.x > c.place(0, s) ? -1 : 1),
+                     hy = push * run(design, k, 1) * (q.y > c.place(1, s) ? -1 : 1);
+        const Point a = design.piles[(k + 1) % 3], b = design.piles[(k + 2) % 3];
+        const double la = geometry::length(a, q), lb = geometry::length(b, q);
+        const Point u{(a.x - q.x) / la, (a.y - q.y) / la}, v{(b.x - q.x) / lb, (b.y - q.y) / lb};
+        const double det = u.x * v.y - u.y * v.x;
+        most = std::max({most, (hx * v.y - hy * v.x) / det, (u.x * hy - u.y * hx) / det});
+    }
+    return most;
+}
+
 Face Cap::face(const CapDesign& design, const Demand& m, const Demand& service, Way way) const {
     const auto& mat = (way.top ? design.top : design.bottom)[std::size_t(way.axis)];
     Face f{way,
@@ -229,9 +328,12 @@ Face Cap::face(const CapDesign& design, const Demand& m, const Demand& service, 
     if (way.top) f.section.d = topDepth(design, way.axis);
     f.gross = f.section;
     if (mat.bar) {
-        const double to = design.size.h - f.section.d - mat.bar->diameter / 2;
+        // Of bands: that of the lowest.
+        const double to =
+            mat.bands && !way.top ? toBars() : design.size.h - f.section.d - mat.bar->diameter / 2;
         f.cover = std::max(in_.cover, way.top ? to : std::min(to, in_.cover + mat.bar->diameter));
     }
+    f.flexure = way.top || bent(design);
     // Bars at the top that hold links alone have no least steel.
     f.leastSteel = !way.top || m.pulled || f.moment.value > in_.standard->flexure->plain(f.section);
     f.pinned = pinnedBars();
@@ -246,41 +348,58 @@ void Cap::chooseBars(CapDesign& design) const {
     const auto& rules = *in_.standard;
     design.d = {s.h - toBars() - 10, s.h - toBars() - 30};
     const auto m = demand(design), service = demand(design, crackState());
-    const double side[2] = {s.B, s.L};
     const double most = rules.steel->spacing(standards::SteelRules::Role::TwoWay, true, s.h);
+    const bool bands = banded(design);
+    // Bars of a band lie over the piles.
+    const double inBand = in_.set.pile.diameter + 2 * in_.cover;
     double below = 0;
     for (int axis : {0, 1}) {
         const auto a = std::size_t(axis);
-        const double b = side[1 - axis];
+        const double b = breadth(s, axis), reaching = bands ? inBand : reached(design, axis);
         for (bool top : {false, true}) {
             Mat& mat = top ? design.top[a] : design.bottom[a];
             mat = {};
+            if (bands && axis == 1 && !top) {
+                mat = design.bottom[0], design.d[1] = design.d[0];
+                continue;
+            }
             const double M = top ? m.top[axis].value : m.moment[axis].value;
             const double off = top ? in_.cover : toBars();
             Section section{b, s.h, s.h - off - below - 10, off + 10, in_.fc, in_.fy};
             if (section.d < 50) continue;
             // Pulled piles want bars at the top (EN 1992-1-1 9.8.1(3)).
             const bool plain = top && M <= rules.flexure->plain(section) && !m.pulled;
-            if (plain && in_.set.linkBar.empty()) continue;
+            if (plain && in_.set.linkBar.empty() && !in_.set.topBars) continue;
             const double outer =
                 top ? (axis == 1 && design.top[0].bar ? design.top[0].bar->diameter : 0) : below;
+            // Of bands, the third layer counts for all, and one and a half of them along any axis.
+            const bool inBands = bands && !top;
+            const double counts = inBands ? 1.5 : 1;
+            auto chosen = [&](double area, double largest) {
+                Mat one = bases::mat(in_, base_, top ? b : reaching, area / counts, most, largest);
+                one.bands = inBands;
+                return one;
+            };
             double area = 0, diameter = 16, largest = 1e9;
             for (int pass = 0; pass < 30; ++pass) {
-                section.d = s.h - off - outer - diameter / 2;
-                const auto need = rules.flexure->required(section, M);
+                section.d = s.h - off - outer - (inBands ? 2.5 : 0.5) * diameter;
+                // Of pulled piles the moment may be the other way round in both directions.
+                const double Ma = inBands ? std::max(m.moment[0].value, m.moment[1].value) : M;
+                const auto need = rules.flexure->required(section, top || bent(design) ? Ma : 0);
                 // Links stand about bars of both faces: where nothing else asks for them, the least there
                 // are.
-                const double least = plain ? 0
-                                           : std::max(need.possible && !need.doubly ? need.As : 1e9,
-                                                      rules.steel->minimum(section));
+                double least = plain ? 0
+                                     : std::max(need.possible && !need.doubly ? need.As : 1e9,
+                                                rules.steel->minimum(section));
+                if (!top && trussed(design))
+                    least = std::max(least, counts * m.tie[axis].value / in_.rules.tie(in_.fy));
                 if (pass > 0 && mat.area() + 1e-9 >= least) {
                     if (!top) design.d[a] = section.d;
                     // Thinner bars where these are not anchored beyond the piles.
                     if (!top && base_.bar.empty()) {
                         mat.hooked = true;
-                        if (anchorage(design, axis, M, nullptr).outcome == checks::Outcome::Over) {
-                            const auto thinner =
-                                bases::mat(in_, base_, b, least, most, mat.bar->diameter - 0.1);
+                        if (anchorage(design, axis, m, nullptr).outcome == checks::Outcome::Over) {
+                            const auto thinner = chosen(least, mat.bar->diameter - 0.1);
                             if (thinner.bar) {
                                 area = least;
                                 largest = mat.bar->diameter - 0.1, mat = thinner,
@@ -295,13 +414,18 @@ void Cap::chooseBars(CapDesign& design) const {
                     area = std::max(area, 1.06 * mat.area());
                 }
                 area = std::max(area, least);
-                mat = bases::mat(in_, base_, b, area, most, largest);
+                mat = chosen(area, largest);
                 if (!mat.bar || ((base_.spacing > 0 || !base_.bar.empty()) && pass > 2)) break;
                 diameter = mat.bar->diameter;
             }
             if (!top) {
-                design.d[a] = s.h - off - below - (mat.bar ? mat.bar->diameter / 2 : 10);
+                design.d[a] = s.h - off - below - (mat.bar ? (inBands ? 2.5 : 0.5) * mat.bar->diameter : 10);
                 mat.hooked = true;  // anchored beyond the piles
+            }
+            if (mat.bar && !s.outline.empty() && !mat.bands) {
+                const auto places = matPlaces(in_, s.outline, mat, axis);
+                mat.beyond = int(
+                    std::count_if(places.begin(), places.end(), [](const MatPlace& p) { return p.beyond; }));
             }
         }
         below = design.bottom[a].bar ? design.bottom[a].bar->diameter : 16;
@@ -364,7 +488,7 @@ Cap::Punched Cap::atPiles(const CapDesign& design, trace::Steps* t) const {
         });
         if (under) continue;
         auto in = pushing(q, side, side, s, design.d, design.bottom);
-        in.N = largest[k].value, in.onPiles = true;
+        in.N = largest[k].value, in.onPiles = in.pile = true;
         // Perimeters end where a column stands: beyond its face its load is inside.
         in.farthest = 1e9;
         for (const auto& c : columns_)
@@ -391,39 +515,13 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
     const auto& s = design.size;
     const auto& c = columns_.front();
     const auto& pile = in_.set.pile;
-    const double d = (design.d[0] + design.d[1]) / 2, plain = in_.rules.node(false, in_.fc, 1),
-                 x = c.place(0, s), y = c.place(1, s);
-    auto run = [&](std::size_t k, int axis) {
-        const double off = axis == 0 ? design.piles[k].x - x : design.piles[k].y - y;
-        return std::max(0.0, std::abs(off) - c.side(axis) / 4);
-    };
-    // The node's depth with the lever arm that it leaves; nought where there is none.
-    struct Arm {
-        double node, z;
-    };
-    auto arm = [&](const std::vector<double>& R) {
-        Arm a{0, d};
-        for (int i = 0; i < 40; ++i) {
-            double deepest = 0;
-            for (int axis : {0, 1})
-                for (double sign : {-1.0, 1.0}) {
-                    double moment = 0;
-                    for (std::size_t k = 0; k < R.size(); ++k)
-                        if (sign * (axis == 0 ? design.piles[k].x - x : design.piles[k].y - y) > 0)
-                            moment += std::max(0.0, R[k]) * run(k, axis);
-                    deepest = std::max(deepest, moment / (a.z * c.side(1 - axis) * plain));
-                }
-            a.node = deepest, a.z = d - deepest / 2;
-            if (a.z < d / 2) return Arm{deepest, 0};
-        }
-        return a;
-    };
+    const double d = (design.d[0] + design.d[1]) / 2, x = c.place(0, s), y = c.place(1, s);
     double N = 0;
     Arm worst{0, d};
     int in = -1;
     for (std::size_t i = 0; i < of(BaseState::Strength).size(); ++i) {
         const double load = forces(c, BaseState::Strength, i).N;
-        if (load > N) N = load, in = int(i), worst = arm(upward(design, i));
+        if (load > N) N = load, in = int(i), worst = arm(design, upward(design, i));
     }
     out.combination = in;
     if (in < 0) return out;
@@ -432,8 +530,12 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
         f.kind = units::Kind::Stress, f.clause = in_.rules.nodeClause(), f.prefix = "σ";
         // The concrete around that confines the node: similar to the column's face, within the cap and its
         // depth.
+        auto around = [&](int axis) {
+            if (s.outline.empty()) return (s.side(axis) - 2 * std::abs(axis == 0 ? x : y)) / c.side(axis);
+            return 2 * geometry::distanceToEdge(s.outline, {x, y}) / std::hypot(c.side(0), c.side(1));
+        };
         const double ratio =
-            std::max(1.0, std::min({(s.B - 2 * std::abs(x)) / c.side(0), (s.L - 2 * std::abs(y)) / c.side(1),
+            std::max(1.0, std::min({around(0), around(1),
                                     1 + in_.rules.footSpread() * s.h / std::max(c.side(0), c.side(1)), 3.0}));
         f.demand = trace::step(t, "sigma_column", "N*1000/(c_x*c_y)",
                                {{"N", N / 1000, "kN"}, {"c_x", c.side(0), "mm"}, {"c_y", c.side(1), "mm"}},
@@ -460,7 +562,8 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
     double R = 0, sine = 1, cosine = 0, most = -1;
     const auto largest = largestReactions(design);
     for (std::size_t k = 0; k < largest.size(); ++k) {
-        const double way = std::hypot(run(k, 0), run(k, 1)), l = std::hypot(z, way), si = z / l, co = way / l,
+        const double way = std::hypot(run(design, k, 0), run(design, k, 1)), l = std::hypot(z, way),
+                     si = z / l, co = way / l,
                      stress = largest[k].value / (si * side * (side * si + low * co));
         if (stress > most) most = stress, R = largest[k].value, sine = si, cosine = co;
     }
@@ -481,29 +584,67 @@ Cap::Struts Cap::struts(const CapDesign& design, trace::Steps* t) const {
     return out;
 }
 
-checks::Finding Cap::anchorage(const CapDesign& design, int axis, double moment, trace::Steps* t) const {
+// From the centres of the outermost piles to the ends of the concrete, along the bars that pass over them.
+double Cap::roomBeyondPiles(const CapDesign& design, int axis) const {
+    const auto& s = design.size;
+    const auto& piles = design.piles;
+    double least = 1e300;
+    if (design.bottom[0].bands) {
+        // The outer bars of each band, both ways.
+        const auto& m = design.bottom[0];
+        const double off = (m.number - 1) / 2.0 * m.spacing;
+        for (std::size_t k = 0; k < 3; ++k)
+            for (std::size_t o : {(k + 1) % 3, (k + 2) % 3}) {
+                const double l = geometry::length(piles[k], piles[o]);
+                const Point way{(piles[k].x - piles[o].x) / l, (piles[k].y - piles[o].y) / l};
+                for (double side : {-off, off})
+                    least = std::min(
+                        least, reach(s.outline, {piles[k].x - side * way.y, piles[k].y + side * way.x}, way));
+            }
+        return least;
+    }
+    double outer = 0;
+    for (Point p : piles) outer = std::max(outer, std::abs(axis == 0 ? p.x : p.y));
+    if (s.outline.empty()) return s.side(axis) / 2 - outer;
+    for (Point p : piles)
+        for (double sign : {-1.0, 1.0}) {
+            const double u = sign * (axis == 0 ? p.x : p.y), v = axis == 0 ? p.y : p.x;
+            const bool last = std::none_of(piles.begin(), piles.end(), [&](Point q) {
+                return std::abs((axis == 0 ? q.y : q.x) - v) < 1 && sign * (axis == 0 ? q.x : q.y) > u + 1;
+            });
+            if (!last || u < 1) continue;
+            const auto c = s.across(1 - axis, v);
+            least = std::min(least, (sign > 0 ? c.to : -c.from) - u);
+        }
+    return least;
+}
+
+checks::Finding Cap::anchorage(const CapDesign& design, int axis, const Demand& m, trace::Steps* t) const {
     const auto a = std::size_t(axis);
     const auto& mat = design.bottom[a];
     const auto& s = design.size;
-    const double side[2] = {s.B, s.L};
     const auto& rules = *in_.standard->anchorage;
     const Section section = across(design, axis);
     const double resists = in_.standard->flexure->resistance(section, mat.area(), 0).M;
-    double outer = 0;
-    for (Point p : design.piles) outer = std::max(outer, std::abs(axis == 0 ? p.x : p.y));
+    double used = 0;
+    if (bent(design) && resists > 0) used = m.moment[axis].value / resists;
+    const double ties = in_.rules.tie(in_.fy) * mat.area() / (mat.bands ? 1.5 : 1);
+    if (trussed(design) && ties > 0) used = std::max(used, m.tie[axis].value / ties);
     standards::AnchorageInput bar;
     bar.diameter = mat.bar->diameter, bar.area = mat.bar->area, bar.fc = in_.fc, bar.fy = in_.fy;
     bar.spacing = mat.spacing, bar.cd = std::min(in_.cover, (mat.spacing - bar.diameter) / 2);
     bar.hooked = mat.hooked;
-    bar.stress = rules.designYield(in_.fy) * std::clamp(resists > 0 ? moment / resists : 1.0, 0.0, 1.0);
+    bar.stress = rules.designYield(in_.fy) * std::clamp(resists > 0 ? used : 1.0, 0.0, 1.0);
     Finding f;
     f.kind = units::Kind::Length, f.clause = rules.clause(true), f.prefix = "lbd";
     f.demand = rules.length(bar, t);
-    f.limit = side[axis] / 2 - outer + in_.set.pile.diameter / 2 - in_.cover;
+    f.limit = roomBeyondPiles(design, axis) + in_.set.pile.diameter / 2 - in_.cover;
     // Where the length is measured along the bar (EN 1992-1-1), piles that stand nearer to the edge by the
     // tolerance shorten it (9.8.1(1)); ACI 318-19 measures to the hook and has no such rule.
     if (in_.rules.legsCount()) f.limit -= in_.set.pile.tolerance;
     if (mat.hooked && in_.rules.legsCount()) f.limit += std::max(0.0, s.h - toBars() - in_.cover);
+    if (design.squared)
+        f.here.push_back("The cap is rectangular: bars of one cut to its piles would not be sufficient.");
     f.notes.push_back("Bars of caps are anchored beyond the inner face of the outermost piles.");
     return checks::judged(f);
 }
@@ -514,7 +655,9 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
     const auto a = std::size_t(axis);
     const auto& mat = design.bottom[a];
     const auto& rules = *in_.standard->shear;
-    const Section section = across(design, axis);
+    Section section = across(design, axis);
+    // Half way to the nearest pile, where a cap cut to its piles is narrower.
+    if (!s.outline.empty() && m.clear[axis] < 1e8) section.b = breadth(s, axis, m.clear[axis] / 2);
     auto take = [&](const trace::Steps& steps, double V, std::string clause) {
         if (t) t->insert(t->end(), steps.begin(), steps.end());
         if (by) *by = std::move(clause);
@@ -522,7 +665,10 @@ double Cap::oneWay(const CapDesign& design, const Demand& m, int axis, std::stri
     };
     trace::Steps without, steps;
     const double plain = in_.rules.oneWay(section, mat.area(), true, t ? &without : nullptr);
-    const auto grid = linkGrid(in_, s.B, s.L);
+    auto grid = linkGrid(in_, s.B, s.L);
+    if (!s.outline.empty())
+        grid.number[1 - axis] =
+            std::min(grid.number[1 - axis], int((section.b - 2 * in_.cover) / grid.apart[1 - axis]) + 1);
     if (!grid.bar || grid.apart[axis] > rules.linkSpacing(section, m.shear[axis].value) + 1e-6)
         return take(without, plain, in_.rules.oneWayClause(true));
     const double asw = grid.area(axis);
@@ -564,6 +710,14 @@ CapDesign Cap::solve() const {
 }
 
 CapDesign Cap::solvedFrom(int leastPiles) const {
+    CapDesign cut = solvedFrom(leastPiles, true);
+    if (cut.possible() || cut.size.outline.empty()) return cut;
+    CapDesign rectangle = solvedFrom(leastPiles, false);
+    if (!rectangle.possible() || rectangle.piles.size() > cut.piles.size()) return cut;
+    rectangle.squared = true;
+    return rectangle;
+}
+CapDesign Cap::solvedFrom(int leastPiles, bool mayCut) const {
     CapDesign out;
     if (columns_.empty()) {
         out.trouble = "The cap has no column.";
@@ -577,9 +731,9 @@ CapDesign Cap::solvedFrom(int leastPiles) const {
     auto chosen = [&](double depth) {
         CapDesign d;
         if (!base_.pilesAt.empty()) {
-            d = laid(base_.pilesAt, depth);
+            d = laid(base_.pilesAt, depth, mayCut);
         } else if (base_.piles > 0) {
-            d = laid(pileArrangement(base_.piles, spacing), depth);
+            d = laid(pileArrangement(base_.piles, spacing), depth, mayCut);
             if (d.piles.empty())
                 d.trouble =
                     fmt::format("There is no arrangement of {} piles; give their places.", base_.piles);
@@ -587,18 +741,19 @@ CapDesign Cap::solvedFrom(int leastPiles) const {
         } else {
             for (int n : pileNumbers()) {
                 if (n < leastPiles) continue;
-                d = laid(pileArrangement(n, spacing), depth);
+                d = laid(pileArrangement(n, spacing), depth, mayCut);
                 if (held(d)) return d;
             }
         }
-        if (!held(d)) d.trouble = fmt::format("The largest standard pile group ({} piles) is not sufficient.",
-                                             pileNumbers().back());
+        if (!held(d))
+            d.trouble = fmt::format("The largest standard pile group ({} piles) is not sufficient.",
+                                    pileNumbers().back());
         return d;
     };
     for (std::size_t i = 0; i < base_.pilesAt.size(); ++i)
         for (std::size_t k = 0; k < i; ++k)
             if (geometry::length(base_.pilesAt[i], base_.pilesAt[k]) < set.pile.diameter) {
-                out = laid(base_.pilesAt, first);
+                out = laid(base_.pilesAt, first, mayCut);
                 out.trouble = fmt::format("Piles {} and {} overlap.", k + 1, i + 1);
                 strong(out);
                 return out;

@@ -137,6 +137,42 @@ void Cap::pileChecks(Sink& sink, const CapDesign& design) const {
     }
 }
 
+void Cap::tieCheck(Sink& sink, const CapDesign& design, const Demand& m, int axis) const {
+    const Mat& mat = design.bottom[std::size_t(axis)];
+    if (mat.bands && axis == 1) return;
+    trace::Steps t;
+    Finding f = finding(units::Kind::Force, m.tie[axis].value, 0, in_.rules.tieClause());
+    f.prefix = "T";
+    const double steel = mat.bands ? mat.bar->area * mat.number : mat.area(), stress = in_.rules.tie(in_.fy);
+    f.limit = steel * stress;
+    if (sink.working() && m.tie[axis].combination >= 0) {
+        using trace::step;
+        const auto R = upward(design, std::size_t(m.tie[axis].combination));
+        const Arm a = arm(design, R);
+        const double d = (design.d[0] + design.d[1]) / 2;
+        step(&t, "z", "d - y_node/2", {{"d", d, "mm"}, {"y_node", a.node, "mm"}}, a.z, "mm",
+             in_.rules.nodeClause(), "piles as drawn");
+        const double T = a.z <= 0    ? 0
+                         : mat.bands ? bandForce(design, R, a.z)
+                                     : tieForce(design, R, a.z, axis);
+        step(&t, "T_drawn", "", {}, T / 1000, "kN", f.clause,
+             mat.bands ? "largest force in a band: the horizontal force of a strut, R a/z, shared by the two "
+                         "bands over its pile"
+                       : "sum of R a/z of the piles on one side, a from the quarter of the column's side");
+        step(&t, "T", "", {}, f.demand / 1000, "kN", f.clause, "with the tolerance of the piles");
+        step(&t, "T_Rd", "A_s*f/1000", {{"A_s", steel, "mm²"}, {"f", stress, "MPa"}}, f.limit / 1000, "kN",
+             f.clause);
+    }
+    f.notes.push_back("Struts of caps start at the quarters of the column's sides.");
+    const Under under{BaseState::Strength, m.tie[axis].combination};
+    if (mat.bands)
+        sink.add("tie", "Tie along the lines of piles", Topic::Flexure, checks::judged(f), std::move(t),
+                 under);
+    else
+        sink.add("tie", "Tie of the truss", {axis, false}, Topic::Flexure, checks::judged(f), std::move(t),
+                 under);
+}
+
 void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
     const auto& s = design.size;
     const bool working = sink.working();
@@ -154,21 +190,21 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
         for (bool top : {false, true}) checkFace(in_, face(design, m, service, {axis, top}), sink);
         if (sink.enough()) return;
         if (!mat.bar) continue;
+        if (trussed(design)) tieCheck(sink, design, m, axis);
         {
             trace::Steps t;
             Finding f = finding(units::Kind::Force, m.reduced[axis].value, 0, in_.rules.oneWayClause(true));
             f.prefix = "V";
             f.limit = oneWay(design, m, axis, &f.clause, working ? &t : nullptr);
-            f.notes.push_back(
-                fmt::format("Piles near the column face count with a reduced force ({}).",
-                            in_.rules.pileShareClause()));
+            f.notes.push_back(fmt::format("Piles near the column face count with a reduced force ({}).",
+                                          in_.rules.pileShareClause()));
             sink.add(axis == 0 ? "shear-x" : "shear-y",
                      axis == 0 ? "One-way shear along x" : "One-way shear along y", Topic::OneWayShear,
                      checks::judged(f), std::move(t), {BaseState::Strength, m.reduced[axis].combination});
         }
         {
             trace::Steps t;
-            auto held = anchorage(design, axis, m.moment[axis].value, sink.steps(t));
+            auto held = anchorage(design, axis, m, sink.steps(t));
             sink.add("anchorage", "Anchorage", {axis, false}, Topic::Anchorage, std::move(held), std::move(t),
                      {BaseState::Strength, m.moment[axis].combination});
         }
@@ -267,6 +303,7 @@ std::vector<Laid> Cap::laid(const CapDesign& design) const {
     auto r = reinforced(design.size, design.bottom, design.top, toBars());
     r.sides = !in_.set.sideBar.empty();
     r.links = true;
+    r.piles = design.piles;
     return lay(in_, r);
 }
 

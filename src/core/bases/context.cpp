@@ -147,7 +147,10 @@ Forces combined(const std::vector<Forces>& actions, const std::vector<double>& f
 }
 
 std::string Mat::text() const {
-    return bar && number ? fmt::format("{} {}-{}", number, bar->name, units::plain(spacing)) : std::string();
+    if (!bar || !number) return {};
+    auto text = fmt::format("{}{} {}-{}", bands ? "3 × " : "", number, bar->name, units::plain(spacing));
+    if (beyond > 0) text += fmt::format(" + {} {}-{}", beyond, bar->name, units::plain(2 * spacing));
+    return text;
 }
 
 Mat mat(const Context& in, const model::Base& base, double width, double area, double most, double largest) {
@@ -156,9 +159,7 @@ Mat mat(const Context& in, const model::Base& base, double width, double area, d
         return std::max(2, int(std::floor((width - 2 * in.cover - bar.diameter) / spacing + 1e-9)) + 1);
     };
     // Bars that stand close are more work: as if they were up to two fifths more steel.
-    auto weighed = [](const Mat& m) {
-        return m.area() * (1 + 0.4 * std::max(0.0, 150 - m.spacing) / 150);
-    };
+    auto weighed = [](const Mat& m) { return m.area() * (1 + 0.4 * std::max(0.0, 150 - m.spacing) / 150); };
     Mat best;
     if (!base.bar.empty() || base.spacing > 0) {
         for (const auto& c : in.choices) {

@@ -57,8 +57,16 @@ struct Mat {
     double spacing = 0;
     int number = 0;
     bool hooked = false;
-    double area() const { return bar ? bar->area * number : 0; }  // mm2, of all
-    std::string text() const;                                     // "13 H16-150"
+    // Of outlines that are no rectangles: besides those that reach the piles at both ends, so many more at
+    // twice the spacing, which do not count.
+    int beyond = 0;
+    // Of three piles: in three bands along the lines of piles, with `number` in each. Of their steel one and
+    // a half bands counts along any axis: the sum of the squares of the cosines.
+    bool bands = false;
+    double area() const {  // mm2, of all that count
+        return bar ? bar->area * (bands ? 1.5 * number : number) : 0;
+    }
+    std::string text() const;  // "13 H16-150", "3 × 5 H16-100"
 };
 // The least bars that give `area` over the width, at spacings up to `most`; those pinned where there are any.
 // Number nought where none do. `largest`: no thicker bars, unless pinned.

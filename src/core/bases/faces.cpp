@@ -23,7 +23,7 @@ void checkFace(const Context& in, const Face& face, Sink& sink) {
     const bool top = face.way.top;
     const auto clauses = sink.gathers() ? rules.steel->clauses(true) : standards::SteelRules::Clauses{};
     const Under strength{BaseState::Strength, face.moment.combination};
-    if (!top || face.moment.value > 0) {
+    if (!top ? face.flexure || !mat.bar : face.moment.value > 0) {
         trace::Steps t;
         Finding f =
             finding(units::Kind::Moment, face.moment.value, 0, sink.gathers() ? rules.flexure->clause() : "");

@@ -27,6 +27,7 @@ struct Face {
     BaseState serviceState = BaseState::Service;
     double cover = 0;           // of these bars, by which cracks are judged
     bool leastSteel = true;     // whether the standard's least steel is asked of this face
+    bool flexure = true;        // whether bending is checked (a truss may take its place)
     bool pinned = false;        // bars that someone fixed: least steel, spacing and cracks are theirs
     const char* notes[2] = {};  // with flexure
     const char* plain = "";     // said where concrete without bars carries what there is

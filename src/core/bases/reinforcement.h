@@ -39,8 +39,10 @@ struct Reinforced {
     bool sides = false;  // of a cap: the set's side bars
     double edge = 0;     // depth at the edges where that is less; 0: as deep as h
     StrapDesign strap;
-    geometry::Point strapAt;  // its near column
-    bool links = false;       // of a cap: the set's links
+    geometry::Point strapAt;             // its near column
+    bool links = false;                  // of a cap: the set's links
+    geometry::Ring outline;              // of a cap cut to its piles, from the centre; empty: the rectangle
+    std::vector<geometry::Point> piles;  // of bands along their lines, from the centre
 };
 // Vertical links of a cap in plan: their legs along x (an even number) and y, and how far apart.
 struct LinkGrid {
@@ -51,6 +53,13 @@ struct LinkGrid {
     double area(int axis) const { return bar ? bar->area * number[1 - axis] / apart[axis] : 0; }
 };
 LinkGrid linkGrid(const Context& in, double B, double L);
+// Of a mat on an outline that is no rectangle: where each of its bars lies across its axis, and from where to
+// where along it; those that are shorter than half a metre are left out.
+struct MatPlace {
+    double at, from, to;
+    bool beyond;
+};
+std::vector<MatPlace> matPlaces(const Context& in, const geometry::Ring& outline, const Mat& mat, int axis);
 // Mats bottom first, then starters, links, bars of the sides.
 std::vector<Laid> lay(const Context& in, const Reinforced& base);
 

@@ -13,6 +13,14 @@ checks::Finding finding(units::Kind kind, double demand, double limit, std::stri
     return f;
 }
 
+double PadSize::perimeter() const {
+    if (outline.empty()) return 2 * (B + L);
+    double all = 0;
+    for (std::size_t i = 0; i < outline.size(); ++i)
+        all += geometry::length(outline[i], outline[(i + 1) % outline.size()]);
+    return all;
+}
+
 double ratioOf(const standards::PunchingFound& found) {
     return std::max(checks::isJudged(found.stress) ? checks::ratio(found.stress) : 0,
                     checks::isJudged(found.face) ? checks::ratio(found.face) : 0);
@@ -146,6 +154,7 @@ Reinforced Standing::reinforced(const PadSize& s, const std::array<Mat, 2>& bott
     r.bottom = bottom, r.top = top, r.below = below;
     r.pedestal = base_.pedestal.any() ? base_.pedestal.height : 0;
     r.starters = starters_;
+    r.outline = s.outline;
     return r;
 }
 void Standing::commonChecks(Sink& sink) const {
@@ -224,7 +233,7 @@ void Standing::starterChecks(Sink& sink, const PadSize& size, double below) cons
 bool Standing::placed(PadSize& s) const {
     s.onSite = true;
     if (in_.set.site.size() < 3) return true;
-    if (!base_.offPinned) s.off = {};
+    if (!base_.offPinned) s.off = s.shift;
     const auto c = centre(s);
     const auto at = in_.within(c, s.B, s.L);
     s.onSite = at && !(base_.offPinned && std::hypot(at->x - c.x, at->y - c.y) > 1);
@@ -241,8 +250,9 @@ std::string Standing::combination(BaseState s, int i) const {
 }
 
 ground::Resultant Standing::resultant(const Sum& sum, const PadSize& s, double weight) const {
-    return {sum.N + weight, sum.alongX + sum.Hx * s.h - sum.N * s.off.x,
-            sum.alongY + sum.Hy * s.h - sum.N * s.off.y};
+    const auto heavy = s.heavy();
+    return {sum.N + weight, sum.alongX + sum.Hx * s.h - sum.N * s.off.x + weight * heavy.x,
+            sum.alongY + sum.Hy * s.h - sum.N * s.off.y + weight * heavy.y};
 }
 
 std::vector<std::size_t> Standing::worstLooking(const Column& c, double h, double d) const {
@@ -269,6 +279,7 @@ standards::FootingPunching Standing::pushing(geometry::Point at, double sideX, d
     in.over[2] = s.L / 2 + at.y - sideY / 2, in.over[3] = s.L / 2 - at.y - sideY / 2;
     for (double& o : in.over) o = std::max(0.0, o);
     in.d = (d[0] + d[1]) / 2, in.fc = in_.fc;
+    for (geometry::Point p : s.outline) in.outline.push_back({p.x - at.x, p.y - at.y});
     for (int axis : {0, 1})
         in.rho[axis] = bottom[std::size_t(axis)].area() / (s.side(1 - axis) * d[std::size_t(axis)]);
     return in;

@@ -4,6 +4,7 @@
 
 #include <optional>
 
+#include "bases/cap_shapes.h"
 #include "bases/faces.h"
 #include "bases/reinforcement.h"
 #include "checks/checks.h"
@@ -19,8 +20,22 @@ struct PadSize {
     geometry::Point off{};  // of the centre from the middle of the columns
     bool onSite = true;     // within the outline of the site
     double strap = 0;       // depth of the strap, where there is one
-    double area() const { return B * L; }
+    // Of a cap cut to its piles, anticlockwise from the centre, which is that of the sides B and L about it;
+    // empty: the rectangle.
+    geometry::Ring outline{};
+    geometry::Point shift{};  // of the centre from the middle of the piles
     double side(int axis) const { return axis == 0 ? B : L; }
+    double area() const { return outline.empty() ? B * L : geometry::area(outline); }
+    double perimeter() const;
+    geometry::Ring ring() const { return outline.empty() ? geometry::rectangle({0, 0}, B, L) : outline; }
+    // Where its weight acts, from the centre.
+    geometry::Point heavy() const {
+        return outline.empty() ? geometry::Point{} : geometry::centroid(outline);
+    }
+    // From and to where along the other axis it reaches at a place along `axis`.
+    Chord across(int axis, double at) const {
+        return outline.empty() ? Chord{-side(1 - axis) / 2, side(1 - axis) / 2} : chord(outline, axis, at);
+    }
 };
 
 checks::Finding finding(units::Kind kind, double demand, double limit, std::string clause);

@@ -14,6 +14,7 @@
 #include "design/base_types.h"
 #include "design/floor_design.h"
 #include "design/floors.h"
+#include "design/pile_schedule.h"
 #include "fem/parallel/pool.h"
 #include "verify/check_list.h"
 
@@ -39,6 +40,7 @@ bool sameRules(const model::BaseSet& a, const model::BaseSet& b) {
            a.approach == b.approach && a.planStep == b.planStep && a.depthStep == b.depthStep &&
            a.leastDepth == b.leastDepth && a.bars == b.bars && a.cases == b.cases && a.site == b.site &&
            a.starterBar == b.starterBar && a.sideBar == b.sideBar && a.sideSpacing == b.sideSpacing &&
+           a.outline == b.outline && a.capSteel == b.capSteel && a.topBars == b.topBars &&
            a.linkBar == b.linkBar && a.linkSpacing == b.linkSpacing && a.leftOut == b.leftOut;
 }
 
@@ -71,6 +73,7 @@ bases::Pad padOf(const Context& in, std::size_t number, const std::vector<std::v
 std::string shapeOf(const BasePart& p) {
     auto text = [](const bases::Mat& m) { return m.text() + (m.hooked ? " bent" : ""); };
     std::string all = fmt::format("{:012.3f} {:012.3f} {:012.3f} ", p.size().B, p.size().L, p.size().h);
+    if (const auto n = p.size().outline.size()) all += fmt::format("{} sides ", n);
     for (auto q : p.piles()) all += fmt::format("{:.0f}:{:.0f};", q.x, q.y);
     for (const auto* mats : {&p.bottom(), &p.top()})
         for (const auto& m : *mats) all += "|" + text(m);
@@ -162,7 +165,7 @@ class Maker {
         }
         const auto& s = part.size();
         const auto* pad = std::get_if<bases::PadDesign>(&part.design);
-        double solid = s.B * s.L * s.h, forms = 2 * (s.B + s.L) * s.h;
+        double solid = s.area() * s.h, forms = s.perimeter() * s.h;
         if (pad) {
             const auto top = padAt(part.number, base).top(s);
             solid = top.volume(), forms = top.formwork();
@@ -190,17 +193,21 @@ class Maker {
         const double stubs = stub.any() ? double(base.columns.size()) : 0;
         part.concrete = (solid + stubs * stub.width * stub.depth * stub.height) / 1e9;
         part.formwork = (forms + 2 * stubs * (stub.width + stub.depth) * stub.height) / 1e6;
-        part.blinding = (s.B + 2 * 100) * (s.L + 2 * 100) * g.blinding / 1e9;
-        part.excavation = (s.B + 2 * 100) * (s.L + 2 * 100) * (std::max(g.depth, s.h) + g.blinding) / 1e9;
+        // Wider than the base by 100 mm on every side.
+        const double dug = s.area() + 100 * s.perimeter() + 4 * 100 * 100;
+        part.blinding = dug * g.blinding / 1e9;
+        part.excavation = dug * (std::max(g.depth, s.h) + g.blinding) / 1e9;
         part.steel = 0;
         for (const auto& i : part.items) part.steel += i.number * i.massEach;
+        part.pileLength = double(part.piles().size()) * set_->pile.length / 1000;
         part.cost = part.carbon = 0;
         const auto& rates = in_.basis->rates;
         for (const auto& [amount, rate] : {std::pair{part.concrete, &rates.concrete},
                                            {part.steel, &rates.steel},
                                            {part.formwork, &rates.formwork},
                                            {part.blinding, &rates.blinding},
-                                           {part.excavation, &rates.excavation}})
+                                           {part.excavation, &rates.excavation},
+                                           {part.pileLength, &rates.pile}})
             part.cost += amount * rate->price, part.carbon += amount * rate->carbon;
     }
 
@@ -464,6 +471,8 @@ void findOverlaps(const BasesAnswer& answer, std::vector<Slot>& slots) {
             if (std::abs(p.centre.y - q.centre.y) >= (p.size().L + q.size().L) / 2 - touch) continue;
             // Columns all at one place have no places yet: their bases are only sized.
             if (std::hypot(p.centre.x - q.centre.x, p.centre.y - q.centre.y) < touch) continue;
+            if (!p.size().outline.empty() || !q.size().outline.empty())
+                if (geometry::shared(p.outline(), q.outline()).area < 100) continue;
             on[s.slot].push_back(q.number), on[o.slot].push_back(p.number);
         }
         open.push_back(s);
@@ -546,6 +555,11 @@ const std::array<bases::Mat, 2>& BasePart::top() const {
 const std::string& BasePart::trouble() const {
     return std::visit([](const auto& d) -> const std::string& { return d.trouble; }, design);
 }
+geometry::Ring BasePart::outline() const {
+    auto ring = size().ring();
+    for (auto& p : ring) p.x += centre.x, p.y += centre.y;
+    return ring;
+}
 const std::vector<geometry::Point>& BasePart::piles() const {
     static const std::vector<geometry::Point> none;
     const auto* cap = std::get_if<bases::CapDesign>(&design);
@@ -621,6 +635,13 @@ std::vector<Fact> BasesAnswer::facts(const std::optional<model::Spot>& spot, uni
         {Pair, "Along x, along y", text(s.B, units::Kind::Length) + " × " + text(s.L, units::Kind::Length)});
     all.push_back({Pair, "Depth", text(s.h, units::Kind::Length)});
     if (!part->piles().empty()) all.push_back({Pair, "Piles", fmt::format("{}", part->piles().size())});
+    if (const auto piles = pilesOf(*this, *part); !piles.empty()) {
+        all.push_back({Heading, "Pile reactions, largest and least",
+                       set->pile.ultimate ? "ultimate, with weight" : "characteristic, with weight"});
+        for (const auto& p : piles)
+            all.push_back({Pair, fmt::format("Pile {}", p.number),
+                           text(p.largest, units::Kind::Force) + " · " + text(p.least, units::Kind::Force)});
+    }
     for (int axis : {0, 1}) {
         const auto& m = part->bottom()[std::size_t(axis)];
         all.push_back(

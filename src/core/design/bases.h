@@ -23,11 +23,13 @@ struct BasePart : PartAnswer {
     // Its strap on plan: least and largest x, least and largest y.
     std::optional<std::array<double, 4>> strap;
     double concrete = 0, steel = 0, formwork = 0, blinding = 0, excavation = 0;  // m3, kg, m2, m3, m3
+    double pileLength = 0;  // m, of all piles; 0 where it is not given
     double cost = 0, carbon = 0;
     std::optional<bases::Pad::Shown> pressure;
     // Bases of the set that it lies on, by their place in it: nothing here holds for such bases.
     std::vector<std::size_t> overlaps;
     const bases::PadSize& size() const;
+    geometry::Ring outline() const;  // on plan, anticlockwise
     const std::array<bases::Mat, 2>& bottom() const;
     const std::array<bases::Mat, 2>& top() const;
     const std::vector<geometry::Point>& piles() const;  // from the centre; none of pads

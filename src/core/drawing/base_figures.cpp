@@ -24,16 +24,24 @@ Layer barLayer(int axis, bool top) {
 Layer layerOf(const BarStroke& s) {
     using enum BarStroke::Kind;
     if (s.kind == AlongX || s.kind == AlongY) return barLayer(s.kind == AlongX ? 0 : 1, s.top);
+    if (s.kind == Slanting) return barLayer(1, s.top);
     return Layer::ShearSteel;
 }
 std::string length(double v, units::System system) {
     return units::number(v, units::Kind::Length, system);
+}
+// Of bars that lie neither along x nor along y.
+bool slanting(const schedule::Item& i) {
+    if (i.lie.empty()) return false;
+    const Point a = i.lie[0].a, b = i.lie[0].b;
+    return std::min(std::abs(b.x - a.x), std::abs(b.y - a.y)) > 1;
 }
 BarStroke::Kind kindOf(const schedule::Item& i) {
     using enum BarStroke::Kind;
     return i.run == "starters"      ? Starter
            : i.layer == "links"     ? Link
            : i.run == "sides"       ? Side
+           : slanting(i)            ? Slanting
            : i.layer.ends_with('1') ? AlongX
                                     : AlongY;
 }
@@ -149,7 +157,16 @@ std::vector<std::array<Point, 2>> cageEdges(const design::BasesAnswer& answer, c
     const auto& s = base.size();
     const auto& row = answer.set->bases[base.number];
     const auto shape = base.solid();
-    box(all, view, {-s.B / 2, -s.L / 2, 0}, {s.B / 2, s.L / 2, shape.edge()});
+    if (s.outline.empty()) {
+        box(all, view, {-s.B / 2, -s.L / 2, 0}, {s.B / 2, s.L / 2, shape.edge()});
+    } else {
+        for (std::size_t i = 0; i < s.outline.size(); ++i) {
+            const Point p = s.outline[i], q = s.outline[(i + 1) % s.outline.size()];
+            all.push_back({seen(view, {p.x, p.y, 0}), seen(view, {q.x, q.y, 0})});
+            all.push_back({seen(view, {p.x, p.y, s.h}), seen(view, {q.x, q.y, s.h})});
+            all.push_back({seen(view, {p.x, p.y, 0}), seen(view, {p.x, p.y, s.h})});
+        }
+    }
     if (const auto& u = shape.upper(); !shape.level()) {
         box(all, view, {u[0], u[2], shape.stepped() ? shape.edge() : s.h}, {u[1], u[3], s.h});
         if (!shape.stepped())
@@ -191,7 +208,23 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
                      below + h / 2 + (p.y - base.centre.y) / scale};
     };
     auto& sheet = f.sheet;
-    sheet.rectangle({left, below}, {left + w, below + h}, Layer::Outline);
+    std::vector<Point> around;
+    for (Point p : base.outline()) around.push_back(at(p));
+    around.push_back(around.front());
+    sheet.polyline(around, Layer::Outline);
+    // Sides of outlines that are no rectangles, along them and outside.
+    if (!s.outline.empty())
+        for (std::size_t i = 0; i + 1 < around.size(); ++i) {
+            const Point p = around[i], q = around[i + 1];
+            const double l = std::hypot(q.x - p.x, q.y - p.y), ux = (q.x - p.x) / l, uy = (q.y - p.y) / l;
+            // Read from below or from the right: the foot of the text is towards the side or away from it.
+            const bool turned = ux < -0.01 || (std::abs(ux) <= 0.01 && uy < 0);
+            const double away = turned ? 0.8 : 0.8 + small,
+                         angle = std::atan2(turned ? -uy : uy, turned ? -ux : ux) * 180 / std::numbers::pi;
+            if (std::abs(uy) < 0.01 && p.y < below + h / 2) continue;  // the dimensions stand there
+            sheet.text({(p.x + q.x) / 2 + away * uy, (p.y + q.y) / 2 - away * ux}, small,
+                       length(l * scale, system), Align::Centre, false, angle);
+        }
     if (const auto shape = base.solid(); !shape.level()) {
         const auto& u = shape.upper();
         auto own = [&](double x, double y) { return at({base.centre.x + x, base.centre.y + y}); };
@@ -215,6 +248,7 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
             sheet.rectangle(at({c->x - c->width / 2, c->y - c->depth / 2}),
                             at({c->x + c->width / 2, c->y + c->depth / 2}), Layer::Structure);
     const auto& pile = answer.set->pile;
+    int number = 0;
     for (Point p : base.piles()) {
         const Point c = at({base.centre.x + p.x, base.centre.y + p.y});
         const double r = pile.diameter / 2 / scale;
@@ -222,6 +256,26 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
             sheet.circle(c, r, Layer::Hidden);
         else
             sheet.rectangle({c.x - r, c.y - r}, {c.x + r, c.y + r}, Layer::Hidden);
+        sheet.text({c.x - 0.6 * r, c.y + 0.35 * r}, small, std::to_string(++number), Align::Centre, true);
+    }
+    // Piles are set out from the sides of the cap.
+    for (int axis : {0, 1}) {
+        std::vector<double> places;
+        for (Point p : base.piles()) places.push_back(axis == 0 ? p.x : p.y);
+        if (places.empty()) break;
+        places.push_back(-s.side(axis) / 2), places.push_back(s.side(axis) / 2);
+        std::sort(places.begin(), places.end());
+        places.erase(
+            std::unique(places.begin(), places.end(), [](double a, double b) { return std::abs(a - b) < 1; }),
+            places.end());
+        for (std::size_t k = 1; k < places.size(); ++k) {
+            const double a = places[k - 1] / scale, b = places[k] / scale;
+            const auto call = length(places[k] - places[k - 1], system);
+            if (axis == 0)
+                sheet.dimension({left + w / 2 + a, below}, {left + w / 2 + b, below}, -5, call);
+            else
+                sheet.dimension({left, below + h / 2 + b}, {left, below + h / 2 + a}, -5, call);
+        }
     }
     // One bar of each mat clear of the columns, with its call-out beside it; call-outs that the plan is too
     // small for stand above it.
@@ -233,8 +287,16 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
                                 : std::abs(p.x - c->x) < c->width / 2 + 80);
         });
     };
+    std::set<std::string> called;
     for (const auto& i : base.items) {
-        if (i.lie.empty()) continue;
+        // Of bars in several lengths the longest.
+        if (i.lie.empty() || i.run == "sides" || !called.insert(i.run).second) continue;
+        if (slanting(i)) {
+            const auto& l = i.lie[i.lie.size() / 2];
+            sheet.line(at(l.a), at(l.b), barLayer(1, false));
+            above.push_back(schedule::callout(base.items, i.run, design.marks, system));
+            continue;
+        }
         const bool alongX = std::abs(i.lie[0].b.x - i.lie[0].a.x) > std::abs(i.lie[0].b.y - i.lie[0].a.y);
         const bool upper = i.layer.starts_with('T');
         std::size_t shown = 0;
@@ -274,8 +336,9 @@ BaseFigure basePlan(const design::BasesAnswer& answer, const BasePart& base, con
     sheet.text({left, y + 1.5}, 3, fmt::format("{} plan", base.type), Align::Left, true);
     f.height = y + 8;
     for (const auto& line : above) f.width = std::max(f.width, left + textWidth(line, small) + 4);
-    sheet.dimension({left, below}, {left + w, below}, -6, length(s.B, system));
-    sheet.dimension({left, below + h}, {left, below}, -6, length(s.L, system));
+    const double out = base.piles().empty() ? -6 : -10;
+    sheet.dimension({left, below}, {left + w, below}, out, length(s.B, system));
+    sheet.dimension({left, below + h}, {left, below}, out, length(s.L, system));
     return f;
 }
 

@@ -39,7 +39,7 @@ BaseFigure baseCage(const design::BasesAnswer& answer, const design::BasePart& b
 // Middle lines of bars as a figure shows them, mm from the middle of the base's underside; bars that are seen
 // end on are dots. Lines that lie on each other come once.
 struct BarStroke {
-    enum class Kind { AlongX, AlongY, Starter, Link, Side } kind = Kind::AlongX;
+    enum class Kind { AlongX, AlongY, Slanting, Starter, Link, Side } kind = Kind::AlongX;
     bool top = false, dot = false;
     double diameter = 0;
     std::vector<Point> line;

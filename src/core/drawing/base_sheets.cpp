@@ -6,6 +6,7 @@
 #include <cmath>
 #include <map>
 
+#include "design/pile_schedule.h"
 #include "drawing/sheet_column.h"
 
 namespace talvik::drawing {
@@ -21,6 +22,69 @@ std::string length(double v, units::System system) {
 std::string size(const BasePart& b, units::System system) {
     const auto& s = b.size();
     return length(s.B, system) + " × " + length(s.L, system) + " × " + length(s.h, system);
+}
+
+// Rows of the pile schedule from `k` on, down to `low`; what is left is for another place.
+constexpr double pileStep = 3.6, pileBreadth = 134;
+void addPiles(Sheet& sheet, const design::BasesAnswer& answer,
+              const std::vector<design::ScheduledPile>& piles, std::size_t& k, double x, double top,
+              double low, units::System system) {
+    auto unit = [&](units::Kind kind) { return std::string(units::unit(kind, system).symbol); };
+    const std::vector<double> places{0, 34, 44, 64, 84, 104, 124};
+    const std::vector<std::string> heads{"Pile cap",
+                                         "Pile",
+                                         "x " + unit(units::Kind::Span),
+                                         "y " + unit(units::Kind::Span),
+                                         "Head " + unit(units::Kind::Span),
+                                         "Largest " + unit(units::Kind::Force),
+                                         "Least"};
+    auto line = [&](const std::vector<std::string>& row, double y, bool bold) {
+        for (std::size_t i = 0; i < row.size(); ++i)
+            sheet.text({x + places[i] + (i > 1 ? 8 : 0), y}, small, row[i],
+                       i > 1 ? Align::Right : Align::Left, bold);
+    };
+    line(heads, top, true);
+    sheet.line({x, top - 1.4}, {x + places.back() + 9, top - 1.4}, Layer::Dimension);
+    for (double y = top - 5; y > low && k < piles.size(); ++k, y -= pileStep) {
+        const auto& p = piles[k];
+        line({model::baseName(*answer.set, answer.set->bases[p.base->number]), std::to_string(p.number),
+              units::number(p.at.x, units::Kind::Span, system),
+              units::number(p.at.y, units::Kind::Span, system),
+              units::number(-design::cutOff(*answer.set), units::Kind::Span, system),
+              units::number(p.largest, units::Kind::Force, system),
+              units::number(p.least, units::Kind::Force, system)},
+             y, false);
+    }
+}
+std::vector<std::string> pileNotes(const design::BasesAnswer& answer, units::System system) {
+    const auto& pile = answer.set->pile;
+    return {
+        fmt::format("Piles of {}, capacity in compression {} ({}), tolerance of position {}.",
+                    units::text(pile.diameter, units::Kind::Length, system),
+                    units::text(pile.compression, units::Kind::Force, system),
+                    pile.ultimate ? "design value" : "for characteristic loads",
+                    units::text(pile.tolerance, units::Kind::Length, system)),
+        "Pile schedule: level of the heads from the ground; largest and least reaction with the weight of "
+        "the cap, piles as drawn, compression positive."};
+}
+// Where they do not fit beside the plan: sheets of their own.
+void addPileSheets(std::vector<Sheet>& all, const model::Project& project, const design::Design& design,
+                   const design::BasesAnswer& answer, const std::vector<design::ScheduledPile>& piles,
+                   const model::Paper& paper, double wide) {
+    const auto columns = std::size_t(wide / pileBreadth);
+    constexpr std::size_t mostSheets = 6;
+    for (std::size_t k = 0, sheets = 0; k < piles.size() && sheets < mostSheets; ++sheets) {
+        Sheet sheet;
+        sheet.width = paper.width, sheet.height = paper.height, sheet.scale = 1;
+        sheet.title = fmt::format("{}: pile schedule", answer.name);
+        SheetColumn column(sheet, project, design);
+        for (std::size_t c = 0; c < columns && k < piles.size(); ++c)
+            addPiles(sheet, answer, piles, k, SheetColumn::leftMargin + 8 + double(c) * pileBreadth,
+                     paper.height - SheetColumn::margin - 17, SheetColumn::margin + 10, project.basis.units);
+        column.notes(pileNotes(answer, project.basis.units), column.top() - 10);
+        column.titleBlock(sheet.title, fmt::format("-{}", all.size() + 1));
+        all.push_back(std::move(sheet));
+    }
 }
 
 }  // namespace
@@ -63,6 +127,8 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
         addCheckNotes(answer.all(), n);
         return n;
     };
+    const auto piles = design::pileSchedule(answer);
+    bool pilesBeside = false;
     // The plan.
     double x0 = 1e300, x1 = -1e300, y0 = 1e300, y1 = -1e300;
     for (const auto& b : answer.bases) {
@@ -88,10 +154,10 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
                      below = SheetColumn::margin + 15 + (high - (y1 - y0) / scale) / 2;
         auto at = [&](Point p) { return Point{left + (p.x - x0) / scale, below + (p.y - y0) / scale}; };
         for (const auto& b : answer.bases) {
-            const auto& s = b->size();
-            const Point a = at({b->centre.x - s.B / 2, b->centre.y - s.L / 2}),
-                        c = at({b->centre.x + s.B / 2, b->centre.y + s.L / 2});
-            sheet.rectangle(a, c, Layer::Outline);
+            std::vector<Point> around;
+            for (Point p : b->outline()) around.push_back(at(p));
+            around.push_back(around.front());
+            sheet.polyline(around, Layer::Outline);
             if (b->shaped) {
                 const auto& u = b->shaped->upper();
                 sheet.rectangle(at({b->centre.x + u[0], b->centre.y + u[2]}),
@@ -104,9 +170,14 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
                     sheet.rectangle(at({col->x - col->width / 2, col->y - col->depth / 2}),
                                     at({col->x + col->width / 2, col->y + col->depth / 2}), Layer::Structure,
                                     true);
-            for (Point p : b->piles())
-                sheet.circle(at({b->centre.x + p.x, b->centre.y + p.y}),
-                             answer.set->pile.diameter / 2 / scale, Layer::Hidden);
+            int number = 0;
+            for (Point p : b->piles()) {
+                const Point c = at({b->centre.x + p.x, b->centre.y + p.y});
+                const double r = answer.set->pile.diameter / 2 / scale;
+                sheet.circle(c, r, Layer::Hidden);
+                // Their numbers where these are as large as they can be read.
+                if (++number; r > 2) sheet.text({c.x, c.y - 0.8}, 1.8, std::to_string(number), Align::Centre);
+            }
         }
         for (const auto& b : answer.bases) {
             const auto& s = b->size();
@@ -155,11 +226,19 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
                 break;
             }
             sheet.text({column.left() + 4, y}, text, name, Align::Left, true);
-            sheet.text({column.left() + 22, y}, text, fmt::format("{} off centre", number));
+            sheet.text({column.left() + 22, y}, text, fmt::format("{} no.", number));
             sheet.text({column.left() + 44, y}, text, size(*one.at(name), system));
             y -= 4.2;
         }
-        column.notes(notes(), std::min(y - 4, 145.0));
+        if (!piles.empty() && double(piles.size()) * pileStep + 16 < y - 150) {
+            std::size_t k = 0;
+            addPiles(sheet, answer, piles, k, column.left() + 4, y - 5, 0, system);
+            pilesBeside = true;
+        }
+        auto said = notes();
+        if (pilesBeside)
+            for (auto& n : pileNotes(answer, system)) said.push_back(std::move(n));
+        column.notes(said, std::min(y - 4, 145.0));
         column.titleBlock(sheet.title, "-1");
         all.push_back(std::move(sheet));
     }
@@ -199,6 +278,7 @@ std::vector<Sheet> baseSheets(const model::Project& project, const design::Desig
             break;
         }
     }
+    if (!pilesBeside) addPileSheets(all, project, design, answer, piles, paper, wide);
     const auto schedule = design.scheduleOf(answer);
     std::size_t row = 0, k = 0;
     constexpr std::size_t mostSheets = 40;

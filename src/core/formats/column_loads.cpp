@@ -495,6 +495,22 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
         for (const auto& b : catalogs::barCatalog(basis.barCatalog)->bars) known.push_back(b.name);
         word(j, "", key, *bar, known);
     }
+    std::string outline = "rectangular", steel = "greater";
+    word(j, "", "cap_outline", outline, {"rectangular", "along_piles", "corners_cut"});
+    word(j, "", "cap_steel", steel, {"greater", "bending", "truss"});
+    set.outline = outline == "along_piles"   ? model::CapOutline::AlongPiles
+                  : outline == "corners_cut" ? model::CapOutline::CornersCut
+                                             : model::CapOutline::Rectangular;
+    set.capSteel = steel == "bending" ? model::CapSteel::Bending
+                   : steel == "truss" ? model::CapSteel::Truss
+                                      : model::CapSteel::Greater;
+    if (j.contains("top_bars")) {
+        asked.insert("top_bars");
+        if (j["top_bars"].is_boolean())
+            set.topBars = j["top_bars"].get<bool>();
+        else
+            trouble("top_bars", "is neither true nor false.");
+    }
     number(j, "", "side_spacing_mm", set.sideSpacing, 1, 50, 500);
     number(j, "", "link_spacing_mm", set.linkSpacing, 1, 50, 600);
     asked.insert("top");
@@ -579,6 +595,7 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
             number(b, "pile.", "edge_mm", p.edge, 1, 0, 2000);
             number(b, "pile.", "embedment_mm", p.embedment, 1, 0, 1000);
             number(b, "pile.", "tolerance_mm", p.tolerance, 1, 0, 500);
+            number(b, "pile.", "length_m", p.length, 1e3, 0, 100);
             p.circular = shape == "circular", p.ultimate = state == "ultimate";
             for (const auto& [key, value] : b.items())
                 if (!asked.contains("pile." + key))

@@ -450,7 +450,7 @@ class Writer {
             const auto& row = set.bases[b->number];
             const double z = -set.ground.depth;
             const auto outer = b->solid();
-            std::vector<int> solids{prism(geometry::rectangle(b->centre, size.B, size.L), z, outer.edge())};
+            std::vector<int> solids{prism(b->outline(), z, outer.edge())};
             if (!outer.level()) {
                 // Slopes as ten steps, each as wide as the slope is in its middle.
                 const auto& u = outer.upper();

@@ -375,6 +375,12 @@ inline const Names<model::BaseSet::Kind> baseKinds{
 inline const Names<model::BaseTop::Kind> baseTops{{{model::BaseTop::Kind::Level, "level"},
                                                    {model::BaseTop::Kind::Sloped, "sloped"},
                                                    {model::BaseTop::Kind::Stepped, "stepped"}}};
+inline const Names<model::CapOutline> capOutlines{{{model::CapOutline::Rectangular, "rectangular"},
+                                                   {model::CapOutline::AlongPiles, "along piles"},
+                                                   {model::CapOutline::CornersCut, "corners cut"}}};
+inline const Names<model::CapSteel> capSteels{{{model::CapSteel::Greater, "greater"},
+                                               {model::CapSteel::Bending, "bending"},
+                                               {model::CapSteel::Truss, "truss"}}};
 inline const Names<model::GroundValues::By> groundRules{
     {{model::GroundValues::By::Gross, "gross pressure"},
      {model::GroundValues::By::Net, "net pressure"},
@@ -410,6 +416,11 @@ void baseSetFields(Io& io, Set& s) {
     io.since(13, [&] {
         io.field("link_bar", s.linkBar);
         io.field("link_spacing_mm", s.linkSpacing);
+    });
+    io.since(17, [&] {
+        io.field("cap_outline", s.outline, capOutlines);
+        io.field("cap_steel", s.capSteel, capSteels);
+        io.field("top_bars", s.topBars);
     });
 }
 template <class Io, class Ground>
@@ -451,6 +462,7 @@ void pileFields(Io& io, Pile& p) {
     io.field("embedment_mm", p.embedment);
     io.field("tolerance_mm", p.tolerance);
     io.since(11, [&] { io.field("lateral_kN", p.lateral, 1e3); });
+    io.since(17, [&] { io.field("length_mm", p.length); });
 }
 template <class Io, class Case>
 void actionCaseFields(Io& io, Case& c) {

@@ -9,7 +9,7 @@
 
 namespace talvik::formats {
 
-inline constexpr int projectFileVersion = 16;
+inline constexpr int projectFileVersion = 17;
 
 std::string projectText(const model::Project& project);
 

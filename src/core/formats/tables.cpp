@@ -12,6 +12,7 @@
 #include "checks/checks.h"
 #include "design/bases.h"
 #include "design/floor_design.h"
+#include "design/pile_schedule.h"
 #include "formats/file.h"
 #include "report/quantities_page.h"
 
@@ -590,6 +591,30 @@ std::string writeBaseRegisterXlsx(const std::string& path, const design::Design&
         ++at;
     }
     return finished(book, memory, path);
+}
+
+std::string pileScheduleCsv(const design::Design& design) {
+    std::string out = "base,pile,x[m],y[m],head below ground[m],largest[kN],under,least[kN],under (least)\n";
+    eachBase(design, [&](const design::BasesAnswer& set, const design::BasePart& b) {
+        for (const auto& p : design::pilesOf(set, b))
+            out += fmt::format("{},{},{:.3f},{:.3f},{:.3f},{:.1f},{},{:.1f},{}\n",
+                               quoted(model::baseName(*set.set, set.set->bases[b.number])), p.number,
+                               p.at.x / 1000, p.at.y / 1000, design::cutOff(*set.set) / 1000,
+                               p.largest / 1000, quoted(p.largestIn), p.least / 1000, quoted(p.leastIn));
+    });
+    return out;
+}
+std::string pileReactionsCsv(const design::Design& design) {
+    std::string out = "base,combination,pile,reaction[kN]\n";
+    eachBase(design, [&](const design::BasesAnswer& set, const design::BasePart& b) {
+        const auto found = design::pileReactions(set, b);
+        for (std::size_t i = 0; i < found.forces.size(); ++i)
+            for (std::size_t k = 0; k < found.forces[i].size(); ++k)
+                out += fmt::format("{},{},{},{:.2f}\n",
+                                   quoted(model::baseName(*set.set, set.set->bases[b.number])),
+                                   quoted(found.combinations[i]), k + 1, found.forces[i][k] / 1000);
+    });
+    return out;
 }
 
 std::string baseChecksJson(const design::Design& design) {

@@ -23,6 +23,10 @@ std::string resultsJson(const model::Project& project, const design::Design& des
 // Of sets of bases (docs/bases-format.md): a row for each base, metric; and all their checks as a list.
 std::string baseRegisterCsv(const design::Design& design);
 std::string writeBaseRegisterXlsx(const std::string& path, const design::Design& design);
+// Every pile of the caps: number, place, level of its head and what it carries; and that in every
+// combination.
+std::string pileScheduleCsv(const design::Design& design);
+std::string pileReactionsCsv(const design::Design& design);
 std::string baseChecksJson(const design::Design& design);
 
 // A row for each design of a sweep, in display units.

@@ -85,6 +85,7 @@ void validateBases(const BaseSet& set, const std::string& path, std::vector<Diag
     number("pile.edge", p.edge, 0, 2000, 1, "The distance from a pile to the edge of the cap", "mm");
     number("pile.embedment", p.embedment, 0, 1000, 1, "The embedment of the piles", "mm");
     number("pile.tolerance", p.tolerance, 0, 500, 1, "The tolerance of the piles", "mm");
+    number("pile.length", p.length, 0, 100000, 1e3, "The length of the piles", "m");
     number("planStep", set.planStep, 1, 1000, 1, "The step of plan sizes", "mm");
     number("depthStep", set.depthStep, 1, 1000, 1, "The step of depths", "mm");
     number("leastDepth", set.leastDepth, 150, 5000, 1, "The minimum depth", "mm");

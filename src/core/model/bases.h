@@ -115,8 +115,15 @@ struct PileValues {
     double compression = 1000e3, tension = 0, lateral = 0;
     bool ultimate = false;  // the capacities are design values; else for characteristic loads
     double spacingFactor = 3, edge = 150, embedment = 75, tolerance = 0;
+    double length = 0;  // below the cap, for cost and carbon; 0: not given, and piles are not in them
     bool operator==(const PileValues&) const = default;
 };
+// Caps on plan: rectangles; with sides parallel to the outer rows of piles, so that three piles have a
+// triangle; or the same with sharp corners cut off, so that three piles have six sides.
+enum class CapOutline { Rectangular, AlongPiles, CornersCut };
+// What the bars of caps are found by: bending at the faces of columns, the truss of struts and ties, or the
+// one that asks for more.
+enum class CapSteel { Greater, Bending, Truss };
 
 struct BaseSet {
     Id id;
@@ -129,9 +136,12 @@ struct BaseSet {
     int mostTypes = 0;         // so many different bases at the most; 0: as many as there are
     double planStep = 50, depthStep = 50, leastDepth = 300;
     std::vector<std::string> bars{"H12", "H16", "H20", "H25"};
-    std::string starterBar;             // for the columns; none: solved
-    std::string sideBar;                // round the sides of caps; none: no such bars
-    double sideSpacing = 200;           // at the most
+    std::string starterBar;    // for the columns; none: solved
+    std::string sideBar;       // round the sides of caps; none: no such bars
+    double sideSpacing = 200;  // at the most
+    CapOutline outline = CapOutline::Rectangular;
+    CapSteel capSteel = CapSteel::Greater;
+    bool topBars = false;               // of caps, also where no pile is in tension
     std::string linkBar;                // vertical links of caps, one leg at each place of a grid; none
     double linkSpacing = 200;           // of the grid
     std::vector<geometry::Point> site;  // corners of the outline that no base leaves; none: no bound

@@ -72,6 +72,7 @@ std::shared_ptr<BaseSet> newBaseSet(const Project& project, std::string name, Ba
     set->name = std::move(name), set->kind = kind;
     set->planStep = v.planStep, set->depthStep = v.depthStep, set->leastDepth = v.leastDepth;
     set->ground.depth = v.founding, set->ground.allowable = v.allowable;
+    set->outline = CapOutline::CornersCut;
     set->pile.diameter = v.pile, set->pile.compression = v.pileCapacity;
     // Bars that the project has: its catalogue may be another one than its standard begins with.
     set->bars = project.basis.barCatalog == v.bars ? v.foundationBars : project.basis.mainBars;

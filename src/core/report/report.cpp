@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "design/floor_design.h"
+#include "design/pile_schedule.h"
 #include "drawing/base_figures.h"
 #include "drawing/connection_detail.h"
 #include "drawing/long_section.h"
@@ -220,7 +221,7 @@ class Maker {
                             "of the bars (dashed line)" +
                                 std::string(line->sag.empty() ? "." : ", and long-term deflection."));
         const auto* set = dynamic_cast<const design::BasesAnswer*>(&e);
-        if (set) baseRegister(*set), cages(*set);
+        if (set) baseRegister(*set), piles(*set), cages(*set);
         if (slab) {
             geometry(*slab->design->slab);
             loads(*slab->design->slab, *slab->design);
@@ -310,6 +311,33 @@ class Maker {
                             d.analysis.name(r.ultimateMax.by)});
         }
         table(rows);
+    }
+
+    // Piles with their places and what they carry.
+    void piles(const design::BasesAnswer& answer) {
+        const auto all = design::pileSchedule(answer);
+        if (all.empty()) return;
+        add(Block::Kind::Subheading, "Pile schedule");
+        constexpr std::size_t most = 400;
+        std::vector<std::vector<std::string>> rows{
+            {"Pile cap", "Pile", "x " + unit(Kind::Span), "y " + unit(Kind::Span),
+             "Head below ground " + unit(Kind::Span), "Largest " + unit(Kind::Force), "under",
+             "Least " + unit(Kind::Force), "under"}};
+        for (const auto& p : all) {
+            if (rows.size() > most) break;
+            rows.push_back({model::baseName(*answer.set, answer.set->bases[p.base->number]),
+                            std::to_string(p.number), num(p.at.x, Kind::Span), num(p.at.y, Kind::Span),
+                            num(design::cutOff(*answer.set), Kind::Span), num(p.largest, Kind::Force),
+                            p.largestIn, num(p.least, Kind::Force), p.leastIn});
+        }
+        table(rows);
+        if (all.size() > most)
+            paragraph(
+                fmt::format("{} piles in all: the others are in the file of the pile schedule.", all.size()));
+        paragraph(
+            fmt::format("{} reactions of equal elastic piles under a rigid cap, with the weight of the "
+                        "cap and the soil on it, piles as drawn.",
+                        answer.set->pile.ultimate ? "Ultimate" : "Characteristic"));
     }
 
     // Of each type, as far as a reader turns pages: section and cage.

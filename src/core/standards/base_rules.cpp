@@ -10,6 +10,8 @@
 
 namespace talvik::standards {
 
+using geometry::Point;
+
 std::string BaseCombination::name(const std::vector<std::string>& actions) const {
     std::string all;
     for (std::size_t i = 0; i < factors.size() && i < actions.size(); ++i)
@@ -29,7 +31,149 @@ double FootingPunching::clear(geometry::Point at) const {
                       std::max(0.0, std::abs(at.y) - sides[1] / 2));
 }
 
+std::vector<FootingPunching::Room> FootingPunching::rooms() const {
+    std::vector<Room> all;
+    if (outline.empty()) {
+        for (std::size_t i = 0; i < 4; ++i) all.push_back({over[i], over[i ^ 1]});
+        return all;
+    }
+    for (std::size_t i = 0; i < outline.size(); ++i) {
+        const Point a = outline[i], b = outline[(i + 1) % outline.size()];
+        const double l = geometry::length(a, b), nx = (b.y - a.y) / l, ny = -(b.x - a.x) / l,
+                     half = (std::abs(nx) * sides[0] + std::abs(ny) * sides[1]) / 2;
+        double away = 1e300;
+        for (Point p : outline) away = std::min(away, nx * p.x + ny * p.y);
+        all.push_back({std::max(0.0, nx * a.x + ny * a.y - half), std::max(0.0, -away - half)});
+    }
+    return all;
+}
+
+double FootingPunching::freeSides() const {
+    const double all = 2 * (sides[0] + sides[1]);
+    const auto edges = rooms();
+    double left = all;
+    if (outline.empty()) {
+        for (std::size_t i = 0; i < 4; ++i)
+            if (near(edges[i])) left -= sides[i < 2 ? 1 : 0];
+        return left;
+    }
+    constexpr int parts = 360;
+    int free = 0;
+    for (int k = 0; k < parts; ++k) {
+        const double t = 2 * std::numbers::pi * (k + 0.5) / parts;
+        bool faces = false;
+        for (std::size_t i = 0; i < outline.size() && !faces; ++i) {
+            const Point a = outline[i], b = outline[(i + 1) % outline.size()];
+            const double l = geometry::length(a, b);
+            faces = near(edges[i]) &&
+                    std::cos(t) * (b.y - a.y) / l - std::sin(t) * (b.x - a.x) / l > std::numbers::sqrt2 / 2;
+        }
+        free += !faces;
+    }
+    return all * free / parts;
+}
+
 namespace {
+
+// A perimeter on a base of any convex outline, in straight pieces. Towards edges that are nearer than it, the
+// column reaches to the edge by its shadow at right angles: lines run so to the edge, as on a rectangle.
+struct Traced {
+    std::vector<geometry::Segment> pieces;
+    double area = 0;
+    bool whole = true;
+};
+Traced traced(const FootingPunching& in, double a, bool rounded) {
+    Traced out;
+    const auto& ring = in.outline;
+    const auto rooms = in.rooms();
+    std::vector<Point> points;
+    for (int k = 0; k < 4; ++k)
+        points.push_back({(k % 2 ? 0.5 : -0.5) * in.sides[0], (k / 2 ? 0.5 : -0.5) * in.sides[1]});
+    auto normal = [&](std::size_t i) {
+        const Point p = ring[i], q = ring[(i + 1) % ring.size()];
+        const double l = geometry::length(p, q);
+        return Point{(q.y - p.y) / l, -(q.x - p.x) / l};
+    };
+    for (std::size_t i = 0; i < ring.size(); ++i) {
+        if (rooms[i].over >= a) continue;
+        out.whole = false;
+        const Point n = normal(i);
+        for (int k = 0; k < 4; ++k) {
+            const Point c = points[std::size_t(k)];
+            const double away = n.x * (ring[i].x - c.x) + n.y * (ring[i].y - c.y);
+            points.push_back({c.x + away * n.x, c.y + away * n.y});
+        }
+        if (rooms[(i + 1) % ring.size()].over < a) points.push_back(ring[(i + 1) % ring.size()]);
+    }
+    const geometry::Ring near = geometry::clipped(geometry::hull(points), ring);
+    out.area = std::abs(geometry::area(near));
+    const std::size_t n = near.size();
+    if (n < 3) return out;
+    auto onEdge = [&](Point p, Point q) {
+        for (std::size_t i = 0; i < ring.size(); ++i)
+            if (geometry::distance(p, ring[i], ring[(i + 1) % ring.size()]) < 0.01 &&
+                geometry::distance(q, ring[i], ring[(i + 1) % ring.size()]) < 0.01)
+                return true;
+        return false;
+    };
+    // What of a piece lies on the base.
+    auto add = [&](Point p, Point q) {
+        double from = 0, to = 1;
+        for (std::size_t i = 0; i < ring.size(); ++i) {
+            const Point m = normal(i);
+            const double u = m.x * (ring[i].x - p.x) + m.y * (ring[i].y - p.y),
+                         v = m.x * (q.x - p.x) + m.y * (q.y - p.y);
+            if (std::abs(v) < 1e-9) {
+                if (u < -1e-6) return;
+            } else if (v > 0) {
+                to = std::min(to, u / v);
+            } else {
+                from = std::max(from, u / v);
+            }
+        }
+        if (to - from < 1e-9) return;
+        const Point s{p.x + from * (q.x - p.x), p.y + from * (q.y - p.y)},
+            e{p.x + to * (q.x - p.x), p.y + to * (q.y - p.y)};
+        out.pieces.push_back({s, e});
+    };
+    std::vector<Point> normals(n);
+    std::vector<bool> free(n);
+    for (std::size_t i = 0; i < n; ++i) {
+        const Point p = near[i], q = near[(i + 1) % n];
+        const double l = geometry::length(p, q);
+        free[i] = l > 0.01 && !onEdge(p, q);
+        if (l > 0.01) normals[i] = {(q.y - p.y) / l, -(q.x - p.x) / l};
+        if (!free[i]) continue;
+        add({p.x + a * normals[i].x, p.y + a * normals[i].y},
+            {q.x + a * normals[i].x, q.y + a * normals[i].y});
+        out.area += l * a;
+    }
+    for (std::size_t i = 0; i < n; ++i) {
+        const std::size_t j = (i + 1) % n;
+        if (!free[i] || !free[j]) continue;
+        const Point c = near[j];
+        const double from = std::atan2(normals[i].y, normals[i].x),
+                     turn =
+                         std::remainder(std::atan2(normals[j].y, normals[j].x) - from, 2 * std::numbers::pi);
+        if (rounded) {
+            const int parts = std::max(1, int(std::ceil(turn / (std::numbers::pi / 24))));
+            for (int k = 0; k < parts; ++k) {
+                const double s = from + turn * k / parts, e = from + turn * (k + 1) / parts;
+                add({c.x + a * std::cos(s), c.y + a * std::sin(s)},
+                    {c.x + a * std::cos(e), c.y + a * std::sin(e)});
+            }
+            out.area += a * a * turn / 2;
+        } else {
+            const double more = a * std::tan(turn / 2);
+            const Point p{c.x + a * normals[i].x, c.y + a * normals[i].y},
+                q{c.x + a * normals[j].x, c.y + a * normals[j].y},
+                corner{p.x - more * normals[i].y, p.y + more * normals[i].x};
+            add(p, corner), add(corner, q);
+            out.area += a * more;
+        }
+    }
+    return out;
+}
 
 struct Cuts {
     bool cut[4];
@@ -42,6 +186,14 @@ struct Cuts {
 }  // namespace
 
 FootingPerimeter footingPerimeter(const FootingPunching& in, double a, bool rounded) {
+    if (!in.outline.empty()) {
+        const auto t = traced(in, a, rounded);
+        FootingPerimeter p;
+        p.area = t.area, p.whole = t.whole;
+        for (const auto& s : t.pieces) p.length += geometry::length(s.a, s.b);
+        p.open = p.length < 1;
+        return p;
+    }
     const Cuts c(in, a);
     const double arc = rounded ? std::numbers::pi * a / 2 : 2 * a,
                  off = rounded ? (1 - std::numbers::pi / 4) * a * a : 0;
@@ -60,16 +212,17 @@ FootingPerimeter footingPerimeter(const FootingPunching& in, double a, bool roun
     return p;
 }
 
-FootingMoments footingMoments(const FootingPunching& in, double a, bool rounded, int axis) {
+namespace {
+
+// Pieces of a perimeter as stretches along an axis, each a length at a place, or spread evenly between two.
+struct Piece {
+    double from, to, length;
+};
+void onRectangle(const FootingPunching& in, double a, bool rounded, int axis, FootingMoments& m,
+                 std::vector<Piece>& all) {
     const Cuts c(in, a);
-    // Pieces as stretches along the axis, each a length at a place, or spread evenly between two.
-    struct Piece {
-        double from, to, length;
-    };
-    std::vector<Piece> all;
     const int lo = axis == 0 ? 0 : 2, ac = axis == 0 ? 2 : 0;  // sides at the ends of the axis, and across it
     const double half = in.sides[axis] / 2, across = in.sides[1 - axis];
-    FootingMoments m;
     for (int s : {0, 1}) {
         // The side at the end of the axis.
         if (!c.cut[lo + s]) {
@@ -101,6 +254,21 @@ FootingMoments footingMoments(const FootingPunching& in, double a, bool rounded,
                 all.push_back({sign * (half + a), sign * (half + a), c.ext[ac + j]});
             }
         }
+}
+
+}  // namespace
+
+FootingMoments footingMoments(const FootingPunching& in, double a, bool rounded, int axis) {
+    std::vector<Piece> all;
+    FootingMoments m;
+    if (!in.outline.empty()) {
+        for (const auto& s : traced(in, a, rounded).pieces) {
+            const double from = axis == 0 ? s.a.x : s.a.y, to = axis == 0 ? s.b.x : s.b.y;
+            all.push_back({from, to, geometry::length(s.a, s.b)}), m.along += std::abs(to - from);
+        }
+    } else {
+        onRectangle(in, a, rounded, axis, m, all);
+    }
     double length = 0;
     for (const Piece& p : all) m.centroid += p.length * (p.from + p.to) / 2, length += p.length;
     if (length <= 0) return m;

@@ -59,10 +59,28 @@ struct FootingPunching {
     };
     std::vector<Push> piles{};
     bool onPiles = false;  // a cap, whatever piles lie near
+    // What pushes is a pile, whose head passes on no moment: edges near it count by the standard's own rule
+    // or not at all, and not by how far the middle of the perimeter lies off the pile.
+    bool pile = false;
     double farthest =
         0;  // perimeters go no farther: what pushes the other way begins there; 0: no such bound
+    // Of bases that are no rectangles along the axes: the convex outline, anticlockwise, from the column's
+    // middle; `over` is then to the sides of the rectangle about it.
+    geometry::Ring outline{};
     // From the column's face to a place; 0 under it.
     double clear(geometry::Point at) const;
+    // From the column's faces to each edge of the base, and to what lies opposite.
+    struct Room {
+        double over = 0, opposite = 0;
+    };
+    std::vector<Room> rooms() const;
+    // What of the column's own perimeter does not face an edge as near as d and half as near as what lies
+    // opposite: of rectangles by whole sides, of other outlines what is turned away by 45 degrees and more.
+    double freeSides() const;
+    // On outlines that are no rectangles what lies opposite may be a corner: a quarter of the way there.
+    bool near(const Room& edge) const {
+        return edge.over < d && edge.over < (outline.empty() ? 0.5 : 0.25) * edge.opposite;
+    }
 };
 struct PunchingFound {
     checks::Finding stress;  // at the perimeter that governs
@@ -111,6 +129,9 @@ class BaseRules {
     // by concrete around that is `spread` times its area. MPa.
     virtual double node(bool tied, double fc, double spread, trace::Steps* t = nullptr) const = 0;
     virtual std::string nodeClause() const = 0;
+    // Strength of a tie per area of its steel, MPa.
+    virtual double tie(double fy) const = 0;
+    virtual std::string tieClause() const = 0;
     // Least steel of starter bars below a column that presses with N; fcColumn: of its own concrete.
     virtual double dowels(double N, double columnArea, double fcColumn, double fy) const = 0;
     virtual std::string dowelClause() const = 0;

@@ -89,12 +89,13 @@ class Bases final : public BaseRules {
         const double V = std::max(0.0, in.N - up);
         double more = 0;
         int cuts = 0;
-        for (double o : in.over) cuts += o < a;
+        for (const auto& edge : in.rooms()) cuts += edge.over < a;
         for (int i : {0, 1}) {
             const auto m = footingMoments(in, a, false, i);
             const double b1 = std::min(a, in.over[2 * i]) + std::min(a, in.over[2 * i + 1]) + in.sides[i],
                          b2 = p.area / b1;
             const double inside = in.gradient[i] * b2 * b1 * b1 * b1 / 12;
+            if (in.pile) continue;
             const double M = std::abs(in.moment[i] - inside - V * m.centroid);
             const double J = d * m.second + m.along * std::pow(d, 3) / 12;
             const double v = momentByShear(b1, b2) * M * m.far / J;
@@ -132,6 +133,7 @@ class Bases final : public BaseRules {
                               ? "Pile caps keep the size factor of shear (ACI 318-19 13.4.6.3); 13.2.6.2 "
                                 "exempts footings on ground alone."
                               : "The size factor of shear is 1 for footings (ACI 318-19 13.2.6.2).");
+        if (in.pile) f.notes.push_back("A pile passes on no moment to the section around it.");
         f = checks::judged(f);
         return found;
     }
@@ -191,6 +193,8 @@ class Bases final : public BaseRules {
                     0.75 * 0.85 * confined * beta * fc, "MPa", nodeClause());
     }
     std::string nodeClause() const override { return "ACI 318-19 23.9.2"; }
+    double tie(double fy) const override { return 0.75 * fy; }  // Table 21.2.1(g)
+    std::string tieClause() const override { return "ACI 318-19 23.7.2"; }
     // What the column's own concrete does not bear passes by the bars across the joint (16.3.1.1, 22.8.3).
     double dowels(double N, double columnArea, double fcColumn, double fy) const override {
         return std::max(0.005 * columnArea, (N - 0.65 * 0.85 * fcColumn * columnArea) / (0.65 * fy));

@@ -120,11 +120,8 @@ class Bases final : public BaseRules {
         // Edges that a column stands close to cut perimeters off; the others bound how far they are looked
         // for.
         double most = 2 * in.d;
-        bool near[4];
-        for (int i = 0; i < 4; ++i) {
-            near[i] = in.over[i] < in.d && in.over[i] < 0.5 * in.over[i ^ 1];
-            if (!near[i]) most = std::min(most, in.over[i]);
-        }
+        for (const auto& edge : in.rooms())
+            if (!in.near(edge)) most = std::min(most, edge.over);
         if (in.farthest > 0) most = std::min(most, in.farthest);
         struct At {
             double u, area, up, V, beta, stress, strength, d, rho, k, v1, v2;
@@ -150,6 +147,11 @@ class Bases final : public BaseRules {
                 if (r.V > 0 && W > 0) sum += std::pow(share * M / r.V * r.u / W, 2);
             }
             r.beta = 1 + std::sqrt(sum);
+            if (in.pile) {
+                int cuts = 0;
+                for (const auto& edge : in.rooms()) cuts += edge.over < a;
+                r.beta = cuts == 0 ? 1 : cuts == 1 ? 1.4 : 1.5;
+            }
             r.d = in.depth(a);
             r.rho = std::min(std::sqrt(in.rho[0] * in.rho[1]) * in.d / r.d, 0.02),
             r.k = std::min(1 + std::sqrt(200 / r.d), 2.0);
@@ -216,6 +218,10 @@ class Bases final : public BaseRules {
                 "pressure "
                 "at the column's middle is taken off inside; eccentricities of both axes by the root of "
                 "their squares.");
+            if (in.pile)
+                f.notes.push_back(
+                    "A pile passes on no moment: where one edge of the cap cuts its perimeter off, beta is "
+                    "that of edge columns, of two or more that of corner columns (EN 1992-1-1 6.4.3(6)).");
             if (in.low > 0)
                 f.notes.push_back(
                     "The depth of a perimeter is that at its place, less than 6.4.2(6) allows for sloping "
@@ -225,9 +231,7 @@ class Bases final : public BaseRules {
         }
         auto& face = found.face;
         face.kind = units::Kind::Stress, face.clause = "EN 1992-1-1 6.4.5(3)", face.prefix = "v";
-        double u0 = 2 * (in.sides[0] + in.sides[1]);
-        for (int i = 0; i < 4; ++i)
-            if (near[i]) u0 -= in.sides[i < 2 ? 1 : 0];
+        const double u0 = in.freeSides();
         const double beta = most < 1 ? 1 : at(best).beta;
         face.demand =
             step(t, "v_Ed,0", "beta*N_Ed*1000/(u_0*d)",
@@ -313,6 +317,8 @@ class Bases final : public BaseRules {
                     "EN 1992-1-1 6.5.4(6), (6.63)", "confined by the concrete around");
     }
     std::string nodeClause() const override { return "EN 1992-1-1 6.5.4(4)"; }
+    double tie(double fy) const override { return fy / p_.gamma_s; }
+    std::string tieClause() const override { return "EN 1992-1-1 6.5.3(1)"; }
     double dowels(double N, double columnArea, double, double fy) const override {
         return std::max(0.1 * std::max(0.0, N) / (fy / p_.gamma_s), 0.002 * columnArea);
     }
