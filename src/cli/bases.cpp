@@ -17,7 +17,7 @@ namespace talvik::cli {
 namespace {
 
 struct Options {
-    std::string loads, ground, columns, folder;
+    std::string loads, ground, columns, folder, pattern, units = "metric";
     int types = 0;
     bool all = false;
 };
@@ -90,16 +90,38 @@ void addBases(CLI::App& app, int& exitCode) {
     auto o = std::make_shared<Options>();
     auto* command =
         app.add_subcommand("bases", "Pad footings or pile caps for a table of columns with their loads");
-    command->add_option("LOADS", o->loads, "Columns with their loads by case (.csv; docs/bases-format.md)")
-        ->required();
-    command->add_option("--ground", o->ground, "Ground and rules (.json)")->required();
+    auto* loads = command->add_option("LOADS", o->loads,
+                                      "Columns with their loads by case (.csv; docs/bases-format.md)");
+    auto* ground = command->add_option("--ground", o->ground, "Ground and rules (.json)");
     command->add_option("--columns", o->columns, "Which column of the table is called what (.json)");
-    command->add_option("--out", o->folder, "Folder, created if it does not exist")->required();
+    auto* out = command->add_option("--out", o->folder, "Folder, created if it does not exist");
+    command
+        ->add_option("--template", o->pattern,
+                     "Write a table of loads to fill in to this file, and nothing else (.csv)")
+        ->excludes(loads, ground, out);
+    command->add_option("--units", o->units, "Of the table to fill in: metric or us")
+        ->check(CLI::IsMember({"metric", "us"}));
     command->add_option("--types", o->types, "Maximum number of different bases")
         ->check(CLI::Range(1, 100000));
     command->add_flag("--all", o->all,
                       fmt::format("Every file also for more than {} bases", paper::mostInFull));
-    command->callback([o, &exitCode] { exitCode = run(*o); });
+    command->callback([o, &exitCode] {
+        if (!o->pattern.empty()) {
+            const auto why = formats::writeFile(
+                o->pattern, formats::columnLoadsTemplate(o->units == "us" ? units::System::UsCustomary
+                                                                          : units::System::Metric));
+            exitCode = why.empty() ? Done : fail(why, CannotWrite);
+            return;
+        }
+        for (const auto& [name, value] :
+             {std::pair{"LOADS", &o->loads}, {"--ground", &o->ground}, {"--out", &o->folder}})
+            if (value->empty()) {
+                exitCode =
+                    fail(fmt::format("{} is missing; run with --help for what is needed.", name), BadInput);
+                return;
+            }
+        exitCode = run(*o);
+    });
 }
 
 }  // namespace talvik::cli

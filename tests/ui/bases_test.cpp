@@ -13,8 +13,8 @@
 #include "bases/base_pane.h"
 #include "bases/base_table.h"
 #include "bases/bases_view.h"
-#include "model/base_edits.h"
 #include "canopy.h"
+#include "model/base_edits.h"
 #include "open_window.h"
 #include "register/register.h"
 
@@ -390,6 +390,64 @@ TEST_F(BasesWindow, AnEmptySetAndAllPlaces) {
     click(*window.findChild<QPushButton*>(QStringLiteral("pasteLoads")), {5, 5});
     ASSERT_EQ(session().project().bases.size(), 2u);
     EXPECT_EQ(session().project().bases.back()->columns.front().name, "A, left");
+}
+
+// From an empty set: the table to fill in, pasted with decimal commas, caps cut to their piles and as driven.
+TEST_F(BasesWindow, CapsFromATableToFillIn) {
+    press(window, Qt::Key_K, Qt::ControlModifier);
+    session().setPlace(Place::Actions);
+    QTemporaryDir out;
+    const QString path = out.filePath(QStringLiteral("loads.csv"));
+    window.askSavePath = [&](const QString&, const QString&, const QString&) { return path; };
+    click(*window.findChild<QPushButton*>(QStringLiteral("saveLoadsTemplate")), {5, 5});
+    ASSERT_GT(QFileInfo(path).size(), 200);
+    EXPECT_EQ(window.importBases(path), QString());
+    EXPECT_EQ(bases().set->columns.size(), 2u);
+    press(window, Qt::Key_K, Qt::ControlModifier);
+    EXPECT_EQ(
+        window.pasteBases(QStringLiteral(
+            "Loads of the landing\ncolumn\tx[m]\ty[m]\twidth[mm]\tdepth[mm]\tcase\tnature\tuse\tN[kN]"
+            "\tHx[kN]\tHy[kN]\tMx[kNm]\tMy[kNm]\nQ1\t0,5\t0\t450\t450\tG\tpermanent\t\t1500,5\t\t\t\t\n")),
+        QString());
+    session().setPlace(Place::Layout);
+    emit window.findChild<QComboBox*>(QStringLiteral("basesKind"))
+        ->textActivated(QStringLiteral("pile caps"));
+    auto cap = [&]() -> const design::BasePart& { return *bases().bases.front(); };
+    ASSERT_EQ(bases().set->kind, model::BaseSet::Kind::Caps);
+    EXPECT_EQ(bases().set->columns[0].x, 500);
+    session().select(model::Spot{cap().part, model::Spot::In::Whole, {}});
+    auto type = [&](const char* name, const char* text) {
+        auto* field = window.findChild<QLineEdit*>(QLatin1String(name));
+        ASSERT_NE(field, nullptr) << name;
+        field->setFocus();
+        field->selectAll();
+        press(*field, Qt::Key_Delete);
+        QTest::keyClicks(field, QLatin1String(text));
+        press(*field, Qt::Key_Return);
+        answer();
+    };
+    type("pinPiles", "3");
+    ASSERT_EQ(cap().piles().size(), 3u);
+    auto outline = [&](const char* words) {
+        emit window.findChild<QComboBox*>(QStringLiteral("capOutline"))->textActivated(QLatin1String(words));
+        return cap().outline().size();
+    };
+    EXPECT_EQ(outline("parallel to the piles"), 3u);
+    EXPECT_EQ(outline("rectangular"), 4u);
+    EXPECT_EQ(outline("corners cut"), 6u);
+    EXPECT_EQ(cap().trouble(), "");
+    // As driven: where the piles are, from the column.
+    type("pinPilesAt", "-0.95 -0.5; 0.9 -0.52; 0.05 1.1");
+    ASSERT_EQ(cap().piles().size(), 3u);
+    EXPECT_NEAR(cap().centre.x + cap().piles()[2].x, 500 + 50, 1e-6);
+    EXPECT_NEAR(cap().centre.y + cap().piles()[2].y, 1100, 1e-6);
+    EXPECT_EQ(cap().outline().size(), 4u);
+    type("pinPilesAt", "");
+    EXPECT_EQ(cap().outline().size(), 6u);
+    // Their length puts them into the cost.
+    const double cost = cap().cost;
+    type("pileLength", "10");
+    EXPECT_NEAR(cap().cost - cost, 3 * 10 * session().project().basis.rates.pile.price, 1);
 }
 
 }  // namespace talvik::app

@@ -427,6 +427,8 @@ class ActionsPage final : public TrayPage {
                                   QStringLiteral("importLoads"), [&tray] { emit tray.loadsWanted(); }));
         column_->addWidget(button(tr("The same, pasted from a spreadsheet"), QStringLiteral("pasteLoads"),
                                   [&tray] { emit tray.loadsPasted(); }));
+        column_->addWidget(button(tr("Save a table to fill in…"), QStringLiteral("saveLoadsTemplate"),
+                                  [&tray] { emit tray.templateWanted(); }));
         sentence([] {
             return tr(
                 "A row per column and case: column, x, y, width, depth, case, nature, use, N, Hx, Hy, Mx, "

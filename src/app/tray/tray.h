@@ -125,6 +125,7 @@ class Tray : public QWidget {
     void exportWanted(const QString& what);  // "issue", "drawing", "schedule", "report", "print"
     void economyWanted();
     void loadsWanted();  // columns with their loads from a table
+    void templateWanted();  // a table of loads to fill in
     void loadsPasted();  // the same from the clipboard
     void checkWanted(const model::Spot& spot, const std::string& check);
 

@@ -160,20 +160,9 @@ QString MainWindow::importBases(const QString& path) {
     return importLoads(file.text);
 }
 
-// Cells of a spreadsheet, with tabs between them, as a table with commas.
+// Cells of a spreadsheet, with tabs between them.
 QString MainWindow::pasteBases(const QString& cells) {
-    std::string csv;
-    for (const QString& line : cells.split(QLatin1Char('\n'))) {
-        QStringList row = line.split(QLatin1Char('\t'));
-        for (QString& cell : row) {
-            cell = cell.trimmed();
-            if (cell.contains(QLatin1Char(',')) || cell.contains(QLatin1Char('"')))
-                cell = QLatin1Char('"') + cell.replace(QLatin1Char('"'), QLatin1String("\"\"")) +
-                       QLatin1Char('"');
-        }
-        csv += row.join(QLatin1Char(',')).toStdString() + "\n";
-    }
-    return importLoads(csv);
+    return importLoads(cells.toStdString());
 }
 
 QString MainWindow::importLoads(const std::string& csv) {
@@ -199,7 +188,7 @@ QString MainWindow::importLoads(const std::string& csv) {
         made->bars = fresh->bars;
         made->planStep = fresh->planStep, made->depthStep = fresh->depthStep,
         made->leastDepth = fresh->leastDepth;
-        made->ground = fresh->ground, made->pile = fresh->pile;
+        made->ground = fresh->ground, made->pile = fresh->pile, made->outline = fresh->outline;
         next.bases.push_back(std::move(made));
     }
     if (!session_.apply(tr("Columns with their loads"), std::move(next))) return tr("refused");

@@ -32,6 +32,8 @@
 #include "board/floor_canvas.h"
 #include "connections/connection_desk.h"
 #include "document/keeper.h"
+#include "formats/column_loads.h"
+#include "formats/file.h"
 #include "formats/project_file.h"
 #include "issue/sheet_preview.h"
 #include "margin/margin_view.h"
@@ -316,6 +318,13 @@ void MainWindow::connectParts() {
     });
     connect(start_, &StartPage::fileWanted, this, [this](const QString& path) {
         if (mayLeave()) openFile(path);
+    });
+    connect(tray_, &Tray::templateWanted, this, [this] {
+        const QString path =
+            askSavePath(tr("Table of loads to fill in"), tr("column loads.csv"), tr("Tables (*.csv)"));
+        if (path.isEmpty()) return;
+        const auto text = formats::columnLoadsTemplate(session_.project().basis.units);
+        if (const auto why = formats::writeFile(path.toStdString(), text); !why.empty()) say(qs(why));
     });
     connect(tray_, &Tray::loadsPasted, this, [this] { pasteBases(QApplication::clipboard()->text()); });
     connect(canvas_, &FloorCanvas::activated, this, &MainWindow::openMargin);

@@ -27,18 +27,43 @@ std::string trimmed(std::string_view s) {
     const auto from = s.find_first_not_of(" \t"), to = s.find_last_not_of(" \t");
     return from == std::string_view::npos ? std::string() : std::string(s.substr(from, to - from + 1));
 }
-std::vector<Row> rowsOf(std::string_view text) {
-    if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
-    const auto head = text.substr(0, text.find('\n'));
+std::string lower(std::string s) {
+    for (char& c : s)
+        if (c >= 'A' && c <= 'Z') c = char(c - 'A' + 'a');
+    return s;
+}
+struct Table {
+    std::vector<Row> rows;
     char between = ',';
-    for (char c : {';', '\t'})
-        if (std::count(head.begin(), head.end(), c) > std::count(head.begin(), head.end(), between))
-            between = c;
-    std::vector<Row> all;
-    Row row{1, {}};
+    std::size_t open = 0;  // line of a quote that nothing closes; 0: none
+};
+constexpr std::size_t headLines = 20;  // among which the heads are looked for
+Table rowsOf(std::string_view text) {
+    if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
+    Table table;
+    std::size_t line = 1;
+    // A first line that names what stands between fields.
+    const auto first = lower(trimmed(text.substr(0, text.find_first_of("\r\n"))));
+    const bool named = first.size() == 5 && first.starts_with("sep=");
+    if (named) {
+        table.between = first[4];
+        const auto end = text.find('\n');
+        text.remove_prefix(end == std::string_view::npos ? text.size() : end + 1), ++line;
+    }
+    // Else what stands there most often in one of the first lines: a title may be above the heads.
+    std::ptrdiff_t most = 0;
+    std::string_view rest = text;
+    for (std::size_t k = 0; k < headLines && !rest.empty() && !named; ++k) {
+        const auto one = rest.substr(0, rest.find('\n'));
+        for (char c : {',', ';', '\t'})
+            if (const auto n = std::count(one.begin(), one.end(), c); n > most) most = n, table.between = c;
+        rest.remove_prefix(std::min(rest.size(), one.size() + 1));
+    }
+    const char between = table.between;
+    auto& all = table.rows;
+    Row row{line, {}};
     std::string cell;
     bool quoted = false, any = false;
-    std::size_t line = 1;
     auto end = [&] {
         row.cells.push_back(trimmed(cell));
         cell.clear();
@@ -56,7 +81,7 @@ std::vector<Row> rowsOf(std::string_view text) {
             else
                 cell += c;
         } else if (c == '"' && trimmed(cell).empty()) {
-            quoted = any = true, cell.clear();
+            quoted = any = true, cell.clear(), table.open = line;
         } else if (c == between) {
             row.cells.push_back(trimmed(cell));
             cell.clear(), any = true;
@@ -68,7 +93,8 @@ std::vector<Row> rowsOf(std::string_view text) {
         }
     }
     if (!cell.empty() || !row.cells.empty()) end();
-    return all;
+    if (!quoted) table.open = 0;
+    return table;
 }
 
 enum class Quantity { Text, Length, Size, Force, Moment };
@@ -116,17 +142,24 @@ Header headerOf(const std::string& text) {
     }
     return {trimmed(text), {}};
 }
-std::string lower(std::string s) {
-    for (char& c : s)
-        if (c >= 'A' && c <= 'Z') c = char(c - 'A' + 'a');
-    return s;
-}
 std::string shown(const std::string& text) {
     std::string out;
     for (char c : text.substr(0, 60)) out += static_cast<unsigned char>(c) < 32 || c == 127 ? '?' : c;
     return text.size() > 60 ? out + "…" : out;
 }
-std::optional<double> numberOf(const std::string& cell) {
+// How figures are written: with commas between thousands, or as the decimal mark.
+enum class Commas { None, Thousands, Decimal };
+std::optional<double> numberOf(std::string cell, Commas commas) {
+    if (const auto comma = cell.rfind(','); comma != std::string::npos) {
+        const auto dot = cell.rfind('.');
+        const bool decimal = dot != std::string::npos ? comma > dot : commas == Commas::Decimal;
+        if (dot == std::string::npos && commas == Commas::None) return {};
+        std::erase(cell, decimal ? '.' : ',');
+        if (decimal) {
+            if (std::count(cell.begin(), cell.end(), ',') > 1) return {};
+            std::replace(cell.begin(), cell.end(), ',', '.');
+        }
+    }
     const char* from = cell.c_str();
     char* end = nullptr;
     const double v = std::strtod(from, &end);
@@ -138,11 +171,37 @@ std::optional<double> numberOf(const std::string& cell) {
 
 }  // namespace
 
+std::string columnLoadsTemplate(units::System system) {
+    const bool us = system == units::System::UsCustomary;
+    std::string out;
+    for (const auto& f : fields) {
+        const char* unit = f.quantity == Quantity::Length   ? us ? "[ft]" : "[m]"
+                           : f.quantity == Quantity::Size   ? us ? "[in]" : "[mm]"
+                           : f.quantity == Quantity::Force  ? us ? "[kip]" : "[kN]"
+                           : f.quantity == Quantity::Moment ? us ? "[kip.ft]" : "[kNm]"
+                                                            : "";
+        out += fmt::format("{}{}{}", out.empty() ? "" : ",", f.name, unit);
+    }
+    out += us ? "\nA1,0,0,16,16,G,permanent,,95,0,0,0,7\nA1,0,0,16,16,Q,imposed,B,47,0,0,0,4.5\n"
+                "A1,0,0,16,16,W,wind,,0,3,0,0,15\nB1,20,0,16,16,G,permanent,,140,,,,\n"
+              : "\nA1,0,0,400,400,G,permanent,,420,0,0,0,10\nA1,0,0,400,400,Q,imposed,B,210,0,0,0,6\n"
+                "A1,0,0,400,400,W,wind,,0,12,0,0,20\nB1,6,0,400,400,G,permanent,,620,,,,\n";
+    return out;
+}
+
 ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, std::string>& headers,
                             model::Project& project) {
     ColumnLoads out;
     constexpr std::size_t most = 1000000;
-    const auto rows = rowsOf(csv);
+    const auto table = rowsOf(csv);
+    auto rows = table.rows;
+    if (table.open > 0) {
+        out.error = fmt::format(
+            "Row {} of the table of loads opens a quotation mark that nothing closes; close it or take it "
+            "away. Nothing was imported.",
+            table.open);
+        return out;
+    }
     if (rows.empty()) {
         out.error = "The table of loads is empty.";
         return out;
@@ -150,6 +209,23 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
     if (rows.size() > most) {
         out.error = fmt::format("The table of loads has {} rows; at most {} are read.", rows.size(), most);
         return out;
+    }
+    // The heads are the first row that has most of their names: titles may stand above.
+    {
+        std::size_t best = 0, named = 0;
+        for (std::size_t r = 0; r < std::min(rows.size(), headLines); ++r) {
+            std::size_t n = 0;
+            for (const auto& cell : rows[r].cells)
+                for (const auto& f : fields) {
+                    const auto asked = headers.find(f.name);
+                    const auto name = headerOf(cell).name;
+                    n += asked != headers.end()
+                             ? trimmed(asked->second) == cell || trimmed(asked->second) == name
+                             : lower(name) == lower(f.name);
+                }
+            if (n > named) named = n, best = r;
+        }
+        if (named >= 3) rows.erase(rows.begin(), rows.begin() + std::ptrdiff_t(best));
     }
     // Which column of the table is which.
     std::size_t at[count];
@@ -199,6 +275,18 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
     std::map<std::string, std::size_t> cases;  // cases by name
     std::set<std::string> bad;
     std::vector<std::set<model::Id>> seen;
+    // Where fields are not parted by commas, these part thousands if any figure has a decimal point, else
+    // they are the decimal mark.
+    Commas commas = Commas::None;
+    if (table.between != ',') {
+        commas = Commas::Decimal;
+        for (std::size_t r = 1; r < rows.size() && commas == Commas::Decimal; ++r)
+            for (std::size_t f = 0; f < count; ++f)
+                if (fields[f].quantity != Quantity::Text && at[f] < rows[r].cells.size() &&
+                    rows[r].cells[at[f]].find('.') != std::string::npos &&
+                    rows[r].cells[at[f]].find(',') == std::string::npos)
+                    commas = Commas::Thousands;
+    }
     std::size_t cellsNeeded = 0;
     for (std::size_t f = 0; f < count; ++f)
         if (at[f] != most) cellsNeeded = std::max(cellsNeeded, at[f] + 1);
@@ -218,6 +306,18 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
             refuse("the column has no name.");
             continue;
         }
+        auto broken = [](const std::string& s) {
+            return std::any_of(s.begin(), s.end(),
+                               [](char c) { return static_cast<unsigned char>(c) < 32 || c == 127; });
+        };
+        if (broken(name)) {
+            refuse("the name of the column holds a line break or another control character.");
+            continue;
+        }
+        if (broken(row.cells[at[Case]])) {
+            refuse("the name of the load case holds a line break or another control character.");
+            continue;
+        }
         if (name.size() > 200) {
             refuse("the name of the column is longer than 200 characters.");
             name.clear();
@@ -227,7 +327,10 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
         bool fine = true;
         for (std::size_t f = 0; f < count && fine; ++f) {
             if (fields[f].quantity == Quantity::Text) continue;
-            const auto value = numberOf(row.cells[at[f]]);
+            const bool load = fields[f].quantity == Quantity::Force || fields[f].quantity == Quantity::Moment;
+            // A load that is not written is none.
+            const auto value =
+                load && row.cells[at[f]].empty() ? std::optional(0.0) : numberOf(row.cells[at[f]], commas);
             if (!value || std::abs(*value * factor[f]) > 1e15) {
                 refuse(fmt::format("{} is \"{}\", which is no finite number.", fields[f].name,
                                    shown(row.cells[at[f]])));

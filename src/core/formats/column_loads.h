@@ -22,6 +22,8 @@ struct ColumnLoads {
 // `headers`: our name of a column of the table -> the text of its header. Ids come from `project`.
 ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, std::string>& headers,
                             model::Project& project);
+// A table that can be read, with every head and a few rows to write over.
+std::string columnLoadsTemplate(units::System system);
 // MAP.json. A sentence where it cannot be used.
 std::string readColumnMap(std::string_view json, std::map<std::string, std::string>& headers);
 

@@ -1,5 +1,8 @@
 #include "formats/encoding.h"
 
+#include <algorithm>
+#include <optional>
+
 namespace talvik::formats {
 namespace {
 
@@ -66,7 +69,38 @@ std::u16string utf16(unsigned code) {
     return {char16_t(0xD800 + (code >> 10)), char16_t(0xDC00 + (code & 0x3FF))};
 }
 
+namespace {
+
+// Which byte of each pair is the high one; none where this is not UTF-16.
+std::optional<std::size_t> highByte(std::string_view s) {
+    if (s.size() < 2 || s.size() % 2) return {};
+    if (s.starts_with("\xFF\xFE")) return 1;
+    if (s.starts_with("\xFE\xFF")) return 0;
+    std::size_t noughts[2] = {0, 0};
+    const std::size_t n = std::min<std::size_t>(s.size(), 64);
+    for (std::size_t i = 0; i < n; ++i) noughts[i % 2] += s[i] == 0;
+    for (std::size_t high : {0u, 1u})
+        if (n >= 8 && noughts[high] == n / 2 && noughts[1 - high] == 0) return high;
+    return {};
+}
+std::string fromUtf16(std::string_view s, std::size_t high) {
+    std::string out;
+    auto unit = [&](std::size_t i) { return byteAt(s, i + high) << 8 | byteAt(s, i + 1 - high); };
+    for (std::size_t i = 0; i + 1 < s.size(); i += 2) {
+        unsigned code = unit(i);
+        if (i == 0 && code == 0xFEFF) continue;
+        if (code >= 0xD800 && code < 0xDC00 && i + 3 < s.size())
+            if (const unsigned low = unit(i + 2); low >= 0xDC00 && low < 0xE000)
+                code = 0x10000 + ((code - 0xD800) << 10) + (low - 0xDC00), i += 2;
+        putUtf8(out, code);
+    }
+    return out;
+}
+
+}  // namespace
+
 std::string asUtf8(std::string_view bytes) {
+    if (const auto high = highByte(bytes)) return asUtf8(fromUtf16(bytes, *high));
     const bool already = isUtf8(bytes);
     std::string out;
     out.reserve(bytes.size());

@@ -3,8 +3,10 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <random>
 
+#include "formats/encoding.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
 
@@ -160,4 +162,68 @@ TEST(ColumnLoads, GroundNamesTheKeyThatIsWrong) {
           {R"({"kind":"pads","standard":"bs","allowable_kPa":1,"allowable_is":"net"})", "standard"},
           {"[]", "object"}})
         EXPECT_NE(why(json).find(key), std::string::npos) << json << ": " << why(json);
+}
+
+// The same columns however the table is written.
+TEST(ColumnLoads, OneTableInManyHands) {
+    const std::string rows[] = {"A1;0,5;0;400;400;G;permanent;;1050,5;;;;12,25",
+                                "B1;6,25;0;400;400;G;permanent;;700;0;0;0;0"};
+    const std::string heads =
+        "column;x[m];y[m];width[mm];depth[mm];case;nature;use;N[kN];Hx[kN];Hy[kN];Mx[kNm];My[kNm]";
+    auto with = [](std::string text, char from, char to) {
+        std::replace(text.begin(), text.end(), from, to);
+        return text;
+    };
+    const std::string semicolons = heads + "\n" + rows[0] + "\n" + rows[1] + "\n";
+    std::string points = with(semicolons, ',', '.');
+    std::string utf16 = "\xFF\xFE";
+    for (char c : semicolons) utf16 += c, utf16 += '\0';
+    std::string bigEndian;
+    for (char c : semicolons) bigEndian += '\0', bigEndian += c;
+    std::string thousands = points;
+    thousands.replace(thousands.find("1050.5"), 6, "1,050.5");
+    for (const auto& text :
+         {semicolons, "sep=;\r\n" + semicolons,
+          "Loads of the ferry landing, revision A, for the bases\n\n" + semicolons,
+          with(semicolons, ';', '\t'), points, with(points, ';', ','), "sep=,\n" + with(points, ';', ','),
+          thousands, with(thousands, ';', '\t'), formats::asUtf8(utf16), formats::asUtf8(bigEndian)}) {
+        const auto r = read(text);
+        ASSERT_EQ(r.error, "") << text;
+        EXPECT_TRUE(r.keptOut.empty()) << text;
+        ASSERT_EQ(r.set.columns.size(), 2u) << text;
+        EXPECT_NEAR(r.set.columns[0].x, 500, 1e-9);
+        EXPECT_NEAR(r.set.columns[1].x, 6250, 1e-9);
+        EXPECT_NEAR(r.set.columns[0].actions[0].N, 1050.5e3, 1e-6);
+        EXPECT_NEAR(r.set.columns[0].actions[0].My, 12.25e6, 1e-3);
+        EXPECT_EQ(r.set.columns[0].actions[0].Hx, 0);
+    }
+    // Between commas a comma in a figure is doubtful, unless there is a point as well.
+    const auto doubtful = read(with(points, ';', ',') + "C1,\"1,050\",0,400,400,G,permanent,,1,0,0,0,0\n");
+    EXPECT_TRUE(told(doubtful, "row 4:"));
+    EXPECT_EQ(doubtful.set.columns.size(), 2u);
+}
+
+TEST(ColumnLoads, QuotesAndLineBreaksCostNoOtherColumn) {
+    const std::string good = "A1,0,0,400,400,G,permanent,,100,0,0,0,0\n";
+    const auto open = read(std::string(head) + good + "\"B1,1,0,400,400,G,permanent,,100,0,0,0,0\n" +
+                           "C1,2,0,400,400,G,permanent,,100,0,0,0,0\n");
+    EXPECT_NE(open.error.find("Row 3 "), std::string::npos) << open.error;
+    const auto broken = read(std::string(head) + good + "\"B\n1\",1,0,400,400,G,permanent,,100,0,0,0,0\n" +
+                             "C1,2,0,400,400,G,permanent,,100,0,0,0,0\n");
+    EXPECT_EQ(broken.error, "");
+    EXPECT_EQ(broken.set.columns.size(), 2u);
+    EXPECT_TRUE(told(broken, "row 3:"));
+    // A place or a size that is left blank is no nought.
+    const auto blank = read(std::string(head) + good + "B1,,0,400,400,G,permanent,,100,0,0,0,0\n");
+    EXPECT_TRUE(told(blank, "row 3:"));
+}
+
+TEST(ColumnLoads, TheTableToFillInCanBeRead) {
+    for (auto system : {units::System::Metric, units::System::UsCustomary}) {
+        const auto r = read(formats::columnLoadsTemplate(system));
+        EXPECT_EQ(r.error, "");
+        EXPECT_TRUE(r.keptOut.empty());
+        EXPECT_EQ(r.set.columns.size(), 2u);
+        EXPECT_EQ(r.set.cases.size(), 3u);
+    }
 }
