@@ -10,6 +10,7 @@
 
 #include "formats/fields.h"
 #include "model/base_edits.h"
+#include "model/edits.h"
 #include "standards/rules.h"
 
 namespace talvik::formats {
@@ -493,7 +494,7 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
     };
     std::string kind, standard = "en1992", combinations = "6.10", approach = "DA1", is;
     word(j, "", "kind", kind, {"pads", "caps"}, true);
-    word(j, "", "standard", standard, {"en1992", "aci318-si"});
+    word(j, "", "standard", standard, {"en1992", "aci318-si", "aci318-us"});
     word(j, "", "combinations", combinations, {"6.10", "6.10ab"});
     word(j, "", "approach", approach, {"DA1", "DA2", "DA3"});
     word(j, "", "source", source, {});
@@ -516,6 +517,15 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
         basis.linkBars = basis.secondaryBars;
     }
     double strength = 30, yield = 500, density = 25e-6;
+    // In inch-pound all begins with the round values of its units.
+    if (standard == "aci318-us") {
+        basis = model::freshProject(standard).basis;
+        strength = basis.concreteStrength, yield = basis.steelYield, density = basis.concreteDensity;
+        const auto fresh = model::newBaseSet(model::freshProject(standard), set.name, set.kind);
+        set.bars = fresh->bars;
+        set.planStep = fresh->planStep, set.depthStep = fresh->depthStep, set.leastDepth = fresh->leastDepth;
+        set.ground.depth = fresh->ground.depth;
+    }
     number(j, "", "concrete_strength_MPa", strength, 1, 12, 90);
     number(j, "", "steel_yield_MPa", yield, 1, 200, 700);
     number(j, "", "concrete_density_kN_m3", density, 1e-6, 10, 40);

@@ -4,8 +4,10 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <cmath>
 #include <random>
 
+#include "design/bases.h"
 #include "formats/encoding.h"
 #include "formats/project_file.h"
 #include "model/edits.h"
@@ -225,5 +227,32 @@ TEST(ColumnLoads, TheTableToFillInCanBeRead) {
         EXPECT_TRUE(r.keptOut.empty());
         EXPECT_EQ(r.set.columns.size(), 2u);
         EXPECT_EQ(r.set.cases.size(), 3u);
+    }
+}
+
+// Inch-pound bases begin with what is round in their units, and hold.
+TEST(ColumnLoads, GroundInInchPound) {
+    auto project = model::emptyProject();
+    auto loads =
+        formats::readColumnLoads(formats::columnLoadsTemplate(units::System::UsCustomary), {}, project);
+    ASSERT_EQ(loads.error, "");
+    std::string source;
+    ASSERT_EQ(formats::readGround(R"({"kind":"pads","standard":"aci318-us","allowable_kPa":190,
+                                      "allowable_is":"gross"})",
+                                  project, loads.set, source),
+              "");
+    EXPECT_EQ(project.basis.units, units::System::UsCustomary);
+    EXPECT_NEAR(project.basis.foundation.strength, 4000 * 0.00689476, 0.01);
+    loads.set.id = "f1";
+    const auto answer = design::designBases(std::make_shared<model::BaseSet>(loads.set), project.basis,
+                                            standards::makeStandard("aci318-us"));
+    ASSERT_EQ(answer->bases.size(), 2u);
+    for (const auto& b : answer->bases) {
+        EXPECT_EQ(b->trouble(), "");
+        for (const auto& c : b->checks) EXPECT_NE(c.outcome, checks::Outcome::Over) << c.title;
+        // Steps of 3 in.
+        for (double v : {b->size().B, b->size().L, b->size().h})
+            EXPECT_NEAR(std::remainder(v, 76.2), 0, 1e-6) << v;
+        EXPECT_EQ(b->bottom()[0].bar->name.substr(0, 1), "#");
     }
 }
