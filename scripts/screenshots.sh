@@ -33,7 +33,7 @@ work=$(mktemp -d)
 bases() { "$bin/talvik" bases "$root/demos/sundvarg_$1_loads.csv" --ground "$root/demos/sundvarg_$1_ground.json" --out "$work/$1" > /dev/null; }
 bases canopy; bases cap
 floor "$work/canopy/bases.talvik" bases --place 5 --select G3 --register 2
-floor "$work/cap/bases.talvik" caps --place 2 --select "Crane 1" --register 2
+floor "$work/cap/bases.talvik" caps --place 2 --select "Bollard 1" --register 2
 "$bin/talvik" new --demo -o "$work/thin.talvik" > /dev/null
 sed -i 's/"thickness_mm": 200.0/"thickness_mm": 140.0/' "$work/thin.talvik"
 "$bin/talvik-desktop" "$work/thin.talvik" --place 5 --picture "$out/over.png" 2>/dev/null
