@@ -61,10 +61,6 @@ int run(const Options& o) {
     std::vector<std::pair<std::string, std::string>> besides{
         {"register.csv", formats::baseRegisterCsv(design)}, {"bases.talvik", formats::projectText(project)}};
     const bool many = set->bases.size() > paper::mostInFull && !o.all;
-    if (set->kind == model::BaseSet::Kind::Caps) {
-        besides.emplace_back("piles.csv", formats::pileScheduleCsv(design));
-        if (!many) besides.emplace_back("pile_reactions.csv", formats::pileReactionsCsv(design));
-    }
     if (!many) besides.emplace_back("checks.json", formats::baseChecksJson(design));
     const auto written = paper::writeIssueSet(o.folder, project, design, {}, {}, besides, {many, many, many});
     if (!written.why.empty()) return fail(written.why, CannotWrite);

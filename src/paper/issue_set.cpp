@@ -37,7 +37,8 @@ std::string plain(const std::string& name) {
 
 IssueSet writeIssueSet(const std::string& folder, const model::Project& project, const design::Design& design,
                        const report::Convergences& convergences, const Progress& progress,
-                       const std::vector<std::pair<std::string, std::string>>& besides, const LeftOut& without) {
+                       const std::vector<std::pair<std::string, std::string>>& besides,
+                       const LeftOut& without) {
     IssueSet set;
     const fs::path into = folder, temporary = into / ".talvik-issue.part";
     std::error_code trouble;
@@ -89,8 +90,18 @@ IssueSet writeIssueSet(const std::string& folder, const model::Project& project,
             return formats::writeFile(p, formats::bendingData(project, design));
         });
         if (!without.model)
-            put("model.ifc",
-                [&](const std::string& p) { return formats::writeFile(p, formats::ifcText(project, design)); });
+            put("model.ifc", [&](const std::string& p) {
+                return formats::writeFile(p, formats::ifcText(project, design));
+            });
+        // The piles of caps, and what they carry.
+        if (const auto piles = formats::pileScheduleCsv(design);
+            std::count(piles.begin(), piles.end(), '\n') > 1) {
+            put("piles.csv", [&](const std::string& p) { return formats::writeFile(p, piles); });
+            if (!without.results)
+                put("pile_reactions.csv", [&](const std::string& p) {
+                    return formats::writeFile(p, formats::pileReactionsCsv(design));
+                });
+        }
         if (!without.results)
             put("results.json", [&](const std::string& p) {
                 return formats::writeFile(p, formats::resultsJson(project, design));

@@ -515,7 +515,11 @@ void BasePane::adopt(int i) {
                                                       [&](model::BaseSet& s, model::Project&) {
                                                           for (auto& b : s.bases) {
                                                               if (b.id != id) continue;
-                                                              b.B = a.size.B, b.L = a.size.L, b.h = a.size.h;
+                                                              // Fixed sizes are those of rectangles:
+                                                              // outlines cut to their piles follow these.
+                                                              if (a.size.outline.empty())
+                                                                  b.B = a.size.B, b.L = a.size.L;
+                                                              b.h = a.size.h;
                                                               if (b.pilesAt.empty()) b.piles = a.piles;
                                                           }
                                                       }));

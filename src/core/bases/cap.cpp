@@ -36,7 +36,7 @@ CapDesign Cap::laid(std::vector<Point> piles, double h, bool mayCut) const {
     const bool free = base_.B <= 0 && base_.L <= 0 && base_.pilesAt.empty();
     if (mayCut && free && in_.set.outline != model::CapOutline::Rectangular && cut(d)) return d;
     double x = 0, y = 0;
-    if (free) {
+    if (base_.pilesAt.empty()) {
         // Three piles: the rectangle is about them, not about their middle.
         double low = 0, high = 0;
         for (Point q : d.piles) low = std::min(low, q.y), high = std::max(high, q.y);
@@ -429,6 +429,20 @@ void Cap::chooseBars(CapDesign& design) const {
             }
         }
         below = design.bottom[a].bar ? design.bottom[a].bar->diameter : 16;
+    }
+    if (const auto one = sameBothWays(s, design.bottom)) {
+        CapDesign same = design;
+        same.bottom = {*one, *one};
+        same.d[0] = s.h - toBars() - one->bar->diameter / 2, same.d[1] = same.d[0] - one->bar->diameter;
+        const auto again = demand(same);
+        Sink asks;
+        for (int axis : {0, 1}) {
+            checkFace(in_, face(same, again, service, {axis, false}), asks);
+            if (trussed(same)) tieCheck(asks, same, again, axis);
+            asks.add("anchorage", "", {axis, false}, checks::Topic::Anchorage,
+                     anchorage(same, axis, again, nullptr));
+        }
+        if (!asks.over()) design = std::move(same);
     }
 }
 

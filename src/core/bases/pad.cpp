@@ -294,6 +294,18 @@ void Pad::chooseBars(PadDesign& design, const Demand& service) const {
                     in_.rules.anchorage(anchored(design, m, axis, false)).outcome == checks::Outcome::Over;
         }
     }
+    if (const auto one = sameBothWays(s, design.bottom)) {
+        PadDesign same = design;
+        same.bottom = {*one, *one};
+        same.d[0] = s.h - in_.cover - one->bar->diameter / 2, same.d[1] = same.d[0] - one->bar->diameter;
+        Sink asks;
+        for (int axis : {0, 1}) {
+            checkFace(in_, face(same, shape, m, service, {axis, false}), asks);
+            if (in_.rules.anchorage(anchored(same, m, axis, one->hooked)).outcome == checks::Outcome::Over)
+                return;
+        }
+        if (!asks.over()) design = std::move(same);
+    }
 }
 
 double Pad::evenly(const PadSize& s, int axis, trace::Steps* t) const {

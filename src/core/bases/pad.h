@@ -17,7 +17,8 @@
 namespace talvik::bases {
 
 inline constexpr double noAnswer = 99;
-// What a base of a size asks of the ground, as ratios of the worst combination; `noAnswer` where there is none.
+// What a base of a size asks of the ground, as ratios of the worst combination; `noAnswer` where there is
+// none.
 struct GroundAnswer {
     Asked pressure, sliding, overturning, uplift, settlement;
     double largest = 0, limit = 0;  // pressure, or load and resistance where that is the rule
@@ -84,7 +85,8 @@ class Pad : public Standing {
         int outsideIn = -1;
     };
     double spanX_ = 0, spanY_ = 0;
-    geometry::Point wish_{0, 0};  // where the centre goes where nobody pinned it: below the loads of several columns
+    geometry::Point wish_{
+        0, 0};          // where the centre goes where nobody pinned it: below the loads of several columns
     double ratio_ = 0;  // L/B, pinned or tried
     // Least side along an axis that has the columns on it, with the centre so far off.
     double leastSide(int axis, double off) const;
@@ -101,13 +103,12 @@ class Pad : public Standing {
     // A face as its checks see it; `strength`, `service`: what is asked in both states.
     Face face(const PadDesign& design, const Top& shape, const Demand& strength, const Demand& service,
               Way way) const;
-    // Moments across a line of columns: each column's own share, on a strip as wide as it and a depth either side.
+    // Moments across a line of columns: each column's own share, on a strip as wide as it and a depth either
+    // side.
     void acrossColumns(const PadSize& size, const std::vector<Forces>& forces, int axis, int combination,
                        Demand& into) const;
     // Of tops that are not level, at the edges: by the standard, or room for the bars.
-    double leastEdge() const {
-        return in_.cover + std::max(in_.rules.leastDepth(false).d, in_.cover + 50);
-    }
+    double leastEdge() const { return in_.cover + std::max(in_.rules.leastDepth(false).d, in_.cover + 50); }
     double strapDepth(const PadSize& size) const { return std::max(size.h, size.strap); }
     // The strap under a combination; and the resultant of the base with what it adds.
     StrapLoad strapOn(const Sum& sum, const PadSize& size) const;

@@ -166,6 +166,7 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
     double stands = base.below + d / 2;
     for (const auto& m : base.bottom)
         if (m.bar) stands += m.bar->diameter;
+    if (base.bottom[0].bands) stands += base.bottom[0].bar->diameter;  // three of them cross
     standards::AnchorageInput lap;
     lap.diameter = d, lap.area = s.bar->area, lap.fc = in.fc, lap.fy = in.fy;
     lap.stress = anchorage.designYield(in.fy), lap.cd = in.cover, lap.spacing = startersApart;

@@ -135,6 +135,15 @@ void Standing::findStarters() {
         starters_.push_back(s);
     }
 }
+std::optional<Mat> Standing::sameBothWays(const PadSize& size, const std::array<Mat, 2>& mats) const {
+    if (pinnedBars() || std::abs(size.B - size.L) > 1 || !size.outline.empty()) return {};
+    const Mat &x = mats[0], &y = mats[1];
+    if (!x.bar || !y.bar || (x.bar == y.bar && x.spacing == y.spacing && x.hooked == y.hooked)) return {};
+    Mat one = x.area() > y.area() ? x : y;
+    if (one.area() > 1.25 * std::min(x.area(), y.area())) return {};
+    one.hooked = x.hooked || y.hooked;
+    return one;
+}
 std::pair<checks::Finding, int> Standing::pulledOut(const Starters& s, double h, double stands,
                                                     trace::Steps* t) const {
     standards::AnchorageInput bar;

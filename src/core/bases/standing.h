@@ -76,6 +76,9 @@ class Standing {
     // Gathers into a list, with the place of the base and the names of its combinations.
     Sink gathering(verify::CheckList& list, const model::PartRef& part, const PadSize& size,
                    bool working) const;
+    // Of a square base whose mats differ little: the heavier one for both directions, as sites like it; none
+    // where they are the same, someone chose, or it would be a quarter more.
+    std::optional<Mat> sameBothWays(const PadSize& size, const std::array<Mat, 2>& mats) const;
     bool pinnedBars() const { return !base_.bar.empty() || base_.spacing > 0; }
     // At the underside about the centre of the base, with a weight there.
     ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;

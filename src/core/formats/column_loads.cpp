@@ -518,7 +518,7 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
     }
     double strength = 30, yield = 500, density = 25e-6;
     // In inch-pound all begins with the round values of its units.
-    if (standard == "aci318-us") {
+    if (catalogs::startingValues(standard).usCustomary) {
         basis = model::freshProject(standard).basis;
         strength = basis.concreteStrength, yield = basis.steelYield, density = basis.concreteDensity;
         const auto fresh = model::newBaseSet(model::freshProject(standard), set.name, set.kind);

@@ -231,3 +231,28 @@ TEST(Pad, StabilityByHand) {
                  low = 1.5 * 30e3 / ((W - 120e3) * std::tan(25 * M_PI / 180));
     EXPECT_NEAR(checks::ratio(*slide), std::max({first, second, low}), 1e-3 * second);
 }
+
+// A square pad has the same bars both ways, where that is not much more steel, and they carry.
+TEST(Pad, SquareOnesHaveTheSameBarsBothWays) {
+    std::mt19937 random(11);
+    int same = 0;
+    constexpr int all = 60;
+    for (int k = 0; k < all; ++k) {
+        auto set = one(200e3 + 30e3 * double(random() % 60), 100e3 + 10e3 * double(random() % 60));
+        set.ground.allowable = 0.1 + 0.01 * double(random() % 25);
+        const bases::Context in(set, basis(), k % 2 ? aci() : en());
+        const bases::Pad pad(in, set.bases[0]);
+        const auto d = pad.solve();
+        ASSERT_TRUE(d.possible()) << d.trouble;
+        ASSERT_EQ(d.size.B, d.size.L);
+        for (const auto& c : pad.checks(d, {"f1", model::PartKind::Base, "b1"}, false))
+            EXPECT_NE(c.outcome, checks::Outcome::Over) << k << " " << c.title;
+        const auto &x = d.bottom[0], &y = d.bottom[1];
+        // By ACI 318-19 the cover of the inner layer may ask for closer bars there.
+        if (x.text() == y.text())
+            same += k % 2 == 0;
+        else
+            EXPECT_GT(std::max(x.area(), y.area()), 1.1 * std::min(x.area(), y.area())) << k;
+    }
+    EXPECT_GT(same, all / 2 * 8 / 10);
+}
