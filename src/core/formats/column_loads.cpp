@@ -194,8 +194,8 @@ ColumnLoads readColumnLoads(std::string_view csv, const std::map<std::string, st
                             model::Project& project) {
     ColumnLoads out;
     constexpr std::size_t most = 1000000;
-    const auto table = rowsOf(csv);
-    auto rows = table.rows;
+    auto table = rowsOf(csv);
+    auto& rows = table.rows;
     if (table.open > 0) {
         out.error = fmt::format(
             "Row {} of the table of loads opens a quotation mark that nothing closes; close it or take it "
@@ -519,9 +519,10 @@ std::string readGround(std::string_view text, model::Project& project, model::Ba
     double strength = 30, yield = 500, density = 25e-6;
     // In inch-pound all begins with the round values of its units.
     if (catalogs::startingValues(standard).usCustomary) {
-        basis = model::freshProject(standard).basis;
+        const auto begun = model::freshProject(standard);
+        basis = begun.basis;
         strength = basis.concreteStrength, yield = basis.steelYield, density = basis.concreteDensity;
-        const auto fresh = model::newBaseSet(model::freshProject(standard), set.name, set.kind);
+        const auto fresh = model::newBaseSet(begun, set.name, set.kind);
         set.bars = fresh->bars;
         set.planStep = fresh->planStep, set.depthStep = fresh->depthStep, set.leastDepth = fresh->leastDepth;
         set.ground.depth = fresh->ground.depth;

@@ -31,6 +31,17 @@ double FootingPunching::clear(geometry::Point at) const {
                       std::max(0.0, std::abs(at.y) - sides[1] / 2));
 }
 
+namespace {
+
+// Of a side of an anticlockwise outline: outwards, of unit length.
+Point outwards(const geometry::Ring& ring, std::size_t side) {
+    const Point p = ring[side], q = ring[(side + 1) % ring.size()];
+    const double l = geometry::length(p, q);
+    return {(q.y - p.y) / l, -(q.x - p.x) / l};
+}
+
+}  // namespace
+
 std::vector<FootingPunching::Room> FootingPunching::rooms() const {
     std::vector<Room> all;
     if (outline.empty()) {
@@ -38,12 +49,11 @@ std::vector<FootingPunching::Room> FootingPunching::rooms() const {
         return all;
     }
     for (std::size_t i = 0; i < outline.size(); ++i) {
-        const Point a = outline[i], b = outline[(i + 1) % outline.size()];
-        const double l = geometry::length(a, b), nx = (b.y - a.y) / l, ny = -(b.x - a.x) / l,
-                     half = (std::abs(nx) * sides[0] + std::abs(ny) * sides[1]) / 2;
+        const Point a = outline[i], n = outwards(outline, i);
+        const double half = (std::abs(n.x) * sides[0] + std::abs(n.y) * sides[1]) / 2;
         double away = 1e300;
-        for (Point p : outline) away = std::min(away, nx * p.x + ny * p.y);
-        all.push_back({std::max(0.0, nx * a.x + ny * a.y - half), std::max(0.0, -away - half)});
+        for (Point p : outline) away = std::min(away, n.x * p.x + n.y * p.y);
+        all.push_back({std::max(0.0, n.x * a.x + n.y * a.y - half), std::max(0.0, -away - half)});
     }
     return all;
 }
@@ -57,18 +67,16 @@ double FootingPunching::freeSides() const {
             if (near(edges[i])) left -= sides[i < 2 ? 1 : 0];
         return left;
     }
+    std::vector<Point> towards;
+    for (std::size_t i = 0; i < outline.size(); ++i)
+        if (near(edges[i])) towards.push_back(outwards(outline, i));
     constexpr int parts = 360;
     int free = 0;
     for (int k = 0; k < parts; ++k) {
         const double t = 2 * std::numbers::pi * (k + 0.5) / parts;
-        bool faces = false;
-        for (std::size_t i = 0; i < outline.size() && !faces; ++i) {
-            const Point a = outline[i], b = outline[(i + 1) % outline.size()];
-            const double l = geometry::length(a, b);
-            faces = near(edges[i]) &&
-                    std::cos(t) * (b.y - a.y) / l - std::sin(t) * (b.x - a.x) / l > std::numbers::sqrt2 / 2;
-        }
-        free += !faces;
+        free += std::none_of(towards.begin(), towards.end(), [t](Point n) {
+            return std::cos(t) * n.x + std::sin(t) * n.y > std::numbers::sqrt2 / 2;
+        });
     }
     return all * free / parts;
 }
@@ -89,15 +97,10 @@ Traced traced(const FootingPunching& in, double a, bool rounded) {
     std::vector<Point> points;
     for (int k = 0; k < 4; ++k)
         points.push_back({(k % 2 ? 0.5 : -0.5) * in.sides[0], (k / 2 ? 0.5 : -0.5) * in.sides[1]});
-    auto normal = [&](std::size_t i) {
-        const Point p = ring[i], q = ring[(i + 1) % ring.size()];
-        const double l = geometry::length(p, q);
-        return Point{(q.y - p.y) / l, -(q.x - p.x) / l};
-    };
     for (std::size_t i = 0; i < ring.size(); ++i) {
         if (rooms[i].over >= a) continue;
         out.whole = false;
-        const Point n = normal(i);
+        const Point n = outwards(ring, i);
         for (int k = 0; k < 4; ++k) {
             const Point c = points[std::size_t(k)];
             const double away = n.x * (ring[i].x - c.x) + n.y * (ring[i].y - c.y);
@@ -120,7 +123,7 @@ Traced traced(const FootingPunching& in, double a, bool rounded) {
     auto add = [&](Point p, Point q) {
         double from = 0, to = 1;
         for (std::size_t i = 0; i < ring.size(); ++i) {
-            const Point m = normal(i);
+            const Point m = outwards(ring, i);
             const double u = m.x * (ring[i].x - p.x) + m.y * (ring[i].y - p.y),
                          v = m.x * (q.x - p.x) + m.y * (q.y - p.y);
             if (std::abs(v) < 1e-9) {
@@ -142,7 +145,7 @@ Traced traced(const FootingPunching& in, double a, bool rounded) {
         const Point p = near[i], q = near[(i + 1) % n];
         const double l = geometry::length(p, q);
         free[i] = l > 0.01 && !onEdge(p, q);
-        if (l > 0.01) normals[i] = {(q.y - p.y) / l, -(q.x - p.x) / l};
+        if (l > 0.01) normals[i] = outwards(near, i);
         if (!free[i]) continue;
         add({p.x + a * normals[i].x, p.y + a * normals[i].y},
             {q.x + a * normals[i].x, q.y + a * normals[i].y});

@@ -120,7 +120,8 @@ class Bases final : public BaseRules {
         // Edges that a column stands close to cut perimeters off; the others bound how far they are looked
         // for.
         double most = 2 * in.d;
-        for (const auto& edge : in.rooms())
+        const auto edges = in.rooms();
+        for (const auto& edge : edges)
             if (!in.near(edge)) most = std::min(most, edge.over);
         if (in.farthest > 0) most = std::min(most, in.farthest);
         struct At {
@@ -137,6 +138,7 @@ class Bases final : public BaseRules {
             r.V = std::max(0.0, in.N - r.up);
             double sum = 0;
             for (int i : {0, 1}) {
+                if (in.pile) break;
                 const double c1 = in.sides[i], c2 = in.sides[1 - i], share = eccentricityShare(c1 / c2);
                 double W = c1 * c1 / 2 + c1 * c2 + 2 * c2 * a + 4 * a * a + std::numbers::pi * a * c1,
                        M = std::abs(in.moment[i]);
@@ -149,7 +151,7 @@ class Bases final : public BaseRules {
             r.beta = 1 + std::sqrt(sum);
             if (in.pile) {
                 int cuts = 0;
-                for (const auto& edge : in.rooms()) cuts += edge.over < a;
+                for (const auto& edge : edges) cuts += edge.over < a;
                 r.beta = cuts == 0 ? 1 : cuts == 1 ? 1.4 : 1.5;
             }
             r.d = in.depth(a);
