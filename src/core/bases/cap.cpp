@@ -194,7 +194,7 @@ Cap::Demand Cap::demand(const CapDesign& design, BaseState state) const {
                             const double T = bandForce(design, R, z);
                             for (Asked& tie : out.tie) tie.larger(T, int(i));
                         } else {
-                            out.tie[axis].larger(tieForce(design, R, z, axis), int(i));
+                            out.tie[axis].larger(a.moment[axis] / z, int(i));
                         }
                     }
                     for (double r : R) out.pulled |= r < -1;
@@ -265,37 +265,23 @@ Cap::Arm Cap::arm(const CapDesign& design, const std::vector<double>& R) const {
     const auto& s = design.size;
     const auto& c = columns_.front();
     const double d = (design.d[0] + design.d[1]) / 2, plain = in_.rules.node(false, in_.fc, 1);
-    double most[2] = {0, 0};
+    Arm a{0, d};
     for (int axis : {0, 1})
         for (double sign : {-1.0, 1.0}) {
             double moment = 0;
             for (std::size_t k = 0; k < R.size(); ++k)
                 if (sign * ((axis == 0 ? design.piles[k].x : design.piles[k].y) - c.place(axis, s)) > 0)
                     moment += std::max(0.0, R[k]) * run(design, k, axis);
-            most[axis] = std::max(most[axis], moment);
+            a.moment[axis] = std::max(a.moment[axis], moment);
         }
     // y = M/((d - y/2) b f), of the axis that asks for more.
-    Arm a{0, d};
     for (int axis : {0, 1}) {
-        const double area = most[axis] / (c.side(1 - axis) * plain), under = d * d - 2 * area;
+        const double area = a.moment[axis] / (c.side(1 - axis) * plain), under = d * d - 2 * area;
         const double node = under > 0 ? d - std::sqrt(under) : 2 * d;
         if (node > a.node) a.node = node, a.z = d - node / 2;
     }
     if (a.z < d / 2) a.z = 0;
     return a;
-}
-double Cap::tieForce(const CapDesign& design, const std::vector<double>& R, double z, int axis) const {
-    double most = 0;
-    for (double sign : {-1.0, 1.0}) {
-        double T = 0;
-        for (std::size_t k = 0; k < R.size(); ++k)
-            if (sign * ((axis == 0 ? design.piles[k].x : design.piles[k].y) -
-                        columns_.front().place(axis, design.size)) >
-                0)
-                T += std::max(0.0, R[k]) * run(design, k, axis) / z;
-        most = std::max(most, T);
-    }
-    return most;
 }
 double Cap::bandForce(const CapDesign& design, const std::vector<double>& R, double z) const {
     const auto& s = design.size;

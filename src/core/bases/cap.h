@@ -101,10 +101,10 @@ class Cap : public Standing {
     // The depth of the node below the column with the lever arm that it leaves; nought where there is none.
     struct Arm {
         double node = 0, z = 0;
+        double moment[2] = {0, 0};  // of the struts along x and y: the tie's force times its arm
     };
     Arm arm(const CapDesign& design, const std::vector<double>& reactions) const;
-    // Force of the tie along an axis, or the largest in a band along the line of two piles.
-    double tieForce(const CapDesign& design, const std::vector<double>& reactions, double z, int axis) const;
+    // The largest force in a band along the line of two piles.
     double bandForce(const CapDesign& design, const std::vector<double>& reactions, double z) const;
     // A section across an axis, with the effective depth of the bottom bars.
     standards::Section across(const CapDesign& design, int axis) const {

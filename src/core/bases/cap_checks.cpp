@@ -152,9 +152,7 @@ void Cap::tieCheck(Sink& sink, const CapDesign& design, const Demand& m, int axi
         const double d = (design.d[0] + design.d[1]) / 2;
         step(&t, "z", "d - y_node/2", {{"d", d, "mm"}, {"y_node", a.node, "mm"}}, a.z, "mm",
              in_.rules.nodeClause(), "piles as drawn");
-        const double T = a.z <= 0    ? 0
-                         : mat.bands ? bandForce(design, R, a.z)
-                                     : tieForce(design, R, a.z, axis);
+        const double T = a.z <= 0 ? 0 : mat.bands ? bandForce(design, R, a.z) : a.moment[axis] / a.z;
         step(&t, "T_drawn", "", {}, T / 1000, "kN", f.clause,
              mat.bands ? "largest force in a band: the horizontal force of a strut, R a/z, shared by the two "
                          "bands over its pile"

@@ -8,11 +8,14 @@
 #include <random>
 
 #include "bases/cap.h"
+#include "found.h"
 #include "ground/pile_group.h"
 #include "model/edits.h"
 
 using namespace talvik;
 using geometry::Point;
+using test::find;
+using test::standard;
 
 namespace {
 
@@ -28,15 +31,6 @@ model::BaseSet one(double G, int piles, model::CapOutline outline, double diamet
     set.pile = {true, diameter, 650e3, 200e3, 0, false, 3, 150, 75, 0};
     set.ground.depth = 0;
     return set;
-}
-std::shared_ptr<const standards::Standard> standard(bool en = true) {
-    static const auto a = standards::makeStandard("en1992"), b = standards::makeStandard("aci318-si");
-    return en ? a : b;
-}
-const checks::Check* find(const std::vector<checks::Check>& all, const std::string& key) {
-    for (const auto& c : all)
-        if (c.key.ends_with(key)) return &c;
-    return nullptr;
 }
 
 }  // namespace

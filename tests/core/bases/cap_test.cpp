@@ -6,9 +6,12 @@
 #include <cmath>
 #include <random>
 
+#include "found.h"
 #include "model/edits.h"
 
 using namespace talvik;
+using test::find;
+using test::standard;
 
 namespace {
 
@@ -24,15 +27,6 @@ model::BaseSet one(double G, double Q, double My = 0, double W = 0) {
     set.bases = {base};
     set.pile = {true, 600, 1200e3, 200e3, 0, false, 3, 150, 75, 75};
     return set;
-}
-std::shared_ptr<const standards::Standard> standard(bool en = true) {
-    static const auto a = standards::makeStandard("en1992"), b = standards::makeStandard("aci318-si");
-    return en ? a : b;
-}
-const checks::Check* find(const std::vector<checks::Check>& all, const std::string& key) {
-    for (const auto& c : all)
-        if (c.key.ends_with(key)) return &c;
-    return nullptr;
 }
 
 }  // namespace

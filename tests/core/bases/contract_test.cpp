@@ -1,6 +1,6 @@
-// What every base promises, over random sets of all shapes, pins, grounds and both standards: what is solved without
-// trouble has nothing over but what a pin or the column decides; over if and only if the ratio is above 1; every check
-// says what it is about, where, and by which clause.
+// What every base promises, over random sets of all shapes, pins, grounds and both standards: what is solved
+// without trouble has nothing over but what a pin or the column decides; over if and only if the ratio is
+// above 1; every check says what it is about, where, and by which clause.
 #include <gtest/gtest.h>
 
 #include <set>
@@ -22,8 +22,8 @@ bool has(const checks::Check& c, const char* part) {
 // What nobody but who pinned it, or who drew the column, can change.
 bool decidedElsewhere(const checks::Check& c, const model::Base& base) {
     const bool bars = !base.bar.empty() || base.spacing > 0;
-    return (bars && (has(c, "/least-") || has(c, "/spacing-") || has(c, "/cracks-"))) || has(c, "/starters") ||
-           has(c, "/foot") || has(c, "/pedestal") || has(c, "/clear");
+    return (bars && (has(c, "/least-") || has(c, "/spacing-") || has(c, "/cracks-"))) ||
+           has(c, "/starters") || has(c, "/foot") || has(c, "/pedestal") || has(c, "/clear");
 }
 
 }  // namespace
@@ -35,14 +35,16 @@ TEST(BaseContract, WhatIsSolvedPassesAndEveryCheckSaysWhatItIs) {
     for (int k = 1; k <= n; ++k) {
         model::Basis basis = model::emptyProject().basis;
         const auto set = std::make_shared<model::BaseSet>(test::randomBases(unsigned(k), basis));
-        const auto answer = design::designBases(set, basis, standards::makeStandard(k / 2 % 2 ? "en1992" : "aci318-si"));
+        const auto answer =
+            design::designBases(set, basis, standards::makeStandard(k / 2 % 2 ? "en1992" : "aci318-si"));
         ASSERT_TRUE(answer) << k;
         for (const auto& b : answer->bases) {
             const auto& base = set->bases[b->number];
             solved += b->trouble().empty();
             std::set<std::string> keys;
             for (const auto& c : b->checks) {
-                const std::string where = std::to_string(k) + " " + c.key + " " + std::to_string(checks::ratio(c));
+                const std::string where =
+                    std::to_string(k) + " " + c.key + " " + std::to_string(checks::ratio(c));
                 titles.insert(c.title);
                 EXPECT_TRUE(keys.insert(c.key).second) << where << " twice";
                 EXPECT_NE(c.topic, Topic::None) << where;

@@ -1,5 +1,5 @@
-// Foundations as they are met in practice, against statics by hand and brute force: water, tolerance, columns side
-// by side, tension, and what the program chooses by itself against its own checks.
+// Foundations as they are met in practice, against statics by hand and brute force: water, tolerance, columns
+// side by side, tension, and what the program chooses by itself against its own checks.
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -24,7 +24,8 @@ std::shared_ptr<const standards::Standard> standard(bool en) {
 model::Basis basis() {
     return model::emptyProject().basis;
 }
-model::BaseSet set(model::BaseSet::Kind kind, double G, double Q, model::ColumnAction wind = {}, double side = 400) {
+model::BaseSet set(model::BaseSet::Kind kind, double G, double Q, model::ColumnAction wind = {},
+                   double side = 400) {
     model::BaseSet s;
     s.id = "f1", s.kind = kind, s.approach = 2;
     s.cases = {{"q1", "G", {actions::Nature::Permanent, ""}},
@@ -188,8 +189,8 @@ TEST(OrdinaryBases, ABaseOfTwoColumnsStandsBelowTheirResultant) {
     EXPECT_LT(free.size.area() * free.size.h, 0.95 * central.size.area() * central.size.h);
 }
 
-// ACI: caps keep the size factor of shear, footings on ground do not (13.2.6.2); least depths; what the column's
-// concrete does not bear, bars across the joint do.
+// ACI: caps keep the size factor of shear, footings on ground do not (13.2.6.2); least depths; what the
+// column's concrete does not bear, bars across the joint do.
 TEST(OrdinaryBases, SizeFactorLeastDepthAndDowelsOfAci) {
     auto s = set(model::BaseSet::Kind::Caps, 1500e3, 500e3);
     s.bases[0].piles = 4, s.bases[0].h = 1200;
@@ -213,7 +214,8 @@ TEST(OrdinaryBases, SizeFactorLeastDepthAndDowelsOfAci) {
     const auto flat = pad.solve();
     EXPECT_GE(std::min(flat.d[0], flat.d[1]), 150);
     const bases::Context inEn(shallow, b, standard(true));
-    EXPECT_LT(bases::Pad(inEn, shallow.bases[0]).solve().size.h, flat.size.h) << "no such rule in EN 1992-1-1";
+    EXPECT_LT(bases::Pad(inEn, shallow.bases[0]).solve().size.h, flat.size.h)
+        << "no such rule in EN 1992-1-1";
 
     // 1.2 * 1200 + 1.6 * 500 = 2240 kN on 300 by 300: 0.65 * 0.85 * 30 * 300^2 = 1492 kN bear.
     auto joint = set(model::BaseSet::Kind::Pads, 1200e3, 500e3, {}, 300);
@@ -227,7 +229,8 @@ TEST(OrdinaryBases, SizeFactorLeastDepthAndDowelsOfAci) {
 // Approach 3: the weight of the concrete is a structural action, that of the soil a geotechnical one.
 TEST(OrdinaryBases, InApproachThreeConcreteIsStructural) {
     auto s = set(model::BaseSet::Kind::Pads, 400e3, 0);
-    s.approach = 3, s.ground.by = model::GroundValues::By::Drained, s.ground.friction = 32, s.ground.depth = 1500;
+    s.approach = 3, s.ground.by = model::GroundValues::By::Drained, s.ground.friction = 32,
+    s.ground.depth = 1500;
     s.bases[0].B = s.bases[0].L = 2500, s.bases[0].h = 800;
     const auto b = basis();
     const bases::Context in(s, b, standard(true));
@@ -285,7 +288,8 @@ TEST(OrdinaryBases, OwnChoicesPassOwnChecks) {
         const bool caps = k % 4 == 3;
         auto s = set(caps ? model::BaseSet::Kind::Caps : model::BaseSet::Kind::Pads, number(100, 2500) * 1e3,
                      number(0, 1500) * 1e3,
-                     {"", number(-100, 100) * 1e3, number(-40, 40) * 1e3, 0, number(-60, 60) * 1e6, number(-120, 120) * 1e6},
+                     {"", number(-100, 100) * 1e3, number(-40, 40) * 1e3, 0, number(-60, 60) * 1e6,
+                      number(-120, 120) * 1e6},
                      50 * std::round(number(6, 14)));
         auto b = basis();
         b.foundation.strength = b.pileCap.strength = 5 * std::round(number(5, 8));
@@ -310,11 +314,12 @@ TEST(OrdinaryBases, OwnChoicesPassOwnChecks) {
         for (const auto& c : all) {
             if (trouble.empty() && c.topic != checks::Topic::Bearing) {
                 // A column without room for its starters is no choice of the program; the check says so.
-                const bool forbidden =
-                    c.key.find("starters") != std::string::npos &&
-                    std::any_of(c.here.begin(), c.here.end(),
-                                [](const auto& note) { return note.find("a larger column") != std::string::npos; });
-                EXPECT_TRUE(c.outcome != Outcome::Over || forbidden) << k << " " << c.title << " " << checks::ratio(c);
+                const bool forbidden = c.key.find("starters") != std::string::npos &&
+                                       std::any_of(c.here.begin(), c.here.end(), [](const auto& note) {
+                                           return note.find("a larger column") != std::string::npos;
+                                       });
+                EXPECT_TRUE(c.outcome != Outcome::Over || forbidden)
+                    << k << " " << c.title << " " << checks::ratio(c);
             }
             if (checks::isJudged(c)) {
                 EXPECT_EQ(c.outcome == Outcome::Over, checks::ratio(c) > 1 + 1e-9) << c.title;
@@ -324,8 +329,8 @@ TEST(OrdinaryBases, OwnChoicesPassOwnChecks) {
     EXPECT_GT(solved, n * 8 / 10);
 }
 
-// What is not checked is declared: soft clay without layers, far eccentricity, columns side by side or in tension;
-// a base that stands out of the ground is told.
+// What is not checked is declared: soft clay without layers, far eccentricity, columns side by side or in
+// tension; a base that stands out of the ground is told.
 TEST(OrdinaryBases, WhatIsNotCheckedIsDeclared) {
     auto s = set(model::BaseSet::Kind::Pads, 300e3, 120e3);
     s.ground.by = model::GroundValues::By::Undrained, s.ground.undrained = 0.035, s.ground.depth = 300;
@@ -337,7 +342,8 @@ TEST(OrdinaryBases, WhatIsNotCheckedIsDeclared) {
     ASSERT_TRUE(find(all, "settlement"));
     EXPECT_EQ(find(all, "settlement")->outcome, Outcome::NotChecked);
     bool told = false;
-    for (const auto& word : find(all, "pressure")->here) told |= word.find("200 mm above") != std::string::npos;
+    for (const auto& word : find(all, "pressure")->here)
+        told |= word.find("200 mm above") != std::string::npos;
     EXPECT_TRUE(told);
 
     auto pulled = set(model::BaseSet::Kind::Pads, 100e3, 0, {"", -300e3, 20e3});

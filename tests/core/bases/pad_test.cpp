@@ -6,10 +6,12 @@
 #include <cmath>
 #include <random>
 
+#include "found.h"
 #include "model/edits.h"
 
 using namespace talvik;
 using bases::BaseState;
+using test::find;
 
 namespace {
 
@@ -36,11 +38,6 @@ std::shared_ptr<const standards::Standard> aci() {
 }
 model::Basis basis() {
     return model::emptyProject().basis;
-}
-const checks::Check* find(const std::vector<checks::Check>& all, const std::string& key) {
-    for (const auto& c : all)
-        if (c.key.ends_with(key)) return &c;
-    return nullptr;
 }
 
 }  // namespace

@@ -166,7 +166,8 @@ TEST(Top, SolvedOnesHoldWithLessConcrete) {
             const auto e = bases::Pad(level, flat.bases[0]).solve();
             // A step at half the depth does not always pay: its lower part is punched with little steel.
             EXPECT_LT(top.volume(), (kind == Kind::Sloped ? 1 : 1.05) * e.size.area() * e.size.h)
-                << id << " " << d.size.B << " " << d.size.h << " " << top.edge() << " against " << e.size.B << " " << e.size.h;
+                << id << " " << d.size.B << " " << d.size.h << " " << top.edge() << " against " << e.size.B
+                << " " << e.size.h;
             const auto all = pad.checks(d, {}, false);
             EXPECT_NE(find(all, kind == Kind::Sloped ? "flexure-x-slope" : "flexure-x-step"), nullptr);
             EXPECT_NE(find(all, "edge"), nullptr);
