@@ -96,31 +96,40 @@ class LayoutPage final : public TrayPage {
         shownWhile([=] { return selected() && caps(); });
         pin(tr("Piles"), "pinPiles", Kind::Count, &model::Base::piles,
             chosen([](const design::BasePart& b) { return b.piles().size(); }));
-        using Rows = std::vector<std::vector<double>>;
-        static const std::vector<Kind> corner{Kind::Span, Kind::Span};
-        line(
+        auto edit = [this](auto change) {
+            const auto* b = inHand();
+            if (!b) return session_.base();
+            return model::editBases(session_.base(), session_.bases()->id,
+                                    [&, id = b->id](model::BaseSet& s, model::Project&) {
+                                        for (auto& base : s.bases)
+                                            if (base.id == id) change(base);
+                                    });
+        };
+        // Points in plan, typed as a list.
+        auto points = [this](const QString& label, const char* name, auto now, auto changed,
+                             const QString& hint) {
+            static const std::vector<Kind> corner{Kind::Span, Kind::Span};
+            line(
+                label, name,
+                [=, this] {
+                    std::vector<std::vector<double>> rows;
+                    for (auto p : now()) rows.push_back({p.x, p.y});
+                    return qs(units::rowsText(rows, corner, session_.project().basis.units));
+                },
+                [=, this](const QString& text) -> std::pair<model::Project, QString> {
+                    const auto rows =
+                        units::parseRows(text.toStdString(), corner, session_.project().basis.units);
+                    std::vector<geometry::Point> all;
+                    for (const auto& r : rows.rows) all.push_back({r[0], r[1]});
+                    return {changed(all), qs(rows.error)};
+                },
+                hint);
+        };
+        points(
             tr("Pile positions x y"), "pinPilesAt",
-            [=, this] {
-                Rows rows;
-                if (const auto* b = inHand())
-                    for (auto p : b->pilesAt) rows.push_back({p.x, p.y});
-                return qs(units::rowsText(rows, corner, session_.project().basis.units));
-            },
-            [this](const QString& text) -> std::pair<model::Project, QString> {
-                const auto rows =
-                    units::parseRows(text.toStdString(), corner, session_.project().basis.units);
-                const auto* b = inHand();
-                if (!b) return {session_.base(), {}};
-                return {model::editBases(session_.base(), session_.bases()->id,
-                                         [&, id = b->id](model::BaseSet& s, model::Project&) {
-                                             for (auto& base : s.bases) {
-                                                 if (base.id != id) continue;
-                                                 base.pilesAt.clear();
-                                                 for (const auto& r : rows.rows)
-                                                     base.pilesAt.push_back({r[0], r[1]});
-                                             }
-                                         }),
-                        qs(rows.error)};
+            [this] { return inHand() ? inHand()->pilesAt : std::vector<geometry::Point>(); },
+            [edit](const std::vector<geometry::Point>& all) {
+                return edit([&](model::Base& b) { b.pilesAt = all; });
             },
             tr("-0.75 -0.43; 0.78 -0.43; 0 0.87"));
         sentence([this] {
@@ -131,15 +140,6 @@ class LayoutPage final : public TrayPage {
         shownWhile(selected);
         pin(tr("Spacing of bars"), "pinSpacing", Kind::BarSpacing, &model::Base::spacing,
             Chosen([]() -> std::optional<double> { return {}; }));
-        auto edit = [this](auto change) {
-            const auto* b = inHand();
-            if (!b) return session_.base();
-            return model::editBases(session_.base(), session_.bases()->id,
-                                    [&, id = b->id](model::BaseSet& s, model::Project&) {
-                                        for (auto& base : s.bases)
-                                            if (base.id == id) change(base);
-                                    });
-        };
         choice(
             tr("Bars"), "pinBar",
             [this] {
@@ -263,21 +263,10 @@ class LayoutPage final : public TrayPage {
             tr("Link leg spacing"), Kind::BarSpacing, "linkSpacing", [=] { return set().linkSpacing; },
             basesValue([](model::BaseSet& s, double v) { s.linkSpacing = v; }));
         shownWhile({});
-        line(
-            tr("Site, corners x y"), "site",
-            [=, this] {
-                Rows rows;
-                for (auto p : set().site) rows.push_back({p.x, p.y});
-                return qs(units::rowsText(rows, corner, session_.project().basis.units));
-            },
-            [this](const QString& text) -> std::pair<model::Project, QString> {
-                const auto rows =
-                    units::parseRows(text.toStdString(), corner, session_.project().basis.units);
-                return {basesValue([&](model::BaseSet& s, int) {
-                            s.site.clear();
-                            for (const auto& r : rows.rows) s.site.push_back({r[0], r[1]});
-                        })(0),
-                        qs(rows.error)};
+        points(
+            tr("Site, corners x y"), "site", [=] { return set().site; },
+            [this](const std::vector<geometry::Point>& all) {
+                return basesValue([&](model::BaseSet& s, int) { s.site = all; })(0);
             },
             tr("0 0; 46 0; 46 19; 0 19"));
         sentence([this] {
@@ -337,7 +326,7 @@ class LayoutPage final : public TrayPage {
         line(
             tr("Layers: thickness, modulus"), "layers",
             [=, this] {
-                Rows rows;
+                std::vector<std::vector<double>> rows;
                 for (const auto& l : set().ground.layers) {
                     rows.push_back({l.thickness, l.modulus});
                     if (l.poisson != 0.3) rows.back().push_back(l.poisson);
