@@ -18,17 +18,22 @@ inline FloorPrice floorPrice(const model::Project& p, const design::FloorDesign&
     double sides = 0;
     for (const auto& c : f.columns)
         if (c.below)
-            all.concrete += (c.circular ? std::numbers::pi / 4 * c.width * c.width : c.width * c.depth) * 1e-6 *
-                            c.heightBelow / 1000;
+            all.concrete += (c.circular ? std::numbers::pi / 4 * c.width * c.width : c.width * c.depth) *
+                            1e-6 * c.heightBelow / 1000;
     for (const auto& b : f.beams) {
         const double below = (b.depth - f.slabs[0].thickness) / 1000,
                      length = std::hypot(b.b.x - b.a.x, b.b.y - b.a.y) / 1000;
         all.concrete += b.width / 1000 * below * length, sides += 2 * below * length;
     }
-    all.price = all.concrete * r.concrete.price + d.steel * r.steel.price + (d.formwork + sides) * r.formwork.price +
-                d.blinding * r.blinding.price;
+    int bars = 0;
+    for (const auto& part : d.parts)
+        for (const auto& i : part->items) bars += i.number;
+    all.price = all.concrete * r.concrete.price + d.steel * r.steel.price +
+                (d.formwork + sides) * r.formwork.price + d.blinding * r.blinding.price +
+                bars * r.piece.price;
     all.carbon = all.concrete * r.concrete.carbon + d.steel * r.steel.carbon +
-                 (d.formwork + sides) * r.formwork.carbon + d.blinding * r.blinding.carbon;
+                 (d.formwork + sides) * r.formwork.carbon + d.blinding * r.blinding.carbon +
+                 bars * r.piece.carbon;
     return all;
 }
 // What it costs more than before, with stronger concrete by its rate.

@@ -81,7 +81,7 @@ SweepWindow::SweepWindow(Session& session, QWidget* parent)
     column->addStretch(1);
     auto* word =
         new QLabel(tr("Each point is the floor designed in full with all its checks; bars fixed by hand are "
-                      "kept. Costs are by the rates of concrete, steel and formwork in Basis (1)."));
+                      "kept. Costs are by the rates in Basis (1)."));
     word->setWordWrap(true);
     word->setStyleSheet(QStringLiteral("color:%1").arg(theme().secondary.name()));
     column->addWidget(word);

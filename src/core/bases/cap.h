@@ -32,6 +32,7 @@ class Cap : public Standing {
     CapDesign solve() const;
     std::vector<checks::Check> checks(const CapDesign& design, const model::PartRef& part,
                                       bool working) const;
+    model::Amounts amounts(const CapDesign& design) const;  // without steel
     std::vector<schedule::Item> items(const CapDesign& design) const;
     std::vector<Laid> laid(const CapDesign& design) const;
     // Largest and least force of a pile with weight and tolerance; what moment no pile can take; its share of
@@ -75,6 +76,7 @@ class Cap : public Standing {
     // Of the piles under the largest force each, with the tolerance.
     std::vector<Asked> largestReactions(const CapDesign& design) const;
     Demand demand(const CapDesign& design, BaseState state = BaseState::Strength) const;
+    Reinforced bars(const CapDesign& design) const;
     CapDesign solvedFrom(int leastPiles, bool mayCut) const;
     CapDesign solvedFrom(int leastPiles) const;
     // The piles, and what they stand under; the cap itself.

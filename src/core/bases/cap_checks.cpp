@@ -293,16 +293,25 @@ void Cap::bodyChecks(Sink& sink, const CapDesign& design) const {
 }
 
 std::vector<schedule::Item> Cap::items(const CapDesign& design) const {
-    std::vector<schedule::Item> all;
-    for (auto& l : laid(design)) all.push_back(std::move(l.item));
+    auto r = bars(design);
+    r.lines = false;
+    return bases::items(in_, r);
+}
+model::Amounts Cap::amounts(const CapDesign& design) const {
+    const auto& s = design.size;
+    auto all = standingAmounts(s, s.area() * s.h, s.perimeter() * s.h);
+    all.pileLength = double(design.piles.size()) * in_.set.pile.length / 1000;
     return all;
 }
-std::vector<Laid> Cap::laid(const CapDesign& design) const {
+Reinforced Cap::bars(const CapDesign& design) const {
     auto r = reinforced(design.size, design.bottom, design.top, toBars());
     r.sides = !in_.set.sideBar.empty();
     r.links = true;
     r.piles = design.piles;
-    return lay(in_, r);
+    return r;
+}
+std::vector<Laid> Cap::laid(const CapDesign& design) const {
+    return lay(in_, bars(design));
 }
 
 }  // namespace talvik::bases

@@ -58,6 +58,7 @@ class Pad : public Standing {
     // Checks with their working where `working`; `key` begins their keys.
     std::vector<checks::Check> checks(const PadDesign& design, const model::PartRef& part,
                                       bool working) const;
+    model::Amounts amounts(const PadDesign& design) const;  // without steel
     std::vector<schedule::Item> items(const PadDesign& design) const;
     std::vector<Laid> laid(const PadDesign& design) const;
     // A size moved onto the site, as far as it has room there.
@@ -94,6 +95,7 @@ class Pad : public Standing {
     std::string strapTrouble_;
     double strapWidth_ = 0, strapDepth_ = 0;
 
+    Reinforced bars(const PadDesign& design) const;
     PadDesign solved() const;
     PadDesign unstrapped() const;
     // The least depth at a growth, bars chosen; false where none carries.

@@ -439,16 +439,32 @@ std::pair<checks::Finding, int> Pad::columnFoot(const PadSize& s, bool deepest, 
 }
 
 std::vector<schedule::Item> Pad::items(const PadDesign& design) const {
-    std::vector<schedule::Item> all;
-    for (auto& l : laid(design)) all.push_back(std::move(l.item));
-    return all;
+    auto r = bars(design);
+    r.lines = false;
+    return bases::items(in_, r);
 }
-std::vector<Laid> Pad::laid(const PadDesign& design) const {
+model::Amounts Pad::amounts(const PadDesign& design) const {
+    const auto& s = design.size;
+    const Top top = this->top(s);
+    double solid = top.volume(), forms = top.formwork();
+    if (const auto& t = design.strap; t.any()) {
+        // Above the pad, and from its edge to the far column.
+        const double on = s.side(t.line.axis),
+                     off = std::max(0.0, t.line.length - t.line.farSide / 2 - t.from - on);
+        solid += t.width * ((t.depth - s.h) * on + t.depth * off);
+        forms += 2 * ((t.depth - s.h) * on + t.depth * off);
+    }
+    return standingAmounts(s, solid, forms);
+}
+Reinforced Pad::bars(const PadDesign& design) const {
     auto r = reinforced(design.size, design.bottom, design.top, in_.cover);
     if (const Top top = this->top(design.size); !top.level()) r.edge = top.edge();
     r.strap = design.strap;
     if (strap_) r.strapAt = {columns_.front().column->x, columns_.front().column->y};
-    return lay(in_, r);
+    return r;
+}
+std::vector<Laid> Pad::laid(const PadDesign& design) const {
+    return lay(in_, bars(design));
 }
 
 std::optional<Pad::Shown> Pad::shown(const PadDesign& design) const {

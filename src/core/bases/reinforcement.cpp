@@ -20,6 +20,7 @@ struct Lay {
     const Mat& mat;
     bool top;
     std::string run, layer;
+    bool lines;       // wanted
     double level;     // from the underside to their middle
     double leg, end;  // of hooks: length, and height of their ends
     bool tilted;      // legs that are longer than the concrete is deep
@@ -36,6 +37,7 @@ Lay layOf(const Context& in, const Reinforced& base, const Mat& m, bool top, dou
             top,
             {},
             {},
+            base.lines,
             z,
             leg,
             top ? std::max(z - leg, in.cover) : std::min(z + leg, tall - in.cover),
@@ -55,6 +57,7 @@ Laid cutAlike(const Context& in, const Lay& l, double length,
     schedule::cut(i, *m.bar, anchorage);
     for (const auto& [a, b] : places) {
         i.lie.push_back({a, b});
+        if (!l.lines) continue;
         std::vector<Point3> line;
         // Middle lines: lengths are outside to outside.
         const double short_ = m.hooked ? i.diameter / 2 : 0, far = geometry::length(a, b),
@@ -199,9 +202,10 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
         bars.lines.push_back({{x + lx, y + ly, stands}, {x, y, stands}, {x, y, stands - d / 2 + high}});
     };
     for (int side : {-1, 1})
-        for (int k = 0; k < s.along[0]; ++k) put(half[0] * (2.0 * k / (s.along[0] - 1) - 1), side * half[1]);
+        for (int k = 0; base.lines && k < s.along[0]; ++k)
+            put(half[0] * (2.0 * k / (s.along[0] - 1) - 1), side * half[1]);
     for (int side : {-1, 1})
-        for (int k = 1; k + 1 < s.along[1]; ++k)
+        for (int k = 1; base.lines && k + 1 < s.along[1]; ++k)
             put(side * half[0], half[1] * (2.0 * k / (s.along[1] - 1) - 1));
     if (half[0] < d || half[1] < d) return {std::move(bars)};
     // Three links hold them until the column is there, more along a pedestal.
@@ -211,7 +215,7 @@ std::vector<Laid> starters(const Context& in, const Reinforced& base, const Star
     l.run = "links";
     closed(links, in, *thin, n, a, b);
     const double x = a / 2 - thin->diameter / 2, y = b / 2 - thin->diameter / 2;
-    for (int k = 0; k < n; ++k) {
+    for (int k = 0; base.lines && k < n; ++k) {
         const double z = first + k * (last - first) / (n - 1);
         links.lines.push_back({{s.at.x - x, s.at.y - y, z},
                                {s.at.x + x, s.at.y - y, z},
@@ -419,6 +423,11 @@ std::vector<Laid> lay(const Context& in, const Reinforced& base) {
         for (auto& l : capLinks(in, base)) all.push_back(std::move(l));
     if (base.strap.any())
         for (auto& l : strap(in, base)) all.push_back(std::move(l));
+    return all;
+}
+std::vector<schedule::Item> items(const Context& in, const Reinforced& base) {
+    std::vector<schedule::Item> all;
+    for (auto& l : lay(in, base)) all.push_back(std::move(l.item));
     return all;
 }
 

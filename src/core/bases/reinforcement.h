@@ -30,6 +30,7 @@ struct Starters {
 };
 
 struct Reinforced {
+    bool lines = true;  // wanted of each bar
     geometry::Point centre;
     double B = 0, L = 0, h = 0;
     std::array<Mat, 2> bottom, top;  // along x, along y
@@ -62,6 +63,8 @@ struct MatPlace {
 std::vector<MatPlace> matPlaces(const Context& in, const geometry::Ring& outline, const Mat& mat, int axis);
 // Mats bottom first, then starters, links, bars of the sides.
 std::vector<Laid> lay(const Context& in, const Reinforced& base);
+// The same without their middle lines and places, for what they weigh.
+std::vector<schedule::Item> items(const Context& in, const Reinforced& base);
 
 // Of the bars that stand on a side of a column: none further apart than this.
 inline constexpr double startersApart = 300;

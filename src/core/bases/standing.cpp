@@ -21,6 +21,16 @@ double PadSize::perimeter() const {
     return all;
 }
 
+model::Amounts amountsOf(const model::BaseSet& set, const PadSize& s, double solid, double forms) {
+    const auto& g = set.ground;
+    const double dug = s.area() + 100 * s.perimeter() + 4 * 100 * 100;
+    model::Amounts a;
+    a.concrete = solid / 1e9, a.formwork = forms / 1e6;
+    a.blinding = dug * g.blinding / 1e9;
+    a.excavation = dug * (std::max(g.depth, s.h) + g.blinding) / 1e9;
+    return a;
+}
+
 double ratioOf(const standards::PunchingFound& found) {
     return std::max(checks::isJudged(found.stress) ? checks::ratio(found.stress) : 0,
                     checks::isJudged(found.face) ? checks::ratio(found.face) : 0);
@@ -134,6 +144,12 @@ void Standing::findStarters() {
         }
         starters_.push_back(s);
     }
+}
+model::Amounts Standing::standingAmounts(const PadSize& s, double solid, double forms) const {
+    const auto& stub = base_.pedestal;
+    const double stubs = stub.any() ? double(columns_.size()) : 0;
+    return amountsOf(in_.set, s, solid + stubs * stub.width * stub.depth * stub.height,
+                     forms + 2 * stubs * (stub.width + stub.depth) * stub.height);
 }
 std::optional<Mat> Standing::sameBothWays(const PadSize& size, const std::array<Mat, 2>& mats) const {
     if (pinnedBars() || std::abs(size.B - size.L) > 1 || !size.outline.empty()) return {};

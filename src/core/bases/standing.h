@@ -9,6 +9,7 @@
 #include "bases/reinforcement.h"
 #include "checks/checks.h"
 #include "ground/rigid_base.h"
+#include "model/amounts.h"
 
 namespace talvik::bases {
 
@@ -37,6 +38,10 @@ struct PadSize {
         return outline.empty() ? Chord{-side(1 - axis) / 2, side(1 - axis) / 2} : chord(outline, axis, at);
     }
 };
+
+// Concrete and formwork (mm3, mm2) of a base with its blinding and excavation, which is wider by 100 mm on
+// every side; without steel, piles and pedestals.
+model::Amounts amountsOf(const model::BaseSet& set, const PadSize& size, double solid, double forms);
 
 checks::Finding finding(units::Kind kind, double demand, double limit, std::string clause);
 // The larger of what is judged at the perimeter and at the face.
@@ -79,6 +84,8 @@ class Standing {
     // Of a square base whose mats differ little: the heavier one for both directions, as sites like it; none
     // where they are the same, someone chose, or it would be a quarter more.
     std::optional<Mat> sameBothWays(const PadSize& size, const std::array<Mat, 2>& mats) const;
+    // With pedestals.
+    model::Amounts standingAmounts(const PadSize& size, double solid, double forms) const;
     bool pinnedBars() const { return !base_.bar.empty() || base_.spacing > 0; }
     // At the underside about the centre of the base, with a weight there.
     ground::Resultant resultant(const Sum& sum, const PadSize& size, double weight) const;

@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "checks/checks.h"
+#include "model/amounts.h"
 #include "schedule/schedule.h"
 #include "verify/line_checks.h"
 
@@ -61,7 +62,7 @@ struct Alike {
     int members = 1;
 };
 
-struct ElementAnswer {
+struct ElementAnswer : model::Amounts {  // of one member
     model::Id element;
     std::string name;
     std::shared_ptr<const standards::Standard> standard;
@@ -72,8 +73,7 @@ struct ElementAnswer {
     std::string error;                                     // why there are no results; empty where there are
     bool complete = true;                                  // false: something that takes longer follows
     int members = 1;                                       // that are alike; the rest is of one of them
-    double steel = 0, concrete = 0;                        // kg, m3
-    double area = 0, formwork = 0, blinding = 0;           // m2 in plan, m2, m3
+    double area = 0;                                       // m2 in plan
     checks::Summary summary;                               // see summarise
     virtual ~ElementAnswer() = default;
 

@@ -132,18 +132,19 @@ class Maker {
     void complete(BasePart& part, const model::Base& base) const {
         part.part = {set_->id, model::PartKind::Base, base.id};
         part.name = (pads(*set_) ? "Base " : "Cap ") + model::baseName(*set_, base);
+        model::Amounts built;
         if (const auto* own = std::get_if<bases::PadDesign>(&part.design)) {
             const bases::Pad maker = padAt(part.number, base);
             part.checks = maker.checks(*own, part.part, false);
             part.items = maker.items(*own);
-            part.centre = maker.centre(own->size);
+            part.centre = maker.centre(own->size), built = maker.amounts(*own);
             part.pressure = maker.shown(*own);
         } else {
             const auto& cap = std::get<bases::CapDesign>(part.design);
             const bases::Cap maker(in_, base);
             part.checks = maker.checks(cap, part.part, false);
             part.items = maker.items(cap);
-            part.centre = maker.centre(cap.size);
+            part.centre = maker.centre(cap.size), built = maker.amounts(cap);
         }
         if (!part.trouble().empty()) {
             // Said with the worst check; where none of them fails, the search for a design is a check itself.
@@ -165,18 +166,11 @@ class Maker {
         }
         const auto& s = part.size();
         const auto* pad = std::get_if<bases::PadDesign>(&part.design);
-        double solid = s.area() * s.h, forms = s.perimeter() * s.h;
         if (pad) {
             const auto top = padAt(part.number, base).top(s);
-            solid = top.volume(), forms = top.formwork();
             part.shaped = top.level() ? std::nullopt : std::optional(top);
             part.strap.reset();
             if (const auto& t = pad->strap; t.any()) {
-                // Above the pad, and from its edge to the far column.
-                const double on = s.side(t.line.axis),
-                             off = std::max(0.0, t.line.length - t.line.farSide / 2 - t.from - on);
-                solid += t.width * ((t.depth - s.h) * on + t.depth * off);
-                forms += 2 * ((t.depth - s.h) * on + t.depth * off);
                 if (const auto* near = in_.column(base.columns.front())) {
                     const bool x = t.line.axis == 0;
                     const double along = x ? near->x : near->y, across = x ? near->y : near->x,
@@ -188,27 +182,10 @@ class Maker {
             }
         }
         part.shape = shapeOf(part);
-        const auto& g = set_->ground;
-        const auto& stub = base.pedestal;
-        const double stubs = stub.any() ? double(base.columns.size()) : 0;
-        part.concrete = (solid + stubs * stub.width * stub.depth * stub.height) / 1e9;
-        part.formwork = (forms + 2 * stubs * (stub.width + stub.depth) * stub.height) / 1e6;
-        // Wider than the base by 100 mm on every side.
-        const double dug = s.area() + 100 * s.perimeter() + 4 * 100 * 100;
-        part.blinding = dug * g.blinding / 1e9;
-        part.excavation = dug * (std::max(g.depth, s.h) + g.blinding) / 1e9;
-        part.steel = 0;
-        for (const auto& i : part.items) part.steel += i.number * i.massEach;
-        part.pileLength = double(part.piles().size()) * set_->pile.length / 1000;
-        part.cost = part.carbon = 0;
-        const auto& rates = in_.basis->rates;
-        for (const auto& [amount, rate] : {std::pair{part.concrete, &rates.concrete},
-                                           {part.steel, &rates.steel},
-                                           {part.formwork, &rates.formwork},
-                                           {part.blinding, &rates.blinding},
-                                           {part.excavation, &rates.excavation},
-                                           {part.pileLength, &rates.pile}})
-            part.cost += amount * rate->price, part.carbon += amount * rate->carbon;
+        static_cast<model::Amounts&>(part) = built;
+        part.steel = part.pieces = 0;
+        for (const auto& i : part.items) part.steel += i.number * i.massEach, part.pieces += i.number;
+        part.cost = part.price(in_.basis->rates), part.emissions = part.carbon(in_.basis->rates);
     }
 
     // One design that serves all of these bases, each with its pins: sizes of the largest, bars of the most.
@@ -334,7 +311,7 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
         });
         // A type costs each of its bases what the largest size and the most steel of them cost.
         struct Sum {
-            double B = 0, L = 0, h = 0, steel = 0;
+            double B = 0, L = 0, h = 0, steel = 0, pieces = 0;
             std::size_t n = 0;
         };
         auto add = [&](Sum& sum, std::size_t row) {
@@ -342,16 +319,15 @@ void findTypes(const Maker& maker, BasesAnswer& answer, std::vector<Slot>& slots
             sum.B = std::max(sum.B, p.size().B), sum.L = std::max(sum.L, p.size().L);
             sum.h = std::max(sum.h, p.size().h);
             sum.steel = std::max(sum.steel, p.steel / std::max(1e-9, p.size().area()));
+            sum.pieces = std::max(sum.pieces, p.pieces);
             sum.n += rows[row]->size();
         };
         auto price = [&](const Sum& t) {
-            const auto& rates = answer.basis->rates;
-            const double dug = (t.B + 200) * (t.L + 200) / 1e9;
-            return double(t.n) *
-                   (t.B * t.L * t.h / 1e9 * rates.concrete.price + t.steel * t.B * t.L * rates.steel.price +
-                    2 * (t.B + t.L) * t.h / 1e6 * rates.formwork.price +
-                    dug * set.ground.blinding * rates.blinding.price +
-                    dug * (std::max(set.ground.depth, t.h) + set.ground.blinding) * rates.excavation.price);
+            bases::PadSize size;
+            size.B = t.B, size.L = t.L, size.h = t.h;
+            auto all = bases::amountsOf(set, size, size.area() * t.h, size.perimeter() * t.h);
+            all.steel = t.steel * size.area(), all.pieces = t.pieces;
+            return double(t.n) * all.price(answer.basis->rates);
         };
         // The whole curve whatever is asked for; then what is. Of few all groupings there are, else those in
         // stretches by size.
@@ -751,8 +727,8 @@ std::shared_ptr<const BasesAnswer> designBases(const std::shared_ptr<const model
     findOverlaps(*answer, slots);
     for (auto& slot : slots) {
         const std::shared_ptr<const BasePart> p = slot.made ? slot.made : slot.kept;
-        answer->concrete += p->concrete, answer->steel += p->steel, answer->formwork += p->formwork;
-        answer->blinding += p->blinding, answer->area += p->size().area() / 1e6;
+        static_cast<model::Amounts&>(*answer) += *p;
+        answer->area += p->size().area() / 1e6;
         answer->bases.push_back(p);
         answer->parts.push_back(p);
     }
@@ -821,7 +797,7 @@ std::vector<Alternative> alternatives(const BasesAnswer& answer, const BasePart&
         if (!made->trouble().empty() || stop.stop_requested()) return false;
         const auto* governs = made->governing();
         if (!governs || governs->outcome == checks::Outcome::Over) return false;
-        const Alternative a{made->size(), int(made->piles().size()), made->cost, made->carbon,
+        const Alternative a{made->size(), int(made->piles().size()), made->cost, made->emissions,
                             made->steel,  checks::ratio(*governs)};
         if (std::none_of(all.begin(), all.end(), [&](const Alternative& o) {
                 return o.size.B == a.size.B && o.size.L == a.size.L && o.size.h == a.size.h &&

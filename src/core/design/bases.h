@@ -12,7 +12,7 @@
 
 namespace talvik::design {
 
-struct BasePart : PartAnswer {
+struct BasePart : PartAnswer, model::Amounts {
     std::size_t number = 0;  // in the set
     std::variant<bases::PadDesign, bases::CapDesign> design;
     geometry::Point centre;
@@ -22,9 +22,7 @@ struct BasePart : PartAnswer {
     bases::Top solid() const { return shaped ? *shaped : bases::Top(size(), {0, 0}, {0, 0}, {}); }
     // Its strap on plan: least and largest x, least and largest y.
     std::optional<std::array<double, 4>> strap;
-    double concrete = 0, steel = 0, formwork = 0, blinding = 0, excavation = 0;  // m3, kg, m2, m3, m3
-    double pileLength = 0;  // m, of all piles; 0 where it is not given
-    double cost = 0, carbon = 0;
+    double cost = 0, emissions = 0;  // by the rates of the basis; kg CO2e
     std::optional<bases::Pad::Shown> pressure;
     // Bases of the set that it lies on, by their place in it: nothing here holds for such bases.
     std::vector<std::size_t> overlaps;

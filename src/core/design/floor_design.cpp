@@ -149,7 +149,7 @@ class FloorDesigner::Stages {
         f_->parts.insert(f_->parts.end(), f_->connections.begin(), f_->connections.end());
         for (auto& edge : edgeBars(*f_, room_)) f_->parts.push_back(edge);
         for (const auto& part : f_->parts)
-            for (const auto& i : part->items) f_->steel += i.massEach * i.number;
+            for (const auto& i : part->items) f_->steel += i.massEach * i.number, f_->pieces += i.number;
         measure(floor_, *f_);
         checkFloor(*f_);
         f_->summarise();

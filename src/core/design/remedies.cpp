@@ -42,8 +42,8 @@ class Goal {
             return c->outcome == checks::Outcome::Over && !over_.contains(c->key);
         });
     }
-    // Of the checks that were within the one that comes closest to its limit by an edit: "Cracks top, X2 0.71 → 0.84";
-    // empty where none comes closer by more than 2 % of its limit, or not beyond half of it.
+    // Of the checks that were within the one that comes closest to its limit by an edit: "Cracks top, X2 0.71
+    // → 0.84"; empty where none comes closer by more than 2 % of its limit, or not beyond half of it.
     std::string beside(const ElementAnswer& then) const {
         const checks::Check* most = nullptr;
         for (const auto* c : then.all()) {
@@ -53,7 +53,9 @@ class Goal {
                 continue;
             if (!most || checks::ratio(*c) > checks::ratio(*most)) most = c;
         }
-        return most ? fmt::format("{} {:.2f} → {:.2f}", most->title, within_.at(most->key), checks::ratio(*most)) : "";
+        return most ? fmt::format("{} {:.2f} → {:.2f}", most->title, within_.at(most->key),
+                                  checks::ratio(*most))
+                    : "";
     }
     bool reached(const ElementAnswer& then) const {
         if (whole_ && !partly_) return then.summary.over == 0;
@@ -111,37 +113,31 @@ class Trials {
     const std::stop_token stop_;
 };
 
-// What an element costs by the rates of its project, with the columns and beams of a floor, which its own figures leave
-// out: concrete in m3 and the strength of it, MPa. Stronger concrete costs more, which is told apart.
+// What an element costs by the rates of its project, with the columns and beams of a floor, which its own
+// figures leave out: concrete in m3 and the strength of it, MPa. Stronger concrete costs more, which is told
+// apart.
 struct Costs {
     double concrete = 0, strength = 0, price = 0, carbon = 0;
-    Costs(const Project& project, const ElementAnswer& a) : concrete(a.concrete) {
-        const auto& rates = project.basis.rates;
+    Costs(const Project& project, const ElementAnswer& a) {
+        model::Amounts all = a;
         strength = project.basis.concreteStrength;
-        auto add = [&](double amount, const model::Rates::Rate& rate) {
-            price += amount * rate.price, carbon += amount * rate.carbon;
-        };
-        if (const auto* bases = dynamic_cast<const BasesAnswer*>(&a)) {
-            for (const auto& b : bases->bases) price += b->cost, carbon += b->carbon;
+        if (const auto* bases = dynamic_cast<const BasesAnswer*>(&a))
             strength = (bases->set->kind == model::BaseSet::Kind::Pads ? project.basis.foundation
                                                                        : project.basis.pileCap)
                            .strength;
-            return;
-        }
-        double formwork = a.formwork;
         if (const auto* floor = model::findFloor(project, a.element)) {
             const model::Thickness thickness(*floor);
             for (const auto& c : floor->columns)
-                if (c.below) concrete += model::area(c) * c.heightBelow / 1e9;
+                if (c.below) all.concrete += model::area(c) * c.heightBelow / 1e9;
             for (const auto& b : floor->beams) {
                 const double below =
                     std::max(0.0, b.depth - thickness.at({(b.a.x + b.b.x) / 2, (b.a.y + b.b.y) / 2}));
-                concrete += b.width * below * geometry::length(b.a, b.b) / 1e9;
-                formwork += 2 * below * geometry::length(b.a, b.b) / 1e6;
+                all.concrete += b.width * below * geometry::length(b.a, b.b) / 1e9;
+                all.formwork += 2 * below * geometry::length(b.a, b.b) / 1e6;
             }
         }
-        add(concrete, rates.concrete), add(a.steel, rates.steel), add(formwork, rates.formwork);
-        add(a.blinding, rates.blinding);
+        concrete = all.concrete;
+        price = all.price(project.basis.rates), carbon = all.carbon(project.basis.rates);
     }
 };
 

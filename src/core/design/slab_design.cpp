@@ -54,7 +54,7 @@ std::shared_ptr<const SlabAnswer> designSlab(std::shared_ptr<const model::OneWay
         d->items = schedule::items(d->bars, body, in);
         for (const auto& z : d->links)
             d->items.push_back(schedule::links(z.bar, z.from, z.to, z.along, z.across, body, in));
-        for (const auto& item : d->items) answer->steel += item.number * item.massEach;
+        for (const auto& item : d->items) answer->steel += item.number * item.massEach, answer->pieces += item.number;
     }
     answer->parts = {d};
     answer->design = std::move(d);

@@ -89,7 +89,7 @@ void designPoint(SweepPoint& p, std::string_view floor) {
             if (design.elements[i]->element == floor) {
                 p.concreteVolume = taken[i].concrete, p.steel = taken[i].steel;
                 p.formwork = taken[i].formwork;
-                p.price = taken[i].price, p.carbon = taken[i].carbon;
+                p.price = taken[i].cost, p.carbon = taken[i].emissions;
             }
     }
 }

@@ -151,8 +151,8 @@ Comparison compare(const model::Project& before, const design::Design& designBef
     auto both = [&](const std::string& of, const design::Quantities& p, const design::Quantities& q) {
         c.amounts.push_back({of + ": steel", "kg", p.steel, q.steel});
         c.amounts.push_back({of + ": concrete", "m³", p.concrete, q.concrete});
-        c.amounts.push_back({of + ": cost", money, p.price, q.price});
-        c.amounts.push_back({of + ": carbon", "kg CO₂e", p.carbon, q.carbon});
+        c.amounts.push_back({of + ": cost", money, p.cost, q.cost});
+        c.amounts.push_back({of + ": carbon", "kg CO₂e", p.emissions, q.emissions});
     };
     std::vector<std::string> names;
     for (const auto* all : {&a, &b})

@@ -43,7 +43,7 @@ void addQuantities(Document& doc, const model::Project& project, const design::D
         table.push_back({q.name, std::to_string(q.members), num(q.concrete * m3, Kind::Volume),
                          num(q.formwork * m2, Kind::PlanArea), num(q.steel, Kind::Mass),
                          num(q.perVolume() / m3, Kind::MassPerVolume),
-                         num(q.perArea() / m2, Kind::MassPerArea), money(q.price), money(q.carbon)});
+                         num(q.perArea() / m2, Kind::MassPerArea), money(q.cost), money(q.emissions)});
     doc.table(std::move(table));
     doc.add(Block::Kind::Subheading, "Steel by type and size, " + unit(Kind::Mass));
     std::vector<std::string> head{"Element"};
@@ -63,16 +63,20 @@ void addQuantities(Document& doc, const model::Project& project, const design::D
         return fmt::format("{} {} {} and {} kg CO₂e per {}", what, units::plain(x.price, 6), r.currency,
                            units::plain(x.carbon, 6), per);
     };
-    doc.add(Block::Kind::Paragraph,
-            fmt::format("Cost and carbon by the rates of the basis: {}; {}; {}{}.",
-                        rate("concrete", r.concrete, "m³"), rate("steel", r.steel, "kg"),
-                        rate("formwork", r.formwork, "m²"),
-                        total.blinding > 0
-                            ? "; " + rate("blinding", r.blinding, "m³") +
-                                  fmt::format(", {} thick: {}",
-                                              units::text(design::blindingThickness, Kind::Length, system),
-                                              units::text(total.blinding * m3, Kind::Volume, system))
-                            : std::string()));
+    std::string by = rate("concrete", r.concrete, "m³") + "; " + rate("steel", r.steel, "kg") + "; " +
+                     rate("formwork", r.formwork, "m²");
+    auto also = [&](double amount, Kind kind, const char* what, const model::Rates::Rate& x, const char* per,
+                    double stored) {
+        if (amount > 0)
+            by += fmt::format("; {} ({} in all)", rate(what, x, per),
+                              units::text(amount * stored, kind, system));
+    };
+    also(total.blinding, Kind::Volume, "blinding", r.blinding, "m³", m3);
+    also(total.excavation, Kind::Volume, "excavation", r.excavation, "m³", m3);
+    also(total.pileLength, Kind::Span, "piles", r.pile, "m", 1000);
+    if (total.pieces > 0)
+        by += fmt::format("; {} ({:.0f} in all)", rate("placing", r.piece, "bar"), total.pieces);
+    doc.add(Block::Kind::Paragraph, "Cost and carbon by the rates of the basis: " + by + ".");
     doc.add(Block::Kind::Paragraph,
             "Concrete is net of openings. Formwork: soffit net of supports, plus edges, openings and steps. "
             "Steel is that of the bar schedule, without chairs, tying wire and waste. Beams below slabs, "

@@ -3,6 +3,7 @@
 
 #include <gtest/gtest.h>
 
+#include "design/bases.h"
 #include "design/measure.h"
 #include "formats/project_file.h"
 #include "layout/placing.h"
@@ -106,9 +107,12 @@ TEST(Quantities, SteelIsThatOfTheScheduleAndMembersMultiply) {
     EXPECT_NEAR(all[0].steel, 4 * d.elements[0]->steel, 1e-6);
     EXPECT_EQ(all[0].members, 4);
     const auto& r = p.basis.rates;
-    EXPECT_NEAR(all[0].price,
+    double bars = 0;
+    for (const auto& row : d.scheduleOf(*d.elements[0]).rows) bars += row.total();
+    EXPECT_GT(bars, 0);
+    EXPECT_NEAR(all[0].cost,
                 all[0].concrete * r.concrete.price + all[0].steel * r.steel.price +
-                    all[0].formwork * r.formwork.price,
+                    all[0].formwork * r.formwork.price + bars * r.piece.price,
                 1e-6);
     EXPECT_GT(design::sum(all).steel, one.steel);
     for (const auto& row : d.scheduleOf(*d.elements[0]).rows) EXPECT_EQ(row.total(), 4 * row.number);
@@ -116,6 +120,49 @@ TEST(Quantities, SteelIsThatOfTheScheduleAndMembersMultiply) {
     const auto& s = *p.slabs[0];
     EXPECT_NEAR(all[0].concrete / 4,
                 s.width * s.thickness * (model::concreteEnd(s) - model::concreteStart(s)) / 1e9, 1e-9);
+}
+
+// Pads and caps: what the register says of each base adds up to the quantities, and both are as by hand.
+TEST(Quantities, BasesCostTheSameInRegisterAndTable) {
+    for (auto kind : {model::BaseSet::Kind::Pads, model::BaseSet::Kind::Caps}) {
+        auto p = model::emptyProject();
+        auto set = std::make_shared<model::BaseSet>();
+        set->id = model::newId(p, 'f'), set->name = "Bases", set->kind = kind;
+        set->cases = {{"q1", "G", {actions::Nature::Permanent, ""}}};
+        set->ground.depth = 1200, set->ground.blinding = 75, set->pile.length = 9000;
+        for (int k = 0; k < 3; ++k) {
+            const auto n = std::to_string(k);
+            set->columns.push_back({"c" + n, "A" + n, 8000.0 * k, 0, 400, 400, {{"q1", 600e3 + 400e3 * k}}});
+            model::Base base;
+            base.id = "b" + n, base.columns = {"c" + n};
+            set->bases.push_back(base);
+        }
+        p.bases.push_back(set);
+        const auto d = design::run(p);
+        const auto* answer = dynamic_cast<const design::BasesAnswer*>(d.elements.back().get());
+        ASSERT_NE(answer, nullptr);
+        const auto& r = p.basis.rates;
+        double cost = 0;
+        for (const auto& b : answer->bases) {
+            cost += b->cost;
+            const auto& s = b->size();
+            ASSERT_TRUE(s.outline.empty());
+            double steel = 0, bars = 0;
+            for (const auto& i : b->items) steel += i.number * i.massEach, bars += i.number;
+            const double dug = (s.B + 200) * (s.L + 200) / 1e6;
+            EXPECT_NEAR(b->cost,
+                        s.B * s.L * s.h / 1e9 * r.concrete.price + steel * r.steel.price +
+                            2 * (s.B + s.L) * s.h / 1e6 * r.formwork.price + dug * 0.075 * r.blinding.price +
+                            dug * (std::max(1.2, s.h / 1000) + 0.075) * r.excavation.price +
+                            9.0 * double(b->piles().size()) * r.pile.price + bars * r.piece.price,
+                        1e-6 * b->cost);
+        }
+        const auto all = design::quantities(p, d);
+        EXPECT_NEAR(all.back().cost, cost, 1e-6 * cost);
+        const auto html = report::html(report::quantitiesPage(p, d), report::Target::Page);
+        EXPECT_NE(html.find("excavation"), std::string::npos);
+        EXPECT_EQ(html.find("piles 90") != std::string::npos, kind == model::BaseSet::Kind::Caps);
+    }
 }
 
 TEST(QuantitiesPage, SaysAmountsAndWhatIsNotInThem) {
