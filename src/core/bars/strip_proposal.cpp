@@ -128,6 +128,20 @@ class Proposer {
         return most;
     }
 
+    // Whether hooked bottom bars end within the support at an end of the strip, whatever they carry there: EN
+    // asks for at least ten diameters beyond its face.
+    bool roomAtEnd(int side, const Run& r) const {
+        const std::size_t i = side < 0 ? 0 : strip_.spans.size() - 1;
+        const auto& span = strip_.spans[i];
+        const auto end = span.ends[side < 0 ? 0 : 1];
+        if (top_ || (side < 0 ? span.left : span.right) < 0 ||
+            (end != model::EndCondition::Free && end != model::EndCondition::OnBeam))
+            return true;
+        auto at = endAnchorage(strip_, stations_, demand_, i, side, r, true, in_);
+        at.V = std::min(at.V, 1.0);
+        return in_.standard.anchorage->atEnd(at).outcome != checks::Outcome::Over;
+    }
+
     // The least steel for what the stations from..to ask. Where the bars end at a slab's edge, hooked, they
     // count at stations near it as far as they are anchored there.
     BarChoice choose(std::size_t from, std::size_t to, bool edgeBefore = false,
@@ -182,6 +196,8 @@ class Proposer {
             r.role = role();
             r.start = r.end = BarEnd::Hook;
             fill(r, c, stations_[from].thickness);
+            r.from = outer(-1, c), r.to = outer(1, c);
+            if ((edgeBefore && !roomAtEnd(-1, r)) || (edgeAfter && !roomAtEnd(1, r))) return false;
             for (std::size_t i = from; i <= to; ++i) {
                 const Station& s = stations_[i];
                 double before = s.u - outerStart(), after = outerEnd() - s.u;

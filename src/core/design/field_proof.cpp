@@ -4,7 +4,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <mutex>
 #include <numbers>
+#include <tuple>
 #include <unordered_map>
 
 #include "analysis/cuts.h"
@@ -225,6 +228,7 @@ class Prover {
             if (stop_.stop_requested()) return nullptr;
         }
         shear(*proof);
+        for (auto& [key, w] : wanted_) proof->wanted.push_back(std::move(w));
         return stop_.stop_requested() ? nullptr : proof;
     }
 
@@ -389,6 +393,18 @@ class Prover {
             out[face].ratio[i] = float(worst);
             by[face] = int(weights_[std::size_t(which)].combination);
             first[face] = std::size_t(which);
+            if (worst <= 1) continue;
+            // More bars help where those that lie there are anchored.
+            const auto steel = steelAt(d, face == 1, local, false, f_.basis->coverSide, ground_);
+            if (steel.full <= 0 || steel.anchored < 0.9 * steel.full) continue;
+            auto resists = [&](double a) {
+                return bars.resistance(owner, face == 1, thickness_[i], a, steel.diameter);
+            };
+            const double more = resists(steel.anchored) + asked[face] - provided[face],
+                         greatest = 2 * steel.full;
+            if (resists(greatest) < more) continue;
+            want({s.key, face == 1, local.x,
+                  margin * least(steel.anchored, greatest, [&](double a) { return resists(a) >= more; })});
         }
     }
 
@@ -566,6 +582,8 @@ class Prover {
         const bool top = m[0] * ex * ex + m[1] * ey * ey + 2 * m[2] * ex * ey < 0;
         double area = 0, depth = 0, share = 0, diameter = 12;
         const verify::LinkZone* links = nullptr;
+        SteelWanted wanted;  // of the strip that runs most nearly along the shear
+        double main = 0;     // its share
         for (int k : {0, 1}) {
             const int strip = finders[k].at(p);
             if (strip < 0) continue;
@@ -579,6 +597,7 @@ class Prover {
             depth += w * Bars(f_).section(s, top, h, steel.diameter).d;
             diameter = std::max(diameter, steel.diameter);
             share += w;
+            if (w > main) main = w, wanted = {s.strip->key, top, local.x, edge ? steel.full : steel.anchored};
             if (const auto* zone = verify::linksAt(s, local.x);
                 zone && (!links || zone->steel() > links->steel()))
                 links = zone;
@@ -600,7 +619,36 @@ class Prover {
         }
         asked[i] = float(v), provided[i] = float(resists), by[i] = int(worst->combination);
         o.ratio[i] = resists > 0 ? float(v / resists) : 99;
+        // What steel would do: up to 2 % of the section (EN 1992-1-1 6.2.2(1) counts no more) and to twice
+        // what lies there, beyond which a thicker slab or links are the better answer.
+        const double has = area / share, greatest = std::min(0.02 * section.d, 2 * has);
+        const auto carries = [&](double a) {
+            return verify::shearResistance(*f_.standard->shear, section, a * b, nullptr,
+                                           f_.basis->steelYield) /
+                   b;
+        };
+        if (o.ratio[i] <= 1 || links || carries(greatest) < v) return;
+        wanted.area +=
+            (margin * least(has, greatest, [&](double a) { return carries(a) >= v; }) - has) * share / main;
+        want(std::move(wanted));
     }
+
+    // Of near places of a strip the one that asks most.
+    void want(SteelWanted w) {
+        const std::lock_guard lock(wantedLock_);
+        auto& known = wanted_[{w.strip, w.top, std::lround(w.u / 50)}];
+        if (std::tuple(w.area, -w.u) > std::tuple(known.area, -known.u)) known = std::move(w);
+    }
+    // The least area between two that is enough.
+    template <class Enough>
+    static double least(double low, double high, const Enough& enough) {
+        for (int step = 0; step < 40; ++step) (enough((low + high) / 2) ? high : low) = (low + high) / 2;
+        return high;
+    }
+    // Bars of another size lie a little deeper.
+    static constexpr double margin = 1.03;
+    std::mutex wantedLock_;
+    std::map<std::tuple<std::string, bool, long>, SteelWanted> wanted_;
 };
 
 }  // namespace

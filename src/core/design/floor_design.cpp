@@ -125,24 +125,28 @@ std::vector<Check> FloorDesign::withWorking(const PartAnswer& part) const {
 // One design, stage by stage; every stage keeps of the last answer what it can.
 class FloorDesigner::Stages {
   public:
-    Stages(FloorDesigner& of, std::shared_ptr<FloorDesign> f, std::stop_token stop)
+    Stages(FloorDesigner& of, std::shared_ptr<FloorDesign> f, std::stop_token stop,
+           const std::vector<SteelWanted>& wanted)
         : of_(of),
           last_(of.last_),
           f_(std::move(f)),
           floor_(*f_->floor),
           stop_(std::move(stop)),
+          wanted_(wanted),
           room_(floor_, coverOfBars()) {}
 
     // False when stopped.
     bool run() {
         if (!layStrips() || !readForces()) return false;
-        if (sameForces_ && last_->floor->strips.bars == floor_.strips.bars) {
+        if (sameForces_ && last_->floor->strips.bars == floor_.strips.bars && wanted_.empty() &&
+            !last_->strengthened) {
             f_->strips = last_->strips, f_->usual = last_->usual;
         } else {
             choose();
             owed();
             finish();
         }
+        f_->strengthened = !wanted_.empty();
         f_->connections = of_.connections_.design(*f_, stop_);
         if (stop_.stop_requested()) return false;
         f_->parts.assign(f_->strips.begin(), f_->strips.end());
@@ -162,6 +166,7 @@ class FloorDesigner::Stages {
     const std::shared_ptr<FloorDesign> f_;
     const model::Floor& floor_;
     const std::stop_token stop_;
+    const std::vector<SteelWanted>& wanted_;
     const schedule::Room room_;  // of bars
     bool sameLayout_ = false, sameForces_ = false;
     std::vector<std::shared_ptr<StripDesign>> made_;
@@ -355,20 +360,30 @@ class FloorDesigner::Stages {
         std::vector<char> kept(made_.size(), 0);
         fem::parallelFor(made_.size(), [&](std::size_t i) {
             StripDesign& d = *made_[i];
+            for (const auto& more : wanted_)
+                if (more.strip == d.strip->key) d.wanted.push_back(more);
             if (sameBars(d.strip->key)) {
                 const auto& before = *last_->strips[i];
-                kept[i] = before.outerTop == d.outerTop && before.outerBottom == d.outerBottom &&
-                          before.distribution == distribution_[i] && alike(before.bands, bands_[i]);
+                kept[i] = before.wanted == d.wanted && before.outerTop == d.outerTop &&
+                          before.outerBottom == d.outerBottom && before.distribution == distribution_[i] &&
+                          alike(before.bands, bands_[i]);
                 if (kept[i]) return;
             }
             d.bands = bands_[i];
             d.distribution = distribution_[i];
-            bool again = d.distribution > 0 || !d.bands.empty();
-            if (d.distribution > 0) propose(d, d.demand, false, {});
-            if (!d.bands.empty()) propose(d, d.demand, true, d.bands);
-            for (bool top : {true, false}) again |= helpCompression(d, top);
             auto in = basisOf(d);
             in.leastBottom = d.distribution;
+            const auto asked = withWanted(d, in);
+            bool again = false;
+            for (bool top : {true, false}) {
+                if (!(top ? !d.bands.empty() : d.distribution > 0) &&
+                    std::none_of(d.wanted.begin(), d.wanted.end(),
+                                 [top](const auto& s) { return s.top == top; }))
+                    continue;
+                propose(d, asked, top, top ? d.bands : std::vector<PeakBand>());
+                again = true;
+            }
+            for (bool top : {true, false}) again |= helpCompression(d, asked, top);
             if (again) verify::fillCurves(d, d.view(), in);
             if (floor_.strips.rules.links) addStripLinks(d, floor_, *f_->analysis, in);
             double least = 1e300;
@@ -384,21 +399,37 @@ class FloorDesigner::Stages {
             if (kept[i]) f_->strips[i] = last_->strips[i];
     }
 
+    // Asks for an area, mm2 per mm, as the moment that it resists would.
+    void askFor(line::Demand& demand, const StripDesign& d, bool top, std::size_t k, double area,
+                const line::LineBasis& in) const {
+        const auto section = line::section(top, 16, d.stations()[k], in, 1000);
+        const double m = f_->standard->flexure->resistance(section, area * 1000, 0).M / 1000;
+        auto& value = (top ? demand.top : demand.bottom)[k].value;
+        value = std::max(value, m * d.stations()[k].width);
+    }
+    // What the strip's forces ask, and the steel wanted by the field: at the stations on both sides of its
+    // place.
+    line::Demand withWanted(const StripDesign& d, const line::LineBasis& in) const {
+        auto demand = d.demand;
+        const auto& st = d.stations();
+        for (const auto& s : d.wanted) {
+            std::size_t k = 0;
+            while (k < st.size() && st[k].u < s.u) ++k;
+            if (k > 0) askFor(demand, d, s.top, k - 1, s.area, in);
+            if (k < st.size()) askFor(demand, d, s.top, k, s.area, in);
+        }
+        return demand;
+    }
+
     // Compression steel comes from the other face, which is chosen for it as a moment would ask.
-    bool helpCompression(StripDesign& d, bool top) {
+    bool helpCompression(StripDesign& d, line::Demand demand, bool top) {
         auto in = basisOf(d);
         in.leastBottom = d.distribution;
         const auto compression = compressionNeed(d, top, in);
         if (compression.empty()) return false;
-        auto demand = d.demand;
-        auto& other = top ? demand.bottom : demand.top;
-        for (std::size_t k = 0; k < compression.size(); ++k) {
-            if (compression[k] <= 0) continue;
-            const auto section = line::section(!top, 16, d.stations()[k], in, 1000);
-            const double m = f_->standard->flexure->resistance(section, compression[k] * 1000, 0).M / 1000;
-            other[k].value = std::max(other[k].value, m * d.stations()[k].width);
-        }
-        propose(d, demand, !top, d.bands);
+        for (std::size_t k = 0; k < compression.size(); ++k)
+            if (compression[k] > 0) askFor(demand, d, !top, k, compression[k], in);
+        propose(d, demand, !top, top ? std::vector<PeakBand>() : d.bands);
         return true;
     }
 };
@@ -439,7 +470,7 @@ std::string noRoom(const model::Floor& floor, const model::Basis& basis) {
 std::shared_ptr<const FloorDesign> FloorDesigner::design(
     const std::shared_ptr<const model::Floor>& floor,
     const std::shared_ptr<const analysis::FloorAnalysis>& analysis, const model::Basis& of,
-    std::stop_token stop) {
+    std::stop_token stop, const std::vector<SteelWanted>& wanted) {
     if (!analysis || !analysis->good() || analysis->stopped) return nullptr;
     const model::Basis basis = asCast(*floor, of);
     if (!noRoom(*floor, basis).empty()) return nullptr;
@@ -452,7 +483,7 @@ std::shared_ptr<const FloorDesign> FloorDesigner::design(
     const bool sameBasis = last_ && *last_->basis == basis;
     f->basis = sameBasis ? last_->basis : std::make_shared<const model::Basis>(basis);
     f->standard = sameBasis ? last_->standard : standards::makeStandard(basis.standard, basis.parameters);
-    if (!f->standard || !Stages(*this, f, stop).run()) return nullptr;
+    if (!f->standard || !Stages(*this, f, stop, wanted).run()) return nullptr;
     last_ = f;
     return f;
 }
@@ -491,8 +522,12 @@ void FloorDesigner::design(const Request& request, std::stop_token stop,
         publish(f);
         // The proof takes longer than the design: it follows, unless something newer is asked meanwhile.
         if (f->complete || stop.stop_requested()) return;
-        if (auto whole = proved(f, stop, before.get()); whole && !stop.stop_requested())
-            publish(answer_ = whole);
+        const auto again = [&](const std::vector<SteelWanted>& wanted) {
+            return design(input.floor, analysis, basis, stop, wanted);
+        };
+        auto whole = proved(f, stop, before.get(), again);
+        last_ = f;  // what comes next is compared with the design as moments ask for it
+        if (whole && !stop.stop_requested()) publish(answer_ = whole);
     }
 }
 
@@ -516,11 +551,23 @@ std::shared_ptr<const FloorDesign> designFloor(const model::Project& project, st
     auto in = floorInput(project, floor);
     auto a = std::make_shared<const analysis::FloorAnalysis>(
         analysis::FloorAnalyser().analyse(*in.floor, in.path, in.basis, in.combinations, stop, progress));
-    auto d = FloorDesigner().design(in.floor, a, project.basis, stop);
-    return d && prove ? proved(d, stop) : d;
+    FloorDesigner designer;
+    auto d = designer.design(in.floor, a, project.basis, stop);
+    return d && prove ? proved(d, stop, nullptr,
+                               [&](const std::vector<SteelWanted>& wanted) {
+                                   return designer.design(in.floor, a, project.basis, stop, wanted);
+                               })
+                      : d;
 }
 
 namespace {
+
+double shortArea(const FieldProof& proof) {
+    double sum = proof.shear.shortArea;
+    for (const auto& faces : proof.steel)
+        for (const auto& of : faces) sum += of.shortArea;
+    return sum;
+}
 
 // Strips with their sag, for who shows them along their lines.
 void sagAlong(FloorDesign& f) {
@@ -583,23 +630,36 @@ void sagDecides(FloorDesign& f) {
 }  // namespace
 
 std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design,
-                                          std::stop_token stop, const FloorDesign* before) {
-    const bool same = before && before->proof && before->first && before->analysis == design->analysis &&
+                                          std::stop_token stop, const FloorDesign* before,
+                                          const Strengthen& again) {
+    const bool same = before && before->proof && before->first && !before->strengthened &&
+                      before->analysis == design->analysis &&
                       model::sameButStrips(*before->floor, *design->floor) &&
                       before->first->strips == design->strips &&
                       before->first->connections == design->connections && *before->basis == *design->basis;
     auto proof = same ? before->proof : proveByField(*design, stop);
     if (!proof) return nullptr;
-    auto sag = floorSag(*design, stop);
+    auto sound = design;
+    std::vector<SteelWanted> wanted;
+    constexpr int rounds = 3;  // thicker bars lie deeper and carry a little less, bars lie elsewhere then
+    for (int round = 0; round < rounds && again && !proof->wanted.empty(); ++round) {
+        wanted.insert(wanted.end(), proof->wanted.begin(), proof->wanted.end());
+        auto next = again(wanted);
+        auto then = next ? proveByField(*next, stop) : nullptr;
+        if (!then) return nullptr;
+        if (shortArea(*then) >= shortArea(*proof)) break;
+        sound = std::move(next), proof = std::move(then);
+    }
+    auto sag = floorSag(*sound, stop);
     if (!sag) return nullptr;
     std::shared_ptr<const FloorVibration> vibration;
     if (const auto& v = design->floor->vibration; v.on) {
         const bool known = before && before->vibration && before->analysis == design->analysis &&
                            before->floor->vibration == v;
-        vibration = known ? before->vibration : floorVibration(*design, stop);
+        vibration = known ? before->vibration : floorVibration(*sound, stop);
         if (!vibration) return nullptr;
     }
-    auto f = std::make_shared<FloorDesign>(*design);
+    auto f = std::make_shared<FloorDesign>(*sound);
     f->vibration = std::move(vibration);
     f->proof = std::move(proof), f->sag = std::move(sag);
     f->complete = true, f->first = design;

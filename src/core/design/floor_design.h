@@ -21,8 +21,9 @@ struct StripDesign : LineAnswer {
     std::shared_ptr<const strips::StripForces> forces;
     line::Demand demand;
     std::vector<bars::PeakBand> bands;
-    double distribution = 0;        // bottom steel asked by the one-way strips that it crosses, mm2 per mm
-    std::vector<SpanPanel> panels;  // per span
+    double distribution = 0;          // bottom steel asked by the one-way strips that it crosses, mm2 per mm
+    std::vector<SpanPanel> panels;    // per span
+    std::vector<SteelWanted> wanted;  // what the proof by field asked back
     // As chosen for the strip alone, before what it owes to others: what that is follows from these, so that
     // an answer does not depend on those before it.
     std::shared_ptr<const verify::LineDesign> alone;
@@ -46,6 +47,7 @@ struct FloorDesign : ElementAnswer {
     std::shared_ptr<const FloorSag> sag;              // likewise
     std::shared_ptr<const FloorVibration> vibration;  // likewise, where it is asked for
     std::shared_ptr<const FloorDesign> first;         // the same before proof and sag; null in that
+    bool strengthened = false;  // by what the proof asked back: strips differ from the first
     using ElementAnswer::find;
     const StripDesign* find(std::string_view key) const;
     const ConnectionDesign* connection(std::string_view key) const;
@@ -68,7 +70,8 @@ class FloorDesigner : public Designer {
     // Of an analysis that is there. Null when stopped, or when the analysis has no answer.
     std::shared_ptr<const FloorDesign> design(const std::shared_ptr<const model::Floor>& floor,
                                               const std::shared_ptr<const analysis::FloorAnalysis>& analysis,
-                                              const model::Basis& basis, std::stop_token stop = {});
+                                              const model::Basis& basis, std::stop_token stop = {},
+                                              const std::vector<SteelWanted>& wanted = {});
 
   private:
     class Stages;
@@ -85,9 +88,12 @@ class FloorDesigner : public Designer {
 };
 
 // The same design with its proof by field, which takes longer than the design; null when stopped. `before`: a
-// whole answer whose proof holds where it is to the same forces and bars.
+// whole answer whose proof holds where it is to the same forces and bars. `again` designs anew with the steel
+// that the proof wants, which is taken where less area is short then; without it the design stays.
+using Strengthen = std::function<std::shared_ptr<const FloorDesign>(const std::vector<SteelWanted>& wanted)>;
 std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesign>& design,
-                                          std::stop_token stop = {}, const FloorDesign* before = nullptr);
+                                          std::stop_token stop = {}, const FloorDesign* before = nullptr,
+                                          const Strengthen& again = {});
 
 // One floor of a project, analysed, designed and (where asked) proved from nothing: for the command line and
 // tests. Null when stopped, or without an answer.

@@ -190,6 +190,10 @@ TEST(Jobs, BeamsOneWayAndABalcony) {
         }
     }
     EXPECT_GE(cantilevers, 6);
+    // Shear of the field beside the columns of the edge beam: steel along it where concrete alone does not carry.
+    ASSERT_TRUE(b->proof);
+    EXPECT_LE(b->proof->shear.worst, 1) << b->proof->shear.at.x << " " << b->proof->shear.at.y;
+    EXPECT_EQ(failing(*b), "");
 }
 
 TEST(Jobs, LongPanelOnFourBeams) {

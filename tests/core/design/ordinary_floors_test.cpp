@@ -87,6 +87,7 @@ TEST(OrdinaryFloors, OwnChoicesPassOwnChecks) {
     std::mt19937 random(33);
     auto number = [&](double low, double high) { return low + (high - low) * double(random() % 1000) / 999; };
     const int all = 400, n = test::share(all);
+    int lacking = 0;  // floors where bars or concrete are short by the FE field
     for (int i = 0; i < n; ++i) {
         // Kinds, edges and standards in turn, so that any part of them has all.
         Ordinary o;
@@ -106,7 +107,13 @@ TEST(OrdinaryFloors, OwnChoicesPassOwnChecks) {
                 ADD_FAILURE() << i << " kind " << int(o.kind) << " edge " << int(o.edge) << (o.en ? " EN " : " ACI ")
                               << o.thickness << " " << x << "x" << y << ": " << c->key << " " << c->title << " "
                               << checks::ratio(*c);
+        lacking += std::any_of(f->checks.begin(), f->checks.end(), [](const auto& c) {
+            return c.outcome == Outcome::Over && c.key.find("everywhere") != std::string::npos;
+        });
     }
+    // Steel that the field asks for is laid; what is left needs a thicker slab or links.
+    EXPECT_LE(lacking, 1 + n / 50);
+    RecordProperty("short", lacking);
 }
 
 // The slab's edge on the axis of the columns: bars over them count, and what passes into the column is there.
@@ -126,7 +133,8 @@ TEST(OrdinaryFloors, AnEdgeOnTheAxisHasItsSteelIntoTheColumns) {
 
 // Beams one way: steel where the field has its moments, not the mean over a metre at its worst all over. By hand, a
 // continuous one-way slab of these spans: w l2/10 over supports and w l2/12 in spans, over the lengths that the bars of
-// such slabs have (0.3 l either side of supports, 0.8 l in spans), and least steel across.
+// such slabs have (0.3 l either side of supports, 0.8 l in spans), and least steel across. Beside columns the shear of
+// the field asks for a little more.
 TEST(OrdinaryFloors, BeamsOneWayTakeTheSteelOfAOneWaySlab) {
     for (bool en : {true, false}) {
         Ordinary o{Kind::BeamsOneWay, Edge::Face, {8000, 8000, 8000}, {6000, 6000, 6000}, 220, 1.5e-3, 4e-3, en};
@@ -140,7 +148,7 @@ TEST(OrdinaryFloors, BeamsOneWayTakeTheSteelOfAOneWaySlab) {
                      fyd = (en ? 1 / 1.15 : 0.9) * f->basis->steelYield * 1e3, width = 24.4;
         auto area = [&](double M) { return std::max(M / (0.93 * d * fyd), (en ? 0.0015 : 0.0018) * 0.22); };
         const double perMetre = 7850 * (4 * area(w * l * l / 10) * 0.6 * l + 3 * area(w * l * l / 12) * 1.0 * l);
-        EXPECT_LT(steel / (perMetre * width), 1.6) << en << " " << steel << " " << perMetre * width;
+        EXPECT_LT(steel / (perMetre * width), 1.65) << en << " " << steel << " " << perMetre * width;
         EXPECT_GT(steel / (perMetre * width), 0.7) << en;
         int over = 0;
         for (const auto* c : f->all()) over += c->outcome == Outcome::Over && byBars(*c);
