@@ -190,14 +190,24 @@ class Proposer {
             n.most = in_.standard.steel->maximum(sec) / b;
             return needs[bar] = n;
         };
-        auto anchored = [&](const BarChoice& c) {
-            if (!edgeBefore && !edgeAfter) return true;
+        auto hooked = [&](const BarChoice& c) {
             Run r;
             r.role = role();
             r.start = r.end = BarEnd::Hook;
             fill(r, c, stations_[from].thickness);
             r.from = outer(-1, c), r.to = outer(1, c);
-            if ((edgeBefore && !roomAtEnd(-1, r)) || (edgeAfter && !roomAtEnd(1, r))) return false;
+            return r;
+        };
+        // Where not even the thinnest bar has room at a support its check says so.
+        const auto thinnest =
+            hooked(*std::min_element(all.begin(), all.end(), [](const auto& a, const auto& c) {
+                return a.bar->diameter < c.bar->diameter;
+            }));
+        const bool room[2] = {edgeBefore && roomAtEnd(-1, thinnest), edgeAfter && roomAtEnd(1, thinnest)};
+        auto anchored = [&](const BarChoice& c) {
+            if (!edgeBefore && !edgeAfter) return true;
+            const Run r = hooked(c);
+            if ((room[0] && !roomAtEnd(-1, r)) || (room[1] && !roomAtEnd(1, r))) return false;
             for (std::size_t i = from; i <= to; ++i) {
                 const Station& s = stations_[i];
                 double before = s.u - outerStart(), after = outerEnd() - s.u;

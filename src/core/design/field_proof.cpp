@@ -228,7 +228,9 @@ class Prover {
             if (stop_.stop_requested()) return nullptr;
         }
         shear(*proof);
-        for (auto& [key, w] : wanted_) proof->wanted.push_back(std::move(w));
+        const auto& o = proof->steel;
+        if (std::max({o[0][0].worst, o[0][1].worst, o[1][0].worst, o[1][1].worst, proof->shear.worst}) > 1)
+            for (auto& [key, w] : wanted_) proof->wanted.push_back(std::move(w));
         return stop_.stop_requested() ? nullptr : proof;
     }
 
@@ -393,18 +395,18 @@ class Prover {
             out[face].ratio[i] = float(worst);
             by[face] = int(weights_[std::size_t(which)].combination);
             first[face] = std::size_t(which);
-            if (worst <= 1) continue;
+            if (worst <= spare) continue;
             // More bars help where those that lie there are anchored.
             const auto steel = steelAt(d, face == 1, local, false, f_.basis->coverSide, ground_);
             if (steel.full <= 0 || steel.anchored < 0.9 * steel.full) continue;
             auto resists = [&](double a) {
                 return bars.resistance(owner, face == 1, thickness_[i], a, steel.diameter);
             };
-            const double more = resists(steel.anchored) + asked[face] - provided[face],
-                         greatest = 2 * steel.full;
-            if (resists(greatest) < more) continue;
+            const double lacks = resists(steel.anchored) - provided[face], greatest = 2 * steel.full,
+                         target = std::min(asked[face] / spare + lacks, resists(greatest));
+            if (target < asked[face] + lacks) continue;
             want({s.key, face == 1, local.x,
-                  margin * least(steel.anchored, greatest, [&](double a) { return resists(a) >= more; })});
+                  least(steel.anchored, greatest, [&](double a) { return resists(a) >= target; })});
         }
     }
 
@@ -627,9 +629,10 @@ class Prover {
                                            f_.basis->steelYield) /
                    b;
         };
-        if (o.ratio[i] <= 1 || links || carries(greatest) < v) return;
+        const double target = std::min(v / spare, carries(greatest));
+        if (o.ratio[i] <= spare || links || target < v) return;
         wanted.area +=
-            (margin * least(has, greatest, [&](double a) { return carries(a) >= v; }) - has) * share / main;
+            (least(has, greatest, [&](double a) { return carries(a) >= target; }) - has) * share / main;
         want(std::move(wanted));
     }
 
@@ -645,8 +648,9 @@ class Prover {
         for (int step = 0; step < 40; ++step) (enough((low + high) / 2) ? high : low) = (low + high) / 2;
         return high;
     }
-    // Bars of another size lie a little deeper.
-    static constexpr double margin = 1.03;
+    // Where some place is short, all that have less to spare than this are given it, so that like places have
+    // like bars.
+    static constexpr double spare = 0.97;
     std::mutex wantedLock_;
     std::map<std::tuple<std::string, bool, long>, SteelWanted> wanted_;
 };

@@ -58,6 +58,18 @@ std::vector<Fact> ofStrip(const FloorDesign& f, const StripDesign& d, units::Sys
     for (auto& fact : linkFacts(d, system)) all.push_back(std::move(fact));
     if (d.strip->kind == strips::Strip::Kind::Column)
         all.push_back({Note, "Width by " + f.standard->strips->columnStripClause() + "."});
+    for (bool top : {true, false}) {
+        double from = 1e300, to = -1e300, most = 0;
+        for (const auto& w : d.wanted)
+            if (w.top == top)
+                from = std::min(from, w.u), to = std::max(to, w.u), most = std::max(most, w.area);
+        if (most <= 0) continue;
+        const auto at = [&](double u) { return units::text(u - d.strip->from, Kind::Span, system); };
+        all.push_back({Note, fmt::format("{} bars from {} to {} along it: {} is more than its moments need; "
+                                         "the FE field asks for it.",
+                                         top ? "Top" : "Bottom", at(from), at(to),
+                                         units::text(most, Kind::SteelPerWidth, system))});
+    }
     std::string source;
     for (const auto& o : stripOpinions(f, d)) {
         if (source.empty()) all.push_back({Heading, "Cross-check", "analysis / hand method"});

@@ -194,6 +194,11 @@ TEST(Jobs, BeamsOneWayAndABalcony) {
     ASSERT_TRUE(b->proof);
     EXPECT_LE(b->proof->shear.worst, 1) << b->proof->shear.at.x << " " << b->proof->shear.at.y;
     EXPECT_EQ(failing(*b), "");
+    int told = 0;
+    for (const auto& s : b->strips)
+        for (const auto& fact : b->facts(model::Spot{s->part, model::Spot::In::Whole, {}}, units::System::Metric))
+            told += fact.text.find("the FE field asks for it") != std::string::npos;
+    EXPECT_GT(told, 0);
 }
 
 TEST(Jobs, LongPanelOnFourBeams) {
