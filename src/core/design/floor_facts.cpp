@@ -66,7 +66,7 @@ std::vector<Fact> ofStrip(const FloorDesign& f, const StripDesign& d, units::Sys
         if (most <= 0) continue;
         const auto at = [&](double u) { return units::text(u - d.strip->from, Kind::Span, system); };
         all.push_back({Note, fmt::format("{} bars from {} to {} along it: {} is more than its moments need; "
-                                         "the FE field asks for it.",
+                                         "the FE field requires it.",
                                          top ? "Top" : "Bottom", at(from), at(to),
                                          units::text(most, Kind::SteelPerWidth, system))});
     }

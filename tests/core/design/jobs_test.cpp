@@ -197,7 +197,7 @@ TEST(Jobs, BeamsOneWayAndABalcony) {
     int told = 0;
     for (const auto& s : b->strips)
         for (const auto& fact : b->facts(model::Spot{s->part, model::Spot::In::Whole, {}}, units::System::Metric))
-            told += fact.text.find("the FE field asks for it") != std::string::npos;
+            told += fact.text.find("the FE field requires it") != std::string::npos;
     EXPECT_GT(told, 0);
 }
 
