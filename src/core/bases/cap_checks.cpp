@@ -135,6 +135,18 @@ void Cap::pileChecks(Sink& sink, const CapDesign& design) const {
         f.sense = checks::Sense::AtLeast;
         sink.add("pile-spacing", "Spacing of piles", Topic::Ground, checks::judged(f), {}, {});
     }
+    if (!base_.pilesAt.empty() || base_.B > 0 || base_.L > 0) {
+        const auto ring = s.ring();
+        double least = 1e300;  // from the axis of a pile to the edge of the cap
+        for (Point p : design.piles)
+            least = std::min(least, geometry::contains(ring, p) ? geometry::distanceToEdge(ring, p) : 0);
+        Finding f = finding(units::Kind::Length, least, pile.diameter / 2 + pile.edge, "the set's rule");
+        f.sense = checks::Sense::AtLeast;
+        f.notes.push_back(
+            "From the axis of the pile: half of its diameter and the edge distance of the set.");
+        if (least < pile.diameter / 2) f.here.push_back("A pile stands partly or wholly beyond the cap.");
+        sink.add("pile-edge", "Edge distance of piles", Topic::Ground, checks::judged(f), {}, {});
+    }
 }
 
 void Cap::tieCheck(Sink& sink, const CapDesign& design, const Demand& m, int axis) const {

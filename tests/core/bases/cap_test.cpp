@@ -4,6 +4,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <optional>
 #include <random>
 
 #include "found.h"
@@ -150,4 +151,30 @@ TEST(Cap, OwnPlacesPinnedNumbersAndSlips) {
     const auto all = cap.checks(cap.solve(), {"f1", model::PartKind::Base, "b1"}, false);
     ASSERT_NE(find(all, "across"), nullptr);
     EXPECT_EQ(find(all, "across")->outcome, checks::Outcome::Over);
+}
+
+// Four piles 1,800 apart: their axes stand 900 from the middle, so that 100 are left of a side of 2,000 and 450 of
+// 2,700, half of a pile and 150. Sides that the program finds keep it by themselves.
+TEST(Cap, SidesFixedTooShortForThePilesAreTold) {
+    auto set = one(2500e3, 800e3);
+    set.bases[0].piles = 4;
+    auto edge = [&](double B, double L) {
+        set.bases[0].B = B, set.bases[0].L = L;
+        const bases::Context in(set, model::emptyProject().basis, standard());
+        const bases::Cap cap(in, set.bases[0]);
+        const auto all = cap.checks(cap.solve(), {"f1", model::PartKind::Base, "b1"}, false);
+        const auto* c = find(all, "pile-edge");
+        return c ? std::optional(*c) : std::nullopt;
+    };
+    EXPECT_FALSE(edge(0, 0));
+    for (auto [B, L] : {std::pair{2000.0, 2700.0}, {2700.0, 2000.0}}) {
+        const auto c = edge(B, L);
+        ASSERT_TRUE(c);
+        EXPECT_EQ(c->outcome, checks::Outcome::Over);
+        EXPECT_NEAR(c->demand, 100, 1e-6);
+        EXPECT_NEAR(c->limit, 450, 1e-6);
+        EXPECT_FALSE(c->here.empty()) << "200 of the pile lie beyond";
+    }
+    EXPECT_EQ(edge(2700, 2700)->outcome, checks::Outcome::Within);
+    EXPECT_EQ(edge(1600, 2700)->demand, 0);
 }
