@@ -125,8 +125,11 @@ Part paintPart(const report::Document& document, const std::vector<std::size_t>&
             for (auto b = text.begin(); b.isValid(); b = b.next()) {
                 const int level = b.blockFormat().headingLevel();
                 if (level == 2 || level == 3)
+                    // Its foot: a line that does not fit on a page is moved to the next one, its block is
+                    // not.
                     part.headings.push_back(
-                        first + int(text.documentLayout()->blockBoundingRect(b).top() / whole.height()));
+                        first +
+                        int((text.documentLayout()->blockBoundingRect(b).bottom() - 1) / whole.height()));
             }
         }
         part.pages = pages.number();

@@ -307,7 +307,9 @@ TEST_F(Strips, WhatWouldMakeAFloorPassIsFoundTakenAndTakenBack) {
                     {});
     answer();
     session().setPlace(Place::Checks);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !session().remedies().empty(); }, test::patience(30000)));
+    // They are listed as they are found, and in their order at the end.
+    ASSERT_TRUE(QTest::qWaitFor([&] { return session().sought(); }, test::patience(30000)));
+    ASSERT_FALSE(session().remedies().empty());
     session().select(std::nullopt);
     QCoreApplication::processEvents();
     const QRect box = window.margin().remedyRect(0);

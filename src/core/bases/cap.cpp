@@ -416,10 +416,10 @@ void Cap::chooseBars(CapDesign& design) const {
         }
         below = design.bottom[a].bar ? design.bottom[a].bar->diameter : 16;
     }
-    if (const auto one = sameBothWays(s, design.bottom)) {
+    for (const Mat& one : sameBothWays(s, design.bottom, most)) {
         CapDesign same = design;
-        same.bottom = {*one, *one};
-        same.d[0] = s.h - toBars() - one->bar->diameter / 2, same.d[1] = same.d[0] - one->bar->diameter;
+        same.bottom = {one, one};
+        same.d[0] = s.h - toBars() - one.bar->diameter / 2, same.d[1] = same.d[0] - one.bar->diameter;
         const auto again = demand(same);
         Sink asks;
         for (int axis : {0, 1}) {
@@ -428,7 +428,9 @@ void Cap::chooseBars(CapDesign& design) const {
             asks.add("anchorage", "", {axis, false}, checks::Topic::Anchorage,
                      anchorage(same, axis, again, nullptr));
         }
-        if (!asks.over()) design = std::move(same);
+        if (asks.over()) continue;
+        design = std::move(same);
+        break;
     }
 }
 

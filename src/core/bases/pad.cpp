@@ -294,17 +294,19 @@ void Pad::chooseBars(PadDesign& design, const Demand& service) const {
                     in_.rules.anchorage(anchored(design, m, axis, false)).outcome == checks::Outcome::Over;
         }
     }
-    if (const auto one = sameBothWays(s, design.bottom)) {
+    for (const Mat& one : sameBothWays(s, design.bottom, most)) {
         PadDesign same = design;
-        same.bottom = {*one, *one};
-        same.d[0] = s.h - in_.cover - one->bar->diameter / 2, same.d[1] = same.d[0] - one->bar->diameter;
+        same.bottom = {one, one};
+        same.d[0] = s.h - in_.cover - one.bar->diameter / 2, same.d[1] = same.d[0] - one.bar->diameter;
         Sink asks;
+        bool held = true;
         for (int axis : {0, 1}) {
             checkFace(in_, face(same, shape, m, service, {axis, false}), asks);
-            if (in_.rules.anchorage(anchored(same, m, axis, one->hooked)).outcome == checks::Outcome::Over)
-                return;
+            held &= in_.rules.anchorage(anchored(same, m, axis, one.hooked)).outcome != checks::Outcome::Over;
         }
-        if (!asks.over()) design = std::move(same);
+        if (!held || asks.over()) continue;
+        design = std::move(same);
+        break;
     }
 }
 
@@ -407,8 +409,8 @@ PadSize Pad::sized(double grown, double h) const {
     if (strap_) s.strap = base_.strap.depth > 0 ? base_.strap.depth : strapDepth_;
     s.off = wish_;
     const double leastX = leastSide(0, s.off.x), leastY = leastSide(1, s.off.y);
-    s.B = base_.B > 0 ? base_.B : units::roundUp(std::max(spanX_ + grown, leastX) - 1e-6, step);
-    s.L = base_.L > 0 ? base_.L : units::roundUp(std::max(spanY_ + grown, leastY) - 1e-6, step);
+    s.B = base_.B > 0 ? base_.B : units::roundUp(std::max(spanX_ + grown + longer_, leastX) - 1e-6, step);
+    s.L = base_.L > 0 ? base_.L : units::roundUp(std::max(spanY_ + grown - longer_, leastY) - 1e-6, step);
     if (const double r = ratio_; r > 0) {
         if (!(base_.L > 0))
             s.L = units::roundUp(std::max(s.B * r, leastY) - 1e-6, step);
@@ -473,7 +475,8 @@ PadDesign Pad::solve() const {
 }
 
 // Of several columns also with its centre in their middle, of a base that the site pushes aside also long
-// ones along it: whichever has the least concrete.
+// ones along it: whichever has the least concrete. Of a column much longer than wide also with the same
+// overhang all round, where that costs less.
 PadDesign Pad::unstrapped() const {
     PadDesign best = solved();
     auto attempt = [&](const Pad& other) {
@@ -497,6 +500,18 @@ PadDesign Pad::unstrapped() const {
                 other.ratio_ = ratio;
                 attempt(other);
             }
+    const bool free = !(ratio_ > 0) && !(base_.B > 0) && !(base_.L > 0);
+    if (free && columns_.size() == 1 && best.possible()) {
+        const double x = columns_[0].side(0), y = columns_[0].side(1);
+        if (std::max(x, y) > 1.5 * std::min(x, y)) {
+            Pad other = *this;
+            other.longer_ = (x - y) / 2;
+            if (PadDesign next = other.solved();
+                next.possible() &&
+                price(other.amounts(next), other.items(next)) < price(amounts(best), items(best)))
+                best = std::move(next);
+        }
+    }
     return best;
 }
 

@@ -88,7 +88,8 @@ class Pad : public Standing {
     double spanX_ = 0, spanY_ = 0;
     geometry::Point wish_{
         0, 0};          // where the centre goes where nobody pinned it: below the loads of several columns
-    double ratio_ = 0;  // L/B, pinned or tried
+    double ratio_ = 0;   // L/B, pinned or tried
+    double longer_ = 0;  // by which B is longer than the mean side, and L shorter; tried
     // Least side along an axis that has the columns on it, with the centre so far off.
     double leastSide(int axis, double off) const;
     std::optional<StrapLine> strap_;

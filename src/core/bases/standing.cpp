@@ -151,14 +151,26 @@ model::Amounts Standing::standingAmounts(const PadSize& s, double solid, double 
     return amountsOf(in_.set, s, solid + stubs * stub.width * stub.depth * stub.height,
                      forms + 2 * stubs * (stub.width + stub.depth) * stub.height);
 }
-std::optional<Mat> Standing::sameBothWays(const PadSize& size, const std::array<Mat, 2>& mats) const {
+std::vector<Mat> Standing::sameBothWays(const PadSize& size, const std::array<Mat, 2>& mats,
+                                        double most) const {
     if (pinnedBars() || std::abs(size.B - size.L) > 1 || !size.outline.empty()) return {};
     const Mat &x = mats[0], &y = mats[1];
     if (!x.bar || !y.bar || (x.bar == y.bar && x.spacing == y.spacing && x.hooked == y.hooked)) return {};
-    Mat one = x.area() > y.area() ? x : y;
-    if (one.area() > 1.25 * std::min(x.area(), y.area())) return {};
-    one.hooked = x.hooked || y.hooked;
-    return one;
+    std::vector<Mat> all;
+    const double less = std::min(x.area(), y.area()), more = std::max(x.area(), y.area());
+    if (more <= 1.25 * less) all.push_back(x.area() > y.area() ? x : y);
+    const double thin = std::min(x.bar->diameter, y.bar->diameter);
+    for (double area = less; area < 1.001 * more; area *= 1.06) {
+        const Mat one = mat(in_, base_, size.B, area, most, thin);
+        if (!one.bar || 2 * one.area() > 1.2 * (less + more)) break;
+        if (all.empty() || one.bar != all.back().bar || one.spacing != all.back().spacing) all.push_back(one);
+    }
+    for (Mat& one : all) one.hooked = x.hooked || y.hooked;
+    return all;
+}
+double Standing::price(model::Amounts built, const std::vector<schedule::Item>& bars) const {
+    for (const auto& i : bars) built.steel += i.number * i.massEach, built.pieces += i.number;
+    return built.price(in_.basis->rates);
 }
 std::pair<checks::Finding, int> Standing::pulledOut(const Starters& s, double h, double stands,
                                                     trace::Steps* t) const {

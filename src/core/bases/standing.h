@@ -81,9 +81,11 @@ class Standing {
     // Gathers into a list, with the place of the base and the names of its combinations.
     Sink gathering(verify::CheckList& list, const model::PartRef& part, const PadSize& size,
                    bool working) const;
-    // Of a square base whose mats differ little: the heavier one for both directions, as sites like it; none
-    // where they are the same, someone chose, or it would be a quarter more.
-    std::optional<Mat> sameBothWays(const PadSize& size, const std::array<Mat, 2>& mats) const;
+    // Of a square base whose mats differ: what may serve both directions, as sites like it, the best first: the
+    // heavier one unless it is a quarter more, then the thinner bar of the two, closer, with up to a fifth
+    // more steel in all. None where they are the same or someone chose. `most`: spacing, mm.
+    std::vector<Mat> sameBothWays(const PadSize& size, const std::array<Mat, 2>& mats, double most) const;
+    double price(model::Amounts built, const std::vector<schedule::Item>& bars) const;  // by the project's rates
     // With pedestals.
     model::Amounts standingAmounts(const PadSize& size, double solid, double forms) const;
     bool pinnedBars() const { return !base_.bar.empty() || base_.spacing > 0; }

@@ -98,15 +98,17 @@ TEST(Pad, FiveHundredSizesAreTheLeast) {
         for (const auto& c : all)
             EXPECT_NE(c.outcome, checks::Outcome::Over)
                 << k << " " << c.title << " " << checks::ratio(c) << " " << d.size.B << " " << d.size.h;
-        auto fails = [&](double B, double h) {
-            if (h < set.leastDepth || B < std::max(set.columns[0].width, set.columns[0].depth)) return true;
+        // Square, or with the same overhang all round.
+        auto fails = [&](double less, double h) {
+            const double B = d.size.B - less, L = d.size.L - less;
+            if (h < set.leastDepth || B < set.columns[0].width || L < set.columns[0].depth) return true;
             auto trial = d;
-            trial.size.B = trial.size.L = B, trial.size.h = h;
+            trial.size.B = B, trial.size.L = L, trial.size.h = h;
             trial = pad.ofSize(trial.size);
             return pad.ratio(trial) > 1 + 1e-9 || !trial.bottom[0].bar || !trial.bottom[1].bar;
         };
-        EXPECT_TRUE(fails(d.size.B - 50, d.size.h)) << k << " in plan " << d.size.B << " " << d.size.h;
-        EXPECT_TRUE(fails(d.size.B, d.size.h - 50)) << k << " in depth " << d.size.B << " " << d.size.h;
+        EXPECT_TRUE(fails(50, d.size.h)) << k << " in plan " << d.size.B << " " << d.size.h;
+        EXPECT_TRUE(fails(0, d.size.h - 50)) << k << " in depth " << d.size.B << " " << d.size.h;
     }
     EXPECT_GT(solved, 420);
 }
@@ -252,4 +254,58 @@ TEST(Pad, SquareOnesHaveTheSameBarsBothWays) {
             EXPECT_GT(std::max(x.area(), y.area()), 1.1 * std::min(x.area(), y.area())) << k;
     }
     EXPECT_GT(same, all / 2 * 8 / 10);
+}
+
+// On rock: the bars along x are deeper and would be thinner ones; the thinner bar closer together serves
+// both.
+TEST(Pad, SquareOnesHaveTheThinnerBarBothWaysWhereTheHeavierIsTooMuch) {
+    auto set = one(2500e3, 1500e3);
+    set.columns[0].width = set.columns[0].depth = 500;
+    set.ground.allowable = 1.5, set.ground.depth = 1200;
+    const bases::Context in(set, basis(), en());
+    const bases::Pad pad(in, set.bases[0]);
+    const auto d = pad.solve();
+    ASSERT_TRUE(d.possible()) << d.trouble;
+    ASSERT_EQ(d.size.B, d.size.L);
+    EXPECT_EQ(d.bottom[0].text(), d.bottom[1].text());
+    // By hand: M at the face of the inner layer by the net pressure, z = 0.9 d.
+    const double p = (1.35 * 2500e3 + 1.5 * 1500e3) / (d.size.B * d.size.B), a = (d.size.B - 500) / 2,
+                 need = p * d.size.B * a * a / 2 / (0.9 * d.d[1] * 500 / 1.15);
+    EXPECT_GT(d.bottom[1].area(), 0.97 * need);
+    EXPECT_LT(d.bottom[1].area(), 1.7 * need) << "cracks ask for half as much again";
+    for (const auto& c : pad.checks(d, {"f1", model::PartKind::Base, "b1"}, false))
+        EXPECT_NE(c.outcome, checks::Outcome::Over) << c.title;
+}
+
+// Below a column of 1,200 by 300: the same overhang all round, with a good deal less concrete than a square;
+// the other way about the plan turns with it. A pinned side and a ratio stay as they are.
+TEST(Pad, AColumnMuchLongerThanWideHasTheSameOverhangAllRound) {
+    auto set = one(1300e3, 550e3);
+    set.columns[0].width = 1200, set.columns[0].depth = 300;
+    set.ground.allowable = 0.2, set.ground.depth = 1200;
+    auto solved = [&] {
+        const bases::Context in(set, basis(), en());
+        const bases::Pad pad(in, set.bases[0]);
+        const auto d = pad.solve();
+        EXPECT_TRUE(d.possible()) << d.trouble;
+        for (const auto& c : pad.checks(d, {"f1", model::PartKind::Base, "b1"}, false))
+            EXPECT_NE(c.outcome, checks::Outcome::Over) << c.title;
+        return d.size;
+    };
+    const auto s = solved();
+    EXPECT_NEAR(s.B - s.L, 900, 50 + 1e-6);
+    // By hand: N/(p - w) is the area, 3.5 by 2.7 m to the next steps.
+    const double w = 25e-6 * s.h + set.ground.soil * (1200 - s.h), area = 1850e3 / (0.2 - w);
+    EXPECT_GE(s.B * s.L, area);
+    EXPECT_LT((s.B - 50) * (s.L - 50), 1.05 * area);
+    set.bases[0].ratio = 1;
+    const auto square = solved();
+    EXPECT_EQ(square.B, square.L);
+    EXPECT_LT(s.B * s.L * s.h, 0.9 * square.B * square.L * square.h);
+    set.bases[0].ratio = 0;
+    std::swap(set.columns[0].width, set.columns[0].depth);
+    const auto turned = solved();
+    EXPECT_NEAR(turned.L - turned.B, 900, 50 + 1e-6);
+    set.bases[0].B = 3000;
+    EXPECT_EQ(solved().B, 3000);
 }
