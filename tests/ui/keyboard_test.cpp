@@ -154,6 +154,8 @@ TEST_F(Keyboard, TheFishHallFromNothingToBars) {
     of(3, 3, " ");
     auto inHand = [&](const char* name) {
         ASSERT_TRUE(tabTo("loadCase"));
+        // Letters typed sooner would belong to the word before them.
+        QTest::qWait(QApplication::keyboardInputInterval() + 50);
         QTest::keyClicks(QApplication::focusWidget(), QString::fromUtf8(name));
         QCoreApplication::processEvents();
     };
