@@ -134,7 +134,7 @@ class Proposer {
         const std::size_t i = side < 0 ? 0 : strip_.spans.size() - 1;
         const auto& span = strip_.spans[i];
         const auto end = span.ends[side < 0 ? 0 : 1];
-        if (top_ || (side < 0 ? span.left : span.right) < 0 ||
+        if ((side < 0 ? span.left : span.right) < 0 ||
             (end != model::EndCondition::Free && end != model::EndCondition::OnBeam))
             return true;
         auto at = endAnchorage(strip_, stations_, demand_, i, side, r, true, in_);
@@ -199,11 +199,14 @@ class Proposer {
             return r;
         };
         // Where not even the thinnest bar has room at a support its check says so.
-        const auto thinnest =
-            hooked(*std::min_element(all.begin(), all.end(), [](const auto& a, const auto& c) {
-                return a.bar->diameter < c.bar->diameter;
-            }));
-        const bool room[2] = {edgeBefore && roomAtEnd(-1, thinnest), edgeAfter && roomAtEnd(1, thinnest)};
+        bool room[2] = {false, false};
+        if (!top_ && (edgeBefore || edgeAfter)) {
+            const Run thinnest =
+                hooked(*std::min_element(all.begin(), all.end(), [](const auto& a, const auto& c) {
+                    return a.bar->diameter < c.bar->diameter;
+                }));
+            room[0] = edgeBefore && roomAtEnd(-1, thinnest), room[1] = edgeAfter && roomAtEnd(1, thinnest);
+        }
         auto anchored = [&](const BarChoice& c) {
             if (!edgeBefore && !edgeAfter) return true;
             const Run r = hooked(c);

@@ -492,16 +492,15 @@ PadDesign Pad::unstrapped() const {
     }
     const bool aside =
         best.size.onSite && std::hypot(best.size.off.x - wish_.x, best.size.off.y - wish_.y) > 1;
-    if (in_.set.site.size() > 2 && (aside || !best.possible()) && !(base_.ratio > 0) && !(base_.B > 0) &&
-        !(base_.L > 0) && columns_.size() == 1)
+    const bool free = columns_.size() == 1 && !(base_.ratio > 0) && !(base_.B > 0) && !(base_.L > 0);
+    if (free && in_.set.site.size() > 2 && (aside || !best.possible()))
         for (double r : {1.5, 2.0, 2.5, 3.0, 4.0})
             for (double ratio : {r, 1 / r}) {
                 Pad other = *this;
                 other.ratio_ = ratio;
                 attempt(other);
             }
-    const bool free = !(ratio_ > 0) && !(base_.B > 0) && !(base_.L > 0);
-    if (free && columns_.size() == 1 && best.possible()) {
+    if (free && best.possible()) {
         const double x = columns_[0].side(0), y = columns_[0].side(1);
         if (std::max(x, y) > 1.5 * std::min(x, y)) {
             Pad other = *this;

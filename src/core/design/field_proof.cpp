@@ -584,8 +584,9 @@ class Prover {
         const bool top = m[0] * ex * ex + m[1] * ey * ey + 2 * m[2] * ex * ey < 0;
         double area = 0, depth = 0, share = 0, diameter = 12;
         const verify::LinkZone* links = nullptr;
-        SteelWanted wanted;  // of the strip that runs most nearly along the shear
-        double main = 0;     // its share
+        // The strip that runs most nearly along the shear: its share, the place along it, its steel there.
+        const StripDesign* nearest = nullptr;
+        double main = 0, u = 0, lies = 0;
         for (int k : {0, 1}) {
             const int strip = finders[k].at(p);
             if (strip < 0) continue;
@@ -599,7 +600,7 @@ class Prover {
             depth += w * Bars(f_).section(s, top, h, steel.diameter).d;
             diameter = std::max(diameter, steel.diameter);
             share += w;
-            if (w > main) main = w, wanted = {s.strip->key, top, local.x, edge ? steel.full : steel.anchored};
+            if (w > main) main = w, nearest = &s, u = local.x, lies = edge ? steel.full : steel.anchored;
             if (const auto* zone = verify::linksAt(s, local.x);
                 zone && (!links || zone->steel() > links->steel()))
                 links = zone;
@@ -621,6 +622,7 @@ class Prover {
         }
         asked[i] = float(v), provided[i] = float(resists), by[i] = int(worst->combination);
         o.ratio[i] = resists > 0 ? float(v / resists) : 99;
+        if (o.ratio[i] <= spare || links) return;
         // What steel would do: up to 2 % of the section (EN 1992-1-1 6.2.2(1) counts no more) and to twice
         // what lies there, beyond which a thicker slab or links are the better answer.
         const double has = area / share, greatest = std::min(0.02 * section.d, 2 * has);
@@ -630,10 +632,9 @@ class Prover {
                    b;
         };
         const double target = std::min(v / spare, carries(greatest));
-        if (o.ratio[i] <= spare || links || target < v) return;
-        wanted.area +=
-            (least(has, greatest, [&](double a) { return carries(a) >= target; }) - has) * share / main;
-        want(std::move(wanted));
+        if (target < v) return;
+        const double more = least(has, greatest, [&](double a) { return carries(a) >= target; }) - has;
+        want({nearest->strip->key, top, u, lies + more * share / main});
     }
 
     // Of near places of a strip the one that asks most.

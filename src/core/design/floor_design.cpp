@@ -422,11 +422,12 @@ class FloorDesigner::Stages {
     }
 
     // Compression steel comes from the other face, which is chosen for it as a moment would ask.
-    bool helpCompression(StripDesign& d, line::Demand demand, bool top) {
+    bool helpCompression(StripDesign& d, const line::Demand& asked, bool top) {
         auto in = basisOf(d);
         in.leastBottom = d.distribution;
         const auto compression = compressionNeed(d, top, in);
         if (compression.empty()) return false;
+        auto demand = asked;
         for (std::size_t k = 0; k < compression.size(); ++k)
             if (compression[k] > 0) askFor(demand, d, !top, k, compression[k], in);
         propose(d, demand, !top, top ? std::vector<PeakBand>() : d.bands);
@@ -642,7 +643,8 @@ std::shared_ptr<const FloorDesign> proved(const std::shared_ptr<const FloorDesig
     auto sound = design;
     std::vector<SteelWanted> wanted;
     constexpr int rounds = 3;  // thicker bars lie deeper and carry a little less, bars lie elsewhere then
-    for (int round = 0; round < rounds && again && !proof->wanted.empty(); ++round) {
+    // Where the proof is that of before, what it wants was tried then.
+    for (int round = 0; round < rounds && again && !same && !proof->wanted.empty(); ++round) {
         wanted.insert(wanted.end(), proof->wanted.begin(), proof->wanted.end());
         auto next = again(wanted);
         auto then = next ? proveByField(*next, stop) : nullptr;
